@@ -1,0 +1,68 @@
+/** The four kinds of metric; the kind decides what a summary means. */
+export const METRIC_KINDS = ['level', 'amount', 'register', 'state'] as const;
+export type MetricKind = (typeof METRIC_KINDS)[number];
+
+/** Every way of turning the samples of a window into one number. */
+export const SUMMARIES = [
+  'mean',
+  'sum',
+  'increase',
+  'min',
+  'max',
+  'last',
+  'first',
+  'count',
+  'p50',
+  'p95',
+  'sd',
+  'share',
+  'duration',
+] as const;
+export type Summary = (typeof SUMMARIES)[number];
+
+/** Summaries that make sense for a kind, the usual one first. */
+export const SUMMARIES_OF_KIND: Readonly<Record<MetricKind, readonly Summary[]>> = {
+  level: ['mean', 'min', 'max', 'last', 'first', 'p50', 'p95', 'sd', 'count'],
+  amount: ['sum', 'mean', 'min', 'max', 'last', 'first', 'p50', 'p95', 'sd', 'count'],
+  register: ['increase', 'last', 'first', 'count'],
+  state: ['share', 'duration', 'last', 'count'],
+};
+
+/** What a summary is called on a screen. */
+export const SUMMARY_WORDS: Readonly<Record<Summary, string>> = {
+  mean: 'mean',
+  sum: 'sum',
+  increase: 'increase',
+  min: 'lowest',
+  max: 'highest',
+  last: 'latest',
+  first: 'first',
+  count: 'number of samples',
+  p50: 'median',
+  p95: '95th percentile',
+  sd: 'standard deviation',
+  share: 'share of time running',
+  duration: 'time running',
+};
+
+/** How a metric's samples are to be read. Lengths of time in ms. */
+export interface MetricReading {
+  readonly kind: MetricKind;
+  /** Logging interval: how far apart samples are meant to be. An amount covers [t, t + intervalMs). */
+  readonly intervalMs: number;
+  /** Longest allowed gap: how long a sample is trusted when none follows. */
+  readonly maxGapMs: number;
+  /** For a register: the value at which the counter starts again at 0; null if it never does. */
+  readonly rollover: number | null;
+}
+
+/** State code that counts as running in `share` and `duration`. */
+export const RUNNING = 1;
+
+/** The unit a summary comes in, given the metric's own unit. */
+export function unitOfSummary(summary: Summary, unit: string): string {
+  if (summary === 'share') return '%';
+  if (summary === 'duration') return 'h';
+  if (summary === 'count') return '';
+  return unit;
+}

@@ -1,0 +1,49 @@
+/**
+ * What went wrong, in words a person can act on.
+ *
+ * `code` is fixed and listed in {@link ErrorCode}; `message` says what is allowed and what came;
+ * `path` names the field or place, if there is one; `status` is what HTTP answers with it.
+ */
+export class BeaconError extends Error {
+  readonly code: ErrorCode;
+  readonly path: string | undefined;
+
+  constructor(code: ErrorCode, message: string, path?: string) {
+    super(message);
+    this.name = 'BeaconError';
+    this.code = code;
+    this.path = path;
+  }
+
+  get status(): number {
+    return STATUS_OF[this.code];
+  }
+}
+
+const STATUS_OF = {
+  BAD_INPUT: 422,
+  BAD_SHAPE: 400,
+  NOT_SIGNED_IN: 401,
+  WRONG_TOKEN: 401,
+  WRONG_PASSWORD: 401,
+  NOT_ALLOWED: 403,
+  STALE_FORM: 403,
+  NOT_FOUND: 404,
+  CHANGED_MEANWHILE: 409,
+  WRONG_STATE: 409,
+  TOO_LARGE: 413,
+  TOO_MANY: 429,
+  BROKEN_DATA: 500,
+  INTERNAL: 500,
+  NOT_READY: 503,
+} as const;
+
+/** Every code the product can answer with. */
+export type ErrorCode = keyof typeof STATUS_OF;
+
+/** One error as it travels over HTTP: `{ error: WireError }`. */
+export interface WireError {
+  readonly code: ErrorCode;
+  readonly message: string;
+  readonly path?: string;
+}

@@ -1,0 +1,175 @@
+import { ByteReader, ByteWriter, unzigzag, zigzag } from './bytes';
+import type { Series } from './series';
+
+/**
+ * The packed form of one UTC day of one metric, as it lies in the table `sample_day`.
+ *
+ * `times`: the first byte is the layout (1); then the first time as ms since the day began, then pairs
+ * (step in ms, how often it repeats). `values`: the first byte is the layout: 1 + d = scaled decimals
+ * with d ∈ 0…9 digits, as differences; 64 = float64 with equal-ranked bytes side by side.
+ * All whole numbers are LEB128.
+ */
+export interface PackedDay {
+  readonly n: number;
+  readonly times: Uint8Array;
+  readonly values: Uint8Array;
+}
+
+export const DAY_MS = 86_400_000;
+const TIMES_STEP_RUN = 1;
+const VALUES_DECIMAL = 1;
+const VALUES_FLOAT64 = 64;
+const MOST_DIGITS = 9;
+/** Differences of two numbers below this stay inside 2^52, where zigzag is exact. */
+const SCALED_LIMIT = 2 ** 51;
+
+/** Start of the UTC day that holds `t`, in ms. */
+export function dayOf(t: number): number {
+  return Math.floor(t / DAY_MS) * DAY_MS;
+}
+
+/**
+ * Packs the samples of one UTC day without losing a bit.
+ *
+ * @param series samples of one day, times whole ms, strictly increasing.
+ * @param dayStart start of that day, ms since the Unix epoch.
+ * @throws {RangeError} if a time is not a whole ms, not increasing, or lies in another day.
+ */
+export function packDay(series: Series, dayStart: number): PackedDay {
+  return {
+    n: series.t.length,
+    times: packTimes(series.t, dayStart),
+    values: packValues(series.v),
+  };
+}
+
+/** Undoes {@link packDay}. @throws {RangeError} if the bytes are not what packDay wrote. */
+export function unpackDay(day: PackedDay, dayStart: number): Series {
+  return { t: unpackTimes(day.times, day.n, dayStart), v: unpackValues(day.values, day.n) };
+}
+
+function packTimes(t: Float64Array, dayStart: number): Uint8Array {
+  const out = new ByteWriter();
+  out.byte(TIMES_STEP_RUN);
+  if (t.length === 0) return out.done();
+  for (let i = 0; i < t.length; i++) {
+    const inDay = t[i] - dayStart;
+    if (!Number.isInteger(t[i]) || inDay < 0 || inDay >= DAY_MS || (i > 0 && t[i] <= t[i - 1])) {
+      throw new RangeError(
+        `packDay: times must be whole ms inside the day and increasing, got ${t[i]} at ${i}`,
+      );
+    }
+  }
+  out.varint(t[0] - dayStart);
+  let i = 1;
+  while (i < t.length) {
+    const step = t[i] - t[i - 1];
+    let run = 1;
+    while (i + run < t.length && t[i + run] - t[i + run - 1] === step) run++;
+    out.varint(step);
+    out.varint(run);
+    i += run;
+  }
+  return out.done();
+}
+
+function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Array {
+  const t = new Float64Array(n);
+  const read = new ByteReader(bytes);
+  const layout = read.byte();
+  if (layout !== TIMES_STEP_RUN) throw new RangeError(`unpackDay: unknown layout of times ${layout}`);
+  if (n === 0) return t;
+  let at = dayStart + read.varint();
+  t[0] = at;
+  for (let i = 1; i < n; ) {
+    const step = read.varint();
+    const run = read.varint();
+    if (run < 1 || i + run > n) throw new RangeError(`unpackDay: a run of ${run} times does not fit`);
+    for (let k = 0; k < run; k++) {
+      at += step;
+      t[i++] = at;
+    }
+  }
+  return t;
+}
+
+function packValues(v: Float64Array): Uint8Array {
+  const digits = sharedDigits(v);
+  const out = new ByteWriter();
+  if (digits === null) {
+    out.byte(VALUES_FLOAT64);
+    out.raw(shuffled(v));
+    return out.done();
+  }
+  out.byte(VALUES_DECIMAL + digits);
+  const scale = 10 ** digits;
+  let before = 0;
+  for (let i = 0; i < v.length; i++) {
+    const scaled = Math.round(v[i] * scale);
+    out.varint(zigzag(scaled - before));
+    before = scaled;
+  }
+  return out.done();
+}
+
+function unpackValues(bytes: Uint8Array, n: number): Float64Array {
+  const read = new ByteReader(bytes);
+  const layout = read.byte();
+  if (layout === VALUES_FLOAT64) return unshuffled(read.rest(), n);
+  const digits = layout - VALUES_DECIMAL;
+  if (digits < 0 || digits > MOST_DIGITS) {
+    throw new RangeError(`unpackDay: unknown layout of values ${layout}`);
+  }
+  const scale = 10 ** digits;
+  const v = new Float64Array(n);
+  let scaled = 0;
+  for (let i = 0; i < n; i++) {
+    scaled += unzigzag(read.varint());
+    v[i] = scaled / scale;
+  }
+  return v;
+}
+
+/** Fewest decimals that give every value back exactly; null if there are none (NaN, −0, too long). */
+function sharedDigits(v: Float64Array): number | null {
+  let digits = 0;
+  for (let i = 0; i < v.length; i++) {
+    while (!isExactAt(v[i], digits)) {
+      digits++;
+      if (digits > MOST_DIGITS) return null;
+    }
+  }
+  // A value exact at fewer digits may not be exact at more: prove the digits chosen for all of them.
+  for (let i = 0; i < v.length; i++) if (!isExactAt(v[i], digits)) return null;
+  return digits;
+}
+
+function isExactAt(value: number, digits: number): boolean {
+  const scale = 10 ** digits;
+  const scaled = Math.round(value * scale);
+  return Math.abs(scaled) < SCALED_LIMIT && Object.is(scaled / scale, value);
+}
+
+function shuffled(v: Float64Array): Uint8Array {
+  const n = v.length;
+  const view = new DataView(new ArrayBuffer(n * 8));
+  for (let i = 0; i < n; i++) view.setFloat64(i * 8, v[i], true);
+  const out = new Uint8Array(n * 8);
+  for (let i = 0; i < n; i++) {
+    for (let rank = 0; rank < 8; rank++) out[rank * n + i] = view.getUint8(i * 8 + rank);
+  }
+  return out;
+}
+
+function unshuffled(bytes: Uint8Array, n: number): Float64Array {
+  if (bytes.length !== n * 8) {
+    throw new RangeError(`unpackDay: ${n} values need ${n * 8} bytes, got ${bytes.length}`);
+  }
+  const view = new DataView(new ArrayBuffer(n * 8));
+  for (let rank = 0; rank < 8; rank++) {
+    for (let i = 0; i < n; i++) view.setUint8(i * 8 + rank, bytes[rank * n + i]);
+  }
+  const v = new Float64Array(n);
+  for (let i = 0; i < n; i++) v[i] = view.getFloat64(i * 8, true);
+  return v;
+}
