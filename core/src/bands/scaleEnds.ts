@@ -1,0 +1,37 @@
+import { limitsOf, type TargetBand } from './targetBand';
+
+/**
+ * Ends for a gauge's scale that show the value, the target and every limit, with room on both sides,
+ * rounded outward to 1, 2, 2.5 or 5 times a power of ten. 0 is taken in when it is near.
+ *
+ * @param values numbers that must be on the scale; NaN and infinities are passed over.
+ */
+export function scaleEnds(band: TargetBand | null, values: readonly number[]): readonly [number, number] {
+  const shown = [...(band ? limitsOf(band) : []), ...values].filter((x) => Number.isFinite(x));
+  if (shown.length === 0) return [0, 1];
+  let low = Math.min(...shown);
+  let high = Math.max(...shown);
+  if (low === high) {
+    const room = low === 0 ? 1 : Math.abs(low) * 0.5;
+    low -= room;
+    high += room;
+  }
+  const room = (high - low) * 0.35;
+  const wideLow = low >= 0 && low - room < (high - low) * 0.6 ? 0 : low - room;
+  const step = niceStep((high + room - wideLow) / 6);
+  const from = Math.floor(wideLow / step + 1e-9) * step;
+  const to = Math.ceil((high + room) / step - 1e-9) * step;
+  return [clean(from), clean(to)];
+}
+
+function niceStep(rough: number): number {
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const share = rough / power;
+  const nice = share <= 1 ? 1 : share <= 2 ? 2 : share <= 2.5 ? 2.5 : share <= 5 ? 5 : 10;
+  return nice * power;
+}
+
+/** Takes off the dust of binary fractions: 0.30000000000000004 → 0.3. */
+function clean(x: number): number {
+  return Number(x.toPrecision(12));
+}

@@ -1,0 +1,185 @@
+import { BeaconError } from '../errors';
+
+/** The four levels, the most serious first after No data is set apart. */
+export const LEVELS = ['clear', 'caution', 'breach', 'nodata'] as const;
+export type Level = (typeof LEVELS)[number];
+
+export const LEVEL_WORDS: Readonly<Record<Level, string>> = {
+  clear: 'Clear',
+  caution: 'Caution',
+  breach: 'Breach',
+  nodata: 'No data',
+};
+
+export const DIRECTIONS = ['higher', 'lower', 'inside'] as const;
+export type Direction = (typeof DIRECTIONS)[number];
+
+/**
+ * Cuts the values of a measure into Clear, Caution and Breach, in the unit of the measure.
+ *
+ * `lower` is better: Clear up to `caution`, Caution up to `breach`, Breach above (caution ≤ breach).
+ * `higher` is better: Clear from `caution` up, Caution from `breach` up, Breach below (breach ≤ caution).
+ * `inside` is better: Clear within [clearLow, clearHigh], Caution within [breachLow, breachHigh].
+ * Equal limits leave no Caution. A value exactly on a limit has the better level.
+ */
+export type TargetBand =
+  | {
+      readonly direction: 'higher' | 'lower';
+      readonly caution: number;
+      readonly breach: number;
+      readonly target: number | null;
+    }
+  | {
+      readonly direction: 'inside';
+      readonly clearLow: number;
+      readonly clearHigh: number;
+      readonly breachLow: number;
+      readonly breachHigh: number;
+      readonly target: number | null;
+    };
+
+/** Share of a window that needs usable data before a level is given (rules of truth). */
+export const MINIMUM_COVERAGE = 0.75;
+
+/** @throws {BeaconError} BAD_INPUT naming the limit that is out of order. */
+export function checkBand(band: TargetBand): void {
+  if (band.direction === 'lower' && band.caution > band.breach) {
+    throw order('caution', 'at most', band.caution, 'breach', band.breach);
+  }
+  if (band.direction === 'higher' && band.caution < band.breach) {
+    throw order('caution', 'at least', band.caution, 'breach', band.breach);
+  }
+  if (band.direction === 'inside') {
+    if (band.breachLow > band.clearLow) {
+      throw order('breachLow', 'at most', band.breachLow, 'clearLow', band.clearLow);
+    }
+    if (band.clearLow > band.clearHigh) {
+      throw order('clearLow', 'at most', band.clearLow, 'clearHigh', band.clearHigh);
+    }
+    if (band.clearHigh > band.breachHigh) {
+      throw order('clearHigh', 'at most', band.clearHigh, 'breachHigh', band.breachHigh);
+    }
+  }
+}
+
+const LIMIT_WORDS: Record<string, string> = {
+  caution: 'end of Clear',
+  breach: 'start of Breach',
+  clearLow: 'lower end of Clear',
+  clearHigh: 'upper end of Clear',
+  breachLow: 'lower start of Breach',
+  breachHigh: 'upper start of Breach',
+};
+
+function order(field: string, how: string, value: number, other: string, limit: number): BeaconError {
+  return new BeaconError(
+    'BAD_INPUT',
+    `The ${LIMIT_WORDS[field]} must be ${how} the ${LIMIT_WORDS[other]} (${limit}), got ${value}.`,
+    `band.${field}`,
+  );
+}
+
+/** The level of a value; No data for none, or for coverage under the minimum. */
+export function levelOf(
+  band: TargetBand,
+  value: number | null,
+  coverage = 1,
+  minimumCoverage = MINIMUM_COVERAGE,
+): Level {
+  if (value === null || Number.isNaN(value) || coverage < minimumCoverage) return 'nodata';
+  switch (band.direction) {
+    case 'lower':
+      return value <= band.caution ? 'clear' : value <= band.breach ? 'caution' : 'breach';
+    case 'higher':
+      return value >= band.caution ? 'clear' : value >= band.breach ? 'caution' : 'breach';
+    case 'inside':
+      if (value >= band.clearLow && value <= band.clearHigh) return 'clear';
+      return value >= band.breachLow && value <= band.breachHigh ? 'caution' : 'breach';
+  }
+}
+
+/** One sector of a scale: the values between `from` and `to` have this level. */
+export interface Sector {
+  readonly from: number;
+  readonly to: number;
+  readonly level: Exclude<Level, 'nodata'>;
+}
+
+type Cut = readonly [upTo: number, level: Sector['level']];
+
+/** Upper ends of the sectors, in order of value. */
+function cutsOf(band: TargetBand): readonly Cut[] {
+  if (band.direction === 'inside') {
+    return [
+      [band.breachLow, 'breach'],
+      [band.clearLow, 'caution'],
+      [band.clearHigh, 'clear'],
+      [band.breachHigh, 'caution'],
+      [Infinity, 'breach'],
+    ];
+  }
+  return band.direction === 'lower'
+    ? [
+        [band.caution, 'clear'],
+        [band.breach, 'caution'],
+        [Infinity, 'breach'],
+      ]
+    : [
+        [band.breach, 'breach'],
+        [band.caution, 'caution'],
+        [Infinity, 'clear'],
+      ];
+}
+
+/** The band laid along a scale, in order of value; sectors without extent are left out. */
+export function sectorsOf(band: TargetBand, low: number, high: number): Sector[] {
+  const cuts = cutsOf(band);
+  const sectors: Sector[] = [];
+  let from = low;
+  for (const [cut, level] of cuts) {
+    const to = Math.min(Math.max(cut, low), high);
+    if (to > from) sectors.push({ from, to, level });
+    from = Math.max(from, to);
+  }
+  return sectors;
+}
+
+/** How far a value is from what matters, for the line under a gauge. */
+export interface Distance {
+  /** Always ≥ 0, in the unit of the measure. */
+  readonly by: number;
+  readonly words: 'over limit' | 'under limit' | 'over target' | 'under target' | 'over Clear' | 'under Clear' | 'on target';
+}
+
+/** Distance to the Breach limit when in breach, to the end of Clear in caution, else to the target. */
+export function distanceOf(band: TargetBand, value: number): Distance | null {
+  const level = levelOf(band, value);
+  const limits =
+    band.direction === 'inside'
+      ? { caution: value > band.clearHigh ? band.clearHigh : band.clearLow, breach: value > band.breachHigh ? band.breachHigh : band.breachLow }
+      : band;
+  if (level === 'breach') {
+    const by = value - limits.breach;
+    return { by: Math.abs(by), words: by > 0 ? 'over limit' : 'under limit' };
+  }
+  if (level === 'caution') {
+    const by = value - limits.caution;
+    return { by: Math.abs(by), words: by > 0 ? 'over Clear' : 'under Clear' };
+  }
+  if (band.target === null) return null;
+  const by = value - band.target;
+  if (by === 0) return { by: 0, words: 'on target' };
+  return { by: Math.abs(by), words: by > 0 ? 'over target' : 'under target' };
+}
+
+/** All limits of a band, for choosing a scale that shows them. */
+export function limitsOf(band: TargetBand): number[] {
+  const limits =
+    band.direction === 'inside'
+      ? [band.breachLow, band.clearLow, band.clearHigh, band.breachHigh]
+      : [band.caution, band.breach];
+  return band.target === null ? limits : [...limits, band.target];
+}
+
+/** How serious a level is, for sorting: breach first, clear last. */
+export const SEVERITY: Readonly<Record<Level, number>> = { breach: 0, caution: 1, nodata: 2, clear: 3 };

@@ -1,0 +1,8 @@
+/** Each role may do all that the ones before it may. */
+export const ROLES = ['viewer', 'operator', 'analyst', 'administrator'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** May somebody with `role` do what needs `needed`? */
+export function allows(role: Role, needed: Role): boolean {
+  return ROLES.indexOf(role) >= ROLES.indexOf(needed);
+}

@@ -1,0 +1,270 @@
+import type { AlarmState } from '../alarms/lifecycle';
+import type { Level, TargetBand } from '../bands/targetBand';
+import type { FeedHealth } from '../feeds/feedHealth';
+import type { Refusal } from '../intake/rowReader';
+import type { Interval } from '../time/interval';
+import type { WindowSpec } from '../time/window';
+import type { Measure } from './board';
+import type { MetricKind } from './metric';
+import type { Role } from './roles';
+
+/* What server and app say to each other. Ids are strings; times are ms since the Unix epoch. */
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+}
+
+/** An account that demo mode offers on the sign-in screen. */
+export interface DemoAccount {
+  readonly email: string;
+  readonly password: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly duty: string;
+}
+
+export interface SessionState {
+  readonly person: Person | null;
+  readonly csrfToken: string;
+  readonly demoAccounts: readonly DemoAccount[];
+}
+
+export interface Asset {
+  readonly id: string;
+  readonly parentId: string | null;
+  readonly name: string;
+  readonly kind: string;
+  /** IANA zone, its own or inherited. */
+  readonly zone: string;
+  /** The plant (topmost asset) it belongs to. */
+  readonly plantId: string;
+}
+
+export interface Metric {
+  readonly id: string;
+  readonly key: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly kind: MetricKind;
+  readonly intervalMs: number;
+  readonly maxGapMs: number;
+  readonly rollover: number | null;
+  readonly decimals: number;
+  readonly assetId: string;
+  readonly assetName: string;
+  readonly plantId: string;
+  readonly plantName: string;
+  readonly zone: string;
+  readonly last: { readonly t: number; readonly v: number } | null;
+  readonly health: FeedHealth;
+}
+
+/** One metric as a number used it. */
+export interface ProvenancePart {
+  readonly metricId: string;
+  readonly metricName: string;
+  readonly assetName: string;
+  readonly summary: string;
+  readonly unit: string;
+  readonly samples: number;
+  readonly coverage: number;
+  readonly value: number | null;
+  readonly sources: readonly ProvenanceSource[];
+}
+
+/** Where samples of the window came from: a file that was brought in, or pushes. */
+export interface ProvenanceSource {
+  readonly kind: 'file' | 'push';
+  readonly name: string;
+  readonly importedAt: number | null;
+  readonly samples: number | null;
+}
+
+/** How a number was made. */
+export interface Provenance {
+  readonly formula: string;
+  readonly window: Interval;
+  readonly zone: string;
+  readonly parts: readonly ProvenancePart[];
+  readonly minimumCoverage: number;
+}
+
+export interface Reading {
+  readonly value: number | null;
+  readonly unit: string;
+  readonly level: Level;
+  readonly coverage: number;
+  /** True while the window's end still lies ahead. */
+  readonly partial: boolean;
+  /** The same measure over the window before, as a reference; null if it has no data. */
+  readonly previous: number | null;
+  /** Newest sample used; null without data. */
+  readonly asOf: number | null;
+  readonly now: number;
+  readonly provenance: Provenance;
+}
+
+export interface TrendAnswer {
+  readonly window: Interval;
+  readonly zone: string;
+  readonly unit: string;
+  readonly now: number;
+  /** Columns of equal length; v is null where a gap opens. */
+  readonly t: readonly number[];
+  readonly v: readonly (number | null)[];
+  /** For bucketed trends, the end of each bucket; else null. */
+  readonly until: readonly number[] | null;
+  /** Stretches without data inside the window, up to now. */
+  readonly gaps: readonly Interval[];
+  readonly samples: number;
+}
+
+export interface AlarmRule {
+  readonly id: string;
+  readonly name: string;
+  readonly metricId: string;
+  readonly side: 'above' | 'below';
+  readonly limit: number;
+  readonly deadband: number;
+  readonly onDelayMs: number;
+  readonly offDelayMs: number;
+  readonly level: 'caution' | 'breach';
+  readonly inForce: boolean;
+  readonly inForceFrom: number;
+}
+
+export interface Alarm {
+  readonly id: string;
+  readonly ruleId: string;
+  readonly ruleName: string;
+  readonly state: AlarmState;
+  readonly level: 'caution' | 'breach';
+  readonly side: 'above' | 'below';
+  readonly limit: number;
+  readonly metricId: string;
+  readonly metricName: string;
+  readonly unit: string;
+  readonly decimals: number;
+  readonly assetId: string;
+  readonly assetName: string;
+  readonly plantId: string;
+  readonly plantName: string;
+  readonly zone: string;
+  readonly raisedAt: number;
+  readonly raisedValue: number;
+  readonly returnedAt: number | null;
+  readonly latestValue: number | null;
+  readonly acknowledgedBy: string | null;
+  readonly acknowledgedAt: number | null;
+}
+
+export interface AlarmEvent {
+  readonly id: string;
+  readonly at: number;
+  readonly kind: 'raised' | 'returned' | 'acknowledged' | 'remark' | 'flagged' | 'flagClosed' | 'recalculated';
+  readonly personName: string | null;
+  readonly value: number | null;
+  readonly remark: string | null;
+}
+
+export const FLAG_OUTCOMES = ['mended', 'adjusted', 'noFault', 'waiting', 'other'] as const;
+export type FlagOutcome = (typeof FLAG_OUTCOMES)[number];
+
+export const OUTCOME_WORDS: Readonly<Record<FlagOutcome, string>> = {
+  mended: 'Mended',
+  adjusted: 'Adjusted',
+  noFault: 'No fault found',
+  waiting: 'Waiting for a part',
+  other: 'Something else',
+};
+
+export interface Flag {
+  readonly id: string;
+  readonly title: string;
+  readonly note: string;
+  readonly alarmId: string | null;
+  readonly assetName: string;
+  readonly plantId: string;
+  readonly zone: string;
+  readonly from: Person;
+  readonly to: Person;
+  readonly dueAt: number;
+  readonly createdAt: number;
+  readonly closedAt: number | null;
+  readonly outcome: FlagOutcome | null;
+  readonly outcomeNote: string | null;
+}
+
+export interface IndicatorReading {
+  readonly id: string;
+  readonly name: string;
+  readonly assetName: string;
+  readonly plantId: string;
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+  readonly band: TargetBand;
+  readonly decimals: number;
+  readonly reading: Reading;
+}
+
+/** Everything On watch shows. */
+export interface Watch {
+  readonly now: number;
+  readonly plants: readonly { readonly id: string; readonly name: string; readonly zone: string }[];
+  readonly alarms: readonly Alarm[];
+  readonly flags: readonly Flag[];
+  readonly indicators: readonly IndicatorReading[];
+  readonly silentFeeds: readonly Metric[];
+}
+
+/** How long an indicator lay on each level, by the hour. */
+export interface IndicatorLoss {
+  readonly id: string;
+  readonly name: string;
+  readonly assetName: string;
+  readonly plantId: string;
+  readonly breachMs: number;
+  readonly cautionMs: number;
+  readonly nodataMs: number;
+  readonly clearMs: number;
+}
+
+export interface PushToken {
+  readonly id: string;
+  readonly name: string;
+  readonly createdAt: number;
+  readonly createdBy: string;
+  readonly lastUsedAt: number | null;
+}
+
+/** Answer to a push: what happened to every sample. */
+export interface PushAnswer {
+  readonly added: number;
+  readonly unchanged: number;
+  readonly corrected: number;
+  readonly refused: readonly { readonly index: number; readonly reason: string }[];
+}
+
+export interface Intake {
+  readonly id: string;
+  readonly fileName: string;
+  readonly status: 'reading' | 'done' | 'cancelled';
+  readonly startedAt: number;
+  readonly startedBy: string;
+  readonly rows: number;
+  readonly added: number;
+  readonly unchanged: number;
+  readonly corrected: number;
+  readonly refusedCount: number;
+  readonly refusals: readonly Refusal[];
+  readonly metrics: readonly { readonly metricId: string; readonly name: string; readonly added: number }[];
+}
+
+/** What the server tells over the live connection; screens read again what it names. */
+export type LiveTopic = 'samples' | 'alarms' | 'flags' | 'boards' | 'metrics';
+export interface LiveMessage {
+  readonly topic: LiveTopic;
+  readonly ids: readonly string[];
+}

@@ -1,0 +1,73 @@
+import { DateTime } from 'luxon';
+
+const THIN_SPACE = '\u2009';
+const MINUS = '\u2212';
+
+/** A number with a fixed count of decimals and thousands separators; a true minus sign. */
+export function formatNumber(value: number, decimals: number): string {
+  if (!Number.isFinite(value)) return '–';
+  const text = Math.abs(value).toLocaleString('en-GB', {
+    minimumFractionDigits: decimals,
+    maximumFractionDigits: decimals,
+  });
+  return value < 0 && Number(text.replace(/,/g, '')) !== 0 ? MINUS + text : text;
+}
+
+/** Number, thin space, unit: "212 °C". */
+export function formatValue(value: number | null, unit: string, decimals: number): string {
+  if (value === null) return '–';
+  return unit === '' ? formatNumber(value, decimals) : `${formatNumber(value, decimals)}${THIN_SPACE}${unit}`;
+}
+
+/** Decimals that show about three figures of the larger end of a scale. */
+export function decimalsFor(low: number, high: number): number {
+  const size = Math.max(Math.abs(low), Math.abs(high), 1e-9);
+  return Math.min(9, Math.max(0, 2 - Math.floor(Math.log10(size))));
+}
+
+/** A length of time: "18 min", "2 h 10 min", "3 days 4 h", "40 s". */
+export function formatLength(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  if (seconds < 60) return `${seconds}${THIN_SPACE}s`;
+  const minutes = Math.floor(seconds / 60);
+  if (minutes < 60) return `${minutes}${THIN_SPACE}min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 48) return pair(hours, 'h', minutes % 60, 'min');
+  return pair(Math.floor(hours / 24), 'days', hours % 24, 'h');
+}
+
+function pair(large: number, largeUnit: string, small: number, smallUnit: string): string {
+  const first = `${large}${THIN_SPACE}${largeUnit}`;
+  return small === 0 ? first : `${first} ${small}${THIN_SPACE}${smallUnit}`;
+}
+
+/** Local time of day: "06:40". */
+export function formatTime(t: number, zone: string): string {
+  return DateTime.fromMillis(t, { zone }).toFormat('HH:mm');
+}
+
+/** Local date: "Thu 19 Nov". With the year where it is not the year of `now`. */
+export function formatDate(t: number, zone: string, now?: number): string {
+  const at = DateTime.fromMillis(t, { zone, locale: 'en-GB' });
+  const otherYear = now !== undefined && DateTime.fromMillis(now, { zone }).year !== at.year;
+  return at.toFormat(otherYear ? 'ccc d LLL yyyy' : 'ccc d LLL');
+}
+
+/** Local date and time: "Thu 19 Nov, 06:40". */
+export function formatMoment(t: number, zone: string, now?: number): string {
+  return `${formatDate(t, zone, now)}, ${formatTime(t, zone)}`;
+}
+
+/** A window in local words: "Sat 14 – Thu 19 Nov, 06:40". The end is shown as given. */
+export function formatWindow(start: number, end: number, zone: string, now?: number): string {
+  const a = DateTime.fromMillis(start, { zone, locale: 'en-GB' });
+  const b = DateTime.fromMillis(end, { zone, locale: 'en-GB' });
+  if (a.hasSame(b, 'day')) return `${formatDate(start, zone, now)}, ${a.toFormat('HH:mm')} – ${b.toFormat('HH:mm')}`;
+  const midnight = a.equals(a.startOf('day')) && b.equals(b.startOf('day'));
+  if (midnight) {
+    const lastDay = b.minus({ days: 1 }).toMillis();
+    const first = formatDate(start, zone, now);
+    return lastDay <= start ? first : `${first} – ${formatDate(lastDay, zone, now)}`;
+  }
+  return `${formatMoment(start, zone, now)} – ${formatMoment(end, zone, now)}`;
+}

@@ -1,0 +1,74 @@
+import * as yup from 'yup';
+import { FLAG_OUTCOMES } from '../domain/wire';
+import { METRIC_KINDS } from '../domain/metric';
+import { finite, idText } from './parts';
+
+const DAY_MS = 86_400_000;
+
+export const signInSchema = yup
+  .object({
+    email: yup.string().trim().email('Give an e-mail address').max(200).required('Give an e-mail address'),
+    password: yup.string().min(1).max(200).required('Give a password'),
+  })
+  .noUnknown();
+
+export const alarmRuleSchema = yup
+  .object({
+    name: yup.string().trim().min(1, 'Give the rule a name').max(120).required('Give the rule a name'),
+    metricId: idText().required(),
+    side: yup.string().oneOf(['above', 'below']).required(),
+    limit: finite().required('Give a limit'),
+    deadband: finite().min(0, 'The deadband must be at least 0').required(),
+    onDelayMs: yup.number().integer().min(0).max(7 * DAY_MS).required(),
+    offDelayMs: yup.number().integer().min(0).max(7 * DAY_MS).required(),
+    level: yup.string().oneOf(['caution', 'breach']).required(),
+  })
+  .noUnknown();
+
+export const remarkSchema = yup
+  .object({ remark: yup.string().trim().max(2000).default('') })
+  .noUnknown();
+
+export const flagSchema = yup
+  .object({
+    title: yup.string().trim().min(1, 'Say what is to be done').max(200).required('Say what is to be done'),
+    note: yup.string().trim().max(2000).default(''),
+    toPersonId: idText().required('Choose a person'),
+    dueAt: yup.number().integer().required('Say by when'),
+    alarmId: idText().nullable().default(null),
+    assetId: idText().required(),
+  })
+  .noUnknown();
+
+export const closeFlagSchema = yup
+  .object({
+    outcome: yup.string().oneOf([...FLAG_OUTCOMES], 'Choose an outcome').required('Choose an outcome'),
+    note: yup.string().trim().max(2000).default(''),
+  })
+  .noUnknown();
+
+export const newAssetSchema = yup
+  .object({
+    name: yup.string().trim().min(1, 'Give the asset a name').max(200).required('Give the asset a name'),
+    parentId: idText().nullable().default(null),
+    kind: yup.string().trim().min(1).max(40).required(),
+    zone: yup.string().max(60).nullable().default(null),
+  })
+  .noUnknown();
+
+export const newMetricSchema = yup
+  .object({
+    assetId: idText().required('Choose an asset'),
+    name: yup.string().trim().min(1, 'Give the metric a name').max(200).required('Give the metric a name'),
+    unit: yup.string().trim().max(40).default(''),
+    kind: yup.string().oneOf([...METRIC_KINDS]).required(),
+    intervalMs: yup.number().integer().min(1000).max(400 * DAY_MS).required(),
+    maxGapMs: yup.number().integer().min(1000).max(4000 * DAY_MS).nullable().default(null),
+    rollover: finite().positive().nullable().default(null),
+    decimals: yup.number().integer().min(0).max(9).default(1),
+  })
+  .noUnknown();
+
+export const newTokenSchema = yup
+  .object({ name: yup.string().trim().min(1, 'Give the token a name').max(120).required('Give the token a name') })
+  .noUnknown();

@@ -1,0 +1,105 @@
+import * as yup from 'yup';
+import { DIRECTIONS } from '../bands/targetBand';
+import { READOUT_FORMS, BOARD_FORMAT_VERSION } from '../domain/board';
+import { SUMMARIES } from '../domain/metric';
+import { BUCKETS } from '../time/buckets';
+import { WINDOW_UNITS } from '../time/window';
+
+/* Shapes that both ends check: the server every request, the app every form. */
+
+export const idText = () => yup.string().matches(/^[1-9]\d{0,18}$/, '${path} must be an id');
+export const finite = () =>
+  yup
+    .number()
+    .typeError('${path} must be a number')
+    .test('finite', '${path} must be a finite number', (x) => x === undefined || x === null || Number.isFinite(x));
+
+export const windowSchema = yup
+  .object({
+    kind: yup.string().oneOf(['rolling', 'periods', 'toDate', 'absolute']).required(),
+    count: yup.number().when('kind', {
+      is: (kind: string) => kind === 'rolling' || kind === 'periods',
+      then: (n) => n.integer().min(1).max(1000).required(),
+      otherwise: (n) => n.strip(),
+    }),
+    unit: yup.string().when('kind', {
+      is: 'absolute',
+      then: (s) => s.strip(),
+      otherwise: (s) => s.oneOf([...WINDOW_UNITS]).required(),
+    }),
+    current: yup.boolean().when('kind', {
+      is: 'periods',
+      then: (b) => b.required(),
+      otherwise: (b) => b.strip(),
+    }),
+    start: yup.string().when('kind', {
+      is: 'absolute',
+      then: (s) => s.max(40).required(),
+      otherwise: (s) => s.strip(),
+    }),
+    end: yup.string().when('kind', {
+      is: 'absolute',
+      then: (s) => s.max(40).required(),
+      otherwise: (s) => s.strip(),
+    }),
+  })
+  .noUnknown();
+
+export const measureSchema = yup
+  .object({
+    metricId: idText().required(),
+    summary: yup.string().oneOf([...SUMMARIES]).required(),
+    per: yup
+      .object({
+        metricId: idText().required(),
+        summary: yup.string().oneOf([...SUMMARIES]).required(),
+        factor: finite().required(),
+        unit: yup.string().max(40).nullable().defined(),
+      })
+      .noUnknown()
+      .nullable()
+      .default(null),
+  })
+  .noUnknown();
+
+const forDirection = (inside: boolean) => ({
+  is: (direction: string) => (direction === 'inside') === inside,
+  then: (n: yup.NumberSchema) => n.required(),
+  otherwise: (n: yup.NumberSchema) => n.strip(),
+});
+
+export const bandSchema = yup
+  .object({
+    direction: yup.string().oneOf([...DIRECTIONS]).required(),
+    caution: finite().when('direction', forDirection(false)),
+    breach: finite().when('direction', forDirection(false)),
+    clearLow: finite().when('direction', forDirection(true)),
+    clearHigh: finite().when('direction', forDirection(true)),
+    breachLow: finite().when('direction', forDirection(true)),
+    breachHigh: finite().when('direction', forDirection(true)),
+    target: finite().nullable().default(null),
+  })
+  .noUnknown();
+
+export const readoutSchema = yup
+  .object({
+    id: yup.string().min(1).max(40).required(),
+    form: yup.string().oneOf([...READOUT_FORMS]).required(),
+    title: yup.string().trim().max(200).nullable().defined(),
+    measure: measureSchema.required(),
+    window: windowSchema.nullable().defined(),
+    bucket: yup.string().oneOf([...BUCKETS]).nullable().defined(),
+    band: bandSchema.nullable().defined(),
+    decimals: yup.number().integer().min(0).max(9).nullable().defined(),
+  })
+  .noUnknown();
+
+export const boardDocumentSchema = yup
+  .object({
+    version: yup.number().oneOf([BOARD_FORMAT_VERSION]).required(),
+    window: windowSchema.required(),
+    readouts: yup.array(readoutSchema.required()).max(60).required(),
+  })
+  .noUnknown();
+
+export const boardTitleSchema = yup.string().trim().min(1, 'A board needs a title').max(120).required();

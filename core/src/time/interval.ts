@@ -1,0 +1,10 @@
+/** A half-open stretch of time [start, end), ms since the Unix epoch. */
+export interface Interval {
+  readonly start: number;
+  readonly end: number;
+}
+
+/** How many ms two intervals share. */
+export function overlapMs(a: Interval, b: Interval): number {
+  return Math.max(0, Math.min(a.end, b.end) - Math.max(a.start, b.start));
+}

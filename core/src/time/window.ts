@@ -1,0 +1,99 @@
+import { DateTime } from 'luxon';
+import { BeaconError } from '../errors';
+import type { Interval } from './interval';
+
+export const WINDOW_UNITS = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year'] as const;
+export type WindowUnit = (typeof WINDOW_UNITS)[number];
+
+/**
+ * The stretch of time looked at.
+ * - `rolling`: the last `count` units up to now.
+ * - `periods`: the last `count` whole calendar periods, with the current one (unfinished) or without.
+ * - `toDate`: from the start of the current period to now.
+ * - `absolute`: between two local wall-clock times, end excluded.
+ */
+export type WindowSpec =
+  | { readonly kind: 'rolling'; readonly count: number; readonly unit: WindowUnit }
+  | {
+      readonly kind: 'periods';
+      readonly count: number;
+      readonly unit: WindowUnit;
+      readonly current: boolean;
+    }
+  | { readonly kind: 'toDate'; readonly unit: WindowUnit }
+  | { readonly kind: 'absolute'; readonly start: string; readonly end: string };
+
+/**
+ * The stretch of time a window means.
+ *
+ * Days and everything longer begin at local midnight of `zone`, weeks on Monday (ISO 8601). A
+ * to-date or current period ends at its calendar end, so that what is still to come can be shown.
+ *
+ * @param now  ms since the Unix epoch. @param zone IANA name.
+ * @throws {BeaconError} BAD_INPUT for an unknown zone, a count below 1, or an end not after its start.
+ */
+export function resolveWindow(spec: WindowSpec, now: number, zone: string): Interval {
+  const at = DateTime.fromMillis(now, { zone });
+  if (!at.isValid) throw new BeaconError('BAD_INPUT', `Unknown time zone "${zone}".`, 'zone');
+  switch (spec.kind) {
+    case 'rolling': {
+      needCount(spec.count);
+      return { start: at.minus({ [spec.unit]: spec.count }).toMillis(), end: now };
+    }
+    case 'periods': {
+      needCount(spec.count);
+      const current = at.startOf(spec.unit);
+      const end = spec.current ? current.plus({ [spec.unit]: 1 }) : current;
+      return { start: end.minus({ [spec.unit]: spec.count }).toMillis(), end: end.toMillis() };
+    }
+    case 'toDate': {
+      const start = at.startOf(spec.unit);
+      return { start: start.toMillis(), end: start.plus({ [spec.unit]: 1 }).toMillis() };
+    }
+    case 'absolute': {
+      const start = DateTime.fromISO(spec.start, { zone });
+      const end = DateTime.fromISO(spec.end, { zone });
+      if (!start.isValid) throw badTime('start', spec.start);
+      if (!end.isValid) throw badTime('end', spec.end);
+      if (end <= start) {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `The window must end after it starts, got ${spec.start} to ${spec.end}.`,
+          'window.end',
+        );
+      }
+      return { start: start.toMillis(), end: end.toMillis() };
+    }
+  }
+}
+
+function needCount(count: number): void {
+  if (!(count >= 1)) {
+    throw new BeaconError('BAD_INPUT', `A window needs at least 1 period, got ${count}.`, 'window.count');
+  }
+}
+
+function badTime(field: 'start' | 'end', value: string): BeaconError {
+  return new BeaconError(
+    'BAD_INPUT',
+    `The window's ${field} must be a time such as 2026-11-19T06:00, got "${value}".`,
+    `window.${field}`,
+  );
+}
+
+/** The window in words, for sentences: "the last 7 days", "this month so far". */
+export function windowWords(spec: WindowSpec): string {
+  switch (spec.kind) {
+    case 'rolling':
+      return spec.count === 1 ? `the last ${spec.unit}` : `the last ${spec.count} ${spec.unit}s`;
+    case 'periods': {
+      const units = spec.count === 1 ? spec.unit : `${spec.count} ${spec.unit}s`;
+      if (spec.current) return spec.count === 1 ? `this ${spec.unit}` : `${units} with this ${spec.unit}`;
+      return spec.count === 1 ? `the ${spec.unit} before` : `the ${units} before this ${spec.unit}`;
+    }
+    case 'toDate':
+      return spec.unit === 'day' ? 'today so far' : `this ${spec.unit} so far`;
+    case 'absolute':
+      return `${spec.start.replace('T', ' ')} to ${spec.end.replace('T', ' ')}`;
+  }
+}

@@ -1,0 +1,220 @@
+import type { BoardDocument, Measure, Readout, TargetBand, WindowSpec } from '@vivid-beacon/core';
+import type { RuleDraft } from '@vivid-beacon/server';
+
+/* What the people of Hollowmere Linen have set up: rules, indicators and boards. Metrics are named "plant/asset/metric". */
+
+export type IdOf = (name: string) => string;
+
+const MINUTE = 60_000;
+
+/** "lower is better" with a target. */
+function low(caution: number, breach: number, target: number): TargetBand {
+  return { direction: 'lower', caution, breach, target };
+}
+
+function high(caution: number, breach: number, target: number): TargetBand {
+  return { direction: 'higher', caution, breach, target };
+}
+
+const HOUR: WindowSpec = { kind: 'rolling', count: 1, unit: 'hour' };
+const DAY: WindowSpec = { kind: 'rolling', count: 24, unit: 'hour' };
+
+export function demoRules(id: IdOf): RuleDraft[] {
+  const rule = (
+    name: string,
+    metric: string,
+    limit: number,
+    minutes: number,
+    deadband: number,
+    level: RuleDraft['level'] = 'breach',
+  ): RuleDraft => ({
+    name,
+    metricId: id(metric),
+    side: 'above',
+    limit,
+    deadband,
+    onDelayMs: minutes * MINUTE,
+    offDelayMs: 0,
+    level,
+  });
+  return [
+    rule('Ironer 2 bed temperature high', 'Quayside/Ironer 2/Bed temperature', 205, 10, 4),
+    rule('Ironer 1 bed temperature high', 'Quayside/Ironer 1/Bed temperature', 205, 10, 4),
+    rule('Boiler house pressure high', 'Foundry Lane/Boiler/Steam pressure', 6, 5, 0.2),
+    rule('Gateway G-07 late reads', 'Upper Weir/Gateway G-07/Late reads', 30, 15, 5, 'caution'),
+    rule('Portal P-11 packet loss', 'Upper Weir/Portal P-11/Packet loss', 4, 20, 1, 'caution'),
+  ];
+}
+
+export interface DemoIndicator {
+  readonly name: string;
+  readonly place: string;
+  readonly measure: Measure;
+  readonly span: WindowSpec;
+  readonly band: TargetBand;
+  readonly decimals: number;
+}
+
+export function demoIndicators(id: IdOf): DemoIndicator[] {
+  const ratio = (upper: string, lower: string, factor: number, unit: string | null): Measure => ({
+    metricId: id(upper),
+    summary: 'sum',
+    per: { metricId: id(lower), summary: 'sum', factor, unit },
+  });
+  const plants = ['Quayside', 'Foundry Lane', 'Upper Weir'];
+  return [
+    ...plants.map((plant) => ({
+      name: 'Rewash share',
+      place: `${plant}/Wash house`,
+      measure: ratio(`${plant}/Wash house/Rewash weight`, `${plant}/Wash house/Washed weight`, 100, '%'),
+      span: HOUR,
+      band: low(3, 4, 2.5),
+      decimals: 1,
+    })),
+    ...plants.map((plant) => ({
+      name: 'Water per kg',
+      place: `${plant}/Wash house`,
+      measure: ratio(`${plant}/Wash house/Water used`, `${plant}/Wash house/Washed weight`, 1, 'L/kg'),
+      span: HOUR,
+      band: low(9, 10, 8.5),
+      decimals: 1,
+    })),
+    ...[1, 2, 3, 4].map((n) => ({
+      name: `Gas per kg, Dryer ${n}`,
+      place: `Foundry Lane/Dryer ${n}`,
+      measure: ratio(`Foundry Lane/Dryer ${n}/Gas used`, `Foundry Lane/Dryer ${n}/Dried weight`, 1, 'kWh/kg'),
+      span: DAY,
+      band: low(1.15, 1.35, 1.05),
+      decimals: 2,
+    })),
+    {
+      name: 'Ironer 2 feed speed',
+      place: 'Quayside/Ironer 2',
+      measure: { metricId: id('Quayside/Ironer 2/Feed speed'), summary: 'mean', per: null },
+      span: DAY,
+      band: high(26, 24, 28),
+      decimals: 1,
+    },
+    {
+      name: 'Rounds on time',
+      place: 'Upper Weir/Delivery desk',
+      measure: ratio('Upper Weir/Delivery desk/Rounds on time', 'Upper Weir/Delivery desk/Rounds', 100, '%'),
+      span: DAY,
+      band: high(95, 90, 97),
+      decimals: 1,
+    },
+    {
+      name: 'Steam flow',
+      place: 'Quayside/Steam meter S-03',
+      measure: { metricId: id('Quayside/Steam meter S-03/Steam flow'), summary: 'mean', per: null },
+      span: HOUR,
+      band: low(1.8, 2.2, 1.5),
+      decimals: 2,
+    },
+  ];
+}
+
+export interface DemoBoard {
+  readonly title: string;
+  readonly document: BoardDocument;
+}
+
+export function demoBoards(id: IdOf): DemoBoard[] {
+  const all = demoIndicators(id);
+  const find = (name: string, place: string): DemoIndicator =>
+    all.find((each) => each.name === name && each.place.startsWith(place))!;
+  let next = 0;
+  const readout = (part: Partial<Readout> & Pick<Readout, 'form' | 'measure'>): Readout => ({
+    id: `r${++next}`,
+    title: null,
+    window: null,
+    bucket: null,
+    band: null,
+    decimals: null,
+    ...part,
+  });
+  const of = (form: Readout['form'], indicator: DemoIndicator, more: Partial<Readout> = {}): Readout =>
+    readout({
+      form,
+      title: indicator.name,
+      measure: indicator.measure,
+      window: indicator.span,
+      band: indicator.band,
+      decimals: indicator.decimals,
+      ...more,
+    });
+  const rewash = find('Rewash share', 'Quayside');
+  const water = find('Water per kg', 'Quayside');
+  const feed = find('Ironer 2 feed speed', 'Quayside');
+  const week: WindowSpec = { kind: 'periods', count: 7, unit: 'day', current: true };
+  const level = (metric: string, band: TargetBand, title: string): Readout =>
+    readout({
+      form: 'lamp',
+      title,
+      measure: { metricId: id(metric), summary: 'last', per: null },
+      window: HOUR,
+      band,
+    });
+  return [
+    {
+      title: 'Quayside wash house',
+      document: {
+        version: 1,
+        window: week,
+        readouts: [
+          of('gauge', rewash),
+          of('gauge', water),
+          of('trend', rewash, { title: 'Rewash share, hourly', window: null, bucket: 'hour' }),
+          level('Quayside/Ironer 2/Bed temperature', low(200, 205, 195), 'Ironer 2'),
+          level('Quayside/Ironer 1/Bed temperature', low(200, 205, 195), 'Ironer 1'),
+          level('Quayside/Steam meter S-03/Steam flow', low(1.8, 2.2, 1.5), 'Steam meter S-03'),
+          level('Quayside/Compressor A/Air pressure', high(6.5, 6, 6.9), 'Compressor A'),
+          of('figure', feed),
+          readout({
+            form: 'figure',
+            title: 'Washed weight',
+            measure: { metricId: id('Quayside/Wash house/Washed weight'), summary: 'sum', per: null },
+            window: { kind: 'toDate', unit: 'day' },
+            decimals: 0,
+          }),
+        ],
+      },
+    },
+    {
+      title: 'Foundry Lane dryers',
+      document: {
+        version: 1,
+        window: week,
+        readouts: [
+          ...[1, 2, 3, 4].map((n) => of('gauge', find(`Gas per kg, Dryer ${n}`, 'Foundry Lane'), { title: `Dryer ${n}` })),
+          of('trend', find('Gas per kg, Dryer 3', 'Foundry Lane'), { title: 'Dryer 3, gas per kg', window: null, bucket: 'hour' }),
+        ],
+      },
+    },
+    {
+      title: 'Upper Weir tags and rounds',
+      document: {
+        version: 1,
+        window: { kind: 'rolling', count: 3, unit: 'day' },
+        readouts: [
+          of('gauge', find('Rounds on time', 'Upper Weir')),
+          readout({
+            form: 'figure',
+            title: 'Packet loss, 95th percentile',
+            measure: { metricId: id('Upper Weir/Portal P-11/Packet loss'), summary: 'p95', per: null },
+            window: DAY,
+            band: low(2, 4, 1),
+            decimals: 1,
+          }),
+          readout({
+            form: 'trend',
+            title: 'Portal P-11 packet loss',
+            measure: { metricId: id('Upper Weir/Portal P-11/Packet loss'), summary: 'mean', per: null },
+            band: low(2, 4, 1),
+            decimals: 1,
+          }),
+        ],
+      },
+    },
+  ];
+}

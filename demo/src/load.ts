@@ -1,0 +1,227 @@
+import { sortSamples, type DemoAccount, type Series } from '@vivid-beacon/core';
+import {
+  acknowledgeAlarm,
+  addAsset,
+  addBoard,
+  addFlag,
+  addIndicator,
+  addMetric,
+  addPerson,
+  addToken,
+  countPushed,
+  evaluateAlarms,
+  hashPassword,
+  hashToken,
+  listMetrics,
+  listStandingAlarms,
+  mergeIntoStore,
+  putInForce,
+  readSetting,
+  withTransaction,
+  writeSetting,
+  type Pool,
+} from '@vivid-beacon/server';
+import accounts from '../accounts.json';
+import { keyOf } from './keys';
+import { demoBoards, demoIndicators, demoRules, type IdOf } from './layout';
+import { PLANTS, samplesBetween, scenario, type ScenarioMetric } from './scenario';
+
+export const DEMO_DAYS = 90;
+const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
+const RULES_SINCE_MS = 14 * DAY_MS;
+const METRICS_AT_ONCE = 12;
+
+interface DemoState {
+  readonly anchor: number;
+  readonly tokenId: string;
+  /** True once everything of the first load is there. */
+  readonly complete: boolean;
+}
+
+/**
+ * Lays out Hollowmere Linen for the moment `now`, or, where it is laid out already, fills in what its
+ * devices would have sent since. Safe to run again after it was stopped half-way.
+ */
+export async function loadDemo(
+  pool: Pool,
+  options: { now: number; plantToken: string; days?: number; say?: (line: string) => void },
+): Promise<{ anchor: number; samples: number }> {
+  const say = options.say ?? (() => undefined);
+  const before = await readSetting<DemoState>(pool, 'demo');
+  const anchor = before?.anchor ?? options.now;
+  const metrics = scenario(anchor);
+  const people = await addPeople(pool, options.now);
+  const analyst = people.get('Ines Varga')!;
+  const tokenId = before?.tokenId ?? (await addToken(pool, { name: 'Simulated plant', hash: hashToken(options.plantToken), createdBy: analyst, at: anchor }));
+  await writeSetting(pool, 'demo', { anchor, tokenId, complete: before?.complete ?? false } satisfies DemoState);
+
+  const assets = await addAssets(pool, metrics);
+  await addMetrics(pool, metrics, assets, anchor);
+  const rows = await listMetrics(pool);
+  const byKey = new Map(rows.map((row) => [row.key, row]));
+  const idOf: IdOf = (name) => {
+    const [plant, asset, metric] = name.split('/');
+    return byKey.get(keyOf({ plant, asset, name: metric }))!.id;
+  };
+  const first = !before?.complete;
+  if (first) {
+    const { rows: standing } = await pool.query('select 1 from alarm_rule limit 1');
+    if (standing.length === 0) {
+      for (const rule of demoRules(idOf)) await putInForce(pool, rule, analyst, anchor - RULES_SINCE_MS);
+    }
+  }
+  const start = anchor - (options.days ?? DEMO_DAYS) * DAY_MS;
+  const fill = { pool, byKey, start, tokenId };
+  let samples = 0;
+  if (first) {
+    // Day by day where there are alarm rules, so that people acknowledge each alarm before the next.
+    const ruled = new Set(demoRules(idOf).map(({ metricId }) => metricId));
+    const watched = metrics.filter((metric) => ruled.has(byKey.get(keyOf(metric))!.id));
+    for (let end = anchor - RULES_SINCE_MS; end <= options.now; end += DAY_MS) {
+      samples += await fillSamples(fill, watched, end);
+      await acknowledgeOld(pool, people.get('Dele Marsh')!, end);
+    }
+  }
+  samples += await fillSamples(fill, metrics, options.now, say);
+  if (first) {
+    for (const { place, ...indicator } of demoIndicators(idOf)) {
+      await addIndicator(pool, { ...indicator, assetId: assets.get(place)! });
+    }
+    const { rows: boards } = await pool.query('select 1 from board limit 1');
+    if (boards.length === 0) {
+      for (const board of demoBoards(idOf)) await addBoard(pool, { ...board, ownerId: analyst, at: anchor });
+    }
+    const { rows: flags } = await pool.query('select 1 from flag limit 1');
+    if (flags.length === 0) await addFlags(pool, people, assets, anchor);
+    await writeSetting(pool, 'demo', { anchor, tokenId, complete: true } satisfies DemoState);
+  }
+  return { anchor, samples };
+}
+
+async function addPeople(pool: Pool, now: number): Promise<Map<string, string>> {
+  const ids = new Map<string, string>();
+  for (const { email, name, role, password } of accounts as DemoAccount[]) {
+    const { rows } = await pool.query<{ id: string }>('select id from person where email = $1', [email]);
+    const id = rows[0]?.id ?? (await addPerson(pool, { email, name, role, passwordHash: await hashPassword(password), at: now }));
+    ids.set(name, id);
+  }
+  return ids;
+}
+
+/** Plants, areas and assets; the key is "plant/asset". An area and an asset of one name are one. */
+async function addAssets(pool: Pool, metrics: readonly ScenarioMetric[]): Promise<Map<string, string>> {
+  const ids = new Map<string, string>();
+  const ensure = async (key: string, name: string, kind: string, parentId: string | null, zone: string | null): Promise<string> => {
+    if (ids.has(key)) return ids.get(key)!;
+    const { rows } = await pool.query<{ id: string }>(
+      'select id from asset where parent_id is not distinct from $1::bigint and name = $2',
+      [parentId, name],
+    );
+    const id = rows[0]?.id ?? (await addAsset(pool, { parentId, name, kind, zone }))!;
+    ids.set(key, id);
+    return id;
+  };
+  for (const { name, zone } of PLANTS) await ensure(name, name, 'plant', null, zone);
+  for (const { plant, area, asset } of metrics) {
+    const areaId = await ensure(`${plant}/${area}`, area, 'area', ids.get(plant)!, null);
+    if (asset !== area) await ensure(`${plant}/${asset}`, asset, 'machine', areaId, null);
+  }
+  return ids;
+}
+
+async function addMetrics(
+  pool: Pool,
+  metrics: readonly ScenarioMetric[],
+  assets: ReadonlyMap<string, string>,
+  at: number,
+): Promise<void> {
+  for (const metric of metrics) {
+    await addMetric(pool, {
+      assetId: assets.get(`${metric.plant}/${metric.asset}`)!,
+      key: keyOf(metric),
+      name: metric.name,
+      unit: metric.unit,
+      kind: metric.kind,
+      intervalMs: metric.intervalMs,
+      maxGapMs: metric.maxGapMs,
+      rollover: null,
+      decimals: metric.decimals,
+      at,
+    });
+  }
+}
+
+interface Fill {
+  readonly pool: Pool;
+  readonly byKey: ReadonlyMap<string, { readonly id: string }>;
+  readonly start: number;
+  readonly tokenId: string;
+}
+
+/** Stores what the devices sent from their newest sample (or the start) up to `until`. @returns how many. */
+async function fillSamples(
+  { pool, byKey, start, tokenId }: Fill,
+  metrics: readonly ScenarioMetric[],
+  until: number,
+  say: (line: string) => void = () => undefined,
+): Promise<number> {
+  const newest = new Map((await listMetrics(pool)).map(({ id, lastT }) => [id, lastT]));
+  let total = 0;
+  for (let i = 0; i < metrics.length; i += METRICS_AT_ONCE) {
+    const incoming = new Map<string, Series>();
+    for (const metric of metrics.slice(i, i + METRICS_AT_ONCE)) {
+      const { id } = byKey.get(keyOf(metric))!;
+      const { t, v } = samplesBetween(metric, newest.get(id) ?? start, until);
+      if (t.length > 0) incoming.set(id, sortSamples(t, v));
+      total += t.length;
+    }
+    if (incoming.size === 0) continue;
+    await withTransaction(pool, async (db) => {
+      const merged = await mergeIntoStore(db, incoming, 'demo', until);
+      const pushed = merged.flatMap(({ metricId, addedByDay }) =>
+        [...addedByDay].map(([dayStart, samples]) => ({ metricId, dayStart, samples })),
+      );
+      await countPushed(db, tokenId, pushed);
+      await evaluateAlarms(db, merged, incoming);
+    });
+    say(`${Math.min(i + METRICS_AT_ONCE, metrics.length)} of ${metrics.length} metrics`);
+  }
+  return total;
+}
+
+/** People have seen what is older than an hour and a half. */
+async function acknowledgeOld(pool: Pool, personId: string, at: number): Promise<void> {
+  for (const alarm of await listStandingAlarms(pool)) {
+    if (alarm.raisedAt < at - 1.5 * HOUR_MS) {
+      await acknowledgeAlarm(pool, alarm.id, personId, 'Slowed the feed and watched it come down.', alarm.raisedAt + 4 * 60_000);
+    }
+  }
+}
+
+async function addFlags(
+  pool: Pool,
+  people: ReadonlyMap<string, string>,
+  assets: ReadonlyMap<string, string>,
+  anchor: number,
+): Promise<void> {
+  const common = { alarmId: null, at: anchor - 20 * HOUR_MS };
+  await addFlag(pool, {
+    ...common,
+    title: 'Check exhaust damper, Dryer 3',
+    note: 'Gas per kg has crept up for five weeks.',
+    assetId: assets.get('Foundry Lane/Dryer 3')!,
+    fromPersonId: people.get('Ines Varga')!,
+    toPersonId: people.get('Marit Oduya')!,
+    dueAt: anchor + 2.5 * HOUR_MS,
+  });
+  await addFlag(pool, {
+    ...common,
+    title: 'Find cause of hotel rewash',
+    note: 'Rewash share peaks on evenings with hotel linen.',
+    assetId: assets.get('Quayside/Wash house')!,
+    fromPersonId: people.get('Runa Feld')!,
+    toPersonId: people.get('Dele Marsh')!,
+    dueAt: anchor - 22 * HOUR_MS,
+  });
+}

@@ -1,0 +1,39 @@
+import type { DemoAccount } from '@vivid-beacon/core';
+
+/** What the server is told by its environment. Nothing else reads it. */
+export interface Config {
+  readonly databaseUrl: string;
+  readonly host: string;
+  readonly port: number;
+  readonly sessionSecret: string;
+  readonly secureCookies: boolean;
+  readonly webFolder: string | null;
+  /** Offered on the sign-in screen; empty unless this is a demo. */
+  readonly demoAccounts: readonly DemoAccount[];
+  readonly logLevel: string;
+}
+
+/** @throws naming the variable that is missing or wrong. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const need = (name: string): string => {
+    const value = env[name];
+    if (!value) throw new Error(`The environment variable ${name} is missing. "npm start" sets it.`);
+    return value;
+  };
+  const port = Number(env.PORT ?? 8080);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+    throw new Error(`PORT must be a number from 0 to 65535, got "${env.PORT}".`);
+  }
+  const sessionSecret = need('SESSION_SECRET');
+  if (sessionSecret.length < 32) throw new Error('SESSION_SECRET must have at least 32 characters.');
+  return {
+    databaseUrl: need('DATABASE_URL'),
+    host: env.HOST ?? '127.0.0.1',
+    port,
+    sessionSecret,
+    secureCookies: env.SECURE_COOKIES === '1',
+    webFolder: env.WEB_FOLDER ?? null,
+    demoAccounts: JSON.parse(env.DEMO_ACCOUNTS ?? '[]') as DemoAccount[],
+    logLevel: env.LOG_LEVEL ?? 'info',
+  };
+}

@@ -1,0 +1,48 @@
+import pg from 'pg';
+
+/** Anything statements can be sent to: the pool or one connection in a transaction. */
+export type Queryable = Pick<pg.Pool, 'query'> | Pick<pg.PoolClient, 'query'>;
+export type Pool = pg.Pool;
+
+/** Opens the pool. Connection errors of idle clients are told to `onError` and never crash the server. */
+export function openPool(connectionString: string, onError: (error: Error) => void): Pool {
+  const pool = new pg.Pool({ connectionString, max: 10, application_name: 'vivid-beacon' });
+  pool.on('error', onError);
+  return pool;
+}
+
+/** Runs `work` in one transaction: committed when it resolves, rolled back when it throws. */
+export async function withTransaction<T>(
+  pool: Pool,
+  work: (db: pg.PoolClient) => Promise<T>,
+): Promise<T> {
+  const client = await pool.connect();
+  let broken: Error | undefined;
+  try {
+    await client.query('begin');
+    const result = await work(client);
+    await client.query('commit');
+    return result;
+  } catch (error) {
+    await client.query('rollback').catch((failure: Error) => {
+      broken = failure;
+    });
+    throw error;
+  } finally {
+    client.release(broken);
+  }
+}
+
+/** Every row of a statement. */
+export async function all<Row>(db: Queryable, text: string, values: unknown[] = []): Promise<Row[]> {
+  return (await db.query(text, values)).rows as Row[];
+}
+
+/** The first row of a statement, or undefined. */
+export async function one<Row>(
+  db: Queryable,
+  text: string,
+  values: unknown[] = [],
+): Promise<Row | undefined> {
+  return (await all<Row>(db, text, values))[0];
+}

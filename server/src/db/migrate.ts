@@ -1,0 +1,59 @@
+import { createHash } from 'node:crypto';
+import { readFile, readdir } from 'node:fs/promises';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { withTransaction, type Pool } from './database';
+
+export const MIGRATIONS_FOLDER = fileURLToPath(new URL('../../migrations', import.meta.url));
+
+/** Any number, the same for all servers of this product. */
+const ADVISORY_LOCK = 7_233_190_241;
+
+interface Applied {
+  readonly name: string;
+  readonly checksum: string;
+}
+
+/**
+ * Applies the numbered .sql files that are not applied yet, each in a transaction of its own, under an
+ * advisory lock so that two servers starting at once do it once.
+ *
+ * @returns the names of the files applied now.
+ * @throws if an applied file was changed or is gone, or a file fails (then it leaves no trace).
+ */
+export async function migrate(pool: Pool, folder = MIGRATIONS_FOLDER): Promise<string[]> {
+  const files = (await readdir(folder)).filter((name) => /^\d{4}_\w+\.sql$/.test(name)).sort();
+  const lock = await pool.connect();
+  const now: string[] = [];
+  try {
+    await lock.query('select pg_advisory_lock($1::bigint)', [ADVISORY_LOCK]);
+    await lock.query(
+      'create table if not exists migration (name text primary key, checksum text not null, applied_at timestamptz not null default now())',
+    );
+    const { rows } = await lock.query<Applied>('select name, checksum from migration order by name');
+    const applied = new Map(rows.map((row) => [row.name, row.checksum]));
+    for (const name of applied.keys()) {
+      if (!files.includes(name)) {
+        throw new Error(`Migration ${name} is applied in this database, but the file is gone. Use the version of the program that has it.`);
+      }
+    }
+    for (const name of files) {
+      const text = await readFile(path.join(folder, name), 'utf8');
+      const checksum = createHash('sha256').update(text).digest('hex');
+      const before = applied.get(name);
+      if (before === checksum) continue;
+      if (before !== undefined) {
+        throw new Error(`Migration ${name} was changed after it was applied. Put it back as it was and add a new file instead.`);
+      }
+      await withTransaction(pool, async (db) => {
+        await db.query(text);
+        await db.query('insert into migration (name, checksum) values ($1, $2)', [name, checksum]);
+      });
+      now.push(name);
+    }
+    return now;
+  } finally {
+    await lock.query('select pg_advisory_unlock($1::bigint)', [ADVISORY_LOCK]).catch(() => undefined);
+    lock.release();
+  }
+}

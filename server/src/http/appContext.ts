@@ -1,0 +1,15 @@
+import type { Logger } from 'pino';
+import type { DemoAccount } from '@vivid-beacon/core';
+import type { Pool } from '../db/database';
+import type { LiveHub } from '../live/liveHub';
+
+/** What every endpoint works with. The clock is handed in, so that tests can set it. */
+export interface AppContext {
+  readonly pool: Pool;
+  readonly live: LiveHub;
+  readonly log: Logger;
+  /** ms since the Unix epoch. */
+  readonly now: () => number;
+  /** Accounts offered on the sign-in screen; empty unless this is a demo. */
+  readonly demoAccounts: readonly DemoAccount[];
+}

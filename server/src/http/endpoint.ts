@@ -1,0 +1,45 @@
+import type { Request, Response } from 'express';
+import * as yup from 'yup';
+import type { Person, Role } from '@vivid-beacon/core';
+import type { AppContext } from './appContext';
+
+/** Who may call: anybody, anybody with a push token, or people of at least this role. */
+export type Access = 'anybody' | 'token' | Role;
+
+/** What a handler gets: everything is checked before it is called. */
+export interface Call<Body, Query> {
+  readonly app: AppContext;
+  readonly body: Body;
+  readonly query: Query;
+  /** Ids from the path, in the form /api/boards/:id. */
+  readonly params: Readonly<Record<string, string>>;
+  /** The signed-in person; only for access 'anybody' or 'token' may there be none. */
+  readonly person: Person;
+  readonly tokenId: string;
+  readonly request: Request;
+  readonly response: Response;
+}
+
+/** One way into the server. The OpenAPI description is made from these, and so are the routes. */
+export interface Endpoint<Body = unknown, Query = unknown> {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  readonly path: string;
+  readonly access: Access;
+  /** One sentence: what it does. */
+  readonly summary: string;
+  /** What comes back: shape and units, and the errors a caller should expect. */
+  readonly answer: string;
+  readonly body?: yup.Schema<Body>;
+  readonly query?: yup.Schema<Query>;
+  /** Largest body, in bytes; default 1 MB. */
+  readonly limit?: number;
+  /** Returns what is sent as JSON; undefined = 204, or the handler has answered itself. */
+  readonly handle: (call: Call<Body, Query>) => Promise<unknown>;
+}
+
+/** Lets the types of body and query follow from their schemas. */
+export function endpoint<Body = undefined, Query = undefined>(
+  definition: Endpoint<Body, Query>,
+): Endpoint {
+  return definition as unknown as Endpoint;
+}

@@ -1,0 +1,46 @@
+import type { ErrorRequestHandler } from 'express';
+import * as yup from 'yup';
+import { BeaconError, type WireError } from '@vivid-beacon/core';
+import type { AppContext } from './appContext';
+
+/** Checks input against its schema; what is wrong is named by field. */
+export async function checked<T>(schema: yup.Schema<T>, value: unknown): Promise<T> {
+  try {
+    return await schema.validate(value, { abortEarly: true, strict: false, stripUnknown: false });
+  } catch (error) {
+    if (error instanceof yup.ValidationError) {
+      throw new BeaconError('BAD_INPUT', error.errors[0], error.path || undefined);
+    }
+    throw error;
+  }
+}
+
+/** The one place where errors become answers: `{ error: { code, message, path } }`. */
+export function errorHandler(app: AppContext): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const known = asBeaconError(error);
+    if (known.status >= 500) app.log.error({ err: error, url: request.path }, 'request failed');
+    const body: WireError = { code: known.code, message: known.message, path: known.path };
+    response.status(known.status).json({ error: body });
+  };
+}
+
+function asBeaconError(error: unknown): BeaconError {
+  if (error instanceof BeaconError) return error;
+  const { type, status } = error as { type?: string; status?: number };
+  if (type === 'entity.parse.failed') {
+    return new BeaconError('BAD_SHAPE', `The request is not valid JSON: ${(error as Error).message}.`);
+  }
+  if (type === 'entity.too.large') {
+    const { limit, length } = error as { limit?: number; length?: number };
+    return new BeaconError('TOO_LARGE', `The request may have at most ${limit} bytes, got ${length}. Send it in parts.`);
+  }
+  if (status && status >= 400 && status < 500) {
+    return new BeaconError('BAD_SHAPE', (error as Error).message);
+  }
+  return new BeaconError('INTERNAL', 'The server could not finish this. Try again; if it stays, tell the administrator.');
+}

@@ -1,0 +1,62 @@
+import express, { type RequestHandler, type Router } from 'express';
+import { allows, BeaconError } from '@vivid-beacon/core';
+import { personOfSession } from '../people/signedIn';
+import { tokenOfRequest } from '../tokens/tokenOfRequest';
+import type { AppContext } from './appContext';
+import type { Access, Call, Endpoint } from './endpoint';
+import { checked } from './errors';
+import { checkFormToken } from './formToken';
+
+const USUAL_LIMIT = 1_000_000;
+
+/** Makes routes of endpoints: rights first, then the form token, then input, then the handler. */
+export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], app: AppContext): void {
+  for (const each of endpoints) {
+    const readBody = express.json({ limit: each.limit ?? USUAL_LIMIT });
+    router[each.method](each.path, guard(each.access, app), readBody, answer(each, app));
+  }
+}
+
+function guard(access: Access, app: AppContext): RequestHandler {
+  return async (request, response, next) => {
+    if (access === 'token') {
+      response.locals.tokenId = await tokenOfRequest(app, request);
+      next();
+      return;
+    }
+    if (request.method !== 'GET') checkFormToken(request);
+    const person = await personOfSession(app, request);
+    response.locals.person = person;
+    if (access !== 'anybody') {
+      if (!person) throw new BeaconError('NOT_SIGNED_IN', 'Sign in first.');
+      if (!allows(person.role, access)) {
+        throw new BeaconError('NOT_ALLOWED', `This needs the role ${access}; yours is ${person.role}.`);
+      }
+    }
+    next();
+  };
+}
+
+function answer(each: Endpoint, app: AppContext): RequestHandler {
+  return async (request, response) => {
+    for (const [name, value] of Object.entries(request.params)) {
+      if (!/^[1-9]\d{0,17}$/.test(String(value))) {
+        throw new BeaconError('NOT_FOUND', `There is nothing under "${String(value).slice(0, 40)}".`, name);
+      }
+    }
+    const call: Call<unknown, unknown> = {
+      app,
+      body: each.body ? await checked(each.body, request.body ?? {}) : undefined,
+      query: each.query ? await checked(each.query, request.query) : undefined,
+      params: request.params as Record<string, string>,
+      person: response.locals.person,
+      tokenId: response.locals.tokenId,
+      request,
+      response,
+    };
+    const result = await each.handle(call);
+    if (response.headersSent) return;
+    if (result === undefined) response.status(204).end();
+    else response.json(result);
+  };
+}

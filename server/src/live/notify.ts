@@ -1,0 +1,17 @@
+import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
+
+export const CHANNEL = 'vivid_beacon';
+/** A NOTIFY payload holds at most 8,000 bytes; an id has at most 19 digits. */
+const IDS_IN_ONE = 300;
+
+/**
+ * Tells every server process on this database that things changed. Inside a transaction it is sent on
+ * commit and only then.
+ */
+export async function notify(db: Queryable, topic: LiveTopic, ids: readonly string[]): Promise<void> {
+  for (let i = 0; i < ids.length || i === 0; i += IDS_IN_ONE) {
+    const message: LiveMessage = { topic, ids: ids.slice(i, i + IDS_IN_ONE) };
+    await db.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify(message)]);
+  }
+}

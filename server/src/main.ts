@@ -1,0 +1,17 @@
+import { readConfig } from './config';
+import { runServer } from './runServer';
+
+const config = readConfig(process.env);
+const server = await runServer(config);
+// The start script waits for this line.
+process.send?.({ ready: server.url });
+
+let stopping = false;
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    if (stopping) return;
+    stopping = true;
+    void server.stop().then(() => process.exit(0));
+  });
+}
+process.on('disconnect', () => process.kill(process.pid, 'SIGTERM'));

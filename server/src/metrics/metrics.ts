@@ -1,0 +1,44 @@
+import { BeaconError, feedHealth, type Metric, type MetricReading } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
+import { metricsById, type MetricRow } from './sql';
+
+/** A metric as the app sees it. */
+export function toMetric(row: MetricRow, now: number): Metric {
+  const { lastT, lastV, ...rest } = row;
+  return {
+    ...rest,
+    last: lastT === null || lastV === null ? null : { t: lastT, v: lastV },
+    health: feedHealth(lastT, row.intervalMs, row.maxGapMs, now),
+  };
+}
+
+/** How its samples are to be read. */
+export function readingOf(row: MetricRow): MetricReading {
+  return { kind: row.kind, intervalMs: row.intervalMs, maxGapMs: row.maxGapMs, rollover: row.rollover };
+}
+
+/** @throws {BeaconError} NOT_FOUND naming the first id that is no metric. */
+export async function needMetrics(db: Queryable, ids: readonly string[]): Promise<Map<string, MetricRow>> {
+  const found = await metricsById(db, ids);
+  for (const id of ids) {
+    if (!found.has(id)) {
+      throw new BeaconError('NOT_FOUND', `Metric ${id} does not exist any more. Pick another metric.`, 'metricId');
+    }
+  }
+  return found;
+}
+
+/** A key for pushes, from asset and metric: "ironer-2.bed-temperature". */
+export function keyFrom(...names: string[]): string {
+  return names
+    .map((name) =>
+      name
+        .normalize('NFKD')
+        .replace(/[\u0300-\u036f]/g, '')
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-+|-+$/g, ''),
+    )
+    .map((part) => part || 'x')
+    .join('.');
+}

@@ -1,0 +1,69 @@
+import { promisify } from 'node:util';
+import { BeaconError, signInSchema, type SessionState } from '@vivid-beacon/core';
+import { endpoint, type Call } from '../http/endpoint';
+import { formToken } from '../http/formToken';
+import { passwordFits } from './passwords';
+import { findAccount, listPeople } from './sql';
+import { SignInThrottle } from './throttle';
+
+function stateOf(call: Call<unknown, unknown>, person: SessionState['person']): SessionState {
+  return {
+    person,
+    csrfToken: formToken(call.request),
+    demoAccounts: person ? [] : call.app.demoAccounts,
+  };
+}
+
+export const peopleEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/api/session',
+    access: 'anybody',
+    summary: 'Tells who is signed in, and gives the form token that every change must send.',
+    answer: '{ person: { id, name, role } or null, csrfToken, demoAccounts }',
+    handle: async (call) => stateOf(call, call.person ?? null),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/session',
+    access: 'anybody',
+    summary: 'Signs in.',
+    answer: 'As GET. 401 WRONG_PASSWORD; 429 TOO_MANY after 8 failures in 15 minutes.',
+    body: signInSchema,
+    handle: async (call) => {
+      const { email, password } = call.body;
+      const throttle = new SignInThrottle(call.app.pool);
+      const key = `${email.toLowerCase()} ${call.request.ip}`;
+      await throttle.check(key);
+      const account = await findAccount(call.app.pool, email);
+      if (!(await passwordFits(account?.passwordHash, password)) || !account) {
+        await throttle.failed(key);
+        throw new BeaconError('WRONG_PASSWORD', 'E-mail address and password do not belong together.');
+      }
+      await throttle.succeeded(key);
+      const { session } = call.request;
+      await promisify(session.regenerate.bind(session))();
+      call.request.session.personId = account.id;
+      return stateOf(call, { id: account.id, name: account.name, role: account.role });
+    },
+  }),
+  endpoint({
+    method: 'delete',
+    path: '/api/session',
+    access: 'anybody',
+    summary: 'Signs out.',
+    answer: 'Nothing (204).',
+    handle: async ({ request, response }) => {
+      await promisify(request.session.destroy.bind(request.session))();
+      response.clearCookie('vivid-beacon');
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/people',
+    access: 'viewer',
+    summary: 'Lists people, to hand flags to.',
+    answer: '[{ id, name, role }]',
+    handle: ({ app }) => listPeople(app.pool),
+  }),
+];

@@ -1,0 +1,114 @@
+import * as yup from 'yup';
+import {
+  bandSchema,
+  BUCKETS,
+  measureSchema,
+  windowSchema,
+  type Bucket,
+  type Measure,
+  type TargetBand,
+  type WindowSpec,
+} from '@vivid-beacon/core';
+import { endpoint } from '../http/endpoint';
+import { describeDistribution } from './distribution';
+import { readValue } from './read';
+import { readLevels, readTrend } from './trend';
+
+const bucketSchema = yup.string().oneOf([...BUCKETS]);
+
+/* Readings are asked for by POST because a measure with its window does not fit an address; they change nothing. */
+export const readingEndpoints = [
+  endpoint({
+    method: 'post',
+    path: '/api/readings/value',
+    access: 'viewer',
+    summary: 'One value of a measure over a window, with its level and provenance.',
+    answer:
+      'Reading: { value, unit, level, coverage (0 to 1), partial, previous, asOf, now, provenance }. 404 NOT_FOUND for a removed metric.',
+    body: yup
+      .object({
+        measure: measureSchema.required(),
+        window: windowSchema.required(),
+        band: bandSchema.nullable().default(null),
+      })
+      .noUnknown(),
+    handle: ({ app, body }) =>
+      readValue(
+        app.pool,
+        {
+          measure: body.measure as Measure,
+          window: body.window as WindowSpec,
+          band: body.band as TargetBand | null,
+        },
+        app.now(),
+      ),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/readings/trend',
+    access: 'viewer',
+    summary: 'The course of a measure over a window: samples thinned to 4 a pixel column, or one value a period.',
+    answer: 'TrendAnswer: columns t (ms) and v (null where a gap opens), gaps, window, zone, unit.',
+    body: yup
+      .object({
+        measure: measureSchema.required(),
+        window: windowSchema.required(),
+        bucket: bucketSchema.nullable().default(null),
+        columns: yup.number().integer().min(10).max(4000).required(),
+      })
+      .noUnknown(),
+    handle: ({ app, body }) =>
+      readTrend(
+        app.pool,
+        {
+          measure: body.measure as Measure,
+          window: body.window as WindowSpec,
+          bucket: body.bucket as Bucket | null,
+          columns: body.columns,
+        },
+        app.now(),
+      ),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/readings/levels',
+    access: 'viewer',
+    summary: 'When a measure, by local hour or longer, was Clear, Caution, Breach or without data.',
+    answer: '[{ start, end, level }], ms, joined where neighbours are alike, up to now',
+    body: yup
+      .object({
+        measure: measureSchema.required(),
+        band: bandSchema.required(),
+        start: yup.number().integer().required(),
+        end: yup.number().integer().moreThan(yup.ref('start'), 'end must be after start').required(),
+        bucket: bucketSchema.default('hour'),
+      })
+      .noUnknown(),
+    handle: ({ app, body }) =>
+      readLevels(
+        app.pool,
+        {
+          measure: body.measure as Measure,
+          band: body.band as TargetBand,
+          interval: { start: body.start, end: body.end },
+          bucket: body.bucket as Bucket,
+        },
+        app.now(),
+      ),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/readings/distribution',
+    access: 'viewer',
+    summary: 'How the values of a measure, one a local day (or hour), spread: what a target band is set on.',
+    answer: '{ values: number[], bucket, from, to }; values sorted, in the unit of the measure',
+    body: yup
+      .object({
+        measure: measureSchema.required(),
+        window: windowSchema.required(),
+      })
+      .noUnknown(),
+    handle: ({ app, body }) =>
+      describeDistribution(app.pool, body.measure as Measure, body.window as WindowSpec, app.now()),
+  }),
+];

@@ -1,0 +1,57 @@
+import type { AddressInfo } from 'node:net';
+import type { Server } from 'node:http';
+import { pino } from 'pino';
+import { createApp } from './app';
+import type { Config } from './config';
+import { openPool } from './db/database';
+import { migrate } from './db/migrate';
+import type { AppContext } from './http/appContext';
+import { LiveHub } from './live/liveHub';
+
+const STOP_WITHIN_MS = 8000;
+
+export interface RunningServer {
+  readonly url: string;
+  readonly app: AppContext;
+  /** Lets requests under way finish, then closes everything. */
+  readonly stop: () => Promise<void>;
+}
+
+/** Migrates, opens everything and listens. */
+export async function runServer(
+  config: Config,
+  options: { now?: () => number } = {},
+): Promise<RunningServer> {
+  const log = pino({ level: config.logLevel });
+  const pool = openPool(config.databaseUrl, (error) => log.warn({ code: (error as { code?: string }).code }, 'idle database connection lost'));
+  await migrate(pool);
+  const live = new LiveHub(config.databaseUrl, () => log.warn('live connection lost, trying again'));
+  await live.open();
+  const app: AppContext = {
+    pool,
+    live,
+    log,
+    now: options.now ?? Date.now,
+    demoAccounts: config.demoAccounts,
+  };
+  const express = createApp(app, config);
+  const server = await new Promise<Server>((resolve, reject) => {
+    const listening = express.listen(config.port, config.host, (error?: Error) =>
+      error ? reject(error) : resolve(listening),
+    );
+  });
+  const { port } = server.address() as AddressInfo;
+  return {
+    url: `http://${config.host}:${port}`,
+    app,
+    stop: async () => {
+      const closed = new Promise((resolve) => server.close(resolve));
+      await live.close();
+      const late = setTimeout(() => server.closeAllConnections(), STOP_WITHIN_MS);
+      server.closeIdleConnections();
+      await closed;
+      clearTimeout(late);
+      await pool.end();
+    },
+  };
+}
