@@ -30,6 +30,7 @@ export * from './intake/numberText';
 export * from './intake/timeFormat';
 export * from './intake/recognise';
 export * from './intake/rowReader';
+export * from './intake/splitRows';
 export * from './format/format';
 export * from './schemas/parts';
 export * from './schemas/forms';

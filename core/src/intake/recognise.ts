@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { BeaconError } from '../errors';
 import { isBlankCell, parseNumber, recogniseDecimal, type DecimalSign } from './numberText';
-import { fittingTimeFormats, type TimeFormat } from './timeFormat';
+import { fittingTimeFormats, parseTimeCell, type TimeFormat } from './timeFormat';
 
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 export type Separator = (typeof SEPARATORS)[number];
@@ -38,6 +38,8 @@ export interface Recognised {
   readonly columns: readonly FoundColumn[];
   /** More than one when the file cannot tell day-first from month-first. */
   readonly timeFormats: readonly TimeFormat[];
+  /** Usual time between rows, ms, from the first rows; null for a single row. */
+  readonly stepMs: number | null;
   /** The first rows as they stand in the file, headings included. */
   readonly rows: readonly (readonly string[])[];
 }
@@ -95,6 +97,7 @@ export function recognise(text: string, correct: Partial<FileLayout> = {}): Reco
     layout: { separator, decimal, headingRows, timeColumn, timeFormat },
     columns,
     timeFormats: fitting,
+    stepMs: usualStep(column(timeColumn, body), timeFormat),
     rows: rows.slice(0, 12),
   };
 }
@@ -106,6 +109,17 @@ function readRows(text: string, separator: Separator): string[][] {
     skipEmptyLines: 'greedy',
   });
   return data;
+}
+
+/** Median of the times between rows, taken as wall-clock times. */
+function usualStep(cells: readonly string[], format: TimeFormat): number | null {
+  const times = cells.flatMap((cell) => {
+    const time = parseTimeCell(cell, format);
+    return time.kind === 'unreadable' ? [] : [time.kind === 'instant' ? time.t : time.wallMs];
+  });
+  const steps = times.slice(1).map((t, i) => Math.abs(t - times[i]));
+  const positive = steps.filter((step) => step > 0).sort((a, b) => a - b);
+  return positive.length === 0 ? null : positive[Math.floor(positive.length / 2)];
 }
 
 /** The separator that cuts the first rows into the most columns of the same number. */

@@ -1,0 +1,99 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Asset, Board, BoardDocument, Flag, FlagOutcome, Metric, MetricKind } from '@vivid-beacon/core';
+import { call } from './client';
+
+/* Every change a person can make, and which answers it makes old. */
+
+function useChange<Input, Output>(change: (input: Input) => Promise<Output>, topics: readonly string[]) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSettled: () => Promise.all(topics.map((topic) => client.invalidateQueries({ queryKey: [topic] }))),
+  });
+}
+
+export const useAcknowledge = () =>
+  useChange(
+    ({ id, remark }: { id: string; remark: string }) =>
+      call<void>('POST', `/api/alarms/${id}/acknowledgement`, { remark }),
+    ['watch', 'alarms'],
+  );
+
+export const useAddRemark = () =>
+  useChange(
+    ({ id, remark }: { id: string; remark: string }) => call<void>('POST', `/api/alarms/${id}/remarks`, { remark }),
+    ['alarms'],
+  );
+
+export interface RuleForm {
+  readonly name: string;
+  readonly metricId: string;
+  readonly side: 'above' | 'below';
+  readonly limit: number;
+  readonly deadband: number;
+  readonly onDelayMs: number;
+  readonly offDelayMs: number;
+  readonly level: 'caution' | 'breach';
+}
+
+export const usePutInForce = () =>
+  useChange((rule: RuleForm) => call<{ id: string }>('POST', '/api/alarm-rules', rule), ['watch', 'alarms']);
+
+export const useRetireRule = () =>
+  useChange((id: string) => call<void>('DELETE', `/api/alarm-rules/${id}`), ['alarms']);
+
+export interface FlagForm {
+  readonly title: string;
+  readonly note: string;
+  readonly toPersonId: string;
+  readonly dueAt: number;
+  readonly alarmId: string | null;
+  readonly assetId: string;
+}
+
+export const useHandFlag = () =>
+  useChange((flag: FlagForm) => call<Flag>('POST', '/api/flags', flag), ['watch', 'flags', 'alarms']);
+
+export const useCloseFlag = () =>
+  useChange(
+    ({ id, ...body }: { id: string; outcome: FlagOutcome; note: string }) =>
+      call<Flag>('POST', `/api/flags/${id}/outcome`, body),
+    ['watch', 'flags', 'alarms'],
+  );
+
+export const useSaveBoard = () =>
+  useChange(
+    ({ id, ...board }: { id: string | null; title: string; document: BoardDocument; revision: number }) =>
+      id === null
+        ? call<Board>('POST', '/api/boards', { title: board.title, document: board.document })
+        : call<Board>('PUT', `/api/boards/${id}`, board),
+    ['boards'],
+  );
+
+export const useRemoveBoard = () => useChange((id: string) => call<void>('DELETE', `/api/boards/${id}`), ['boards']);
+
+export const useAddToken = () =>
+  useChange((form: { name: string }) => call<{ id: string; token: string }>('POST', '/api/push-tokens', form), ['tokens']);
+
+export const useRevokeToken = () =>
+  useChange((id: string) => call<void>('DELETE', `/api/push-tokens/${id}`), ['tokens']);
+
+export interface AssetForm {
+  readonly name: string;
+  readonly parentId: string | null;
+  readonly kind: string;
+  readonly zone: string | null;
+}
+
+export const addAsset = (form: AssetForm) => call<Asset>('POST', '/api/assets', form);
+
+export interface MetricForm {
+  readonly assetId: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly kind: MetricKind;
+  readonly intervalMs: number;
+  readonly decimals: number;
+}
+
+export const addMetric = (form: MetricForm) => call<Metric>('POST', '/api/metrics', form);

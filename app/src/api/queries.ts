@@ -1,0 +1,130 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type {
+  Alarm,
+  AlarmEvent,
+  AlarmRule,
+  Asset,
+  Board,
+  Bucket,
+  Flag,
+  IndicatorLoss,
+  Intake,
+  LevelSpan,
+  Measure,
+  Metric,
+  Person,
+  PushToken,
+  Reading,
+  TargetBand,
+  TrendAnswer,
+  Watch,
+  WindowSpec,
+} from '@vivid-beacon/core';
+import { call } from './client';
+
+/* Every question to the server, with the key it is kept under. The first word of a key is its topic. */
+
+export const useWatch = () =>
+  useQuery({
+    queryKey: ['watch'],
+    queryFn: () => call<Watch>('GET', '/api/on-watch'),
+    refetchInterval: 60_000,
+  });
+
+export const useAlarms = () =>
+  useQuery({
+    queryKey: ['alarms'],
+    queryFn: () => call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms'),
+  });
+
+export const useAlarm = (id: string) =>
+  useQuery({
+    queryKey: ['alarms', id],
+    queryFn: () =>
+      call<{ alarm: Alarm; events: AlarmEvent[]; earlier: Alarm[] }>('GET', `/api/alarms/${id}`),
+  });
+
+export const useAlarmRules = () =>
+  useQuery({ queryKey: ['alarms', 'rules'], queryFn: () => call<AlarmRule[]>('GET', '/api/alarm-rules') });
+
+export const useFlag = (id: string) =>
+  useQuery({ queryKey: ['flags', id], queryFn: () => call<Flag>('GET', `/api/flags/${id}`) });
+
+export const usePeople = () =>
+  useQuery({ queryKey: ['people'], queryFn: () => call<Person[]>('GET', '/api/people') });
+
+export const useAssets = () =>
+  useQuery({ queryKey: ['metrics', 'assets'], queryFn: () => call<Asset[]>('GET', '/api/assets') });
+
+export const useMetrics = () =>
+  useQuery({ queryKey: ['metrics'], queryFn: () => call<Metric[]>('GET', '/api/metrics'), staleTime: 30_000 });
+
+export const useBoards = () =>
+  useQuery({ queryKey: ['boards'], queryFn: () => call<Board[]>('GET', '/api/boards') });
+
+export const useBoard = (id: string) =>
+  useQuery({
+    queryKey: ['boards', id],
+    queryFn: () => call<Board>('GET', `/api/boards/${id}`),
+    enabled: id !== 'new',
+  });
+
+export const useIntakes = () =>
+  useQuery({ queryKey: ['metrics', 'intakes'], queryFn: () => call<Omit<Intake, 'refusals'>[]>('GET', '/api/intakes') });
+
+export const useTokens = () =>
+  useQuery({ queryKey: ['tokens'], queryFn: () => call<PushToken[]>('GET', '/api/push-tokens') });
+
+export const useIndicatorLosses = (days: number) =>
+  useQuery({
+    queryKey: ['readings', 'losses', days],
+    queryFn: () => call<IndicatorLoss[]>('GET', `/api/indicators/time-by-level?days=${days}`),
+  });
+
+/** A reading is asked for again every minute, because its window moves with the clock. */
+const WINDOW_MOVES_MS = 60_000;
+
+export const useReading = (ask: { measure: Measure; window: WindowSpec; band: TargetBand | null } | null) =>
+  useQuery({
+    queryKey: ['readings', 'value', ask],
+    queryFn: ({ signal }) => call<Reading>('POST', '/api/readings/value', ask, signal),
+    enabled: ask !== null,
+    placeholderData: keepPreviousData,
+    refetchInterval: WINDOW_MOVES_MS,
+  });
+
+export const useTrend = (
+  ask: { measure: Measure; window: WindowSpec; bucket: Bucket | null; columns: number } | null,
+) =>
+  useQuery({
+    queryKey: ['readings', 'trend', ask],
+    queryFn: ({ signal }) => call<TrendAnswer>('POST', '/api/readings/trend', ask, signal),
+    enabled: ask !== null && ask.columns >= 10,
+    placeholderData: keepPreviousData,
+    refetchInterval: WINDOW_MOVES_MS,
+  });
+
+export interface LevelsAsk {
+  readonly measure: Measure;
+  readonly band: TargetBand;
+  readonly start: number;
+  readonly end: number;
+  readonly bucket: Bucket;
+}
+
+export const askLevels = (ask: LevelsAsk, signal?: AbortSignal) =>
+  call<LevelSpan[]>('POST', '/api/readings/levels', ask, signal);
+
+export const useDistribution = (ask: { measure: Measure; window: WindowSpec } | null) =>
+  useQuery({
+    queryKey: ['readings', 'distribution', ask],
+    queryFn: ({ signal }) =>
+      call<{ values: number[]; bucket: Bucket; interval: { start: number; end: number } }>(
+        'POST',
+        '/api/readings/distribution',
+        ask,
+        signal,
+      ),
+    enabled: ask !== null,
+    staleTime: 60_000,
+  });

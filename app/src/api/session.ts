@@ -1,0 +1,45 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Person, SessionState } from '@vivid-beacon/core';
+import { call, setFormToken } from './client';
+
+const KEY = ['session'];
+
+async function keepToken(asked: Promise<SessionState>): Promise<SessionState> {
+  const state = await asked;
+  setFormToken(state.csrfToken);
+  return state;
+}
+
+/** Who is signed in. */
+export function useSession() {
+  return useQuery({
+    queryKey: KEY,
+    queryFn: () => keepToken(call<SessionState>('GET', '/api/session')),
+    staleTime: Infinity,
+  });
+}
+
+/** The signed-in person; only below the signed-in layout. */
+export function usePerson(): Person | null {
+  return useSession().data?.person ?? null;
+}
+
+export function useSignIn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (form: { email: string; password: string }) =>
+      keepToken(call<SessionState>('POST', '/api/session', form)),
+    onSuccess: (state) => client.setQueryData(KEY, state),
+  });
+}
+
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => call<void>('DELETE', '/api/session'),
+    onSuccess: async () => {
+      client.clear();
+      await client.invalidateQueries({ queryKey: KEY });
+    },
+  });
+}

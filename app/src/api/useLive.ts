@@ -1,0 +1,54 @@
+import { useEffect } from 'react';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
+import { useConnectionStore } from '../stores/connectionStore';
+
+/** Which kept answers a change makes old. Readings follow samples at most every few seconds. */
+const OLD: Readonly<Record<LiveTopic, readonly string[]>> = {
+  alarms: ['watch', 'alarms'],
+  flags: ['watch', 'flags'],
+  boards: ['boards'],
+  metrics: ['metrics'],
+  samples: ['readings'],
+};
+const READINGS_AT_MOST_EVERY_MS = 5000;
+
+/** Keeps the screens up to date while somebody is signed in. The browser reconnects by itself. */
+export function useLive(on: boolean): void {
+  const client = useQueryClient();
+  const setConnected = useConnectionStore((state) => state.actions.setConnected);
+  useEffect(() => {
+    if (!on) return undefined;
+    const source = new EventSource('/api/live');
+    const refresh = makeRefresher(client);
+    let lost = false;
+    source.addEventListener('open', () => {
+      setConnected(true);
+      // What happened while the connection was gone was not told: read all again.
+      if (lost) void client.invalidateQueries();
+      lost = false;
+    });
+    source.addEventListener('error', () => {
+      lost = true;
+      setConnected(false);
+    });
+    source.addEventListener('change', (event: MessageEvent<string>) =>
+      refresh((JSON.parse(event.data) as LiveMessage).topic),
+    );
+    return () => source.close();
+  }, [on, client, setConnected]);
+}
+
+function makeRefresher(client: QueryClient): (topic: LiveTopic) => void {
+  let waiting: ReturnType<typeof setTimeout> | null = null;
+  return (topic) => {
+    if (topic !== 'samples') {
+      for (const key of OLD[topic]) void client.invalidateQueries({ queryKey: [key] });
+      return;
+    }
+    waiting ??= setTimeout(() => {
+      waiting = null;
+      for (const key of OLD.samples) void client.invalidateQueries({ queryKey: [key] });
+    }, READINGS_AT_MOST_EVERY_MS);
+  };
+}

@@ -1,0 +1,5 @@
+import { AlarmsScreen } from '../../screens/AlarmsScreen';
+
+export default function Alarms() {
+  return <AlarmsScreen />;
+}

@@ -1,0 +1,5 @@
+import { RuleEditorScreen } from '../../../screens/RuleEditorScreen';
+
+export default function NewRule() {
+  return <RuleEditorScreen />;
+}

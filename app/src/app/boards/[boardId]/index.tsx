@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { BoardScreen } from '../../../screens/BoardScreen';
+
+export default function Board() {
+  const { boardId } = useLocalSearchParams<{ boardId: string }>();
+  return <BoardScreen key={boardId} boardId={boardId} />;
+}

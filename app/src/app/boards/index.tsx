@@ -1,0 +1,5 @@
+import { BoardsScreen } from '../../screens/BoardsScreen';
+
+export default function Boards() {
+  return <BoardsScreen />;
+}

@@ -1,0 +1,5 @@
+import { DataScreen } from '../../screens/DataScreen';
+
+export default function Data() {
+  return <DataScreen />;
+}

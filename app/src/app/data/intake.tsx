@@ -1,0 +1,5 @@
+import { IntakeScreen } from '../../screens/IntakeScreen';
+
+export default function Intake() {
+  return <IntakeScreen />;
+}

@@ -1,0 +1,5 @@
+import { TokensScreen } from '../../screens/TokensScreen';
+
+export default function Tokens() {
+  return <TokensScreen />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { FlagScreen } from '../../screens/FlagScreen';
+
+export default function Flag() {
+  const { flagId } = useLocalSearchParams<{ flagId: string }>();
+  return <FlagScreen key={flagId} flagId={flagId} />;
+}

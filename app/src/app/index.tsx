@@ -1,0 +1,5 @@
+import { OnWatchScreen } from '../screens/OnWatchScreen';
+
+export default function Index() {
+  return <OnWatchScreen />;
+}

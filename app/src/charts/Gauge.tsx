@@ -1,0 +1,134 @@
+import Svg, { Defs, G, Line, Path, RadialGradient, Stop, Text as SvgText } from 'react-native-svg';
+import { formatNumber, LEVEL_WORDS, scaleEnds, sectorsOf, type Level, type TargetBand } from '@vivid-beacon/core';
+import { shapeColour } from '../theme/palette';
+import { SVG_FONT, SVG_FONT_STRONG } from '../theme/type';
+import { usePalette } from '../theme/useTheme';
+import { useTurning } from '../hooks/useTurning';
+import {
+  angleScale,
+  gaugeGeometry,
+  graduations,
+  notchPath,
+  onCircle,
+  ringPath,
+  SWEEP,
+  wedgePath,
+} from './gaugeGeometry';
+import { GaugeNoData } from './GaugeNoData';
+import { RingSector } from './RingSector';
+
+interface GaugeProps {
+  readonly width: number;
+  readonly value: number | null;
+  readonly level: Level;
+  readonly band: TargetBand | null;
+  readonly reference: number | null;
+  readonly unit: string;
+  readonly decimals: number;
+  /** Shared by gauges side by side; else chosen from band and value. */
+  readonly ends?: readonly [number, number];
+}
+
+/** Half a sector's gap, in degrees. */
+const HALF_GAP = 0.9;
+
+/** A ring of sectors; the value is a beam of light that lands on it. */
+export function Gauge({ width, value, level, band, reference, unit, decimals, ends }: GaugeProps) {
+  const palette = usePalette();
+  const g = gaugeGeometry(width);
+  const [low, high] = ends ?? scaleEnds(band, [value ?? NaN, reference ?? NaN]);
+  const toAngle = angleScale(low, high);
+  const at = useTurning(toAngle(value ?? low));
+  const dim = value === null || level === 'nodata' ? 0.38 : 1;
+  const beam = level === 'caution' || level === 'breach' ? shapeColour(palette, level) : palette.beam;
+  const sectors = band ? sectorsOf(band, low, high) : [{ from: low, to: high, level: 'clear' as const }];
+  const id = `beam-${level}-${width}`;
+  const spoken = value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)} ${unit}, ${LEVEL_WORDS[level]}`;
+  const far = width < 120 ? [17, 9] : [15, 7.5];
+  return (
+    <Svg width={g.width} height={g.height} role="img" aria-label={spoken}>
+      <Defs>
+        <RadialGradient id={id} gradientUnits="userSpaceOnUse" cx={g.cx} cy={g.cy} r={g.inner}>
+          <Stop offset={0} stopColor={beam} stopOpacity={0.16} />
+          <Stop offset={0.5} stopColor={beam} stopOpacity={palette.beamTop / 2} />
+          <Stop offset={1} stopColor={beam} stopOpacity={palette.beamTop} />
+        </RadialGradient>
+      </Defs>
+      <G opacity={dim}>
+        {sectors.map(({ from, to, level: sector }, i) => (
+          <RingSector
+            key={`${from}`}
+            geometry={g}
+            from={toAngle(from) + (i > 0 ? HALF_GAP : 0)}
+            to={toAngle(to) - (i < sectors.length - 1 ? HALF_GAP : 0)}
+            level={sector}
+          />
+        ))}
+        {g.showGraduations && (
+          <>
+            {sectors.slice(1).map(({ from }) => {
+              const [x1, y1] = onCircle(g.cx, g.cy, 0.62 * g.inner, toAngle(from));
+              const [x2, y2] = onCircle(g.cx, g.cy, g.inner, toAngle(from));
+              return <Line key={from} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.line2} strokeWidth={1} strokeDasharray="3 2.5" />;
+            })}
+            {graduations(low, high).map(({ value: mark, major }) => {
+              const [x1, y1] = onCircle(g.cx, g.cy, g.outer + 3, toAngle(mark));
+              const [x2, y2] = onCircle(g.cx, g.cy, g.outer + (major ? 8 : 5.5), toAngle(mark));
+              return <Line key={mark} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.ink2} strokeWidth={major ? 1.3 : 0.8} />;
+            })}
+          </>
+        )}
+        {g.showLabels &&
+          graduations(low, high)
+            .filter(({ major }) => major)
+            .map(({ value: mark }) => {
+              const [x, y] = onCircle(g.cx, g.cy, g.outer + 19, toAngle(mark));
+              return (
+                <SvgText key={mark} x={x} y={y + 4} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2} textAnchor="middle">
+                  {String(mark).replace('-', '\u2212')}
+                </SvgText>
+              );
+            })}
+        {band?.target !== null && band?.target !== undefined && band.target >= low && band.target <= high && (
+          <Path d={notchPath(g.cx, g.cy, g.outer + 1, g.outer + 12, toAngle(band.target), 6)} fill={palette.ink} />
+        )}
+        {g.showReference && reference !== null && reference >= low && reference <= high && (
+          <Path d={notchPath(g.cx, g.cy, g.inner - 1, g.inner - 11, toAngle(reference), 5.5)} fill={palette.sheet} stroke={palette.ink} strokeWidth={1.3} strokeLinejoin="round" />
+        )}
+      </G>
+      {value !== null && level !== 'nodata' ? (
+        <>
+          <Path d={wedgePath(g.cx, g.cy, g.inner - 1.5, at, far[0])} fill={`url(#${id})`} opacity={0.45} />
+          <Path d={wedgePath(g.cx, g.cy, g.inner - 1.5, at, far[1])} fill={`url(#${id})`} />
+          <Path
+            d={ringPath(g.cx, g.cy, g.outer + 3, g.inner - 3, Math.max(-SWEEP, at) - 1.5, at + 1.5)}
+            fill={palette.ink}
+            stroke={palette.sheet}
+            strokeWidth={1.5}
+          />
+          <SvgText
+            x={g.cx}
+            y={g.cy + 0.2 * g.radius + 0.36 * g.numeral}
+            fontFamily={SVG_FONT_STRONG}
+            fontSize={g.numeral}
+            fill={palette.ink}
+            stroke={palette.sheet}
+            strokeWidth={3}
+            // The outline lies under the fill, so that the beam does not cut into the figure.
+            {...({ paintOrder: 'stroke' } as object)}
+            textAnchor="middle"
+          >
+            {formatNumber(value, decimals)}
+          </SvgText>
+          {g.showUnit && unit !== '' && (
+            <SvgText x={g.cx} y={g.cy + 0.2 * g.radius + 0.36 * g.numeral + 15} fontFamily={SVG_FONT} fontSize={13} fill={palette.ink2} textAnchor="middle">
+              {unit}
+            </SvgText>
+          )}
+        </>
+      ) : (
+        <GaugeNoData x={g.cx} y={g.cy + 0.2 * g.radius} />
+      )}
+    </Svg>
+  );
+}

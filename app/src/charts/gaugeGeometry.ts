@@ -1,0 +1,102 @@
+import { scaleLinear } from 'd3-scale';
+
+/** Sizes and places of a round gauge, all in px, from its width alone. Angles in degrees from straight up, clockwise. */
+export interface GaugeGeometry {
+  readonly width: number;
+  readonly height: number;
+  readonly cx: number;
+  readonly cy: number;
+  readonly radius: number;
+  readonly outer: number;
+  readonly inner: number;
+  readonly numeral: number;
+  readonly showLabels: boolean;
+  readonly showGraduations: boolean;
+  readonly showUnit: boolean;
+  readonly showReference: boolean;
+}
+
+export const SWEEP = 120;
+/** Under this width no gauge is drawn: a lamp and a figure say it better. */
+export const SMALLEST_GAUGE = 80;
+
+/** What is left out as a gauge gets small: labels, then graduations, then the unit, then the reference. */
+export function gaugeGeometry(width: number): GaugeGeometry {
+  const showLabels = width >= 220;
+  const showGraduations = width >= 140;
+  const pad = showLabels ? 26 : showGraduations ? 11 : 9;
+  const radius = width / 2 - pad;
+  const outer = showGraduations ? 0.945 * radius : radius - 2;
+  const share = width >= 220 ? 0.44 : width < 112 ? 0.52 : 0.47;
+  return {
+    width,
+    height: pad + 1.5 * radius + (showLabels ? 14 : 8),
+    cx: width / 2,
+    cy: pad + radius,
+    radius,
+    outer,
+    inner: outer - Math.max(7, 0.15 * radius),
+    numeral: share * radius,
+    showLabels,
+    showGraduations,
+    showUnit: width >= 120,
+    showReference: width >= 112,
+  };
+}
+
+/** A function from value to angle; values beyond the ends of the scale stop at the ends. */
+export function angleScale(low: number, high: number): (value: number) => number {
+  const scale = scaleLinear().domain([low, high]).range([-SWEEP, SWEEP]).clamp(true);
+  return (value) => scale(value);
+}
+
+/** Point on a circle; 0° is straight up. */
+export function onCircle(cx: number, cy: number, r: number, degrees: number): readonly [number, number] {
+  const angle = (degrees * Math.PI) / 180;
+  return [cx + r * Math.sin(angle), cy - r * Math.cos(angle)];
+}
+
+/** A piece of a ring between two radii and two angles. */
+export function ringPath(cx: number, cy: number, outer: number, inner: number, from: number, to: number): string {
+  const large = to - from > 180 ? 1 : 0;
+  const p = (r: number, degrees: number): string =>
+    onCircle(cx, cy, r, degrees)
+      .map((x) => x.toFixed(2))
+      .join(' ');
+  return `M${p(outer, from)}A${outer} ${outer} 0 ${large} 1 ${p(outer, to)}L${p(inner, to)}A${inner} ${inner} 0 ${large} 0 ${p(inner, from)}Z`;
+}
+
+/** A wedge of light from the centre. */
+export function wedgePath(cx: number, cy: number, r: number, at: number, half: number): string {
+  const [x1, y1] = onCircle(cx, cy, r, at - half);
+  const [x2, y2] = onCircle(cx, cy, r, at + half);
+  return `M${cx} ${cy}L${x1.toFixed(2)} ${y1.toFixed(2)}A${r} ${r} 0 0 1 ${x2.toFixed(2)} ${y2.toFixed(2)}Z`;
+}
+
+/** A triangle whose tip touches the ring: outside pointing in (`r` = outer), or inside pointing out. */
+export function notchPath(cx: number, cy: number, tip: number, base: number, at: number, halfWidth: number): string {
+  const [tx, ty] = onCircle(cx, cy, tip, at);
+  const [bx, by] = onCircle(cx, cy, base, at);
+  const angle = (at * Math.PI) / 180;
+  const dx = Math.cos(angle) * halfWidth;
+  const dy = Math.sin(angle) * halfWidth;
+  return `M${tx.toFixed(2)} ${ty.toFixed(2)}L${(bx + dx).toFixed(2)} ${(by + dy).toFixed(2)}L${(bx - dx).toFixed(2)} ${(by - dy).toFixed(2)}Z`;
+}
+
+export interface Graduation {
+  readonly value: number;
+  readonly major: boolean;
+}
+
+/** Major and minor graduations at round numbers. */
+export function graduations(low: number, high: number): Graduation[] {
+  const majors = scaleLinear().domain([low, high]).ticks(6);
+  if (majors.length < 2) return majors.map((value) => ({ value, major: true }));
+  const half = (majors[1] - majors[0]) / 2;
+  const all = majors.map((value) => ({ value, major: true }));
+  for (let i = -1; i < majors.length; i++) {
+    const value = majors[0] + (2 * i + 1) * half;
+    if (value > low && value < high) all.push({ value, major: false });
+  }
+  return all.sort((a, b) => a.value - b.value);
+}

@@ -1,0 +1,109 @@
+import { extent } from 'd3-array';
+import { scaleLinear, scaleTime, type ScaleLinear, type ScaleTime } from 'd3-scale';
+import { DateTime } from 'luxon';
+import { limitsOf, sectorsOf, type Interval, type Level, type TargetBand } from '@vivid-beacon/core';
+
+/** A line's points in px, cut where a gap opens. */
+export function linePath(
+  t: readonly number[],
+  v: readonly (number | null)[],
+  x: (t: number) => number,
+  y: (v: number) => number,
+): string {
+  const parts: string[] = [];
+  let pen = 'M';
+  for (let i = 0; i < t.length; i++) {
+    const value = v[i];
+    if (value === null) {
+      pen = 'M';
+      continue;
+    }
+    parts.push(`${pen}${x(t[i]).toFixed(1)} ${y(value).toFixed(1)}`);
+    pen = 'L';
+  }
+  return parts.join('');
+}
+
+/** Columns of a bucketed trend as one line through the middles of the buckets. */
+export function bucketMiddles(t: readonly number[], until: readonly number[], now: number): number[] {
+  return t.map((start, i) => (start + Math.min(until[i], Math.max(start, now))) / 2);
+}
+
+/** Ends of the value axis: data and the limits near them, rounded to nice numbers. */
+export function valueDomain(v: readonly (number | null)[], band: TargetBand | null): [number, number] {
+  const numbers = v.filter((x): x is number => x !== null);
+  const [low, high] = extent([...numbers, ...(band ? limitsOf(band) : [])]);
+  if (low === undefined || high === undefined) return [0, 1];
+  if (low === high) return low === 0 ? [0, 1] : [low - Math.abs(low) * 0.1, high + Math.abs(high) * 0.1];
+  const room = (high - low) * 0.08;
+  const from = low >= 0 && low - room < 0 ? 0 : low - room;
+  const [a, b] = scaleLinear().domain([from, high + room]).nice(5).domain();
+  return [a, b];
+}
+
+export interface TimeTick {
+  readonly t: number;
+  readonly label: string;
+}
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+
+/** Labels of local time, as many as fit: days start at their tick, hours stand on round hours. */
+export function timeTicks(window: Interval, zone: string, width: number): TimeTick[] {
+  const span = window.end - window.start;
+  const room = Math.max(2, Math.floor(width / 72));
+  const { unit, every, format } = stepFor(span, room);
+  const ticks: TimeTick[] = [];
+  let at = DateTime.fromMillis(window.start, { zone, locale: 'en-GB' }).startOf(unit === 'hour' ? 'day' : unit);
+  while (at.toMillis() < window.end && ticks.length < 400) {
+    if (at.toMillis() >= window.start) ticks.push({ t: at.toMillis(), label: at.toFormat(format) });
+    at = at.plus({ [unit]: every });
+  }
+  return ticks;
+}
+
+function stepFor(span: number, room: number): { unit: 'minute' | 'hour' | 'day' | 'month' | 'year'; every: number; format: string } {
+  const fits = (step: number): boolean => span / step <= room;
+  for (const minutes of [5, 10, 15, 30]) {
+    if (fits(minutes * 60_000)) return { unit: 'minute', every: minutes, format: 'HH:mm' };
+  }
+  for (const hours of [1, 2, 3, 6, 12]) if (fits(hours * HOUR)) return { unit: 'hour', every: hours, format: 'HH:mm' };
+  for (const days of [1, 2, 7, 14]) if (fits(days * DAY)) return { unit: 'day', every: days, format: days === 1 ? 'ccc d' : 'd LLL' };
+  for (const months of [1, 2, 3, 6]) if (fits(months * 30.5 * DAY)) return { unit: 'month', every: months, format: 'LLL yy' };
+  const years = Math.max(1, Math.ceil(span / (365 * DAY) / room));
+  return { unit: 'year', every: years, format: 'yyyy' };
+}
+
+/** A stretch of the plot's height that has one level; `top` < `bottom` in px. */
+export interface Channel {
+  readonly top: number;
+  readonly bottom: number;
+  readonly level: Exclude<Level, 'nodata'>;
+}
+
+/** The target band as stretches of the value axis, for the channel at the right edge and for colouring the line. */
+export function channels(band: TargetBand, domain: readonly [number, number], y: (v: number) => number): Channel[] {
+  return sectorsOf(band, domain[0], domain[1]).map(({ from, to, level }) => ({ top: y(to), bottom: y(from), level }));
+}
+
+/** Index of the point nearest in time that has a value; −1 if there is none. */
+export function nearestIndex(t: readonly number[], v: readonly (number | null)[], at: number): number {
+  let best = -1;
+  for (let i = 0; i < t.length; i++) {
+    if (v[i] === null) continue;
+    if (best < 0 || Math.abs(t[i] - at) < Math.abs(t[best] - at)) best = i;
+  }
+  return best;
+}
+
+export type TimeScale = ScaleTime<number, number>;
+export type ValueScale = ScaleLinear<number, number>;
+
+export function timeScale(window: Interval, width: number): TimeScale {
+  return scaleTime().domain([window.start, window.end]).range([0, width]);
+}
+
+export function valueScale(domain: readonly [number, number], height: number): ValueScale {
+  return scaleLinear().domain(domain).range([height, 0]);
+}

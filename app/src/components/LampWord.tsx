@@ -1,0 +1,23 @@
+import { StyleSheet, View } from 'react-native';
+import { LEVEL_WORDS, type Level } from '@vivid-beacon/core';
+import { wordColour } from '../theme/palette';
+import { usePalette } from '../theme/useTheme';
+import { Lamp, type AlarmMark } from './Lamp';
+import { Words } from './Words';
+
+/** A lamp with its word under it, for the left edge of a row. */
+export function LampWord({ level, mark }: { readonly level: Level; readonly mark?: AlarmMark }) {
+  const palette = usePalette();
+  return (
+    <View style={styles.box}>
+      <Lamp level={level} size={22} mark={mark} />
+      <Words as="caption" colour={wordColour(palette, level)}>
+        {LEVEL_WORDS[level]}
+      </Words>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  box: { width: 56, alignItems: 'center', gap: 2 },
+});

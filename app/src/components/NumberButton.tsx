@@ -1,0 +1,37 @@
+import { Pressable, StyleSheet } from 'react-native';
+import { usePalette } from '../theme/useTheme';
+import type { TypeRole } from '../theme/type';
+import { Words } from './Words';
+
+interface NumberButtonProps {
+  readonly text: string;
+  readonly unit: string;
+  /** What is spoken before the number: what it is, and that pressing shows how it was made. */
+  readonly name: string;
+  readonly onPress: () => void;
+  readonly as?: TypeRole;
+}
+
+/** A number that opens its provenance. */
+export function NumberButton({ text, unit, name, onPress, as = 'figure' }: NumberButtonProps) {
+  const palette = usePalette();
+  return (
+    <Pressable
+      role="button"
+      aria-label={`${text} ${unit}, ${name}`}
+      onPress={onPress}
+      style={({ pressed }) => [styles.number, pressed && { opacity: 0.6 }]}
+    >
+      <Words as={as}>{text}</Words>
+      {unit !== '' && (
+        <Words as={as === 'hero' ? 'figure' : 'second'} colour={palette.ink2}>
+          {unit}
+        </Words>
+      )}
+    </Pressable>
+  );
+}
+
+const styles = StyleSheet.create({
+  number: { flexDirection: 'row', alignItems: 'baseline', gap: 4, minHeight: 44, minWidth: 44, justifyContent: 'flex-end' },
+});

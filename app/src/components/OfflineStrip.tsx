@@ -1,0 +1,23 @@
+import { StyleSheet, View } from 'react-native';
+import { DateTime } from 'luxon';
+import { useConnectionStore } from '../stores/connectionStore';
+import { usePalette } from '../theme/useTheme';
+import { Words } from './Words';
+
+/** Says that nothing new arrives, and up to when what is shown is true. */
+export function OfflineStrip() {
+  const palette = usePalette();
+  const lostAt = useConnectionStore((state) => state.lostAt);
+  const until = lostAt === null ? '' : ` Showing readings up to ${DateTime.fromMillis(lostAt).toFormat('HH:mm')}.`;
+  return (
+    <View role="status" style={[styles.strip, { backgroundColor: palette.well, borderBottomColor: palette.line }]}>
+      <Words as="body" colour={palette.ink2}>
+        {`No connection.${until}`}
+      </Words>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  strip: { paddingHorizontal: 20, paddingVertical: 8, borderBottomWidth: 1 },
+});

@@ -1,0 +1,68 @@
+import type { ReactNode } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { useLayout } from '../hooks/useLayout';
+import { BackIcon } from './icons';
+import { IconButton } from './IconButton';
+import { Words } from './Words';
+import { usePalette } from '../theme/useTheme';
+
+interface PageProps {
+  readonly title: string;
+  readonly under?: string;
+  readonly onBack?: () => void;
+  readonly backName?: string;
+  /** Buttons at the right of the head. */
+  readonly tools?: ReactNode;
+  /** Stands at the bottom, over the destinations: the one thing to do here. */
+  readonly dock?: ReactNode;
+  /** Between the head and the scrolled part. */
+  readonly top?: ReactNode;
+  /** Under the scrolled part, inside the sheet. */
+  readonly foot?: ReactNode;
+  readonly children: ReactNode;
+  /** Text pages stay readable; boards use the whole sheet. */
+  readonly full?: boolean;
+}
+
+/** A page of the sheet: head, scrolled content, and a dock if there is one. */
+export function Page({ title, under, onBack, backName = 'Back', tools, dock, top, foot, children, full = false }: PageProps) {
+  const palette = usePalette();
+  const { wide } = useLayout();
+  const side = { paddingHorizontal: wide ? 24 : 20 };
+  return (
+    <View style={styles.page} role="main">
+      <View style={[styles.head, side, onBack && styles.headBack]}>
+        {onBack && <IconButton icon={BackIcon} name={backName} onPress={onBack} />}
+        <View style={[styles.titles, wide && styles.titlesWide]}>
+          <Words as="pageTitle" heading={1}>
+            {title}
+          </Words>
+          {under && (
+            <Words as="body" colour={palette.ink2}>
+              {under}
+            </Words>
+          )}
+        </View>
+        <View style={styles.tools}>{tools}</View>
+      </View>
+      {top}
+      <ScrollView contentContainerStyle={[styles.content, side, wide && !full && styles.readable]} keyboardShouldPersistTaps="handled">
+        {children}
+      </ScrollView>
+      {foot}
+      {dock && <View style={[styles.dock, side, { backgroundColor: palette.ground, borderTopColor: palette.ink }]}>{dock}</View>}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  page: { flex: 1, minHeight: 0 },
+  head: { flexDirection: 'row', alignItems: 'center', paddingTop: 12, paddingBottom: 6, gap: 4 },
+  headBack: { paddingLeft: 8 },
+  titles: { flex: 1, minWidth: 0 },
+  titlesWide: { flexDirection: 'row', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' },
+  tools: { flexDirection: 'row', alignItems: 'center' },
+  content: { paddingBottom: 28 },
+  readable: { maxWidth: 860 },
+  dock: { borderTopWidth: 1.5, paddingVertical: 12, flexDirection: 'row', gap: 10 },
+});

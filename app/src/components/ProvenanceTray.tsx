@@ -1,0 +1,86 @@
+import { StyleSheet, View } from 'react-native';
+import { formatMoment, formatNumber, formatWindow, type ProvenancePart, type Reading } from '@vivid-beacon/core';
+import { usePalette } from '../theme/useTheme';
+import { Rule } from './Rule';
+import { Tray } from './Tray';
+import { Words } from './Words';
+
+interface ProvenanceTrayProps {
+  readonly title: string;
+  readonly reading: Reading;
+  readonly decimals: number;
+  readonly open: boolean;
+  readonly onClose: () => void;
+}
+
+/** How a number was made: formula, window in local time, samples, coverage, and where they came from. */
+export function ProvenanceTray({ title, reading, decimals, open, onClose }: ProvenanceTrayProps) {
+  const { provenance, now } = reading;
+  const { window, zone } = provenance;
+  const low = reading.coverage < provenance.minimumCoverage;
+  return (
+    <Tray title={`How "${title}" was made`} open={open} onClose={onClose}>
+      <Fact name="Value" text={reading.value === null ? 'none' : `${formatNumber(reading.value, decimals)} ${reading.unit}`} />
+      {reading.value !== null && <Fact name="Unrounded" text={`${String(reading.value).replace('-', '\u2212')} ${reading.unit}`} />}
+      <Fact name="Formula" text={provenance.formula} />
+      <Fact
+        name="Window"
+        text={`${formatWindow(window.start, window.end, zone, now)} (${zone})${reading.partial ? '. Unfinished: only what has passed is counted.' : ''}`}
+      />
+      <Fact
+        name="Coverage"
+        text={`${formatNumber(reading.coverage * 100, 1)} % of the time that has passed${low ? `, under the ${provenance.minimumCoverage * 100} % a level needs` : ''}`}
+      />
+      <Fact name="As of" text={reading.asOf === null ? 'no sample' : formatMoment(reading.asOf, zone, now)} />
+      {provenance.parts.map((part) => (
+        <Part key={`${part.metricId}-${part.summary}`} part={part} now={now} zone={zone} decimals={decimals} />
+      ))}
+    </Tray>
+  );
+}
+
+function Part({ part, now, zone, decimals }: { readonly part: ProvenancePart; readonly now: number; readonly zone: string; readonly decimals: number }) {
+  return (
+    <View style={styles.part}>
+      <Rule />
+      <Words as="rowTitle">{`${part.metricName}, ${part.assetName}`}</Words>
+      <Fact name="Part" text={`${part.summary} ${part.value === null ? 'none' : `${formatNumber(part.value, Math.max(decimals, 2))} ${part.unit}`}`} />
+      <Fact name="Samples" text={`${formatNumber(part.samples, 0)} used, coverage ${formatNumber(part.coverage * 100, 1)} %`} />
+      {part.sources.map((source) => (
+        <Fact
+          key={`${source.kind}-${source.name}-${source.importedAt}`}
+          name={source.kind === 'file' ? 'From file' : 'From pushes'}
+          text={
+            source.kind === 'file'
+              ? `${source.name}, brought in ${formatMoment(source.importedAt ?? now, zone, now)}, ${formatNumber(source.samples ?? 0, 0)} samples in all`
+              : `${source.name}, ${formatNumber(source.samples ?? 0, 0)} samples on these days`
+          }
+        />
+      ))}
+      {part.sources.length === 0 && <Fact name="From" text="nothing in this window" />}
+    </View>
+  );
+}
+
+function Fact({ name, text }: { readonly name: string; readonly text: string }) {
+  const palette = usePalette();
+  return (
+    <View style={styles.fact}>
+      <View style={styles.name}>
+        <Words as="body" colour={palette.ink2}>
+          {name}
+        </Words>
+      </View>
+      <View style={styles.text}>
+        <Words as="body">{text}</Words>
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  part: { gap: 6 },
+  fact: { flexDirection: 'row', gap: 12 },
+  name: { width: 92 },
+  text: { flex: 1, minWidth: 0 },
+});

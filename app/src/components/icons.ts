@@ -1,0 +1,26 @@
+/* The icons in use, each from its own file, so that the rest of the collection is not shipped. */
+export { default as AlarmIcon } from 'lucide-react-native/icons/bell-ring';
+export { default as BoardIcon } from 'lucide-react-native/icons/gauge';
+export { default as WatchIcon } from 'lucide-react-native/icons/binoculars';
+export { default as LossIcon } from 'lucide-react-native/icons/chart-no-axes-column-decreasing';
+export { default as DataIcon } from 'lucide-react-native/icons/cable';
+export { default as FlagIcon } from 'lucide-react-native/icons/flag';
+export { default as CheckIcon } from 'lucide-react-native/icons/check';
+export { default as EditIcon } from 'lucide-react-native/icons/pencil-line';
+export { default as SendIcon } from 'lucide-react-native/icons/send';
+export { default as EmptyIcon } from 'lucide-react-native/icons/telescope';
+export { default as UnplugIcon } from 'lucide-react-native/icons/unplug';
+export { default as MoonIcon } from 'lucide-react-native/icons/moon-star';
+export { default as SunIcon } from 'lucide-react-native/icons/sun';
+export { default as SearchIcon } from 'lucide-react-native/icons/search';
+export { default as BackIcon } from 'lucide-react-native/icons/chevron-left';
+export { default as OnIcon } from 'lucide-react-native/icons/chevron-right';
+export { default as CloseIcon } from 'lucide-react-native/icons/x';
+export { default as PlusIcon } from 'lucide-react-native/icons/plus';
+export { default as MinusIcon } from 'lucide-react-native/icons/minus';
+export { default as RemoveIcon } from 'lucide-react-native/icons/trash';
+export { default as SignOutIcon } from 'lucide-react-native/icons/log-out';
+export { default as FileIcon } from 'lucide-react-native/icons/file-up';
+export { default as KeyIcon } from 'lucide-react-native/icons/key-round';
+export { default as UpIcon } from 'lucide-react-native/icons/arrow-up';
+export { default as DownIcon } from 'lucide-react-native/icons/arrow-down';

@@ -1,0 +1,65 @@
+import { useQuery } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import { decimalsFor, scaleEnds } from '@vivid-beacon/core';
+import { askLevels, useTrend } from '../api/queries';
+import { Trend } from '../charts/Trend';
+import { Answer } from '../components/Answer';
+import { Words } from '../components/Words';
+import { useWidth } from '../hooks/useWidth';
+import { usePalette } from '../theme/useTheme';
+import type { ReadoutProps } from './ReadoutView';
+
+const HEIGHT = 240;
+const LONGEST_BY_THE_HOUR_MS = 35 * 86_400_000;
+
+/** A line over the window, with breaches marked above it. */
+export function TrendReadout({ readout, window, title }: ReadoutProps) {
+  const palette = usePalette();
+  const [width, onLayout] = useWidth();
+  const query = useTrend(
+    width > 0
+      ? { measure: readout.measure, window, bucket: readout.bucket, columns: Math.max(10, width - 64) }
+      : null,
+  );
+  const shown = query.data?.window;
+  const spans = useQuery({
+    queryKey: ['readings', 'levels', readout.measure, readout.band, shown],
+    queryFn: ({ signal }) =>
+      askLevels(
+        {
+          measure: readout.measure,
+          band: readout.band!,
+          start: shown!.start,
+          end: shown!.end,
+          bucket: shown!.end - shown!.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour',
+        },
+        signal,
+      ),
+    enabled: readout.band !== null && shown !== undefined,
+    placeholderData: (before) => before,
+  });
+  return (
+    <View onLayout={onLayout}>
+      <Answer query={query} reading="Reading the trend">
+        {(answer) => (
+          <View style={query.isPlaceholderData && styles.old}>
+            <Trend
+              width={width}
+              height={HEIGHT}
+              answer={answer}
+              band={readout.band}
+              decimals={readout.decimals ?? Math.min(3, decimalsFor(...scaleEnds(readout.band, answer.v.filter((x) => x !== null))))}
+              name={title}
+              spans={spans.data}
+            />
+            <Words as="caption" colour={palette.ink2}>
+              {`${answer.unit ? `in ${answer.unit}, ` : ''}${answer.until ? 'one value a period' : 'samples, spikes kept'}`}
+            </Words>
+          </View>
+        )}
+      </Answer>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ old: { opacity: 0.6 } });

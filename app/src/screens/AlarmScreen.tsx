@@ -1,0 +1,214 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import {
+  formatMoment,
+  formatValue,
+  LEVEL_WORDS,
+  needsAcknowledgement,
+  type Alarm,
+  type AlarmEvent,
+  type TargetBand,
+  type WindowSpec,
+} from '@vivid-beacon/core';
+import { useAcknowledge, useAddRemark } from '../api/changes';
+import { useAlarm, useTrend } from '../api/queries';
+import { usePerson } from '../api/session';
+import { Trend } from '../charts/Trend';
+import { Answer } from '../components/Answer';
+import { Button } from '../components/Button';
+import { Field } from '../components/Field';
+import { CheckIcon, FlagIcon } from '../components/icons';
+import { Lamp } from '../components/Lamp';
+import { Page } from '../components/Page';
+import { Row } from '../components/Row';
+import { Section } from '../components/Section';
+import { Tray } from '../components/Tray';
+import { Words } from '../components/Words';
+import { useNow } from '../hooks/useNow';
+import { useWidth } from '../hooks/useWidth';
+import { wordColour } from '../theme/palette';
+import { usePalette } from '../theme/useTheme';
+import { alarmStateWords, eventWords } from './alarmWords';
+import { FlagForm } from './FlagForm';
+import { lampOfAlarm } from './lampOfAlarm';
+import { mayAct } from './mayAct';
+
+/** One alarm: its state, its trend, its history, and what can be done. */
+export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
+  const router = useRouter();
+  const query = useAlarm(alarmId);
+  const act = mayAct(usePerson());
+  const [doing, setDoing] = useState<'acknowledge' | 'flag' | null>(null);
+  const alarm = query.data?.alarm;
+  const palette = usePalette();
+  return (
+    <Page
+      title="Alarm"
+      onBack={() => router.navigate('/alarms')}
+      backName="Back to alarms"
+      dock={
+        act &&
+        alarm && (
+          <>
+            <Button
+              grow
+              look="main"
+              label="Acknowledge"
+              disabled={!needsAcknowledgement(alarm.state)}
+              icon={<CheckIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
+              onPress={() => setDoing('acknowledge')}
+            />
+            <Button grow label="Flag" icon={<FlagIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={() => setDoing('flag')} />
+          </>
+        )
+      }
+    >
+      <Answer query={query} reading="Reading the alarm">
+        {(data) => <AlarmSheet {...data} />}
+      </Answer>
+      {alarm && (
+        <>
+          <Tray title="Acknowledge" open={doing === 'acknowledge'} onClose={() => setDoing(null)}>
+            {doing === 'acknowledge' && <Acknowledge alarm={alarm} onDone={() => setDoing(null)} />}
+          </Tray>
+          <Tray title="Flag" open={doing === 'flag'} onClose={() => setDoing(null)}>
+            {doing === 'flag' && <FlagForm alarm={alarm} onDone={() => setDoing(null)} />}
+          </Tray>
+        </>
+      )}
+    </Page>
+  );
+}
+
+function AlarmSheet({ alarm, events, earlier }: { readonly alarm: Alarm; readonly events: readonly AlarmEvent[]; readonly earlier: readonly Alarm[] }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const now = useNow();
+  const lamp = lampOfAlarm(alarm);
+  return (
+    <>
+      <View style={styles.head}>
+        <Lamp level={lamp.level} mark={lamp.mark} size={46} />
+        <View style={styles.title}>
+          <Words as="pageTitle" heading={2}>
+            {alarm.ruleName}
+          </Words>
+          <Words as="rowTitle" colour={wordColour(palette, alarm.returnedAt === null ? alarm.level : 'clear')}>
+            {alarmStateWords(alarm, now)}
+          </Words>
+          <Words as="second" colour={palette.ink2}>
+            {`${alarm.assetName}, ${alarm.plantName}${alarm.acknowledgedBy ? `, acknowledged by ${alarm.acknowledgedBy}` : ''}`}
+          </Words>
+        </View>
+      </View>
+      <View style={styles.figures}>
+        <Figure text={formatValue(alarm.latestValue, alarm.unit, alarm.decimals)} name="latest" />
+        <Figure text={formatValue(alarm.limit, alarm.unit, alarm.decimals)} name={alarm.side === 'above' ? 'limit, from above' : 'limit, from below'} />
+        <Figure text={formatValue(alarm.raisedValue, alarm.unit, alarm.decimals)} name="when raised" />
+      </View>
+      <AlarmTrend alarm={alarm} />
+      <Section title="History" aside={`${events.length} entries`}>
+        {events.map((event, i) => {
+          const { title, detail } = eventWords(event, alarm, now);
+          return <Row key={event.id} title={title} second={detail} last={i === events.length - 1} />;
+        })}
+        <RemarkField alarmId={alarm.id} />
+      </Section>
+      <Section title="Earlier times" aside={`${earlier.length} shown`} closed={false}>
+        {earlier.map((each, i) => (
+          <Row key={each.id} title={formatMoment(each.raisedAt, each.zone, now)} second={alarmStateWords(each, now)} onPress={() => router.push(`/alarms/${each.id}`)} last={i === earlier.length - 1} />
+        ))}
+        {earlier.length === 0 && <Words as="body">This rule had raised no alarm before.</Words>}
+      </Section>
+    </>
+  );
+}
+
+function Figure({ text, name }: { readonly text: string; readonly name: string }) {
+  const palette = usePalette();
+  return (
+    <View style={[styles.figure, { borderLeftColor: palette.line }]}>
+      <Words as="figure">{text}</Words>
+      <Words as="second" colour={palette.ink2}>
+        {name}
+      </Words>
+    </View>
+  );
+}
+
+const BEFORE_MS = 2 * 3_600_000;
+const AFTER_MS = 3_600_000;
+
+/** The metric around the alarm, against its limit. */
+function AlarmTrend({ alarm }: { readonly alarm: Alarm }) {
+  const now = useNow(60_000);
+  const [width, onLayout] = useWidth();
+  const minute = (t: number): string => new Date(Math.floor(t / 60_000) * 60_000).toISOString();
+  const window: WindowSpec = {
+    kind: 'absolute',
+    start: minute(alarm.raisedAt - BEFORE_MS),
+    end: minute(Math.min((alarm.returnedAt ?? now) + AFTER_MS, now + 600_000)),
+  };
+  const query = useTrend(
+    width > 0 ? { measure: { metricId: alarm.metricId, summary: 'last', per: null }, window, bucket: null, columns: Math.max(10, width - 64) } : null,
+  );
+  const { limit } = alarm;
+  const band: TargetBand = { direction: alarm.side === 'above' ? 'lower' : 'higher', caution: limit, breach: limit, target: null };
+  return (
+    <View onLayout={onLayout}>
+      <Answer query={query} reading="Reading the trend">
+        {(answer) => (
+          <Trend
+            width={width}
+            height={230}
+            answer={answer}
+            band={band}
+            decimals={alarm.decimals}
+            name={`${alarm.metricName} around this alarm`}
+            spans={[{ start: alarm.raisedAt, end: alarm.returnedAt ?? answer.now, level: 'breach' }]}
+          />
+        )}
+      </Answer>
+    </View>
+  );
+}
+
+function Acknowledge({ alarm, onDone }: { readonly alarm: Alarm; readonly onDone: () => void }) {
+  const palette = usePalette();
+  const acknowledge = useAcknowledge();
+  const [remark, setRemark] = useState('');
+  return (
+    <>
+      <Words as="body" colour={palette.ink2}>{`${LEVEL_WORDS[alarm.level]}: ${alarm.ruleName}`}</Words>
+      <Field label="Remark (what you saw or did)" value={remark} onChange={setRemark} multiline />
+      {acknowledge.isError && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>{`Could not acknowledge. ${acknowledge.error.message}`}</Words>
+        </View>
+      )}
+      <Button look="main" label="Acknowledge" disabled={acknowledge.isPending} onPress={() => acknowledge.mutate({ id: alarm.id, remark }, { onSuccess: onDone })} />
+    </>
+  );
+}
+
+function RemarkField({ alarmId }: { readonly alarmId: string }) {
+  const add = useAddRemark();
+  const act = mayAct(usePerson());
+  const [remark, setRemark] = useState('');
+  if (!act) return null;
+  return (
+    <View style={styles.remark}>
+      <Field label="Add a remark" hideLabel placeholder="Add a remark" value={remark} onChange={setRemark} error={add.error?.message} />
+      <Button label="Add" name="Add the remark" disabled={remark.trim() === '' || add.isPending} onPress={() => add.mutate({ id: alarmId, remark }, { onSuccess: () => setRemark('') })} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  head: { flexDirection: 'row', gap: 12, paddingVertical: 8, alignItems: 'flex-start' },
+  title: { flex: 1, minWidth: 0 },
+  figures: { flexDirection: 'row', paddingVertical: 8 },
+  figure: { flex: 1, paddingLeft: 12, borderLeftWidth: 1, minWidth: 0 },
+  remark: { flexDirection: 'row', gap: 8, paddingVertical: 10, alignItems: 'flex-start' },
+});

@@ -1,0 +1,108 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { formatMoment, formatValue, LEVEL_WORDS, type Alarm, type AlarmRule, type Metric } from '@vivid-beacon/core';
+import { useRetireRule } from '../api/changes';
+import { useAlarmRules, useAlarms, useMetrics } from '../api/queries';
+import { usePerson } from '../api/session';
+import { Answer } from '../components/Answer';
+import { Button } from '../components/Button';
+import { PlusIcon } from '../components/icons';
+import { LampWord } from '../components/LampWord';
+import { Page } from '../components/Page';
+import { Row } from '../components/Row';
+import { Section } from '../components/Section';
+import { Words } from '../components/Words';
+import { useNow } from '../hooks/useNow';
+import { usePalette } from '../theme/useTheme';
+import { alarmStateWords } from './alarmWords';
+import { lampOfAlarm } from './lampOfAlarm';
+import { mayBuild } from './mayAct';
+import { delayWords } from './ruleWords';
+
+/** Alarms that stand, alarms that are over, and the rules that raise them. */
+export function AlarmsScreen() {
+  const palette = usePalette();
+  const router = useRouter();
+  const alarms = useAlarms();
+  const rules = useAlarmRules();
+  const metrics = useMetrics();
+  const build = mayBuild(usePerson());
+  return (
+    <Page
+      title="Alarms"
+      tools={build && <Button label="New rule" icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={() => router.push('/alarms/rules/new')} />}
+    >
+      <Answer query={alarms} reading="Reading alarms">
+        {({ standing, past }) => (
+          <>
+            <Section title="Standing" aside={String(standing.length)}>
+              {standing.map((alarm, i) => (
+                <AlarmRow key={alarm.id} alarm={alarm} last={i === standing.length - 1} />
+              ))}
+              {standing.length === 0 && <Words as="body">All clear. No alarm stands.</Words>}
+            </Section>
+            <Section title="Over" aside={past.length > 0 ? `newest ${past.length}` : ''}>
+              {past.map((alarm, i) => (
+                <AlarmRow key={alarm.id} alarm={alarm} last={i === past.length - 1} />
+              ))}
+              {past.length === 0 && <Words as="body">No alarm has come and gone yet.</Words>}
+            </Section>
+          </>
+        )}
+      </Answer>
+      <Section title="Rules in force" aside={rules.data ? String(rules.data.length) : ''} closed={false}>
+        <Answer query={rules} reading="Reading rules">
+          {(rows) => (
+            <>
+              {rows.map((rule, i) => (
+                <RuleRow key={rule.id} rule={rule} metric={metrics.data?.find(({ id }) => id === rule.metricId)} mayRetire={build} last={i === rows.length - 1} />
+              ))}
+            </>
+          )}
+        </Answer>
+      </Section>
+    </Page>
+  );
+}
+
+function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boolean }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const now = useNow();
+  return (
+    <Row
+      title={alarm.ruleName}
+      second={
+        <Words as="second" colour={palette.ink2}>
+          {`${alarm.plantName}, ${formatMoment(alarm.raisedAt, alarm.zone, now)}. ${alarmStateWords(alarm, now)}`}
+        </Words>
+      }
+      left={<LampWord {...lampOfAlarm(alarm)} />}
+      onPress={() => router.push(`/alarms/${alarm.id}`)}
+      last={last}
+    />
+  );
+}
+
+function RuleRow({ rule, metric, mayRetire, last }: { readonly rule: AlarmRule; readonly metric: Metric | undefined; readonly mayRetire: boolean; readonly last: boolean }) {
+  const [sure, setSure] = useState(false);
+  const retire = useRetireRule();
+  const limit = formatValue(rule.limit, metric?.unit ?? '', metric?.decimals ?? 1);
+  return (
+    <Row
+      title={rule.name}
+      second={`${LEVEL_WORDS[rule.level]} ${rule.side} ${limit} for ${delayWords(rule.onDelayMs)}${metric ? `, ${metric.plantName}` : ''}`}
+      last={last}
+      right={
+        mayRetire ? (
+          <View style={styles.retire}>
+            <Button look="quiet" label={sure ? 'Take out now' : 'Take out of force'} name={`Take ${rule.name} out of force`} disabled={retire.isPending} onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))} />
+          </View>
+        ) : undefined
+      }
+    />
+  );
+}
+
+const styles = StyleSheet.create({ retire: { flexShrink: 0 } });

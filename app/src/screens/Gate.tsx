@@ -1,0 +1,30 @@
+import { useEffect } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useSession } from '../api/session';
+import { useLive } from '../api/useLive';
+import { Answer } from '../components/Answer';
+import { Shell } from '../components/Shell';
+import { usePalette } from '../theme/useTheme';
+import { SignInScreen } from './SignInScreen';
+
+/** Shows the pages to whoever is signed in, and the sign-in screen to everybody else. */
+export function Gate() {
+  const palette = usePalette();
+  const session = useSession();
+  const signedIn = Boolean(session.data?.person);
+  useLive(signedIn);
+  useEffect(() => {
+    document.documentElement.style.setProperty('--ring', palette.sea);
+    document.body.style.backgroundColor = palette.ground;
+  }, [palette]);
+  if (signedIn) return <Shell />;
+  return (
+    <View style={[styles.page, { backgroundColor: palette.ground }]}>
+      <Answer query={session} reading="Opening Vivid Beacon">
+        {(state) => <SignInScreen state={state} />}
+      </Answer>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ page: { flex: 1 } });

@@ -1,0 +1,64 @@
+import { useEffect, useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { useStore } from 'zustand';
+import { formatNumber } from '@vivid-beacon/core';
+import { useAssets, useMetrics } from '../api/queries';
+import { Answer } from '../components/Answer';
+import { Button } from '../components/Button';
+import { Loading } from '../components/Loading';
+import { Page } from '../components/Page';
+import { Words } from '../components/Words';
+import { createIntakeStore } from '../stores/intakeStore';
+import { usePalette } from '../theme/useTheme';
+import { makeIntakeWorker } from '../workers/makeIntakeWorker';
+import { FileChooser } from './intake/FileChooser';
+import { IntakeCheck } from './intake/IntakeCheck';
+import { IntakeResult } from './intake/IntakeResult';
+import { ProgressBar } from './intake/ProgressBar';
+
+/** Brings in a file: choose, check what was recognised, read, see what was taken. */
+export function IntakeScreen() {
+  const router = useRouter();
+  const palette = usePalette();
+  const [store] = useState(() => createIntakeStore(makeIntakeWorker));
+  const state = useStore(store);
+  const assets = useAssets();
+  const metrics = useMetrics();
+  useEffect(() => () => store.getState().actions.dispose(), [store]);
+  return (
+    <Page title="Intake" under={state.file?.name} onBack={() => router.navigate('/data')} backName="Back to data">
+      {state.error && (
+        <View role="alert" style={[styles.error, { borderColor: palette.breach, backgroundColor: palette.breachW }]}>
+          <Words as="body" colour={palette.breachT}>
+            {state.error}
+          </Words>
+        </View>
+      )}
+      {(state.step === 'choose' || state.step === 'check') && (
+        <FileChooser onChoose={state.actions.choose} another={state.step === 'check'} />
+      )}
+      {state.step === 'choose' && state.file && !state.error && <Loading what={`Looking at ${state.file.name}`} />}
+      {state.step === 'check' && (
+        <Answer query={assets} reading="Reading assets">
+          {(tree) => <Answer query={metrics} reading="Reading metrics">{(rows) => <IntakeCheck store={store} assets={tree} metrics={rows} />}</Answer>}
+        </Answer>
+      )}
+      {state.step === 'reading' && (
+        <View style={styles.reading}>
+          <ProgressBar share={state.progress.share} name="Reading the file" />
+          <Words as="body" colour={palette.ink2}>
+            {`${formatNumber(state.progress.rows, 0)} rows taken, ${formatNumber(state.progress.refused, 0)} refused so far. Nothing is stored before all of it is read.`}
+          </Words>
+          <Button label="Cancel" onPress={state.actions.cancel} />
+        </View>
+      )}
+      {state.step === 'done' && state.finished && <IntakeResult finished={state.finished} />}
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({
+  error: { borderWidth: 1.5, borderRadius: 10, padding: 12, marginVertical: 8 },
+  reading: { gap: 12, paddingVertical: 20, alignItems: 'flex-start' },
+});

@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { formatLength, formatNumber, type IndicatorLoss } from '@vivid-beacon/core';
+import { useIndicatorLosses } from '../api/queries';
+import { Answer } from '../components/Answer';
+import { Notice } from '../components/Notice';
+import { Page } from '../components/Page';
+import { Rule } from '../components/Rule';
+import { WordRow } from '../components/WordRow';
+import { Words } from '../components/Words';
+import { usePalette } from '../theme/useTheme';
+
+const DAYS = [
+  { value: '1', label: '24 h' },
+  { value: '7', label: '7 days' },
+  { value: '30', label: '30 days' },
+] as const;
+
+/** Where time is lost to breaches: indicators by the hours they lay in Breach. */
+export function LossesScreen() {
+  const palette = usePalette();
+  const [days, setDays] = useState<(typeof DAYS)[number]['value']>('7');
+  const losses = useIndicatorLosses(Number(days));
+  return (
+    <Page title="Losses" under="Time outside the target band">
+      <WordRow name="Window" options={DAYS} chosen={days} onChoose={setDays} />
+      <Answer query={losses} reading={`Reading ${days} days`}>
+        {(rows) =>
+          rows.length === 0 ? (
+            <Notice kind="empty" title="No indicators yet" text="Losses are counted for indicators with a target band." />
+          ) : (
+            <LossList rows={rows} />
+          )
+        }
+      </Answer>
+      <Words as="second" colour={palette.ink2} style={{ paddingTop: 14 }}>
+        Each local hour counts with the level of its own value. Money, stops and energy against a baseline are not counted in this version.
+      </Words>
+    </Page>
+  );
+}
+
+function LossList({ rows }: { readonly rows: readonly IndicatorLoss[] }) {
+  const longest = Math.max(1, ...rows.map(({ breachMs, cautionMs }) => breachMs + cautionMs));
+  return (
+    <View role="list">
+      {rows.map((row) => (
+        <LossRow key={row.id} row={row} longest={longest} />
+      ))}
+    </View>
+  );
+}
+
+function LossRow({ row, longest }: { readonly row: IndicatorLoss; readonly longest: number }) {
+  const palette = usePalette();
+  const known = row.breachMs + row.cautionMs + row.clearMs;
+  const share = known === 0 ? 0 : (100 * row.breachMs) / known;
+  const words =
+    known === 0
+      ? 'No data'
+      : `${formatLength(row.breachMs)} in Breach (${formatNumber(share, 0)} %), ${formatLength(row.cautionMs)} in Caution${row.nodataMs > 0 ? `, ${formatLength(row.nodataMs)} without data` : ''}`;
+  return (
+    <View role="listitem">
+      <View style={styles.row}>
+        <View style={styles.head}>
+          <Words as="rowTitle">{row.name}</Words>
+          <Words as="second" colour={palette.ink2}>
+            {row.assetName}
+          </Words>
+        </View>
+        <View style={styles.bar} aria-hidden>
+          <View style={{ width: `${(100 * row.breachMs) / longest}%`, backgroundColor: palette.bar }} />
+          <View style={{ width: `${(100 * row.cautionMs) / longest}%`, borderWidth: 1, borderColor: palette.bar }} />
+        </View>
+        <Words as="second" colour={palette.ink2}>
+          {words}
+        </Words>
+      </View>
+      <Rule />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { paddingVertical: 9, gap: 4 },
+  head: { flexDirection: 'row', justifyContent: 'space-between', gap: 12 },
+  bar: { flexDirection: 'row', height: 8 },
+});

@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { formatMoment, type Watch } from '@vivid-beacon/core';
+import { usePerson, useSignOut } from '../api/session';
+import { useWatch } from '../api/queries';
+import { Coast } from '../charts/Coast';
+import { Answer } from '../components/Answer';
+import { IconButton } from '../components/IconButton';
+import { SignOutIcon } from '../components/icons';
+import { Page } from '../components/Page';
+import { ThemeToggle } from '../components/ThemeToggle';
+import { useLayout } from '../hooks/useLayout';
+import { usePalette } from '../theme/useTheme';
+import { coastLights } from './coastLights';
+import { WatchAlarms } from './watch/WatchAlarms';
+import { WatchFlags } from './watch/WatchFlags';
+import { WatchIndicators } from './watch/WatchIndicators';
+import { WatchSilent } from './watch/WatchSilent';
+
+/** The first screen: what needs a person now. */
+export function OnWatchScreen() {
+  const watch = useWatch();
+  const person = usePerson();
+  const signOut = useSignOut();
+  const zone = watch.data?.plants[0]?.zone ?? 'UTC';
+  const moment = watch.data ? formatMoment(watch.data.now, zone) : '';
+  return (
+    <Page
+      title="On watch"
+      under={[moment, person?.name].filter(Boolean).join(' · ')}
+      full
+      tools={
+        <>
+          <ThemeToggle />
+          <IconButton icon={SignOutIcon} name="Sign out" onPress={() => signOut.mutate()} />
+        </>
+      }
+    >
+      <Answer query={watch} reading="Reading what needs a person">
+        {(data) => <WatchSheet watch={data} />}
+      </Answer>
+    </Page>
+  );
+}
+
+function WatchSheet({ watch }: { readonly watch: Watch }) {
+  const palette = usePalette();
+  const { wide } = useLayout();
+  const [plant, setPlant] = useState<string | null>(null);
+  const here = <T extends { plantId: string }>(rows: readonly T[]): T[] =>
+    rows.filter(({ plantId }) => plant === null || plantId === plant);
+  const divider = wide && { borderLeftWidth: 1, borderLeftColor: palette.line };
+  return (
+    <>
+      <View style={wide ? styles.coastWide : styles.coast}>
+        <Coast lights={coastLights(watch)} chosen={plant} onChoose={setPlant} />
+      </View>
+      <View style={wide && styles.columns}>
+        <View style={wide && styles.column}>
+          <WatchAlarms alarms={here(watch.alarms)} now={watch.now} />
+        </View>
+        <View style={wide && [styles.column, divider]}>
+          <WatchFlags flags={here(watch.flags)} now={watch.now} />
+          <WatchSilent feeds={here(watch.silentFeeds)} />
+        </View>
+        <View style={wide && [styles.column, divider]}>
+          <WatchIndicators indicators={here(watch.indicators)} />
+        </View>
+      </View>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  coast: { marginHorizontal: -20 },
+  coastWide: { marginHorizontal: -24 },
+  columns: { flexDirection: 'row' },
+  column: { flex: 1, paddingHorizontal: 20, minWidth: 0 },
+});

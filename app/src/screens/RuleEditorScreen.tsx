@@ -1,0 +1,160 @@
+import { useMemo, useState } from 'react';
+import { useRouter } from 'expo-router';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import { formatValue, LEVEL_WORDS, type Metric } from '@vivid-beacon/core';
+import { rehearse } from '../api/rehearsal';
+import { usePutInForce, type RuleForm } from '../api/changes';
+import { useMetrics } from '../api/queries';
+import { Answer } from '../components/Answer';
+import { Button } from '../components/Button';
+import { Field } from '../components/Field';
+import { Notice } from '../components/Notice';
+import { NumberField } from '../components/NumberField';
+import { Page } from '../components/Page';
+import { Section } from '../components/Section';
+import { Sentence, type SentencePart } from '../components/Sentence';
+import { WordRow } from '../components/WordRow';
+import { Words } from '../components/Words';
+import { usePalette } from '../theme/useTheme';
+import { MetricPanel } from './editor/MetricPanel';
+import { RehearsalView } from './rule/RehearsalView';
+import { ThresholdCurve } from './rule/ThresholdCurve';
+import { delayWords } from './ruleWords';
+
+const REHEARSAL_DAYS = 90;
+const MINUTE_MS = 60_000;
+const DELAYS = [0, 5, 10, 15, 30, 60].map((minutes) => ({ value: String(minutes), label: minutes === 0 ? 'At once' : `${minutes} min` }));
+
+type RuleSlot = 'level' | 'metric' | 'limit' | 'delay' | 'deadband';
+
+/** Writes an alarm rule as a sentence, and rehearses it on the past while it is written. */
+export function RuleEditorScreen() {
+  const metrics = useMetrics();
+  const router = useRouter();
+  return (
+    <Answer query={metrics} reading="Reading metrics">
+      {(rows) => <RuleEditor metrics={rows} onLeave={() => router.navigate('/alarms')} />}
+    </Answer>
+  );
+}
+
+function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[]; readonly onLeave: () => void }) {
+  const palette = usePalette();
+  const put = usePutInForce();
+  const [open, setOpen] = useState<RuleSlot>('metric');
+  const [rule, setRule] = useState<RuleForm | null>(null);
+  const metric = metrics.find(({ id }) => id === rule?.metricId);
+  const change = (part: Partial<RuleForm>): void => setRule((before) => before && { ...before, ...part });
+  const choose = (chosen: Metric): void => {
+    setRule((before) => ({
+      side: 'above',
+      deadband: 0,
+      onDelayMs: 0,
+      offDelayMs: 0,
+      level: 'breach',
+      ...before,
+      metricId: chosen.id,
+      limit: chosen.last?.v ?? 0,
+      name: `${chosen.assetName} ${chosen.name.toLowerCase()} high`,
+    }));
+    setOpen('limit');
+  };
+  const rehearsal = useQuery({
+    queryKey: ['readings', 'rehearsal', rule && { ...rule, name: '' }],
+    queryFn: ({ signal }) => rehearse({ ...rule!, name: 'Rehearsal' }, REHEARSAL_DAYS, signal),
+    enabled: rule !== null,
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+  const parts = useMemo(() => ruleSentence(rule, metric), [rule, metric]);
+  const unit = metric?.unit ?? '';
+  return (
+    <Page
+      title="Alarm rule"
+      onBack={onLeave}
+      backName="Leave without saving"
+      dock={
+        <>
+          <Button look="quiet" label="Leave" onPress={onLeave} />
+          <Button grow look="main" label="Put in force" disabled={!rule || put.isPending} onPress={() => put.mutate(rule!, { onSuccess: onLeave })} />
+        </>
+      }
+    >
+      <View style={styles.sentence}>
+        <Sentence parts={parts} open={open} onOpen={(key) => setOpen(key as RuleSlot)} />
+      </View>
+      {put.isError && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>{`Could not save the rule. ${put.error.message}`}</Words>
+        </View>
+      )}
+      {(!rule || open === 'metric') && (
+        <Section title="Metric">
+          <MetricPanel name="Metric" metrics={metrics} chosen={rule?.metricId ?? null} onChoose={choose} />
+        </Section>
+      )}
+      {rule && metric && (
+        <>
+          {open === 'level' && (
+            <WordRow name="Level" options={(['breach', 'caution'] as const).map((value) => ({ value, label: LEVEL_WORDS[value] }))} chosen={rule.level} onChoose={(level) => change({ level })} />
+          )}
+          {open === 'limit' && (
+            <View style={styles.fields}>
+              <WordRow name="Side" options={[{ value: 'above', label: 'Above' }, { value: 'below', label: 'Below' }]} chosen={rule.side} onChoose={(side) => change({ side: side as RuleForm['side'] })} />
+              <NumberField label="Limit" unit={unit} value={rule.limit} onChange={(limit) => change({ limit })} />
+            </View>
+          )}
+          {open === 'delay' && (
+            <WordRow name="On-delay" options={DELAYS} chosen={String(rule.onDelayMs / MINUTE_MS)} onChoose={(minutes) => change({ onDelayMs: Number(minutes) * MINUTE_MS })} />
+          )}
+          {open === 'deadband' && (
+            <NumberField label="Deadband" unit={unit} value={rule.deadband} error={rule.deadband < 0 ? 'The deadband must be at least 0' : undefined} onChange={(deadband) => change({ deadband })} />
+          )}
+          <Section title="Rehearsal" aside={`last ${REHEARSAL_DAYS} days`}>
+            <Answer query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
+              {(answer) =>
+                answer.range === null ? (
+                  <Notice kind="empty" title="Nothing to rehearse on" text="This metric has no samples in the last 90 days. The rule works on what comes." />
+                ) : (
+                  <View style={rehearsal.isPlaceholderData && styles.old}>
+                    <RehearsalView answer={answer} zone={metric.zone} />
+                    <ThresholdCurve answer={answer} limit={rule.limit} unit={unit} decimals={metric.decimals} onChange={(limit) => change({ limit })} />
+                  </View>
+                )
+              }
+            </Answer>
+          </Section>
+          <Section title="Name" closed={false}>
+            <Field label="Name of the rule" value={rule.name} onChange={(name) => change({ name })} />
+          </Section>
+        </>
+      )}
+    </Page>
+  );
+}
+
+function ruleSentence(rule: RuleForm | null, metric: Metric | undefined): SentencePart[] {
+  const words = (text: string): SentencePart => ({ kind: 'words', text });
+  const slot = (key: RuleSlot, text: string): SentencePart => ({ kind: 'slot', key, text });
+  if (!rule || !metric) return [words('Raise an alarm when'), slot('metric', 'a metric')];
+  const back = rule.side === 'above' ? rule.limit - rule.deadband : rule.limit + rule.deadband;
+  return [
+    words('Raise a'),
+    slot('level', LEVEL_WORDS[rule.level]),
+    words('when'),
+    slot('metric', `${metric.name.toLowerCase()}, ${metric.assetName}`),
+    words('stays'),
+    slot('limit', `${rule.side} ${formatValue(rule.limit, metric.unit, metric.decimals)}`),
+    words('for'),
+    slot('delay', delayWords(rule.onDelayMs)),
+    words(`; lower it ${rule.side === 'above' ? 'at or under' : 'at or over'}`),
+    slot('deadband', formatValue(back, metric.unit, metric.decimals)),
+  ];
+}
+
+const styles = StyleSheet.create({
+  sentence: { paddingVertical: 8 },
+  fields: { gap: 8, paddingVertical: 6 },
+  old: { opacity: 0.6 },
+});

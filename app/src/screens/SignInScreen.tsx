@@ -1,0 +1,96 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { Controller, useForm } from 'react-hook-form';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { signInSchema, type DemoAccount, type SessionState } from '@vivid-beacon/core';
+import { useSignIn } from '../api/session';
+import { Harbour } from '../charts/Harbour';
+import { Button } from '../components/Button';
+import { Field } from '../components/Field';
+import { OnIcon } from '../components/icons';
+import { Row } from '../components/Row';
+import { Section } from '../components/Section';
+import { Words } from '../components/Words';
+import { useWidth } from '../hooks/useWidth';
+import { usePalette } from '../theme/useTheme';
+
+/** Signs in; in demo mode it offers the demo accounts, one per duty. */
+export function SignInScreen({ state }: { readonly state: SessionState }) {
+  const palette = usePalette();
+  const signIn = useSignIn();
+  const [width, onLayout] = useWidth();
+  const { control, handleSubmit } = useForm({
+    resolver: yupResolver(signInSchema),
+    defaultValues: { email: '', password: '' },
+  });
+  const submit = handleSubmit((form) => signIn.mutate(form));
+  return (
+    <ScrollView contentContainerStyle={styles.scroll}>
+      <View role="main" style={[styles.sheet, { backgroundColor: palette.sheet, borderColor: palette.ink }]}>
+        <View onLayout={onLayout}>
+          <Harbour width={width} />
+        </View>
+        <View style={styles.content}>
+          <Words as="pageTitle" heading={1}>
+            Vivid Beacon
+          </Words>
+          <Words as="body" colour={palette.ink2}>
+            What your plants need a person for, now.
+          </Words>
+          <View style={styles.form}>
+            <Controller
+              control={control}
+              name="email"
+              render={({ field, fieldState }) => (
+                <Field label="E-mail address" autoComplete="username" inputMode="email" value={field.value} onChange={field.onChange} onBlur={field.onBlur} error={fieldState.error?.message} onSubmitEditing={() => void submit()} />
+              )}
+            />
+            <Controller
+              control={control}
+              name="password"
+              render={({ field, fieldState }) => (
+                <Field label="Password" secureTextEntry autoComplete="current-password" value={field.value} onChange={field.onChange} onBlur={field.onBlur} error={fieldState.error?.message} onSubmitEditing={() => void submit()} />
+              )}
+            />
+            {signIn.isError && (
+              <View role="alert">
+                <Words as="body" colour={palette.breachT}>
+                  {signIn.error.message}
+                </Words>
+              </View>
+            )}
+            <Button look="main" label={signIn.isPending ? 'Signing in' : 'Sign in'} disabled={signIn.isPending} onPress={() => void submit()} />
+          </View>
+          {state.demoAccounts.length > 0 && (
+            <Section title="Look around as" aside="demo, Hollowmere Linen" closed={false}>
+              {state.demoAccounts.map((account, i) => (
+                <DemoRow key={account.email} account={account} last={i === state.demoAccounts.length - 1} onPress={() => signIn.mutate({ email: account.email, password: account.password })} />
+              ))}
+            </Section>
+          )}
+        </View>
+      </View>
+    </ScrollView>
+  );
+}
+
+function DemoRow({ account, onPress, last }: { readonly account: DemoAccount; readonly onPress: () => void; readonly last: boolean }) {
+  const palette = usePalette();
+  return (
+    <Row
+      title={account.duty}
+      second={`${account.name}, role ${account.role}`}
+      name={`Sign in as ${account.duty}, ${account.name}`}
+      onPress={onPress}
+      last={last}
+      left={<OnIcon size={18} color={palette.sea} strokeWidth={1.75} />}
+      right={<View />}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  scroll: { flexGrow: 1, alignItems: 'center', justifyContent: 'center' },
+  sheet: { width: '100%', maxWidth: 480, flexGrow: 1, maxHeight: 900, borderWidth: 1.5 },
+  content: { padding: 24, gap: 6 },
+  form: { gap: 12, paddingTop: 14, paddingBottom: 6 },
+});

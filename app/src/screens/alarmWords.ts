@@ -1,0 +1,26 @@
+import { ALARM_STATE_WORDS, formatLength, formatMoment, formatValue, LEVEL_WORDS, type Alarm, type AlarmEvent } from '@vivid-beacon/core';
+
+/** The state of an alarm in words: "Breach for 18 min, not acknowledged". */
+export function alarmStateWords(alarm: Alarm, now: number): string {
+  const lasted = formatLength((alarm.returnedAt ?? now) - alarm.raisedAt);
+  return `${LEVEL_WORDS[alarm.level]} for ${lasted}, ${ALARM_STATE_WORDS[alarm.state]}`;
+}
+
+const EVENT_WORDS: Readonly<Record<AlarmEvent['kind'], string>> = {
+  raised: 'Raised',
+  returned: 'Back to normal',
+  acknowledged: 'Acknowledged',
+  remark: 'Remark',
+  flagged: 'Flag handed out',
+  flagClosed: 'Flag closed',
+  recalculated: 'Worked out again',
+};
+
+/** One line of an alarm's history. */
+export function eventWords(event: AlarmEvent, alarm: Alarm, now: number): { title: string; detail: string } {
+  const value = event.value === null ? '' : ` at ${formatValue(event.value, alarm.unit, alarm.decimals)}`;
+  return {
+    title: `${EVENT_WORDS[event.kind]}${value}${event.personName ? ` by ${event.personName}` : ''}`,
+    detail: [formatMoment(event.at, alarm.zone, now), event.remark].filter(Boolean).join(' · '),
+  };
+}

@@ -1,0 +1,55 @@
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { formatNumber } from '@vivid-beacon/core';
+import { Button } from '../../components/Button';
+import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
+import { Words } from '../../components/Words';
+import type { Finished } from '../../stores/intakeStore';
+import { usePalette } from '../../theme/useTheme';
+
+/** What became of every row of the file. */
+export function IntakeResult({ finished }: { readonly finished: Finished }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const { intake, blankCells, repeatedHour } = finished;
+  const count = (n: number): string => formatNumber(n, 0);
+  const nothingNew = intake.added === 0 && intake.corrected === 0;
+  return (
+    <View style={styles.result} role="status">
+      <Words as="sectionHead" heading={2}>
+        {nothingNew ? 'Nothing new in this file' : `${count(intake.added)} samples added`}
+      </Words>
+      <Words as="body">
+        {nothingNew
+          ? `All ${count(intake.unchanged)} samples of ${count(intake.rows)} rows were there already, with the same values.`
+          : `${count(intake.rows)} rows taken. ${count(intake.unchanged)} samples were there already, ${count(intake.corrected)} had another value and were corrected.`}
+      </Words>
+      <Words as="body" colour={palette.ink2}>
+        {[
+          `${count(intake.refusedCount)} refused`,
+          `${count(blankCells)} blank cells left as missing`,
+          repeatedHour > 0 && `${count(repeatedHour)} times in the repeated hour of a clock change taken as the first of the two`,
+        ]
+          .filter(Boolean)
+          .join(', ')}
+      </Words>
+      {intake.refusals.length > 0 && (
+        <Section title="Refused" aside={intake.refusedCount > intake.refusals.length ? `first ${intake.refusals.length} of ${count(intake.refusedCount)}` : count(intake.refusedCount)}>
+          {intake.refusals.map((refusal, i) => (
+            <Row key={`${refusal.line}-${refusal.column}-${i}`} title={`Line ${refusal.line}: ${refusal.reason}`} second={`${refusal.column}: "${refusal.value}"`} last={i === intake.refusals.length - 1} />
+          ))}
+        </Section>
+      )}
+      <View style={styles.buttons}>
+        <Button label="To the boards" look="main" onPress={() => router.navigate('/boards')} />
+        <Button label="To the data" onPress={() => router.navigate('/data')} />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  result: { gap: 8, paddingVertical: 12 },
+  buttons: { flexDirection: 'row', gap: 10, flexWrap: 'wrap', paddingTop: 8 },
+});

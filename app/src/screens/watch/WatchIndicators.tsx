@@ -1,0 +1,76 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { formatNumber, LEVEL_WORDS, windowWords, type IndicatorReading } from '@vivid-beacon/core';
+import { StraightGauge } from '../../charts/StraightGauge';
+import { Button } from '../../components/Button';
+import { LampWord } from '../../components/LampWord';
+import { NumberButton } from '../../components/NumberButton';
+import { ProvenanceTray } from '../../components/ProvenanceTray';
+import { Rule } from '../../components/Rule';
+import { Section } from '../../components/Section';
+import { Words } from '../../components/Words';
+import { useWidth } from '../../hooks/useWidth';
+import { usePalette } from '../../theme/useTheme';
+
+const SHOWN_FIRST = 5;
+
+/** Indicators, the worst first. Every number opens how it was made. */
+export function WatchIndicators({ indicators }: { readonly indicators: readonly IndicatorReading[] }) {
+  const [all, setAll] = useState(false);
+  const shown = all ? indicators : indicators.slice(0, SHOWN_FIRST);
+  return (
+    <Section title="Worst indicators" aside={`${indicators.length} in all`} closed={false}>
+      {shown.map((indicator) => (
+        <IndicatorRow key={indicator.id} indicator={indicator} />
+      ))}
+      {indicators.length > SHOWN_FIRST && (
+        <View style={styles.more}>
+          <Button look="quiet" label={all ? 'Show the worst only' : `Show all ${indicators.length}`} onPress={() => setAll(!all)} />
+        </View>
+      )}
+    </Section>
+  );
+}
+
+function IndicatorRow({ indicator }: { readonly indicator: IndicatorReading }) {
+  const palette = usePalette();
+  const [width, onLayout] = useWidth();
+  const [open, setOpen] = useState(false);
+  const { name, assetName, reading, band, decimals } = indicator;
+  return (
+    <View>
+      <View style={styles.row}>
+        <LampWord level={reading.level} />
+        <View style={styles.middle}>
+          <View style={styles.head}>
+            <View style={styles.name}>
+              <Words as="rowTitle">{name}</Words>
+              <Words as="second" colour={palette.ink2}>
+                {`${assetName}, ${windowWords(indicator.window).replace('the ', '')}`}
+              </Words>
+            </View>
+            <NumberButton
+              text={reading.value === null ? '–' : formatNumber(reading.value, decimals)}
+              unit={reading.unit}
+              name={`${name}, ${LEVEL_WORDS[reading.level]}. How it was made`}
+              onPress={() => setOpen(true)}
+            />
+          </View>
+          <View onLayout={onLayout}>
+            <StraightGauge width={width} value={reading.value} level={reading.level} band={band} reference={reading.previous} decimals={decimals} />
+          </View>
+        </View>
+      </View>
+      <Rule />
+      <ProvenanceTray title={name} reading={reading} decimals={decimals} open={open} onClose={() => setOpen(false)} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', gap: 12, paddingVertical: 8, alignItems: 'flex-start' },
+  middle: { flex: 1, minWidth: 0 },
+  head: { flexDirection: 'row', gap: 8, alignItems: 'flex-start' },
+  name: { flex: 1, minWidth: 0 },
+  more: { paddingTop: 12 },
+});
