@@ -115,16 +115,23 @@ export interface LevelsAsk {
 export const askLevels = (ask: LevelsAsk, signal?: AbortSignal) =>
   call<LevelSpan[]>('POST', '/api/readings/levels', ask, signal);
 
-export const useDistribution = (ask: { measure: Measure; window: WindowSpec } | null) =>
+export interface DistributionAsk {
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+}
+
+export const askDistribution = (ask: DistributionAsk, signal?: AbortSignal) =>
+  call<{ values: number[]; bucket: Bucket; interval: { start: number; end: number } }>(
+    'POST',
+    '/api/readings/distribution',
+    ask,
+    signal,
+  );
+
+export const useDistribution = (ask: DistributionAsk | null) =>
   useQuery({
     queryKey: ['readings', 'distribution', ask],
-    queryFn: ({ signal }) =>
-      call<{ values: number[]; bucket: Bucket; interval: { start: number; end: number } }>(
-        'POST',
-        '/api/readings/distribution',
-        ask,
-        signal,
-      ),
+    queryFn: ({ signal }) => askDistribution(ask!, signal),
     enabled: ask !== null,
     staleTime: 60_000,
   });

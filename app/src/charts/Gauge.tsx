@@ -42,6 +42,8 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
   const dim = value === null || level === 'nodata' ? 0.38 : 1;
   const beam = level === 'caution' || level === 'breach' ? shapeColour(palette, level) : palette.beam;
   const sectors = band ? sectorsOf(band, low, high) : [{ from: low, to: high, level: 'clear' as const }];
+  const wanted = band?.target ?? null;
+  const target = wanted !== null && wanted >= low && wanted <= high ? { at: wanted } : null;
   const id = `beam-${level}-${width}`;
   const spoken = value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)} ${unit}, ${LEVEL_WORDS[level]}`;
   const far = width < 120 ? [17, 9] : [15, 7.5];
@@ -80,7 +82,8 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
         )}
         {g.showLabels &&
           graduations(low, high)
-            .filter(({ major }) => major)
+            // Next to the target's notch a label would lie under it.
+            .filter(({ value: mark, major }) => major && (!target || Math.abs(toAngle(mark) - toAngle(target.at)) > 9))
             .map(({ value: mark }) => {
               const [x, y] = onCircle(g.cx, g.cy, g.outer + 19, toAngle(mark));
               return (
@@ -89,9 +92,7 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
                 </SvgText>
               );
             })}
-        {band?.target !== null && band?.target !== undefined && band.target >= low && band.target <= high && (
-          <Path d={notchPath(g.cx, g.cy, g.outer + 1, g.outer + 12, toAngle(band.target), 6)} fill={palette.ink} />
-        )}
+        {target && <Path d={notchPath(g.cx, g.cy, g.outer + 1, g.outer + 12, toAngle(target.at), 6)} fill={palette.ink} />}
         {g.showReference && reference !== null && reference >= low && reference <= high && (
           <Path d={notchPath(g.cx, g.cy, g.inner - 1, g.inner - 11, toAngle(reference), 5.5)} fill={palette.sheet} stroke={palette.ink} strokeWidth={1.3} strokeLinejoin="round" />
         )}

@@ -38,6 +38,8 @@ interface TrendProps {
   readonly name: string;
   /** Breach spans marked above the plot and on its axis. */
   readonly spans?: readonly LevelSpan[];
+  /** Stands under the plot while no point is looked at. */
+  readonly caption?: string;
 }
 
 const TOP = 24;
@@ -46,7 +48,7 @@ const LEFT = 46;
 const RIGHT = 18;
 
 /** One line over time: it changes colour where it leaves its band; gaps stay open. */
-export function Trend({ width, height, answer, band, decimals, name, spans = [] }: TrendProps) {
+export function Trend({ width, height, answer, band, decimals, name, spans = [], caption = ' ' }: TrendProps) {
   const palette = usePalette();
   const id = useId().replace(/:/g, '');
   const [cursor, setCursor] = useState<number | null>(null);
@@ -200,8 +202,8 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [] 
         </G>
       </Svg>
       <View role="status" style={styles.told}>
-        <Words as="second" colour={told ? palette.ink : palette.ink3}>
-          {told ?? (answer.samples === 0 ? 'No readings in this window' : ' ')}
+        <Words as="second" colour={told ? palette.ink : palette.ink2}>
+          {told ?? (answer.samples === 0 ? 'No readings in this window' : caption)}
         </Words>
       </View>
     </View>

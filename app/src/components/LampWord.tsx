@@ -6,13 +6,13 @@ import { Lamp, type AlarmMark } from './Lamp';
 import { Words } from './Words';
 
 /** A lamp with its word under it, for the left edge of a row. */
-export function LampWord({ level, mark }: { readonly level: Level; readonly mark?: AlarmMark }) {
+export function LampWord({ level, mark, word }: { readonly level: Level; readonly mark?: AlarmMark; readonly word?: string }) {
   const palette = usePalette();
   return (
     <View style={styles.box}>
       <Lamp level={level} size={22} mark={mark} />
       <Words as="caption" colour={wordColour(palette, level)}>
-        {LEVEL_WORDS[level]}
+        {word ?? LEVEL_WORDS[level]}
       </Words>
     </View>
   );

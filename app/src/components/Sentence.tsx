@@ -38,7 +38,7 @@ export function Sentence({ parts, open, onOpen }: SentenceProps) {
             role="button"
             aria-expanded={chosen}
             onPress={() => onOpen(part.key)}
-            style={[styles.slot, chosen ? { backgroundColor: palette.btn, borderColor: palette.btn, borderRadius: 8 } : { borderColor: 'transparent', borderBottomColor: palette.sea }]}
+            style={[styles.slot, chosen ? { backgroundColor: palette.btn, borderBottomColor: palette.btn, borderRadius: 8 } : { borderBottomColor: palette.sea }]}
           >
             <Words as="slot" colour={chosen ? palette.btnT : palette.ink}>
               {part.text}
@@ -52,5 +52,5 @@ export function Sentence({ parts, open, onOpen }: SentenceProps) {
 
 const styles = StyleSheet.create({
   sentence: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 6, rowGap: 6, alignItems: 'center' },
-  slot: { borderWidth: 2, paddingHorizontal: 4, minHeight: 36, justifyContent: 'center' },
+  slot: { borderBottomWidth: 2, paddingHorizontal: 4, minHeight: 36, justifyContent: 'center' },
 });

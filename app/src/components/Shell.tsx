@@ -75,11 +75,12 @@ function Tab({ destination: { label, href, icon: Icon }, chosen, count, wide }: 
         // The link's own element; React Native's types know no href.
         {...({ 'aria-current': chosen ? 'page' : undefined } as object)}
         aria-label={count > 0 ? `${label}, ${count} not acknowledged` : label}
-        style={[
+        // One object: the link merges styles by spreading them.
+        style={StyleSheet.flatten([
           wide ? styles.tabWide : styles.tab,
           chosen && paper,
           chosen && (wide ? styles.chosenWide : styles.chosen),
-        ]}
+        ])}
       >
         <View>
           <Icon size={22} color={palette.ink} strokeWidth={1.75} />

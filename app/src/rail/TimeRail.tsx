@@ -14,6 +14,7 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { Hatch } from '../charts/Hatch';
+import { spacedOut } from '../charts/spacedOut';
 import { starPath } from '../charts/starPath';
 import { timeScale } from '../charts/trendGeometry';
 import { Divider } from '../components/Divider';
@@ -103,7 +104,7 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
                 const h = level === 'breach' ? 4 : 3;
                 return <Rect key={start} x={from} y={BORDER_Y - h - 1} width={w} height={h} fill={level === 'breach' ? palette.breach : palette.caution} />;
               })}
-              {thinned(breaches.map(({ start, end }) => (x(start) + x(end)) / 2)).map((at) => (
+              {spacedOut(breaches.map(({ start, end }) => (x(start) + x(end)) / 2), 13).map((at) => (
                 <Path key={at} d={starPath(at, BORDER_Y - 16, 7.5, 4.6)} fill={palette.breach} />
               ))}
               <Rect x={0.5} y={BORDER_Y} width={width - 1} height={BORDER} fill={palette.sheet} stroke={palette.ink} strokeWidth={1} />
@@ -173,13 +174,6 @@ function labels(edges: readonly number[], bar: keyof typeof LABEL_FORMAT, zone: 
     last = at;
     return [{ at, text: DateTime.fromMillis(edge, { zone, locale: 'en-GB' }).toFormat(LABEL_FORMAT[bar]) }];
   });
-}
-
-/** Stars that would lie on one another are drawn once. */
-function thinned(places: readonly number[]): number[] {
-  const out: number[] = [];
-  for (const at of [...places].sort((a, b) => a - b)) if (out.length === 0 || at - out[out.length - 1] > 13) out.push(at);
-  return out;
 }
 
 const styles = StyleSheet.create({

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import type { Interval, WindowSpec } from '@vivid-beacon/core';
+import { sameWindow, type Interval, type WindowSpec } from '@vivid-beacon/core';
 
 export type RailWord = 'today' | 'week' | 'month' | 'year' | 'custom';
 
@@ -21,9 +21,8 @@ export const RAIL_WORDS: readonly { readonly value: RailWord; readonly label: st
 
 /** The word of a window, "custom" for all others. */
 export function railWord(window: WindowSpec): RailWord {
-  const text = JSON.stringify(window);
-  const found = (Object.keys(RAIL_WINDOWS) as (keyof typeof RAIL_WINDOWS)[]).find(
-    (word) => JSON.stringify(RAIL_WINDOWS[word]) === text,
+  const found = (Object.keys(RAIL_WINDOWS) as (keyof typeof RAIL_WINDOWS)[]).find((word) =>
+    sameWindow(RAIL_WINDOWS[word], window),
   );
   return found ?? 'custom';
 }

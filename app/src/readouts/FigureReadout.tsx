@@ -22,7 +22,9 @@ export function FigureReadout({ readout, window, title }: ReadoutProps) {
   const [open, setOpen] = useState(false);
   const { query, decimals } = useShownReading(readout, window);
   const trend = useTrend(
-    width > 0 ? { measure: readout.measure, window, bucket: null, columns: Math.max(10, width) } : null,
+    width > 0 && query.data
+      ? { measure: readout.measure, window, bucket: sparkBucket(query.data), columns: Math.max(10, width) }
+      : null,
   );
   return (
     <View onLayout={onLayout} style={styles.box}>
@@ -56,6 +58,14 @@ export function FigureReadout({ readout, window, title }: ReadoutProps) {
       </Answer>
     </View>
   );
+}
+
+const HOUR_MS = 3_600_000;
+
+/** Samples for a few hours, else a value an hour or a day, so that a small line stays readable. */
+function sparkBucket({ provenance: { window } }: Reading): 'hour' | 'day' | null {
+  const hours = (window.end - window.start) / HOUR_MS;
+  return hours <= 6 ? null : hours <= 24 * 14 ? 'hour' : 'day';
 }
 
 /** Change against the window before: "up 3.1 % on 1,204 kg before". */

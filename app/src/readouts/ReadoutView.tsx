@@ -39,7 +39,7 @@ export function ReadoutView({ readout, boardWindow }: ReadoutViewProps) {
           </Words>
         </View>
         {readout.window && (
-          <Words as="second" colour={palette.ink2}>
+          <Words as="caption" colour={palette.ink2}>
             {windowWords(readout.window).replace(/^the /, '')}
           </Words>
         )}
@@ -63,7 +63,7 @@ function titleFrom(readout: Readout, metrics: readonly Metric[] | undefined): st
 }
 
 const styles = StyleSheet.create({
-  readout: { padding: 14, gap: 4, minWidth: 0, flex: 1 },
+  readout: { paddingVertical: 12, paddingHorizontal: 12, gap: 4, minWidth: 0, flex: 1 },
   head: { flexDirection: 'row', alignItems: 'baseline', gap: 8, flexWrap: 'wrap' },
   title: { flexGrow: 1, flexShrink: 1, minWidth: 0 },
 });

@@ -4,9 +4,7 @@ import { decimalsFor, scaleEnds } from '@vivid-beacon/core';
 import { askLevels, useTrend } from '../api/queries';
 import { Trend } from '../charts/Trend';
 import { Answer } from '../components/Answer';
-import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
-import { usePalette } from '../theme/useTheme';
 import type { ReadoutProps } from './ReadoutView';
 
 const HEIGHT = 240;
@@ -14,7 +12,6 @@ const LONGEST_BY_THE_HOUR_MS = 35 * 86_400_000;
 
 /** A line over the window, with breaches marked above it. */
 export function TrendReadout({ readout, window, title }: ReadoutProps) {
-  const palette = usePalette();
   const [width, onLayout] = useWidth();
   const query = useTrend(
     width > 0
@@ -51,10 +48,8 @@ export function TrendReadout({ readout, window, title }: ReadoutProps) {
               decimals={readout.decimals ?? Math.min(3, decimalsFor(...scaleEnds(readout.band, answer.v.filter((x) => x !== null))))}
               name={title}
               spans={spans.data}
+              caption={`${answer.unit ? `in ${answer.unit}, ` : ''}${answer.until ? `one value for each ${readout.bucket ?? 'hour'}` : 'samples, spikes kept'}`}
             />
-            <Words as="caption" colour={palette.ink2}>
-              {`${answer.unit ? `in ${answer.unit}, ` : ''}${answer.until ? 'one value a period' : 'samples, spikes kept'}`}
-            </Words>
           </View>
         )}
       </Answer>

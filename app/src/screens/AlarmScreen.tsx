@@ -108,7 +108,7 @@ function AlarmSheet({ alarm, events, earlier }: { readonly alarm: Alarm; readonl
         <Figure text={formatValue(alarm.raisedValue, alarm.unit, alarm.decimals)} name="when raised" />
       </View>
       <AlarmTrend alarm={alarm} />
-      <Section title="History" aside={`${events.length} entries`}>
+      <Section title="History" aside={events.length === 1 ? '1 entry' : `${events.length} entries`}>
         {events.map((event, i) => {
           const { title, detail } = eventWords(event, alarm, now);
           return <Row key={event.id} title={title} second={detail} last={i === events.length - 1} />;

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useRouter } from 'expo-router';
 import { useQueries } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { SEVERITY, type Board, type Interval, type LevelSpan } from '@vivid-beacon/core';
+import { worstSpans, type Board, type Interval, type LevelSpan } from '@vivid-beacon/core';
 import { useSaveBoard } from '../api/changes';
 import { askLevels, useBoard, useMetrics } from '../api/queries';
 import { usePerson } from '../api/session';
@@ -142,10 +142,9 @@ function useBoardSpans(board: Board, domain: Interval | null): LevelSpan[] {
       staleTime: 60_000,
     })),
   });
-  return results
-    .flatMap(({ data }) => data ?? [])
-    .filter(({ level }) => level === 'breach' || level === 'caution')
-    .sort((a, b) => SEVERITY[b.level] - SEVERITY[a.level] || a.start - b.start);
+  return worstSpans(
+    results.flatMap(({ data }) => data ?? []).filter(({ level }) => level === 'breach' || level === 'caution'),
+  );
 }
 
 const styles = StyleSheet.create({

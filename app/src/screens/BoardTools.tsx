@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { windowWords, type Board, type WindowSpec } from '@vivid-beacon/core';
+import { sameWindow, windowWords, type Board, type WindowSpec } from '@vivid-beacon/core';
 import { useRemoveBoard, useSaveBoard } from '../api/changes';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
@@ -22,7 +22,7 @@ export function BoardTools({ board, window, onDone }: BoardToolsProps) {
   const remove = useRemoveBoard();
   const [title, setTitle] = useState(board.title);
   const [sure, setSure] = useState(false);
-  const otherWindow = JSON.stringify(window) !== JSON.stringify(board.document.window);
+  const otherWindow = !sameWindow(window, board.document.window);
   const failed = save.error ?? remove.error;
   return (
     <View style={[styles.tools, { backgroundColor: palette.ground, borderTopColor: palette.line }]}>

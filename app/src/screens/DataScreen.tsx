@@ -75,6 +75,8 @@ function IntakeRow({ intake, last }: { readonly intake: Omit<Intake, 'refusals'>
 
 const LEVEL_OF_FEED: Readonly<Record<Metric['health']['state'], Level>> = { reporting: 'clear', silent: 'nodata', never: 'nodata' };
 
+const FEED_WORDS: Readonly<Record<Metric['health']['state'], string>> = { reporting: 'Reports', silent: 'Silent', never: 'No data' };
+
 function Feeds({ metrics }: { readonly metrics: readonly Metric[] }) {
   const [search, setSearch] = useState('');
   const [all, setAll] = useState(false);
@@ -117,7 +119,7 @@ function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boo
           </Words>
         </>
       }
-      left={<LampWord level={LEVEL_OF_FEED[metric.health.state]} />}
+      left={<LampWord level={LEVEL_OF_FEED[metric.health.state]} word={FEED_WORDS[metric.health.state]} />}
       right={<Words as="figure">{formatValue(metric.last?.v ?? null, metric.unit, metric.decimals)}</Words>}
       last={last}
     />

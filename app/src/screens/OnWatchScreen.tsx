@@ -56,7 +56,7 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
         <Coast lights={coastLights(watch)} chosen={plant} onChoose={setPlant} />
       </View>
       <View style={wide && styles.columns}>
-        <View style={wide && styles.column}>
+        <View style={wide && [styles.column, styles.first]}>
           <WatchAlarms alarms={here(watch.alarms)} now={watch.now} />
         </View>
         <View style={wide && [styles.column, divider]}>
@@ -64,7 +64,7 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
           <WatchSilent feeds={here(watch.silentFeeds)} />
         </View>
         <View style={wide && [styles.column, divider]}>
-          <WatchIndicators indicators={here(watch.indicators)} />
+          <WatchIndicators indicators={here(watch.indicators)} plants={watch.plants} />
         </View>
       </View>
     </>
@@ -75,5 +75,6 @@ const styles = StyleSheet.create({
   coast: { marginHorizontal: -20 },
   coastWide: { marginHorizontal: -24 },
   columns: { flexDirection: 'row' },
+  first: { paddingLeft: 0 },
   column: { flex: 1, paddingHorizontal: 20, minWidth: 0 },
 });

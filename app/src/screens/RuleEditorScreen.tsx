@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
 import { useRouter } from 'expo-router';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { formatValue, LEVEL_WORDS, type Metric } from '@vivid-beacon/core';
+import { formatValue, LEVEL_WORDS, SUMMARIES_OF_KIND, type Metric } from '@vivid-beacon/core';
 import { rehearse } from '../api/rehearsal';
 import { usePutInForce, type RuleForm } from '../api/changes';
-import { useMetrics } from '../api/queries';
+import { askDistribution, useMetrics } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
@@ -46,7 +46,9 @@ function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[];
   const [rule, setRule] = useState<RuleForm | null>(null);
   const metric = metrics.find(({ id }) => id === rule?.metricId);
   const change = (part: Partial<RuleForm>): void => setRule((before) => before && { ...before, ...part });
-  const choose = (chosen: Metric): void => {
+  const client = useQueryClient();
+  const choose = async (chosen: Metric): Promise<void> => {
+    const limit = await firstLimit(client, chosen);
     setRule((before) => ({
       side: 'above',
       deadband: 0,
@@ -55,7 +57,7 @@ function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[];
       level: 'breach',
       ...before,
       metricId: chosen.id,
-      limit: chosen.last?.v ?? 0,
+      limit,
       name: `${chosen.assetName} ${chosen.name.toLowerCase()} high`,
     }));
     setOpen('limit');
@@ -91,7 +93,7 @@ function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[];
       )}
       {(!rule || open === 'metric') && (
         <Section title="Metric">
-          <MetricPanel name="Metric" metrics={metrics} chosen={rule?.metricId ?? null} onChoose={choose} />
+          <MetricPanel name="Metric" metrics={metrics} chosen={rule?.metricId ?? null} onChoose={(chosen) => void choose(chosen)} />
         </Section>
       )}
       {rule && metric && (
@@ -132,6 +134,20 @@ function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[];
       )}
     </Page>
   );
+}
+
+/** A first limit above nearly all hourly values of the past; the newest value where there is no past. */
+async function firstLimit(client: QueryClient, metric: Metric): Promise<number> {
+  const ask = {
+    measure: { metricId: metric.id, summary: SUMMARIES_OF_KIND[metric.kind][0], per: null },
+    window: { kind: 'rolling', count: 1, unit: 'hour' },
+  } as const;
+  const newest = metric.last?.v ?? 0;
+  const { values } = await client
+    .fetchQuery({ queryKey: ['readings', 'distribution', ask], queryFn: () => askDistribution(ask) })
+    .catch(() => ({ values: [] as number[] }));
+  const high = values[Math.floor((values.length - 1) * 0.995)] ?? newest;
+  return Number(high.toFixed(metric.decimals));
 }
 
 function ruleSentence(rule: RuleForm | null, metric: Metric | undefined): SentencePart[] {

@@ -1,4 +1,4 @@
-import { levelOf, type Level, type TargetBand } from './targetBand';
+import { levelOf, SEVERITY, type Level, type TargetBand } from './targetBand';
 
 /** A stretch of time that stayed on one level. */
 export interface LevelSpan {
@@ -41,4 +41,23 @@ export function timeByLevel(spans: readonly LevelSpan[]): Record<Level, number> 
   const total: Record<Level, number> = { clear: 0, caution: 0, breach: 0, nodata: 0 };
   for (const span of spans) total[span.level] += span.end - span.start;
   return total;
+}
+
+/**
+ * Spans of several measures laid over one another: at each moment the most serious level holds, so that
+ * two breaches at once count once. Moments no span covers are left out; the result is in order of time.
+ */
+export function worstSpans(spans: readonly LevelSpan[]): LevelSpan[] {
+  const cuts = [...new Set(spans.flatMap(({ start, end }) => [start, end]))].sort((a, b) => a - b);
+  const worst: LevelSpan[] = [];
+  for (let i = 0; i + 1 < cuts.length; i++) {
+    const [start, end] = [cuts[i], cuts[i + 1]];
+    const levels = spans.filter((span) => span.start <= start && span.end >= end).map(({ level }) => level);
+    if (levels.length === 0) continue;
+    const level = levels.reduce((a, b) => (SEVERITY[b] < SEVERITY[a] ? b : a));
+    const before = worst[worst.length - 1];
+    if (before && before.level === level && before.end === start) worst[worst.length - 1] = { ...before, end };
+    else worst.push({ start, end, level });
+  }
+  return worst;
 }

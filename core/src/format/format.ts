@@ -58,16 +58,20 @@ export function formatMoment(t: number, zone: string, now?: number): string {
   return `${formatDate(t, zone, now)}, ${formatTime(t, zone)}`;
 }
 
-/** A window in local words: "Sat 14 – Thu 19 Nov, 06:40". The end is shown as given. */
+/**
+ * A window in local words: "Sat 14 – Thu 19 Nov, 06:40". Midnights are left out, and a window that ends at
+ * one is told by its last day.
+ */
 export function formatWindow(start: number, end: number, zone: string, now?: number): string {
   const a = DateTime.fromMillis(start, { zone, locale: 'en-GB' });
   const b = DateTime.fromMillis(end, { zone, locale: 'en-GB' });
+  const isMidnight = (at: DateTime): boolean => at.equals(at.startOf('day'));
+  const endsAtMidnight = isMidnight(b) && end > start;
+  const last = endsAtMidnight ? b.minus({ days: 1 }) : b;
+  if (isMidnight(a) && endsAtMidnight && a.hasSame(last, 'day')) return formatDate(start, zone, now);
   if (a.hasSame(b, 'day')) return `${formatDate(start, zone, now)}, ${a.toFormat('HH:mm')} – ${b.toFormat('HH:mm')}`;
-  const midnight = a.equals(a.startOf('day')) && b.equals(b.startOf('day'));
-  if (midnight) {
-    const lastDay = b.minus({ days: 1 }).toMillis();
-    const first = formatDate(start, zone, now);
-    return lastDay <= start ? first : `${first} – ${formatDate(lastDay, zone, now)}`;
-  }
-  return `${formatMoment(start, zone, now)} – ${formatMoment(end, zone, now)}`;
+  const shortStart = a.hasSame(last, 'month') ? a.toFormat('ccc d') : formatDate(start, zone, now);
+  const from = isMidnight(a) ? shortStart : `${shortStart}, ${a.toFormat('HH:mm')}`;
+  const to = formatDate(last.toMillis(), zone, now);
+  return `${from} – ${endsAtMidnight && isMidnight(a) ? to : endsAtMidnight ? `${formatDate(end, zone, now)}, 00:00` : `${to}, ${b.toFormat('HH:mm')}`}`;
 }

@@ -81,6 +81,12 @@ function badTime(field: 'start' | 'end', value: string): BeaconError {
   );
 }
 
+/** Do two windows mean the same, whatever the order their parts were written in? */
+export function sameWindow(a: WindowSpec, b: WindowSpec): boolean {
+  const parts = (spec: WindowSpec): string => JSON.stringify(Object.entries(spec).sort());
+  return parts(a) === parts(b);
+}
+
 /** The window in words, for sentences: "the last 7 days", "this month so far". */
 export function windowWords(spec: WindowSpec): string {
   switch (spec.kind) {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DateTime } from 'luxon';
-import { resolveWindow, windowWords, type WindowSpec } from '@vivid-beacon/core';
+import { resolveWindow, sameWindow, windowWords, type WindowSpec } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
@@ -53,9 +53,9 @@ export function WindowPanel({ window, zone, now, onChange }: WindowPanelProps) {
         <PickList
           name="Relative window"
           searchFrom={99}
-          options={RELATIVE.map((spec) => ({ value: JSON.stringify(spec), label: capital(windowWords(spec)) }))}
-          chosen={window && JSON.stringify(window)}
-          onChoose={(text) => onChange(JSON.parse(text) as WindowSpec)}
+          options={RELATIVE.map((spec, i) => ({ value: String(i), label: capital(windowWords(spec)) }))}
+          chosen={window && String(RELATIVE.findIndex((spec) => sameWindow(spec, window)))}
+          onChoose={(i) => onChange(RELATIVE[Number(i)])}
         />
       )}
       {way === 'absolute' && <Absolute window={window} zone={zone} now={now} onChange={onChange} />}

@@ -2,6 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { Path, Rect } from 'react-native-svg';
 import { formatDate, formatLength, formatNumber } from '@vivid-beacon/core';
 import type { RehearsalAnswer } from '../../api/rehearsal';
+import { spacedOut } from '../../charts/spacedOut';
 import { starPath } from '../../charts/starPath';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
@@ -71,8 +72,8 @@ function Strip({ width, start, length, alarms }: { readonly width: number; reado
       {here.map(({ start: from, end }) => (
         <Rect key={from} x={x(from)} y={20} width={Math.max(2, x(end ?? start + length) - x(from))} height={4} fill={palette.breach} />
       ))}
-      {here.map(({ start: from }) => (
-        <Path key={from} d={starPath(Math.min(width - 7, Math.max(7, x(from))), 10, 7, 4.3)} fill={palette.breach} />
+      {spacedOut(here.map(({ start: from }) => Math.min(width - 7, Math.max(7, x(from)))), 14).map((at) => (
+        <Path key={at} d={starPath(at, 10, 7, 4.3)} fill={palette.breach} />
       ))}
     </Svg>
   );

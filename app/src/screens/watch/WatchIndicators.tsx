@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatNumber, LEVEL_WORDS, windowWords, type IndicatorReading } from '@vivid-beacon/core';
+import { formatNumber, LEVEL_WORDS, windowWords, type IndicatorReading, type Watch } from '@vivid-beacon/core';
 import { StraightGauge } from '../../charts/StraightGauge';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
@@ -15,13 +15,13 @@ import { usePalette } from '../../theme/useTheme';
 const SHOWN_FIRST = 5;
 
 /** Indicators, the worst first. Every number opens how it was made. */
-export function WatchIndicators({ indicators }: { readonly indicators: readonly IndicatorReading[] }) {
+export function WatchIndicators({ indicators, plants }: { readonly indicators: readonly IndicatorReading[]; readonly plants: Watch['plants'] }) {
   const [all, setAll] = useState(false);
   const shown = all ? indicators : indicators.slice(0, SHOWN_FIRST);
   return (
     <Section title="Worst indicators" aside={`${indicators.length} in all`} closed={false}>
       {shown.map((indicator) => (
-        <IndicatorRow key={indicator.id} indicator={indicator} />
+        <IndicatorRow key={indicator.id} indicator={indicator} plant={plants.find(({ id }) => id === indicator.plantId)?.name ?? ''} />
       ))}
       {indicators.length > SHOWN_FIRST && (
         <View style={styles.more}>
@@ -32,7 +32,7 @@ export function WatchIndicators({ indicators }: { readonly indicators: readonly 
   );
 }
 
-function IndicatorRow({ indicator }: { readonly indicator: IndicatorReading }) {
+function IndicatorRow({ indicator, plant }: { readonly indicator: IndicatorReading; readonly plant: string }) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const [open, setOpen] = useState(false);
@@ -46,7 +46,7 @@ function IndicatorRow({ indicator }: { readonly indicator: IndicatorReading }) {
             <View style={styles.name}>
               <Words as="rowTitle">{name}</Words>
               <Words as="second" colour={palette.ink2}>
-                {`${assetName}, ${windowWords(indicator.window).replace('the ', '')}`}
+                {`${plant}, ${name.includes(assetName) ? '' : `${assetName.toLowerCase()}, `}${windowWords(indicator.window).replace('the ', '')}`}
               </Words>
             </View>
             <NumberButton
