@@ -147,7 +147,8 @@ function sharedDigits(v: Float64Array): number | null {
 function isExactAt(value: number, digits: number): boolean {
   const scale = 10 ** digits;
   const scaled = Math.round(value * scale);
-  return Math.abs(scaled) < SCALED_LIMIT && Object.is(scaled / scale, value);
+  // −0 would come back as 0: a whole number has no sign at zero.
+  return Math.abs(scaled) < SCALED_LIMIT && scaled / scale === value && !Object.is(value, -0);
 }
 
 function shuffled(v: Float64Array): Uint8Array {

@@ -1,0 +1,50 @@
+import { feedHealth } from '../feeds/feedHealth';
+import { HOUR, MINUTE } from '../testing/makeSeries';
+import { decimalsFor, formatDate, formatLength, formatMoment, formatNumber, formatValue, formatWindow } from './format';
+
+const THIN = '\u2009';
+const ZONE = 'Europe/London';
+const T = Date.UTC(2026, 10, 19, 6, 40);
+
+describe('format', () => {
+  it('writes numbers with separators, a true minus and no minus zero', () => {
+    expect(formatNumber(1071.6, 2)).toBe('1,071.60');
+    expect(formatNumber(-3.14, 1)).toBe('\u22123.1');
+    expect(formatNumber(-0.001, 1)).toBe('0.0');
+    expect(formatNumber(Infinity, 1)).toBe('–');
+  });
+
+  it('sets a thin space before the unit, and a dash for nothing', () => {
+    expect(formatValue(212, '°C', 0)).toBe(`212${THIN}°C`);
+    expect(formatValue(null, '°C', 0)).toBe('–');
+  });
+
+  it('says lengths of time in their two largest units', () => {
+    expect(formatLength(40_000)).toBe(`40${THIN}s`);
+    expect(formatLength(130 * MINUTE)).toBe(`2${THIN}h 10${THIN}min`);
+    expect(formatLength(50 * HOUR)).toBe(`2${THIN}days 2${THIN}h`);
+  });
+
+  it('says moments and windows in local time', () => {
+    expect(formatMoment(T, ZONE)).toBe('Thu 19 Nov, 06:40');
+    expect(formatDate(T, ZONE, Date.UTC(2027, 1, 1))).toBe('Thu 19 Nov 2026');
+    expect(formatWindow(Date.UTC(2026, 10, 14), T, ZONE)).toBe('Sat 14 – Thu 19 Nov, 06:40');
+    expect(formatWindow(Date.UTC(2026, 10, 14), Date.UTC(2026, 10, 15), ZONE)).toBe('Sat 14 Nov');
+    expect(formatWindow(T - HOUR, T, ZONE)).toBe('Thu 19 Nov, 05:40 – 06:40');
+  });
+
+  it('chooses decimals by the size of a scale', () => {
+    expect(decimalsFor(0, 6)).toBe(2);
+    expect(decimalsFor(0, 250)).toBe(0);
+    expect(decimalsFor(0, 0.04)).toBe(4);
+  });
+});
+
+describe('feedHealth', () => {
+  it('calls a feed silent after its longest allowed gap, at least three intervals', () => {
+    expect(feedHealth(0, MINUTE, 10 * MINUTE, 10 * MINUTE).state).toBe('reporting');
+    expect(feedHealth(0, MINUTE, 10 * MINUTE, 11 * MINUTE)).toEqual({ state: 'silent', quietMs: 11 * MINUTE });
+    expect(feedHealth(0, HOUR, HOUR, 2 * HOUR).state).toBe('reporting');
+    expect(feedHealth(null, MINUTE, MINUTE, 0).state).toBe('never');
+  });
+});

@@ -1,0 +1,25 @@
+/** Three suites: core and server in Node, the app with jest-expo. */
+const node = {
+  testEnvironment: 'node',
+  transform: {
+    '^.+\\.(ts|mjs)$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
+    ],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(better-sse|@noble)/)'],
+  moduleFileExtensions: ['ts', 'mjs', 'js', 'json'],
+  modulePathIgnorePatterns: ['<rootDir>/app/dist'],
+};
+
+export default {
+  projects: [
+    { ...node, displayName: 'core', testMatch: ['<rootDir>/core/src/**/*.test.ts'] },
+    {
+      ...node,
+      displayName: 'server',
+      testMatch: ['<rootDir>/server/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'],
+    },
+    '<rootDir>/app/jest.config.js',
+  ],
+};
