@@ -2,12 +2,12 @@
 const node = {
   testEnvironment: 'node',
   transform: {
-    '^.+\\.(ts|mjs)$': [
+    '^.+\\.(ts|mjs|js)$': [
       '@swc/jest',
       { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(better-sse|@noble)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(better-sse|@noble|@apidevtools)/)'],
   moduleFileExtensions: ['ts', 'mjs', 'js', 'json'],
   modulePathIgnorePatterns: ['<rootDir>/app/dist'],
 };

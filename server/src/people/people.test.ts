@@ -1,0 +1,88 @@
+import type { SessionState, WireError } from '@vivid-beacon/core';
+import { startTestServer, type TestServer } from '../testing/testServer';
+
+let test: TestServer;
+beforeAll(async () => {
+  test = await startTestServer();
+});
+afterAll(() => test.stop());
+
+describe('signing in', () => {
+  it('signs in, tells who one is, and signs out', async () => {
+    const visitor = test.visitor();
+    expect((await visitor.signIn('analyst@test.example')).body.person).toMatchObject({ role: 'analyst' });
+    expect((await visitor.call<SessionState>('GET', '/api/session')).body.person?.name).toBe('The analyst');
+    expect((await visitor.call('DELETE', '/api/session')).status).toBe(204);
+    expect((await visitor.call('GET', '/api/boards')).status).toBe(401);
+  });
+
+  it('gives another session id when somebody signs in, so that a planted one is worth nothing', async () => {
+    const visitor = test.visitor();
+    await visitor.call('GET', '/api/session');
+    const before = visitor.cookie();
+    await visitor.signIn('viewer@test.example');
+    expect(visitor.cookie()).not.toBe(before);
+  });
+
+  it('answers a wrong password and an unknown account alike', async () => {
+    const answers = await Promise.all(
+      ['viewer@test.example', 'nobody@test.example'].map((email) => test.visitor().signIn(email, 'wrong')),
+    );
+    for (const { status, body } of answers) {
+      expect(status).toBe(401);
+      expect((body as unknown as { error: WireError }).error.message).toBe('E-mail address and password do not belong together.');
+    }
+  });
+
+  it('stops guessing after eight failures, also with the right password', async () => {
+    for (let i = 0; i < 8; i++) await test.visitor().signIn('operator@test.example', 'wrong');
+    expect((await test.visitor().signIn('operator@test.example')).status).toBe(429);
+  });
+
+  it('refuses a change without the form token of the session', async () => {
+    const analyst = await test.as('analyst');
+    const response = await fetch(`${test.url}/api/assets`, {
+      method: 'POST',
+      headers: { cookie: analyst.cookie(), 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'X', kind: 'plant', zone: 'UTC' }),
+    });
+    expect(response.status).toBe(403);
+    expect(((await response.json()) as { error: WireError }).error.code).toBe('STALE_FORM');
+  });
+
+  it('stores passwords with argon2id only', async () => {
+    const { rows } = await test.server.app.pool.query<{ password_hash: string }>('select password_hash from person');
+    expect(rows.every(({ password_hash }) => password_hash.startsWith('$argon2id$'))).toBe(true);
+  });
+});
+
+describe('roles', () => {
+  it('are checked on the server', async () => {
+    const viewer = await test.as('viewer');
+    expect((await viewer.call('GET', '/api/boards')).status).toBe(200);
+    expect((await viewer.call('POST', '/api/alarms/1/acknowledgement', { remark: '' })).status).toBe(403);
+    expect((await viewer.call('POST', '/api/assets', { name: 'X', kind: 'plant', zone: 'UTC' })).status).toBe(403);
+    expect((await test.visitor().call('GET', '/api/boards')).status).toBe(401);
+  });
+});
+
+describe('answers', () => {
+  it('name the field that is wrong, in one shape', async () => {
+    const analyst = await test.as('analyst');
+    const { status, body } = await analyst.call<{ error: WireError }>('POST', '/api/assets', { name: '', kind: 'plant', zone: 'UTC' });
+    expect(status).toBe(422);
+    expect(body.error).toMatchObject({ code: 'BAD_INPUT', path: 'name' });
+    const malformed = await analyst.call<{ error: WireError }>('POST', '/api/assets', '{"name":');
+    expect(malformed).toMatchObject({ status: 400, body: { error: { code: 'BAD_SHAPE' } } });
+    expect((await analyst.call('GET', '/api/boards/abc')).status).toBe(404);
+    expect((await analyst.call('GET', '/api/nothing')).status).toBe(404);
+  });
+
+  it('carry a content policy that lets in no foreign script', async () => {
+    const response = await fetch(`${test.url}/api/health`);
+    const policy = response.headers.get('content-security-policy')!;
+    expect(policy).toContain("script-src 'self'");
+    expect(policy).toContain("default-src 'none'");
+    expect(response.headers.get('x-powered-by')).toBeNull();
+  });
+});

@@ -1,0 +1,144 @@
+import { randomBytes } from 'node:crypto';
+import pg from 'pg';
+import type { Role, SessionState } from '@vivid-beacon/core';
+import { addPerson } from '../people/sql';
+import { hashPassword } from '../people/passwords';
+import { runServer, type RunningServer } from '../runServer';
+
+/** Noon of a winter day; tests move it on. */
+export const TEST_NOW = Date.UTC(2026, 10, 19, 12, 0);
+
+/** One person's way to the server, with cookie and form token. */
+export interface Visitor {
+  readonly call: <T = unknown>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: T }>;
+  readonly signIn: (email: string, password?: string) => Promise<{ status: number; body: SessionState }>;
+  readonly cookie: () => string;
+}
+
+export interface TestServer {
+  readonly url: string;
+  readonly databaseUrl: string;
+  readonly server: RunningServer;
+  readonly clock: { now: number };
+  readonly visitor: () => Visitor;
+  /** A visitor signed in with this role. */
+  readonly as: (role: Role) => Promise<Visitor>;
+  readonly stop: () => Promise<void>;
+}
+
+export const PASSWORD = 'a long enough password';
+
+function baseUrl(): string {
+  const url = process.env.TEST_DATABASE_URL;
+  if (!url) throw new Error('TEST_DATABASE_URL is missing. Run the tests with "npm test", which starts PostgreSQL.');
+  return url;
+}
+
+async function onServer(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: baseUrl() });
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+}
+
+/** A server on a free port with a database of its own in the real PostgreSQL, and one person a role. */
+export async function startTestServer(): Promise<TestServer> {
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  await onServer(`create database ${name}`);
+  const databaseUrl = baseUrl().replace(/\/[^/]*$/, `/${name}`);
+  const clock = { now: TEST_NOW };
+  const server = await runServer(
+    {
+      databaseUrl,
+      host: '127.0.0.1',
+      port: 0,
+      sessionSecret: 'x'.repeat(40),
+      secureCookies: false,
+      webFolder: null,
+      demoAccounts: [],
+      logLevel: 'silent',
+    },
+    { now: () => clock.now },
+  );
+  const passwordHash = await hashPassword(PASSWORD);
+  for (const role of ['viewer', 'operator', 'analyst', 'administrator'] as const) {
+    await addPerson(server.app.pool, { email: `${role}@test.example`, name: `The ${role}`, role, passwordHash, at: TEST_NOW });
+  }
+  const visitor = (): Visitor => makeVisitor(server.url);
+  return {
+    url: server.url,
+    databaseUrl,
+    server,
+    clock,
+    visitor,
+    as: async (role) => {
+      const one = visitor();
+      await one.signIn(`${role}@test.example`);
+      return one;
+    },
+    stop: async () => {
+      await server.stop();
+      await onServer(`drop database ${name} with (force)`);
+    },
+  };
+}
+
+function makeVisitor(url: string): Visitor {
+  let cookie = '';
+  let formToken = '';
+  const call: Visitor['call'] = async (method, path, body) => {
+    const response = await fetch(url + path, {
+      method,
+      headers: {
+        ...(cookie ? { cookie } : {}),
+        ...(formToken ? { 'x-form-token': formToken } : {}),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
+      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+    });
+    const set = response.headers.getSetCookie()[0];
+    if (set) cookie = set.split(';')[0];
+    const text = await response.text();
+    return { status: response.status, body: text === '' ? undefined : JSON.parse(text) };
+  };
+  return {
+    call,
+    cookie: () => cookie,
+    signIn: async (email, password = PASSWORD) => {
+      const before = await call<SessionState>('GET', '/api/session');
+      formToken = before.body.csrfToken;
+      const answer = await call<SessionState>('POST', '/api/session', { email, password });
+      if (answer.status === 200) formToken = answer.body.csrfToken;
+      return answer;
+    },
+  };
+}
+
+/** An asset with one metric and a push token. */
+export async function withMetric(
+  analyst: Visitor,
+  metric: object = {},
+): Promise<{ assetId: string; metricId: string; key: string; token: string }> {
+  const asset = await analyst.call<{ id: string }>('POST', '/api/assets', { name: `Plant ${randomBytes(3).toString('hex')}`, kind: 'plant', zone: 'Europe/London' });
+  const made = await analyst.call<{ id: string; key: string }>('POST', '/api/metrics', {
+    assetId: asset.body.id,
+    name: 'Bed temperature',
+    unit: '°C',
+    kind: 'level',
+    intervalMs: 60_000,
+    maxGapMs: 600_000,
+    ...metric,
+  });
+  const token = await analyst.call<{ token: string }>('POST', '/api/push-tokens', { name: 'Test sender' });
+  return { assetId: asset.body.id, metricId: made.body.id, key: made.body.key, token: token.body.token };
+}
+
+/** Posts samples with a token. */
+export async function push<T = unknown>(url: string, token: string, samples: unknown): Promise<{ status: number; body: T }> {
+  const response = await fetch(`${url}/api/samples`, {
+    method: 'POST',
+    headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },
+    body: typeof samples === 'string' ? samples : JSON.stringify({ samples }),
+  });
+  return { status: response.status, body: (await response.json()) as T };
+}
