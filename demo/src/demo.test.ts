@@ -27,18 +27,35 @@ describe('the demo', () => {
     await visitor.signIn(accounts[1].email, accounts[1].password);
     const { body } = await visitor.call<Watch>('GET', '/api/on-watch');
     expect(body.plants.map(({ name }) => name)).toEqual(['Foundry Lane', 'Quayside', 'Upper Weir']);
-    expect(body.alarms.map(({ ruleName }) => ruleName)).toEqual(expect.arrayContaining(['Ironer 2 bed temperature high', 'Boiler house pressure high', 'Gateway G-07 late reads']));
+    expect(body.alarms.map(({ ruleName }) => ruleName)).toEqual(
+      expect.arrayContaining([
+        'Ironer 2 bed temperature high',
+        'Boiler house pressure high',
+        'Gateway G-07 late reads',
+      ]),
+    );
     expect(body.flags).toHaveLength(2);
     expect(body.silentFeeds.map(({ assetName }) => assetName)).toEqual(['Steam meter S-03']);
     expect(body.indicators[0].reading.level).toBe('breach');
-    expect(body.indicators.find(({ name }) => name === 'Gas per kg, Dryer 3')?.reading.level).not.toBe('clear');
+    expect(body.indicators.find(({ name }) => name === 'Gas per kg, Dryer 3')?.reading.level).not.toBe(
+      'clear',
+    );
   });
 
   it('goes on through the simulated plant, and loading again adds nothing', async () => {
     test.clock.now = TEST_NOW + 10 * 60_000;
-    const plant = new SimulatedPlant({ url: test.url, token: 'vb_test', anchor: TEST_NOW, from: TEST_NOW, now: () => test.clock.now });
+    const plant = new SimulatedPlant({
+      url: test.url,
+      token: 'vb_test',
+      anchor: TEST_NOW,
+      from: TEST_NOW,
+      now: () => test.clock.now,
+    });
     expect(await plant.tick()).toBeGreaterThan(300);
     expect(await plant.tick()).toBe(0);
-    expect((await loadDemo(test.server.app.pool, { now: test.clock.now, plantToken: 'vb_test', days: 15 })).samples).toBe(0);
+    expect(
+      (await loadDemo(test.server.app.pool, { now: test.clock.now, plantToken: 'vb_test', days: 15 }))
+        .samples,
+    ).toBe(0);
   });
 });

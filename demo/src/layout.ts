@@ -186,8 +186,14 @@ export function demoBoards(id: IdOf): DemoBoard[] {
         version: 1,
         window: week,
         readouts: [
-          ...[1, 2, 3, 4].map((n) => of('gauge', find(`Gas per kg, Dryer ${n}`, 'Foundry Lane'), { title: `Dryer ${n}` })),
-          of('trend', find('Gas per kg, Dryer 3', 'Foundry Lane'), { title: 'Dryer 3, gas per kg', window: null, bucket: 'hour' }),
+          ...[1, 2, 3, 4].map((n) =>
+            of('gauge', find(`Gas per kg, Dryer ${n}`, 'Foundry Lane'), { title: `Dryer ${n}` }),
+          ),
+          of('trend', find('Gas per kg, Dryer 3', 'Foundry Lane'), {
+            title: 'Dryer 3, gas per kg',
+            window: null,
+            bucket: 'hour',
+          }),
         ],
       },
     },

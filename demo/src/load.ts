@@ -53,8 +53,19 @@ export async function loadDemo(
   const metrics = scenario(anchor);
   const people = await addPeople(pool, options.now);
   const analyst = people.get('Ines Varga')!;
-  const tokenId = before?.tokenId ?? (await addToken(pool, { name: 'Simulated plant', hash: hashToken(options.plantToken), createdBy: analyst, at: anchor }));
-  await writeSetting(pool, 'demo', { anchor, tokenId, complete: before?.complete ?? false } satisfies DemoState);
+  const tokenId =
+    before?.tokenId ??
+    (await addToken(pool, {
+      name: 'Simulated plant',
+      hash: hashToken(options.plantToken),
+      createdBy: analyst,
+      at: anchor,
+    }));
+  await writeSetting(pool, 'demo', {
+    anchor,
+    tokenId,
+    complete: before?.complete ?? false,
+  } satisfies DemoState);
 
   const assets = await addAssets(pool, metrics);
   await addMetrics(pool, metrics, assets, anchor);
@@ -103,7 +114,9 @@ async function addPeople(pool: Pool, now: number): Promise<Map<string, string>> 
   const ids = new Map<string, string>();
   for (const { email, name, role, password } of accounts as DemoAccount[]) {
     const { rows } = await pool.query<{ id: string }>('select id from person where email = $1', [email]);
-    const id = rows[0]?.id ?? (await addPerson(pool, { email, name, role, passwordHash: await hashPassword(password), at: now }));
+    const id =
+      rows[0]?.id ??
+      (await addPerson(pool, { email, name, role, passwordHash: await hashPassword(password), at: now }));
     ids.set(name, id);
   }
   return ids;
@@ -112,7 +125,13 @@ async function addPeople(pool: Pool, now: number): Promise<Map<string, string>> 
 /** Plants, areas and assets; the key is "plant/asset". An area and an asset of one name are one. */
 async function addAssets(pool: Pool, metrics: readonly ScenarioMetric[]): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
-  const ensure = async (key: string, name: string, kind: string, parentId: string | null, zone: string | null): Promise<string> => {
+  const ensure = async (
+    key: string,
+    name: string,
+    kind: string,
+    parentId: string | null,
+    zone: string | null,
+  ): Promise<string> => {
     if (ids.has(key)) return ids.get(key)!;
     const { rows } = await pool.query<{ id: string }>(
       'select id from asset where parent_id is not distinct from $1::bigint and name = $2',
@@ -194,7 +213,13 @@ async function fillSamples(
 async function acknowledgeOld(pool: Pool, personId: string, at: number): Promise<void> {
   for (const alarm of await listStandingAlarms(pool)) {
     if (alarm.raisedAt < at - 1.5 * HOUR_MS) {
-      await acknowledgeAlarm(pool, alarm.id, personId, 'Slowed the feed and watched it come down.', alarm.raisedAt + 4 * 60_000);
+      await acknowledgeAlarm(
+        pool,
+        alarm.id,
+        personId,
+        'Slowed the feed and watched it come down.',
+        alarm.raisedAt + 4 * 60_000,
+      );
     }
   }
 }

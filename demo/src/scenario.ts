@@ -86,11 +86,13 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
     const day = weekday === 6 ? 0.5 : weekday === 5 ? 0.8 : 1;
     return (0.35 + 0.65 * rise) * day * (1 + 0.06 * drift(11, t, 3 * HOUR));
   };
-  const jitter = (seed: number, t: number, width: number): number => width * (noise(seed, t / MINUTE) - 0.5) * 2;
+  const jitter = (seed: number, t: number, width: number): number =>
+    width * (noise(seed, t / MINUTE) - 0.5) * 2;
   /** 1 inside a stretch counted from the anchor, with soft edges. */
   const during = (t: number, from: number, to: number, edge: number): number =>
     clamp((t - anchor - from) / edge, 0, 1) * clamp((anchor + to - t) / edge, 0, 1);
-  const ramp = (t: number, from: number, to: number): number => clamp((t - anchor - from) / (to - from), 0, 1);
+  const ramp = (t: number, from: number, to: number): number =>
+    clamp((t - anchor - from) / (to - from), 0, 1);
 
   // Wash house
   const wash = ['Wash house', 'Wash house'] as const;
@@ -100,14 +102,27 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
     const usual = 2.3 + 0.5 * drift(s, t, 5 * HOUR);
     if (!quayside) return usual;
     const now = during(t, -3 * HOUR, 4 * HOUR, 2 * HOUR) * 3.2;
-    const before = [2.2, 4.6, 9, 16].reduce((sum, days) => sum + during(t, -days * DAY, -days * DAY + 7 * HOUR, 2.5 * HOUR) * 2.4, 0);
+    const before = [2.2, 4.6, 9, 16].reduce(
+      (sum, days) => sum + during(t, -days * DAY, -days * DAY + 7 * HOUR, 2.5 * HOUR) * 2.4,
+      0,
+    );
     return usual + now + before;
   };
-  add(wash, ['Rewash weight', 'kg', 'amount', 5, 2], (t, s) => Math.max(0, (washedAt(t) * rewashShare(t, s)) / 100 + jitter(s, t, 0.12)));
-  add(wash, ['Water used', 'L', 'amount', 5, 0], (t, s) => washedAt(t) * (8.3 + 0.4 * drift(s, t, 9 * HOUR)) + jitter(s, t, 12));
+  add(wash, ['Rewash weight', 'kg', 'amount', 5, 2], (t, s) =>
+    Math.max(0, (washedAt(t) * rewashShare(t, s)) / 100 + jitter(s, t, 0.12)),
+  );
+  add(
+    wash,
+    ['Water used', 'L', 'amount', 5, 0],
+    (t, s) => washedAt(t) * (8.3 + 0.4 * drift(s, t, 9 * HOUR)) + jitter(s, t, 12),
+  );
   for (const line of [1, 2]) {
     const asset = ['Wash house', `Washer line ${line}`] as const;
-    add(asset, ['Washed weight', 'kg', 'amount', 5, 1], (t, s) => (washedAt(t) / 2) * (line === 1 ? 1.04 : 0.96) + jitter(s, t, 3));
+    add(
+      asset,
+      ['Washed weight', 'kg', 'amount', 5, 1],
+      (t, s) => (washedAt(t) / 2) * (line === 1 ? 1.04 : 0.96) + jitter(s, t, 3),
+    );
     add(asset, ['State', '', 'state', 1, 0], (t, s) => {
       const fault = noise(s, Math.floor(t / (47 * MINUTE))) < 0.03;
       return fault ? 2 : noise(s + 1, Math.floor(t / (11 * MINUTE))) < 0.6 + 0.4 * load(t) ? 1 : 0;
@@ -121,11 +136,24 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
     add(asset, ['Bed temperature', '°C', 'level', 1, 1], (t, s) => {
       const usual = 193 + 3.5 * drift(s, t, 50 * MINUTE) + jitter(s, t, 0.5);
       if (!slow) return usual;
-      const past = [1.4, 3.3, 5.1, 8.2, 10.7, 12.4].reduce((sum, days, i) => sum + during(t, -days * DAY, -days * DAY + (60 + 12 * i) * MINUTE, 15 * MINUTE) * 15, 0);
+      const past = [1.4, 3.3, 5.1, 8.2, 10.7, 12.4].reduce(
+        (sum, days, i) =>
+          sum + during(t, -days * DAY, -days * DAY + (60 + 12 * i) * MINUTE, 15 * MINUTE) * 15,
+        0,
+      );
       return usual + past + during(t, -36 * MINUTE, 45 * MINUTE, 22 * MINUTE) * 18.5;
     });
-    add(asset, ['Feed speed', 'm/min', 'level', 1, 1], (t, s) => 28 - (slow ? 4.6 * ramp(t, -42 * DAY, 0) : 0) + 0.7 * drift(s, t, 2 * HOUR) + jitter(s, t, 0.3));
-    add(asset, ['Steam pressure', 'bar', 'level', 1, 2], (t, s) => 7.1 + 0.15 * drift(s, t, HOUR) + jitter(s, t, 0.03));
+    add(
+      asset,
+      ['Feed speed', 'm/min', 'level', 1, 1],
+      (t, s) =>
+        28 - (slow ? 4.6 * ramp(t, -42 * DAY, 0) : 0) + 0.7 * drift(s, t, 2 * HOUR) + jitter(s, t, 0.3),
+    );
+    add(
+      asset,
+      ['Steam pressure', 'bar', 'level', 1, 2],
+      (t, s) => 7.1 + 0.15 * drift(s, t, HOUR) + jitter(s, t, 0.03),
+    );
   }
 
   // Dryers
@@ -137,7 +165,12 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
       1.0 + 0.02 * n + 0.05 * drift(s, t, 7 * HOUR) + (leak ? 0.3 * ramp(t, -35 * DAY, 0) : 0);
     add(asset, ['Dried weight', 'kg', 'amount', 5, 2], (t, s) => driedAt(t) + jitter(s, t, 0.6));
     add(asset, ['Gas used', 'kWh', 'amount', 5, 2], (t, s) => driedAt(t) * perKg(t, s) + jitter(s, t, 0.4));
-    add(asset, ['Exhaust temperature', '°C', 'level', 5, 1], (t, s) => 88 + 6 * drift(s, t, 90 * MINUTE) + (leak ? 7 * ramp(t, -35 * DAY, 0) : 0) + jitter(s, t, 0.6));
+    add(
+      asset,
+      ['Exhaust temperature', '°C', 'level', 5, 1],
+      (t, s) =>
+        88 + 6 * drift(s, t, 90 * MINUTE) + (leak ? 7 * ramp(t, -35 * DAY, 0) : 0) + jitter(s, t, 0.6),
+    );
   }
 
   // Boiler house
@@ -146,14 +179,20 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
     const usual = 5.6 + 0.18 * drift(s, t, 80 * MINUTE) + jitter(s, t, 0.03);
     return foundry ? usual + during(t, -22 * MINUTE, 60 * MINUTE, 14 * MINUTE) * 0.62 : usual;
   });
-  add(boiler, ['Flue temperature', '°C', 'level', 5, 0], (t, s) => 182 + 12 * load(t) + 4 * drift(s, t, 4 * HOUR));
+  add(
+    boiler,
+    ['Flue temperature', '°C', 'level', 5, 0],
+    (t, s) => 182 + 12 * load(t) + 4 * drift(s, t, 4 * HOUR),
+  );
   add(['Boiler house', 'Gas meter'], ['Meter reading', 'm³', 'register', 15, 1], (t) => {
     const days = (t - anchor) / DAY + 400;
     const leak = foundry ? 1.6 * Math.max(0, days - 365) ** 2 : 0;
     return days * 620 * size - ((310 * size) / (2 * Math.PI)) * Math.cos(2 * Math.PI * days) + leak;
   });
   add(['Boiler house', 'Steam meter S-03'], ['Steam flow', 't/h', 'level', 5, 2], (t, s) =>
-    quayside && t > anchor - 6 * HOUR ? null : 1.2 * size * load(t) + 0.1 * drift(s, t, 2 * HOUR) + jitter(s, t, 0.03),
+    quayside && t > anchor - 6 * HOUR
+      ? null
+      : 1.2 * size * load(t) + 0.1 * drift(s, t, 2 * HOUR) + jitter(s, t, 0.03),
   );
 
   // Utilities
@@ -166,21 +205,43 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
     const days = (t - anchor) / DAY + 900;
     return days * 2900 * size - ((1200 * size) / (2 * Math.PI)) * Math.cos(2 * Math.PI * days);
   });
-  add(['Utilities', 'Electricity meter'], ['Power', 'kW', 'level', 5, 1], (t, s) => 165 * size * load(t) + 14 + jitter(s, t, 4));
-  add(['Utilities', 'Compressor A'], ['Air pressure', 'bar', 'level', 1, 2], (t, s) => 6.9 + 0.12 * drift(s, t, 25 * MINUTE) + jitter(s, t, 0.04));
-  add(['Utilities', 'Compressor A'], ['State', '', 'state', 1, 0], (t, s) => (noise(s, Math.floor(t / (7 * MINUTE))) < 0.55 + 0.3 * load(t) ? 1 : 0));
-  add(['Utilities', 'Weather mast'], ['Outside air temperature', '°C', 'level', 15, 1], (t, s) => 9 + 4 * Math.sin(((clock(t).hour - 9) / 24) * 2 * Math.PI) + 5 * drift(s, t, 5 * DAY));
+  add(
+    ['Utilities', 'Electricity meter'],
+    ['Power', 'kW', 'level', 5, 1],
+    (t, s) => 165 * size * load(t) + 14 + jitter(s, t, 4),
+  );
+  add(
+    ['Utilities', 'Compressor A'],
+    ['Air pressure', 'bar', 'level', 1, 2],
+    (t, s) => 6.9 + 0.12 * drift(s, t, 25 * MINUTE) + jitter(s, t, 0.04),
+  );
+  add(['Utilities', 'Compressor A'], ['State', '', 'state', 1, 0], (t, s) =>
+    noise(s, Math.floor(t / (7 * MINUTE))) < 0.55 + 0.3 * load(t) ? 1 : 0,
+  );
+  add(
+    ['Utilities', 'Weather mast'],
+    ['Outside air temperature', '°C', 'level', 15, 1],
+    (t, s) => 9 + 4 * Math.sin(((clock(t).hour - 9) / 24) * 2 * Math.PI) + 5 * drift(s, t, 5 * DAY),
+  );
 
   // Tag-reader network
   const portal = ['Tag network', 'Portal P-11'] as const;
   const cabinet = (t: number): number =>
-    27 + 7 * Math.max(0, Math.sin(((clock(t).hour - 8) / 12) * Math.PI)) * (clock(t).hour > 8 && clock(t).hour < 20 ? 1 : 0) + 5 * drift(77, t, 2 * DAY);
+    27 +
+    7 *
+      Math.max(0, Math.sin(((clock(t).hour - 8) / 12) * Math.PI)) *
+      (clock(t).hour > 8 && clock(t).hour < 20 ? 1 : 0) +
+    5 * drift(77, t, 2 * DAY);
   add(portal, ['Cabinet temperature', '°C', 'level', 5, 1], (t, s) => cabinet(t) + jitter(s, t, 0.4));
   add(portal, ['Packet loss', '%', 'level', 1, 2], (t, s) => {
     const usual = Math.max(0, 0.25 + 0.15 * drift(s, t, HOUR) + jitter(s, t, 0.08));
     return weir ? usual + Math.max(0, cabinet(t) - 33.5) * 1.1 : usual;
   });
-  add(portal, ['Latency', 'ms', 'level', 1, 1], (t, s) => 14 + 5 * load(t) + 3 * drift(s, t, 30 * MINUTE) + jitter(s, t, 1.5));
+  add(
+    portal,
+    ['Latency', 'ms', 'level', 1, 1],
+    (t, s) => 14 + 5 * load(t) + 3 * drift(s, t, 30 * MINUTE) + jitter(s, t, 1.5),
+  );
   add(portal, ['Tag reads', 'reads', 'amount', 15, 0], (t, s) => 900 * size * load(t) + jitter(s, t, 40));
   add(['Tag network', 'Gateway G-07'], ['Late reads', 'reads/h', 'level', 15, 0], (t, s) => {
     const usual = 11 + 6 * drift(s, t, 4 * HOUR) + jitter(s, t, 3);
@@ -191,10 +252,17 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
   add(['Desks', 'Customer desk'], ['Open jobs', 'jobs', 'level', 15, 0], (t, s) => {
     const { hour, weekday } = clock(t);
     const week = weekday + hour / 24;
-    const pile = week < 0.5 ? 12 + 60 * week : week < 5 ? Math.max(8, 42 * Math.exp(-(week - 0.5) * 0.55)) : 8 + 2 * (week - 5);
+    const pile =
+      week < 0.5
+        ? 12 + 60 * week
+        : week < 5
+          ? Math.max(8, 42 * Math.exp(-(week - 0.5) * 0.55))
+          : 8 + 2 * (week - 5);
     return pile * size + 3 * drift(s, t, 3 * HOUR);
   });
-  add(['Desks', 'Customer desk'], ['Jobs received', 'jobs', 'amount', 60, 0], (t, s) => Math.max(0, (clock(t).weekday === 0 ? 11 : 6) * size * load(t) + jitter(s, t, 2)));
+  add(['Desks', 'Customer desk'], ['Jobs received', 'jobs', 'amount', 60, 0], (t, s) =>
+    Math.max(0, (clock(t).weekday === 0 ? 11 : 6) * size * load(t) + jitter(s, t, 2)),
+  );
   add(['Desks', 'Delivery desk'], ['Rounds', 'rounds', 'amount', 60, 0], (t) => roundsAt(clock(t).hour));
   add(['Desks', 'Delivery desk'], ['Rounds on time', 'rounds', 'amount', 60, 0], (t, s) => {
     const rounds = roundsAt(clock(t).hour);

@@ -27,7 +27,11 @@ const isRoot = process.getuid?.() === 0;
 /** Folder with initdb and postgres, newest version first; null if there is none. */
 function findBinaries() {
   const base = '/usr/lib/postgresql';
-  const versions = existsSync(base) ? readdirSync(base).map(Number).filter((v) => v >= OLDEST_VERSION) : [];
+  const versions = existsSync(base)
+    ? readdirSync(base)
+        .map(Number)
+        .filter((v) => v >= OLDEST_VERSION)
+    : [];
   for (const version of versions.sort((a, b) => b - a)) {
     const folder = path.join(base, String(version), 'bin');
     if (existsSync(path.join(folder, 'initdb')) && existsSync(path.join(folder, 'postgres'))) return folder;
@@ -52,13 +56,17 @@ async function ensureBinaries() {
 function clusterUser() {
   if (!isRoot) return null;
   for (const name of ['postgres', 'nobody']) {
-    const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((each) => each.startsWith(`${name}:`));
+    const line = readFileSync('/etc/passwd', 'utf8')
+      .split('\n')
+      .find((each) => each.startsWith(`${name}:`));
     if (line) {
       const [, , uid, gid] = line.split(':');
       return { name, uid: Number(uid), gid: Number(gid) };
     }
   }
-  throw new CannotGoOn('PostgreSQL does not run as root, and this machine has neither a user postgres nor nobody. Run the command as an ordinary user.');
+  throw new CannotGoOn(
+    'PostgreSQL does not run as root, and this machine has neither a user postgres nor nobody. Run the command as an ordinary user.',
+  );
 }
 
 function as(user) {
@@ -68,7 +76,9 @@ function as(user) {
 /** Can this user walk down to the folder? */
 function canEnter(user, folder) {
   if (!user) return true;
-  return spawnSync('/bin/sh', ['-c', 'cd "$0"', folder], { ...as(user), cwd: '/', stdio: 'ignore' }).status === 0;
+  return (
+    spawnSync('/bin/sh', ['-c', 'cd "$0"', folder], { ...as(user), cwd: '/', stdio: 'ignore' }).status === 0
+  );
 }
 
 /**
@@ -136,11 +146,26 @@ function makeCluster(folder, data, binaries, user) {
   chmodSync(folder, 0o700);
   const run = spawnSync(
     path.join(binaries, 'initdb'),
-    ['-D', half, '-U', 'beacon', '--pwfile', secret, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale=C', '--no-instructions'],
+    [
+      '-D',
+      half,
+      '-U',
+      'beacon',
+      '--pwfile',
+      secret,
+      '-A',
+      'scram-sha-256',
+      '-E',
+      'UTF8',
+      '--locale=C',
+      '--no-instructions',
+    ],
     { ...as(user), cwd: '/', encoding: 'utf8' },
   );
   if (run.status !== 0) {
-    throw new CannotGoOn(`PostgreSQL could not make a cluster in ${half}:\n${run.stderr || run.error?.message}`);
+    throw new CannotGoOn(
+      `PostgreSQL could not make a cluster in ${half}:\n${run.stderr || run.error?.message}`,
+    );
   }
   renameSync(half, data);
 }
@@ -151,10 +176,14 @@ function databaseUrl(password, port, database) {
 
 function createDatabase(binaries, password, port, database) {
   const psql = (sql) =>
-    spawnSync(path.join(binaries, 'psql'), ['-X', '-A', '-t', '-q', '-c', sql, databaseUrl(password, port, 'postgres')], {
-      cwd: '/',
-      encoding: 'utf8',
-    });
+    spawnSync(
+      path.join(binaries, 'psql'),
+      ['-X', '-A', '-t', '-q', '-c', sql, databaseUrl(password, port, 'postgres')],
+      {
+        cwd: '/',
+        encoding: 'utf8',
+      },
+    );
   if (psql(`select 1 from pg_database where datname = '${database}'`).stdout.trim() === '1') return;
   const made = psql(`create database ${database}`);
   if (made.status !== 0) throw new CannotGoOn(`The database could not be made: ${made.stderr}`);
@@ -178,7 +207,11 @@ export async function startCluster(name = 'postgres', { durable = true, database
   if (running) {
     const keeperPid = existsSync(keeper) ? Number(readFileSync(keeper, 'utf8')) : 0;
     const kept = keeperPid > 0 && keeperPid !== process.pid && existsSync(`/proc/${keeperPid}`);
-    say(kept ? 'PostgreSQL is running already' : 'PostgreSQL is still running from an earlier start; taking it over');
+    say(
+      kept
+        ? 'PostgreSQL is running already'
+        : 'PostgreSQL is still running from an earlier start; taking it over',
+    );
     if (!kept) writeFileSync(keeper, String(process.pid));
     createDatabase(binaries, password(), running.port, database);
     return {
@@ -196,24 +229,35 @@ export async function startCluster(name = 'postgres', { durable = true, database
     ...(durable ? [] : ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off']),
   ].join(' ');
   const log = path.join(folder, 'server.log');
-  const run = spawnSync(path.join(binaries, 'pg_ctl'), ['start', '-w', '-t', '120', '-D', data, '-l', log, '-o', settings], {
-    ...as(user),
-    cwd: '/',
-    // No pipes: the server would keep them open.
-    stdio: 'ignore',
-    // A group of its own, so that Ctrl-C reaches us first and the server is stopped in order.
-    detached: true,
-  });
+  const run = spawnSync(
+    path.join(binaries, 'pg_ctl'),
+    ['start', '-w', '-t', '120', '-D', data, '-l', log, '-o', settings],
+    {
+      ...as(user),
+      cwd: '/',
+      // No pipes: the server would keep them open.
+      stdio: 'ignore',
+      // A group of its own, so that Ctrl-C reaches us first and the server is stopped in order.
+      detached: true,
+    },
+  );
   if (run.status !== 0) {
     const tail = existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-8).join('\n') : '';
     throw new CannotGoOn(`PostgreSQL did not start. The end of ${log}:\n${tail}`);
   }
   writeFileSync(keeper, String(process.pid));
   createDatabase(binaries, password(), port, database);
-  return { url: databaseUrl(password(), port, database), stop: () => stopCluster(binaries, data, user, keeper) };
+  return {
+    url: databaseUrl(password(), port, database),
+    stop: () => stopCluster(binaries, data, user, keeper),
+  };
 }
 
 function stopCluster(binaries, data, user, keeper) {
-  spawnSync(path.join(binaries, 'pg_ctl'), ['stop', '-w', '-m', 'fast', '-D', data], { ...as(user), cwd: '/', stdio: 'ignore' });
+  spawnSync(path.join(binaries, 'pg_ctl'), ['stop', '-w', '-m', 'fast', '-D', data], {
+    ...as(user),
+    cwd: '/',
+    stdio: 'ignore',
+  });
   rmSync(keeper, { force: true });
 }

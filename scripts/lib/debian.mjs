@@ -18,7 +18,11 @@ export async function installPackages(packages, why) {
         `Install it with this system's own package manager and run the command again.`,
     );
   }
-  const sudo = isRoot ? [] : found('sudo') && spawnSync('sudo', ['-n', 'true']).status === 0 ? ['sudo', '-n'] : null;
+  const sudo = isRoot
+    ? []
+    : found('sudo') && spawnSync('sudo', ['-n', 'true']).status === 0
+      ? ['sudo', '-n']
+      : null;
   if (!sudo) {
     throw new CannotGoOn(
       `${packages.join(' and ')} is needed to ${why}. Ask somebody with the right to run:\n  ${command}`,
@@ -39,7 +43,9 @@ export async function installPackages(packages, why) {
   if (!apt('install', '--no-install-recommends', ...packages)) {
     apt('update');
     if (!apt('install', '--no-install-recommends', ...packages)) {
-      throw new CannotGoOn(`apt-get could not install ${packages.join(', ')}. Its own message stands above. Then run the command again.`);
+      throw new CannotGoOn(
+        `apt-get could not install ${packages.join(', ')}. Its own message stands above. Then run the command again.`,
+      );
     }
   }
 }
@@ -50,6 +56,7 @@ export async function ensureChromium() {
   const there = () => candidates.find((file) => existsSync(file));
   if (!there()) await installPackages(['chromium'], 'test the app in a browser');
   const file = there();
-  if (!file) throw new CannotGoOn('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.');
+  if (!file)
+    throw new CannotGoOn('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.');
   return file;
 }

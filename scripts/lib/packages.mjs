@@ -24,7 +24,9 @@ export function ensurePackages() {
     stdio: ['ignore', 'ignore', 'inherit'],
   });
   if (run.status !== 0) {
-    throw new CannotGoOn('npm could not install the packages. Its own message stands above. Check the network and run the command again.');
+    throw new CannotGoOn(
+      'npm could not install the packages. Its own message stands above. Check the network and run the command again.',
+    );
   }
   writeFileSync(MARK, wanted);
 }

@@ -8,7 +8,15 @@ import { CannotGoOn, say } from './say.mjs';
 
 export const WEB_FOLDER = path.join(ROOT, 'app', 'dist');
 const MARK = path.join(DATA, 'web-build');
-const SOURCES = ['app/src', 'app/app.json', 'app/metro.config.js', 'app/public', 'app/package.json', 'core/src', 'package-lock.json'];
+const SOURCES = [
+  'app/src',
+  'app/app.json',
+  'app/metro.config.js',
+  'app/public',
+  'app/package.json',
+  'core/src',
+  'package-lock.json',
+];
 
 function* filesUnder(place) {
   if (!existsSync(place)) return;
@@ -33,7 +41,12 @@ function sourceHash() {
 /** Builds the web app and compresses its files, unless nothing changed since the last time. */
 export function ensureWebBuild() {
   const wanted = sourceHash();
-  if (existsSync(path.join(WEB_FOLDER, 'index.html')) && existsSync(MARK) && readFileSync(MARK, 'utf8') === wanted) return;
+  if (
+    existsSync(path.join(WEB_FOLDER, 'index.html')) &&
+    existsSync(MARK) &&
+    readFileSync(MARK, 'utf8') === wanted
+  )
+    return;
   say('Building the app (about a minute)');
   const run = spawnSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist', '--clear'], {
     cwd: path.join(ROOT, 'app'),
@@ -45,7 +58,10 @@ export function ensureWebBuild() {
   for (const file of filesUnder(WEB_FOLDER)) {
     if (!/\.(js|css|html|ttf|json|svg|ico)$/.test(file) || statSync(file).size < 1024) continue;
     const bytes = readFileSync(file);
-    writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }));
+    writeFileSync(
+      `${file}.br`,
+      brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }),
+    );
   }
   writeFileSync(MARK, wanted);
 }

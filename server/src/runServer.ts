@@ -23,7 +23,9 @@ export async function runServer(
   options: { now?: () => number } = {},
 ): Promise<RunningServer> {
   const log = pino({ level: config.logLevel });
-  const pool = openPool(config.databaseUrl, (error) => log.warn({ code: (error as { code?: string }).code }, 'idle database connection lost'));
+  const pool = openPool(config.databaseUrl, (error) =>
+    log.warn({ code: (error as { code?: string }).code }, 'idle database connection lost'),
+  );
   await migrate(pool);
   const live = new LiveHub(config.databaseUrl, () => log.warn('live connection lost, trying again'));
   await live.open();

@@ -21,7 +21,8 @@ export const useAcknowledge = () =>
 
 export const useAddRemark = () =>
   useChange(
-    ({ id, remark }: { id: string; remark: string }) => call<void>('POST', `/api/alarms/${id}/remarks`, { remark }),
+    ({ id, remark }: { id: string; remark: string }) =>
+      call<void>('POST', `/api/alarms/${id}/remarks`, { remark }),
     ['alarms'],
   );
 
@@ -70,10 +71,14 @@ export const useSaveBoard = () =>
     ['boards'],
   );
 
-export const useRemoveBoard = () => useChange((id: string) => call<void>('DELETE', `/api/boards/${id}`), ['boards']);
+export const useRemoveBoard = () =>
+  useChange((id: string) => call<void>('DELETE', `/api/boards/${id}`), ['boards']);
 
 export const useAddToken = () =>
-  useChange((form: { name: string }) => call<{ id: string; token: string }>('POST', '/api/push-tokens', form), ['tokens']);
+  useChange(
+    (form: { name: string }) => call<{ id: string; token: string }>('POST', '/api/push-tokens', form),
+    ['tokens'],
+  );
 
 export const useRevokeToken = () =>
   useChange((id: string) => call<void>('DELETE', `/api/push-tokens/${id}`), ['tokens']);

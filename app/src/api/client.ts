@@ -24,7 +24,12 @@ type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 /**
  * Calls the server. @throws {ApiError} with words for the person.
  */
-export async function call<T>(method: Method, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+export async function call<T>(
+  method: Method,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
   const response = await send(method, path, body, signal);
   if (response.status === 204) return undefined as T;
   const answer: unknown = await response.json().catch(() => null);

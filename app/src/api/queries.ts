@@ -40,8 +40,7 @@ export const useAlarms = () =>
 export const useAlarm = (id: string) =>
   useQuery({
     queryKey: ['alarms', id],
-    queryFn: () =>
-      call<{ alarm: Alarm; events: AlarmEvent[]; earlier: Alarm[] }>('GET', `/api/alarms/${id}`),
+    queryFn: () => call<{ alarm: Alarm; events: AlarmEvent[]; earlier: Alarm[] }>('GET', `/api/alarms/${id}`),
   });
 
 export const useAlarmRules = () =>
@@ -57,7 +56,11 @@ export const useAssets = () =>
   useQuery({ queryKey: ['metrics', 'assets'], queryFn: () => call<Asset[]>('GET', '/api/assets') });
 
 export const useMetrics = () =>
-  useQuery({ queryKey: ['metrics'], queryFn: () => call<Metric[]>('GET', '/api/metrics'), staleTime: 30_000 });
+  useQuery({
+    queryKey: ['metrics'],
+    queryFn: () => call<Metric[]>('GET', '/api/metrics'),
+    staleTime: 30_000,
+  });
 
 export const useBoards = () =>
   useQuery({ queryKey: ['boards'], queryFn: () => call<Board[]>('GET', '/api/boards') });
@@ -70,7 +73,10 @@ export const useBoard = (id: string) =>
   });
 
 export const useIntakes = () =>
-  useQuery({ queryKey: ['metrics', 'intakes'], queryFn: () => call<Omit<Intake, 'refusals'>[]>('GET', '/api/intakes') });
+  useQuery({
+    queryKey: ['metrics', 'intakes'],
+    queryFn: () => call<Omit<Intake, 'refusals'>[]>('GET', '/api/intakes'),
+  });
 
 export const useTokens = () =>
   useQuery({ queryKey: ['tokens'], queryFn: () => call<PushToken[]>('GET', '/api/push-tokens') });

@@ -5,7 +5,13 @@ import type { Channel } from './trendGeometry';
 const WIDTH = 9;
 
 /** A stretch of the band at the right edge of a trend, drawn as on the gauge. */
-export function BandChannel({ x, channel: { top, bottom, level } }: { readonly x: number; readonly channel: Channel }) {
+export function BandChannel({
+  x,
+  channel: { top, bottom, level },
+}: {
+  readonly x: number;
+  readonly channel: Channel;
+}) {
   const palette = usePalette();
   const height = Math.max(0, bottom - top - 1.5);
   if (level === 'breach') return <Rect x={x} y={top} width={WIDTH} height={height} fill={palette.breach} />;
@@ -17,5 +23,15 @@ export function BandChannel({ x, channel: { top, bottom, level } }: { readonly x
       </>
     );
   }
-  return <Rect x={x + 0.5} y={top} width={WIDTH - 1} height={height} fill={palette.water} stroke={palette.clear} strokeWidth={1} />;
+  return (
+    <Rect
+      x={x + 0.5}
+      y={top}
+      width={WIDTH - 1}
+      height={height}
+      fill={palette.water}
+      stroke={palette.clear}
+      strokeWidth={1}
+    />
+  );
 }

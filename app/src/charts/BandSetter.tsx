@@ -27,12 +27,15 @@ export function BandSetter({ values, band, decimals, unit, onChange }: BandSette
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const [low, high] = scaleEnds(band, values.length > 0 ? [values[0], values[values.length - 1]] : []);
-  const x = scaleLinear().domain([low, high]).range([0, Math.max(1, width)]);
+  const x = scaleLinear()
+    .domain([low, high])
+    .range([0, Math.max(1, width)]);
   const bars = histogramBars(values, low, high, BARS, band);
   const most = Math.max(1, ...bars.map(({ count }) => count));
   const step = 10 ** -decimals;
   const round = (value: number): number => Number((Math.round(value / step) * step).toFixed(decimals));
-  const set = (key: Parameters<typeof withLimit>[1], value: number): void => onChange(withLimit(band, key, round(value)));
+  const set = (key: Parameters<typeof withLimit>[1], value: number): void =>
+    onChange(withLimit(band, key, round(value)));
   return (
     <View onLayout={onLayout} style={styles.box}>
       {width > 0 && (
@@ -53,22 +56,44 @@ export function BandSetter({ values, band, decimals, unit, onChange }: BandSette
             })}
             {sectorsOf(band, low, high).map(({ from, to, level }) => {
               const w = Math.max(0, x(to) - x(from) - 1);
-              if (level === 'breach') return <Rect key={from} x={x(from)} y={PLOT} width={w} height={CHANNEL} fill={palette.breach} />;
+              if (level === 'breach')
+                return (
+                  <Rect key={from} x={x(from)} y={PLOT} width={w} height={CHANNEL} fill={palette.breach} />
+                );
               const clear = level === 'clear';
               return (
                 <Path
                   key={from}
-                  d={clear ? `M${x(from)} ${PLOT + 0.5}h${w}v${CHANNEL - 1}h${-w}Z` : `M${x(from)} ${PLOT}h${w}v${CHANNEL / 2}h${-w}Z`}
+                  d={
+                    clear
+                      ? `M${x(from)} ${PLOT + 0.5}h${w}v${CHANNEL - 1}h${-w}Z`
+                      : `M${x(from)} ${PLOT}h${w}v${CHANNEL / 2}h${-w}Z`
+                  }
                   fill={clear ? palette.water : palette.caution}
                   stroke={clear ? palette.clear : 'none'}
                 />
               );
             })}
-            {band.target !== null && <Path d={`M${x(band.target)} ${PLOT + CHANNEL + 1}l6 10h-12Z`} fill={palette.ink} />}
-            <SvgText x={0} y={PLOT + CHANNEL + FOOT - 4} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2}>
+            {band.target !== null && (
+              <Path d={`M${x(band.target)} ${PLOT + CHANNEL + 1}l6 10h-12Z`} fill={palette.ink} />
+            )}
+            <SvgText
+              x={0}
+              y={PLOT + CHANNEL + FOOT - 4}
+              fontFamily={SVG_FONT}
+              fontSize={12}
+              fill={palette.ink2}
+            >
               {formatNumber(low, decimals)}
             </SvgText>
-            <SvgText x={width} y={PLOT + CHANNEL + FOOT - 4} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2} textAnchor="end">
+            <SvgText
+              x={width}
+              y={PLOT + CHANNEL + FOOT - 4}
+              fontFamily={SVG_FONT}
+              fontSize={12}
+              fill={palette.ink2}
+              textAnchor="end"
+            >
               {formatNumber(high, decimals)}
             </SvgText>
           </Svg>

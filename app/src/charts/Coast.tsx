@@ -41,7 +41,14 @@ export function Coast({ lights, chosen, onChoose }: CoastProps) {
             <Svg width={whole} height={HEIGHT} aria-hidden>
               <Land width={whole} horizon={HEIGHT - 12} sea={12} />
               {lights.map(({ id, level }, i) => (
-                <Lighthouse key={id} x={each * (i + 0.5)} foot={HEIGHT - 12} height={[96, 116, 90][i % 3]} level={level} reach={Math.min(190, each * 0.72)} />
+                <Lighthouse
+                  key={id}
+                  x={each * (i + 0.5)}
+                  foot={HEIGHT - 12}
+                  height={[96, 116, 90][i % 3]}
+                  level={level}
+                  reach={Math.min(190, each * 0.72)}
+                />
               ))}
             </Svg>
           )}

@@ -1,5 +1,12 @@
 import Svg, { Defs, G, Line, Path, RadialGradient, Stop, Text as SvgText } from 'react-native-svg';
-import { formatNumber, LEVEL_WORDS, scaleEnds, sectorsOf, type Level, type TargetBand } from '@vivid-beacon/core';
+import {
+  formatNumber,
+  LEVEL_WORDS,
+  scaleEnds,
+  sectorsOf,
+  type Level,
+  type TargetBand,
+} from '@vivid-beacon/core';
 import { shapeColour } from '../theme/palette';
 import { SVG_FONT, SVG_FONT_STRONG } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
@@ -45,7 +52,8 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
   const wanted = band?.target ?? null;
   const target = wanted !== null && wanted >= low && wanted <= high ? { at: wanted } : null;
   const id = `beam-${level}-${width}`;
-  const spoken = value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)} ${unit}, ${LEVEL_WORDS[level]}`;
+  const spoken =
+    value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)} ${unit}, ${LEVEL_WORDS[level]}`;
   const far = width < 120 ? [17, 9] : [15, 7.5];
   return (
     <Svg width={g.width} height={g.height} role="img" aria-label={spoken}>
@@ -71,30 +79,73 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
             {sectors.slice(1).map(({ from }) => {
               const [x1, y1] = onCircle(g.cx, g.cy, 0.62 * g.inner, toAngle(from));
               const [x2, y2] = onCircle(g.cx, g.cy, g.inner, toAngle(from));
-              return <Line key={from} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.line2} strokeWidth={1} strokeDasharray="3 2.5" />;
+              return (
+                <Line
+                  key={from}
+                  x1={x1}
+                  y1={y1}
+                  x2={x2}
+                  y2={y2}
+                  stroke={palette.line2}
+                  strokeWidth={1}
+                  strokeDasharray="3 2.5"
+                />
+              );
             })}
             {graduations(low, high).map(({ value: mark, major }) => {
               const [x1, y1] = onCircle(g.cx, g.cy, g.outer + 3, toAngle(mark));
               const [x2, y2] = onCircle(g.cx, g.cy, g.outer + (major ? 8 : 5.5), toAngle(mark));
-              return <Line key={mark} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.ink2} strokeWidth={major ? 1.3 : 0.8} />;
+              return (
+                <Line
+                  key={mark}
+                  x1={x1}
+                  y1={y1}
+                  x2={x2}
+                  y2={y2}
+                  stroke={palette.ink2}
+                  strokeWidth={major ? 1.3 : 0.8}
+                />
+              );
             })}
           </>
         )}
         {g.showLabels &&
           graduations(low, high)
             // Next to the target's notch a label would lie under it.
-            .filter(({ value: mark, major }) => major && (!target || Math.abs(toAngle(mark) - toAngle(target.at)) > 9))
+            .filter(
+              ({ value: mark, major }) =>
+                major && (!target || Math.abs(toAngle(mark) - toAngle(target.at)) > 9),
+            )
             .map(({ value: mark }) => {
               const [x, y] = onCircle(g.cx, g.cy, g.outer + 19, toAngle(mark));
               return (
-                <SvgText key={mark} x={x} y={y + 4} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2} textAnchor="middle">
+                <SvgText
+                  key={mark}
+                  x={x}
+                  y={y + 4}
+                  fontFamily={SVG_FONT}
+                  fontSize={12}
+                  fill={palette.ink2}
+                  textAnchor="middle"
+                >
                   {String(mark).replace('-', '\u2212')}
                 </SvgText>
               );
             })}
-        {target && <Path d={notchPath(g.cx, g.cy, g.outer + 1, g.outer + 12, toAngle(target.at), 6)} fill={palette.ink} />}
+        {target && (
+          <Path
+            d={notchPath(g.cx, g.cy, g.outer + 1, g.outer + 12, toAngle(target.at), 6)}
+            fill={palette.ink}
+          />
+        )}
         {g.showReference && reference !== null && reference >= low && reference <= high && (
-          <Path d={notchPath(g.cx, g.cy, g.inner - 1, g.inner - 11, toAngle(reference), 5.5)} fill={palette.sheet} stroke={palette.ink} strokeWidth={1.3} strokeLinejoin="round" />
+          <Path
+            d={notchPath(g.cx, g.cy, g.inner - 1, g.inner - 11, toAngle(reference), 5.5)}
+            fill={palette.sheet}
+            stroke={palette.ink}
+            strokeWidth={1.3}
+            strokeLinejoin="round"
+          />
         )}
       </G>
       {value !== null && level !== 'nodata' ? (
@@ -122,7 +173,14 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
             {formatNumber(value, decimals)}
           </SvgText>
           {g.showUnit && unit !== '' && (
-            <SvgText x={g.cx} y={g.cy + 0.2 * g.radius + 0.36 * g.numeral + 15} fontFamily={SVG_FONT} fontSize={13} fill={palette.ink2} textAnchor="middle">
+            <SvgText
+              x={g.cx}
+              y={g.cy + 0.2 * g.radius + 0.36 * g.numeral + 15}
+              fontFamily={SVG_FONT}
+              fontSize={13}
+              fill={palette.ink2}
+              textAnchor="middle"
+            >
               {unit}
             </SvgText>
           )}

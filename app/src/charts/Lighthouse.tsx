@@ -27,7 +27,14 @@ export function Lighthouse({ x, foot, height, level, reach }: LighthouseProps) {
       {lit && reach > 0 && (
         <>
           <Defs>
-            <LinearGradient id={id} gradientUnits="userSpaceOnUse" x1={x - reach} x2={x + reach} y1={0} y2={0}>
+            <LinearGradient
+              id={id}
+              gradientUnits="userSpaceOnUse"
+              x1={x - reach}
+              x2={x + reach}
+              y1={0}
+              y2={0}
+            >
               <Stop offset={0} stopColor={colour} stopOpacity={0} />
               <Stop offset={0.5} stopColor={colour} stopOpacity={0.7} />
               <Stop offset={1} stopColor={colour} stopOpacity={0} />
@@ -46,8 +53,22 @@ export function Lighthouse({ x, foot, height, level, reach }: LighthouseProps) {
         strokeWidth={1.5}
         strokeLinejoin="round"
       />
-      <Rect x={x - 7} y={top + 24 + (height - 24) * 0.38} width={14} height={(height - 24) * 0.24} fill={palette.ink} />
-      <Rect x={x - 4.5} y={top + 8} width={9} height={14} fill={lit ? colour : palette.sheet} stroke={palette.ink} strokeWidth={1.3} />
+      <Rect
+        x={x - 7}
+        y={top + 24 + (height - 24) * 0.38}
+        width={14}
+        height={(height - 24) * 0.24}
+        fill={palette.ink}
+      />
+      <Rect
+        x={x - 4.5}
+        y={top + 8}
+        width={9}
+        height={14}
+        fill={lit ? colour : palette.sheet}
+        stroke={palette.ink}
+        strokeWidth={1.3}
+      />
       <Path d={`M${x - 8} ${top + 23}H${x + 8}`} stroke={palette.ink} strokeWidth={2} />
       <Path d={`M${x - 6} ${top + 8}L${x} ${top + 1}L${x + 6} ${top + 8}Z`} fill={palette.ink} />
     </G>

@@ -18,7 +18,13 @@ export function Spark({ width, height, answer }: SparkProps) {
   const y = valueScale(valueDomain(answer.v, null), height - 4);
   return (
     <Svg width={width} height={height} aria-hidden>
-      <Path d={linePath(t, answer.v, x, (v) => y(v) + 2)} fill="none" stroke={palette.ink} strokeWidth={1.5} strokeLinejoin="round" />
+      <Path
+        d={linePath(t, answer.v, x, (v) => y(v) + 2)}
+        fill="none"
+        stroke={palette.ink}
+        strokeWidth={1.5}
+        strokeLinejoin="round"
+      />
     </Svg>
   );
 }

@@ -1,5 +1,12 @@
 import Svg, { Path, Rect } from 'react-native-svg';
-import { LEVEL_WORDS, formatNumber, scaleEnds, sectorsOf, type Level, type TargetBand } from '@vivid-beacon/core';
+import {
+  LEVEL_WORDS,
+  formatNumber,
+  scaleEnds,
+  sectorsOf,
+  type Level,
+  type TargetBand,
+} from '@vivid-beacon/core';
 import { shapeColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 
@@ -25,16 +32,23 @@ export function StraightGauge({ width, value, level, band, reference, decimals }
   const toX = (x: number): number => Math.min(width - 3, Math.max(3, ((x - low) / (high - low)) * width));
   const roomy = width >= 100;
   const colour = level === 'caution' || level === 'breach' ? shapeColour(palette, level) : palette.beam;
-  const spoken = value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)}, ${LEVEL_WORDS[level]}`;
+  const spoken =
+    value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)}, ${LEVEL_WORDS[level]}`;
   return (
     <Svg width={width} height={HEIGHT} role="img" aria-label={spoken}>
       {sectorsOf(band, low, high).map(({ from, to, level: sector }) => {
         const x = toX(from) - (from === low ? 3 : -GAP);
         const w = toX(to) - x + (to === high ? 3 : -GAP);
-        if (sector === 'breach') return <Rect key={from} x={x} y={TOP} width={w} height={CHANNEL} fill={palette.breach} />;
+        if (sector === 'breach')
+          return <Rect key={from} x={x} y={TOP} width={w} height={CHANNEL} fill={palette.breach} />;
         if (sector === 'caution') {
           return (
-            <Path key={from} d={`M${x} ${TOP}h${w}v${CHANNEL / 2}h${-w}Z`} fill={palette.caution} stroke="none" />
+            <Path
+              key={from}
+              d={`M${x} ${TOP}h${w}v${CHANNEL / 2}h${-w}Z`}
+              fill={palette.caution}
+              stroke="none"
+            />
           );
         }
         return (
@@ -52,7 +66,14 @@ export function StraightGauge({ width, value, level, band, reference, decimals }
         const x = toX(from) - (from === low ? 3 : -GAP);
         const w = toX(to) - x + (to === high ? 3 : -GAP);
         return sector === 'caution' ? (
-          <Rect key={from} x={x} y={TOP + CHANNEL / 2} width={w} height={CHANNEL / 2} fill={palette.cautionW} />
+          <Rect
+            key={from}
+            x={x}
+            y={TOP + CHANNEL / 2}
+            width={w}
+            height={CHANNEL / 2}
+            fill={palette.cautionW}
+          />
         ) : (
           <Rect key={from} x={x} y={TOP + 1} width={w} height={CHANNEL - 2} fill={palette.water} />
         );
@@ -61,12 +82,25 @@ export function StraightGauge({ width, value, level, band, reference, decimals }
         <Path d={`M${toX(band.target)} ${TOP + CHANNEL}l6 11h-12Z`} fill={palette.ink} />
       )}
       {roomy && reference !== null && reference >= low && reference <= high && (
-        <Path d={`M${toX(reference)} ${TOP - 1}l5.5 -10h-11Z`} fill={palette.sheet} stroke={palette.ink} strokeWidth={1.3} />
+        <Path
+          d={`M${toX(reference)} ${TOP - 1}l5.5 -10h-11Z`}
+          fill={palette.sheet}
+          stroke={palette.ink}
+          strokeWidth={1.3}
+        />
       )}
       {value !== null && (
         <>
           <Path d={`M${toX(value) - 2} 1h4L${toX(value) + 8} ${TOP}h-16Z`} fill={colour} opacity={0.6} />
-          <Rect x={toX(value) - 2} y={TOP - 2.5} width={4} height={CHANNEL + 5} fill={palette.ink} stroke={palette.sheet} strokeWidth={1} />
+          <Rect
+            x={toX(value) - 2}
+            y={TOP - 2.5}
+            width={4}
+            height={CHANNEL + 5}
+            fill={palette.ink}
+            stroke={palette.sheet}
+            strokeWidth={1}
+          />
         </>
       )}
     </Svg>

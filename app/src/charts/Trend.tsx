@@ -48,7 +48,16 @@ const LEFT = 46;
 const RIGHT = 18;
 
 /** One line over time: it changes colour where it leaves its band; gaps stay open. */
-export function Trend({ width, height, answer, band, decimals, name, spans = [], caption = ' ' }: TrendProps) {
+export function Trend({
+  width,
+  height,
+  answer,
+  band,
+  decimals,
+  name,
+  spans = [],
+  caption = ' ',
+}: TrendProps) {
   const palette = usePalette();
   const id = useId().replace(/:/g, '');
   const [cursor, setCursor] = useState<number | null>(null);
@@ -60,7 +69,14 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
     const domain = valueDomain(answer.v, band);
     const x = timeScale(window, plotWidth);
     const y = valueScale(domain, plotHeight);
-    return { t, domain, x, y, path: linePath(t, answer.v, x, y), parts: band ? channels(band, domain, y) : [] };
+    return {
+      t,
+      domain,
+      x,
+      y,
+      path: linePath(t, answer.v, x, y),
+      parts: band ? channels(band, domain, y) : [],
+    };
   }, [answer, band, now, plotWidth, plotHeight, window]);
   const { t, x, y, path, parts } = drawn;
   const at = cursor === null ? -1 : nearestIndex(t, answer.v, cursor);
@@ -74,7 +90,9 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
       }
     }
   };
-  const breaches = spans.filter(({ level, end, start }) => level === 'breach' && end > window.start && start < window.end);
+  const breaches = spans.filter(
+    ({ level, end, start }) => level === 'breach' && end > window.start && start < window.end,
+  );
   const told =
     at < 0
       ? null
@@ -105,7 +123,14 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
         <Defs>
           {parts.map((part, i) => (
             <ClipPath key={part.level + part.top} id={`${id}c${i}`}>
-              <Rect x={-4} y={i === parts.length - 1 ? -6 : part.top} width={plotWidth + 8} height={Math.max(0, part.bottom - part.top) + (i === parts.length - 1 ? 6 : 0) + (i === 0 ? 6 : 0)} />
+              <Rect
+                x={-4}
+                y={i === parts.length - 1 ? -6 : part.top}
+                width={plotWidth + 8}
+                height={
+                  Math.max(0, part.bottom - part.top) + (i === parts.length - 1 ? 6 : 0) + (i === 0 ? 6 : 0)
+                }
+              />
             </ClipPath>
           ))}
         </Defs>
@@ -113,7 +138,15 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
           {parts
             .filter(({ level }) => level === 'clear')
             .map((part) => (
-              <Rect key={part.top} x={0} y={part.top} width={plotWidth} height={part.bottom - part.top} fill={palette.water} opacity={0.5} />
+              <Rect
+                key={part.top}
+                x={0}
+                y={part.top}
+                width={plotWidth}
+                height={part.bottom - part.top}
+                fill={palette.water}
+                opacity={0.5}
+              />
             ))}
           {answer.gaps.map((gap, i) => {
             const from = Math.max(0, x(gap.start));
@@ -121,9 +154,23 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
             return (
               <G key={gap.start}>
                 <Hatch id={`${id}g${i}`} x={from} y={0} width={to - from} height={plotHeight} />
-                {to - from > 3 && <Path d={`M${from} 0V${plotHeight}M${to} 0V${plotHeight}`} stroke={palette.ink2} strokeWidth={1} strokeDasharray="2 3" />}
+                {to - from > 3 && (
+                  <Path
+                    d={`M${from} 0V${plotHeight}M${to} 0V${plotHeight}`}
+                    stroke={palette.ink2}
+                    strokeWidth={1}
+                    strokeDasharray="2 3"
+                  />
+                )}
                 {to - from > 44 && (
-                  <SvgText x={(from + to) / 2} y={-8} fontFamily={SVG_FONT} fontSize={13} fill={palette.ink2} textAnchor="middle">
+                  <SvgText
+                    x={(from + to) / 2}
+                    y={-8}
+                    fontFamily={SVG_FONT}
+                    fontSize={13}
+                    fill={palette.ink2}
+                    textAnchor="middle"
+                  >
                     No data
                   </SvgText>
                 )}
@@ -134,7 +181,14 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
           {y.ticks(plotHeight > 150 ? 5 : 3).map((tick) => (
             <G key={tick}>
               <Path d={`M-5 ${y(tick)}H-1`} stroke={palette.ink2} strokeWidth={1} />
-              <SvgText x={-9} y={y(tick) + 4} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2} textAnchor="end">
+              <SvgText
+                x={-9}
+                y={y(tick) + 4}
+                fontFamily={SVG_FONT}
+                fontSize={12}
+                fill={palette.ink2}
+                textAnchor="end"
+              >
                 {y.tickFormat(5)(tick).replace('\u002d', '\u2212')}
               </SvgText>
             </G>
@@ -175,16 +229,35 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
             return (
               <G key={start}>
                 <Path d={starPath((from + to) / 2, -11, 8, 4.9)} fill={palette.breach} />
-                <Rect x={from} y={plotHeight - 4} width={Math.max(2, to - from)} height={4} fill={palette.breach} />
+                <Rect
+                  x={from}
+                  y={plotHeight - 4}
+                  width={Math.max(2, to - from)}
+                  height={4}
+                  fill={palette.breach}
+                />
               </G>
             );
           })}
-          <Line x1={0} x2={plotWidth} y1={plotHeight} y2={plotHeight} stroke={palette.ink} strokeWidth={1.5} />
+          <Line
+            x1={0}
+            x2={plotWidth}
+            y1={plotHeight}
+            y2={plotHeight}
+            stroke={palette.ink}
+            strokeWidth={1.5}
+          />
           {timeTicks(window, zone, plotWidth).map(({ t: tick, label }) => (
             <G key={tick}>
               <Path d={`M${x(tick)} ${plotHeight}v5`} stroke={palette.ink2} strokeWidth={1} />
               {x(tick) < plotWidth - 26 && (
-                <SvgText x={x(tick) + 3} y={plotHeight + 17} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2}>
+                <SvgText
+                  x={x(tick) + 3}
+                  y={plotHeight + 17}
+                  fontFamily={SVG_FONT}
+                  fontSize={12}
+                  fill={palette.ink2}
+                >
                   {label}
                 </SvgText>
               )}
@@ -196,7 +269,16 @@ export function Trend({ width, height, answer, band, decimals, name, spans = [],
           {at >= 0 && (
             <>
               <Line x1={x(t[at])} x2={x(t[at])} y1={0} y2={plotHeight} stroke={palette.ink} strokeWidth={1} />
-              <Rect x={x(t[at]) - 3.5} y={y(answer.v[at]!) - 3.5} width={7} height={7} rx={3.5} fill={palette.ink} stroke={palette.sheet} strokeWidth={1.5} />
+              <Rect
+                x={x(t[at]) - 3.5}
+                y={y(answer.v[at]!) - 3.5}
+                width={7}
+                height={7}
+                rx={3.5}
+                fill={palette.ink}
+                stroke={palette.sheet}
+                strokeWidth={1.5}
+              />
             </>
           )}
         </G>

@@ -57,7 +57,14 @@ export function onCircle(cx: number, cy: number, r: number, degrees: number): re
 }
 
 /** A piece of a ring between two radii and two angles. */
-export function ringPath(cx: number, cy: number, outer: number, inner: number, from: number, to: number): string {
+export function ringPath(
+  cx: number,
+  cy: number,
+  outer: number,
+  inner: number,
+  from: number,
+  to: number,
+): string {
   const large = to - from > 180 ? 1 : 0;
   const p = (r: number, degrees: number): string =>
     onCircle(cx, cy, r, degrees)
@@ -74,7 +81,14 @@ export function wedgePath(cx: number, cy: number, r: number, at: number, half: n
 }
 
 /** A triangle whose tip touches the ring: outside pointing in (`r` = outer), or inside pointing out. */
-export function notchPath(cx: number, cy: number, tip: number, base: number, at: number, halfWidth: number): string {
+export function notchPath(
+  cx: number,
+  cy: number,
+  tip: number,
+  base: number,
+  at: number,
+  halfWidth: number,
+): string {
   const [tx, ty] = onCircle(cx, cy, tip, at);
   const [bx, by] = onCircle(cx, cy, base, at);
   const angle = (at * Math.PI) / 180;

@@ -9,7 +9,13 @@ export interface HistogramBar {
 }
 
 /** Counts of values in steps of equal width over a scale, each with the level of its middle. */
-export function histogramBars(values: readonly number[], low: number, high: number, steps: number, band: TargetBand): HistogramBar[] {
+export function histogramBars(
+  values: readonly number[],
+  low: number,
+  high: number,
+  steps: number,
+  band: TargetBand,
+): HistogramBar[] {
   const width = (high - low) / steps;
   const cuts = Array.from({ length: steps - 1 }, (_, i) => low + width * (i + 1));
   return bin<number, number>()
@@ -24,7 +30,10 @@ export function histogramBars(values: readonly number[], low: number, high: numb
 }
 
 /** Share of values on each level, 0 to 1. */
-export function sharesByLevel(values: readonly number[], band: TargetBand): Record<'clear' | 'caution' | 'breach', number> {
+export function sharesByLevel(
+  values: readonly number[],
+  band: TargetBand,
+): Record<'clear' | 'caution' | 'breach', number> {
   const shares = { clear: 0, caution: 0, breach: 0 };
   for (const value of values) {
     const level = levelOf(band, value);

@@ -37,7 +37,10 @@ export function valueDomain(v: readonly (number | null)[], band: TargetBand | nu
   if (low === high) return low === 0 ? [0, 1] : [low - Math.abs(low) * 0.1, high + Math.abs(high) * 0.1];
   const room = (high - low) * 0.08;
   const from = low >= 0 && low - room < 0 ? 0 : low - room;
-  const [a, b] = scaleLinear().domain([from, high + room]).nice(5).domain();
+  const [a, b] = scaleLinear()
+    .domain([from, high + room])
+    .nice(5)
+    .domain();
   return [a, b];
 }
 
@@ -55,7 +58,9 @@ export function timeTicks(window: Interval, zone: string, width: number): TimeTi
   const room = Math.max(2, Math.floor(width / 72));
   const { unit, every, format } = stepFor(span, room);
   const ticks: TimeTick[] = [];
-  let at = DateTime.fromMillis(window.start, { zone, locale: 'en-GB' }).startOf(unit === 'hour' ? 'day' : unit);
+  let at = DateTime.fromMillis(window.start, { zone, locale: 'en-GB' }).startOf(
+    unit === 'hour' ? 'day' : unit,
+  );
   while (at.toMillis() < window.end && ticks.length < 400) {
     if (at.toMillis() >= window.start) ticks.push({ t: at.toMillis(), label: at.toFormat(format) });
     at = at.plus({ [unit]: every });
@@ -63,14 +68,20 @@ export function timeTicks(window: Interval, zone: string, width: number): TimeTi
   return ticks;
 }
 
-function stepFor(span: number, room: number): { unit: 'minute' | 'hour' | 'day' | 'month' | 'year'; every: number; format: string } {
+function stepFor(
+  span: number,
+  room: number,
+): { unit: 'minute' | 'hour' | 'day' | 'month' | 'year'; every: number; format: string } {
   const fits = (step: number): boolean => span / step <= room;
   for (const minutes of [5, 10, 15, 30]) {
     if (fits(minutes * 60_000)) return { unit: 'minute', every: minutes, format: 'HH:mm' };
   }
-  for (const hours of [1, 2, 3, 6, 12]) if (fits(hours * HOUR)) return { unit: 'hour', every: hours, format: 'HH:mm' };
-  for (const days of [1, 2, 7, 14]) if (fits(days * DAY)) return { unit: 'day', every: days, format: days === 1 ? 'ccc d' : 'd LLL' };
-  for (const months of [1, 2, 3, 6]) if (fits(months * 30.5 * DAY)) return { unit: 'month', every: months, format: 'LLL yy' };
+  for (const hours of [1, 2, 3, 6, 12])
+    if (fits(hours * HOUR)) return { unit: 'hour', every: hours, format: 'HH:mm' };
+  for (const days of [1, 2, 7, 14])
+    if (fits(days * DAY)) return { unit: 'day', every: days, format: days === 1 ? 'ccc d' : 'd LLL' };
+  for (const months of [1, 2, 3, 6])
+    if (fits(months * 30.5 * DAY)) return { unit: 'month', every: months, format: 'LLL yy' };
   const years = Math.max(1, Math.ceil(span / (365 * DAY) / room));
   return { unit: 'year', every: years, format: 'yyyy' };
 }
@@ -83,8 +94,16 @@ export interface Channel {
 }
 
 /** The target band as stretches of the value axis, for the channel at the right edge and for colouring the line. */
-export function channels(band: TargetBand, domain: readonly [number, number], y: (v: number) => number): Channel[] {
-  return sectorsOf(band, domain[0], domain[1]).map(({ from, to, level }) => ({ top: y(to), bottom: y(from), level }));
+export function channels(
+  band: TargetBand,
+  domain: readonly [number, number],
+  y: (v: number) => number,
+): Channel[] {
+  return sectorsOf(band, domain[0], domain[1]).map(({ from, to, level }) => ({
+    top: y(to),
+    bottom: y(from),
+    level,
+  }));
 }
 
 /** Index of the point nearest in time that has a value; −1 if there is none. */

@@ -17,7 +17,16 @@ interface ButtonProps {
 }
 
 /** A button is a verb. 44 px high at least. */
-export function Button({ label, onPress, look = 'plain', icon, disabled = false, name, grow, testID }: ButtonProps) {
+export function Button({
+  label,
+  onPress,
+  look = 'plain',
+  icon,
+  disabled = false,
+  name,
+  grow,
+  testID,
+}: ButtonProps) {
   const palette = usePalette();
   const main = look === 'main';
   return (

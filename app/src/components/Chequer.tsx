@@ -9,7 +9,10 @@ export function Chequer({ shown = true }: { readonly shown?: boolean }) {
   return (
     <View aria-hidden style={[styles.bar, { borderColor: palette.ink, opacity: shown ? 1 : 0 }]}>
       {FIELDS.map((field) => (
-        <View key={field} style={[styles.field, { backgroundColor: field % 2 ? palette.sheet : palette.ink }]} />
+        <View
+          key={field}
+          style={[styles.field, { backgroundColor: field % 2 ? palette.sheet : palette.ink }]}
+        />
       ))}
     </View>
   );

@@ -63,7 +63,11 @@ export function Divider(props: DividerProps) {
           onStep(way * (event.shiftKey ? 6 : 1));
         },
       } as object)}
-      style={[styles.touch, NO_SCROLL, { left: x - TOUCH / 2, top: pointing === 1 ? y - TOUCH / 2 : y + TOUCH / 2 - height, height }]}
+      style={[
+        styles.touch,
+        NO_SCROLL,
+        { left: x - TOUCH / 2, top: pointing === 1 ? y - TOUCH / 2 : y + TOUCH / 2 - height, height },
+      ]}
     >
       <Svg width={TOUCH} height={height} aria-hidden>
         <Path
@@ -72,7 +76,14 @@ export function Divider(props: DividerProps) {
           stroke={palette.ink}
           strokeWidth={1}
         />
-        <Circle cx={TOUCH / 2} cy={knobY} r={KNOB} fill={palette.sheet} stroke={palette.ink} strokeWidth={2} />
+        <Circle
+          cx={TOUCH / 2}
+          cy={knobY}
+          r={KNOB}
+          fill={palette.sheet}
+          stroke={palette.ink}
+          strokeWidth={2}
+        />
         <Circle cx={TOUCH / 2} cy={knobY} r={2.6} fill={palette.ink} />
       </Svg>
     </View>

@@ -4,7 +4,10 @@ import { TYPE } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { Words } from './Words';
 
-interface FieldProps extends Pick<TextInputProps, 'secureTextEntry' | 'multiline' | 'autoComplete' | 'inputMode' | 'onSubmitEditing' | 'placeholder'> {
+interface FieldProps extends Pick<
+  TextInputProps,
+  'secureTextEntry' | 'multiline' | 'autoComplete' | 'inputMode' | 'onSubmitEditing' | 'placeholder'
+> {
   readonly label: string;
   readonly value: string;
   readonly onChange: (text: string) => void;
@@ -16,7 +19,17 @@ interface FieldProps extends Pick<TextInputProps, 'secureTextEntry' | 'multiline
 }
 
 /** A text field with its label above and what is wrong below. */
-export function Field({ label, value, onChange, onBlur, error, after, hideLabel = false, multiline, ...rest }: FieldProps) {
+export function Field({
+  label,
+  value,
+  onChange,
+  onBlur,
+  error,
+  after,
+  hideLabel = false,
+  multiline,
+  ...rest
+}: FieldProps) {
   const palette = usePalette();
   const id = useId();
   return (
@@ -28,7 +41,12 @@ export function Field({ label, value, onChange, onBlur, error, after, hideLabel 
           </Words>
         </label>
       )}
-      <View style={[styles.box, { borderColor: error ? palette.breach : palette.line2, backgroundColor: palette.sheet }]}>
+      <View
+        style={[
+          styles.box,
+          { borderColor: error ? palette.breach : palette.line2, backgroundColor: palette.sheet },
+        ]}
+      >
         <TextInput
           {...rest}
           id={id}
@@ -62,7 +80,14 @@ export function Field({ label, value, onChange, onBlur, error, after, hideLabel 
 
 const styles = StyleSheet.create({
   field: { gap: 4, flexGrow: 1, flexShrink: 1, minWidth: 0 },
-  box: { borderWidth: 1, borderRadius: 10, flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, gap: 6 },
+  box: {
+    borderWidth: 1,
+    borderRadius: 10,
+    flexDirection: 'row',
+    alignItems: 'center',
+    paddingHorizontal: 12,
+    gap: 6,
+  },
   input: { flex: 1, minHeight: 44, paddingVertical: 10, minWidth: 0 },
   tall: { minHeight: 76 },
 });

@@ -39,12 +39,31 @@ export function Lamp({ level, size = 22, mark, spoken = false }: LampProps) {
         </>
       )}
       {level === 'breach' && (
-        <Path d={starPath(12, 12, 10.6, 6.5)} fill={palette.breach} stroke={palette.breach} strokeWidth={0.8} strokeLinejoin="round" />
+        <Path
+          d={starPath(12, 12, 10.6, 6.5)}
+          fill={palette.breach}
+          stroke={palette.breach}
+          strokeWidth={0.8}
+          strokeLinejoin="round"
+        />
       )}
       {level === 'nodata' && (
         <>
-          <Circle cx={12} cy={12} r={7.5} fill="none" stroke={palette.nodata} strokeWidth={2} strokeDasharray="3.4 2.5" />
-          <Path d="M8.2 13.8L13.8 8.2M10.2 15.8L15.8 10.2" stroke={palette.nodata} strokeWidth={1.6} strokeLinecap="round" />
+          <Circle
+            cx={12}
+            cy={12}
+            r={7.5}
+            fill="none"
+            stroke={palette.nodata}
+            strokeWidth={2}
+            strokeDasharray="3.4 2.5"
+          />
+          <Path
+            d="M8.2 13.8L13.8 8.2M10.2 15.8L15.8 10.2"
+            stroke={palette.nodata}
+            strokeWidth={1.6}
+            strokeLinecap="round"
+          />
         </>
       )}
       {mark === 'notAcknowledged' && (

@@ -6,7 +6,15 @@ import { Lamp, type AlarmMark } from './Lamp';
 import { Words } from './Words';
 
 /** A lamp with its word under it, for the left edge of a row. */
-export function LampWord({ level, mark, word }: { readonly level: Level; readonly mark?: AlarmMark; readonly word?: string }) {
+export function LampWord({
+  level,
+  mark,
+  word,
+}: {
+  readonly level: Level;
+  readonly mark?: AlarmMark;
+  readonly word?: string;
+}) {
   const palette = usePalette();
   return (
     <View style={styles.box}>

@@ -15,7 +15,8 @@ interface NoticeProps {
 /** What is missing or could not be done, why, and the one next step. */
 export function Notice({ kind, title, text, action }: NoticeProps) {
   const palette = usePalette();
-  const Icon: ComponentType<{ size: number; color: string; strokeWidth: number }> = kind === 'empty' ? EmptyIcon : UnplugIcon;
+  const Icon: ComponentType<{ size: number; color: string; strokeWidth: number }> =
+    kind === 'empty' ? EmptyIcon : UnplugIcon;
   return (
     <View style={styles.box} role={kind === 'error' ? 'alert' : undefined}>
       <Icon size={24} color={palette.ink} strokeWidth={1.75} />

@@ -33,5 +33,12 @@ export function NumberButton({ text, unit, name, onPress, as = 'figure' }: Numbe
 }
 
 const styles = StyleSheet.create({
-  number: { flexDirection: 'row', alignItems: 'baseline', gap: 4, minHeight: 44, minWidth: 44, justifyContent: 'flex-end' },
+  number: {
+    flexDirection: 'row',
+    alignItems: 'baseline',
+    gap: 4,
+    minHeight: 44,
+    minWidth: 44,
+    justifyContent: 'flex-end',
+  },
 });

@@ -8,9 +8,13 @@ import { Words } from './Words';
 export function OfflineStrip() {
   const palette = usePalette();
   const lostAt = useConnectionStore((state) => state.lostAt);
-  const until = lostAt === null ? '' : ` Showing readings up to ${DateTime.fromMillis(lostAt).toFormat('HH:mm')}.`;
+  const until =
+    lostAt === null ? '' : ` Showing readings up to ${DateTime.fromMillis(lostAt).toFormat('HH:mm')}.`;
   return (
-    <View role="status" style={[styles.strip, { backgroundColor: palette.well, borderBottomColor: palette.line }]}>
+    <View
+      role="status"
+      style={[styles.strip, { backgroundColor: palette.well, borderBottomColor: palette.line }]}
+    >
       <Words as="body" colour={palette.ink2}>
         {`No connection.${until}`}
       </Words>

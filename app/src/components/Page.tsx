@@ -25,7 +25,18 @@ interface PageProps {
 }
 
 /** A page of the sheet: head, scrolled content, and a dock if there is one. */
-export function Page({ title, under, onBack, backName = 'Back', tools, dock, top, foot, children, full = false }: PageProps) {
+export function Page({
+  title,
+  under,
+  onBack,
+  backName = 'Back',
+  tools,
+  dock,
+  top,
+  foot,
+  children,
+  full = false,
+}: PageProps) {
   const palette = usePalette();
   const { wide } = useLayout();
   const side = { paddingHorizontal: wide ? 24 : 20 };
@@ -46,11 +57,18 @@ export function Page({ title, under, onBack, backName = 'Back', tools, dock, top
         <View style={styles.tools}>{tools}</View>
       </View>
       {top}
-      <ScrollView contentContainerStyle={[styles.content, side, wide && !full && styles.readable]} keyboardShouldPersistTaps="handled">
+      <ScrollView
+        contentContainerStyle={[styles.content, side, wide && !full && styles.readable]}
+        keyboardShouldPersistTaps="handled"
+      >
         {children}
       </ScrollView>
       {foot}
-      {dock && <View style={[styles.dock, side, { backgroundColor: palette.ground, borderTopColor: palette.ink }]}>{dock}</View>}
+      {dock && (
+        <View style={[styles.dock, side, { backgroundColor: palette.ground, borderTopColor: palette.ink }]}>
+          {dock}
+        </View>
+      )}
     </View>
   );
 }

@@ -25,7 +25,14 @@ interface PickListProps<T extends string> {
 const SHOWN_AT_MOST = 80;
 
 /** A list of which one is chosen, with a search field where it is long. */
-export function PickList<T extends string>({ name, options, chosen, onChoose, searchFrom = 9, maxHeight }: PickListProps<T>) {
+export function PickList<T extends string>({
+  name,
+  options,
+  chosen,
+  onChoose,
+  searchFrom = 9,
+  maxHeight,
+}: PickListProps<T>) {
   const palette = usePalette();
   const [search, setSearch] = useState('');
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
@@ -36,7 +43,13 @@ export function PickList<T extends string>({ name, options, chosen, onChoose, se
   return (
     <View style={styles.list}>
       {options.length >= searchFrom && (
-        <Field label={`Search ${name.toLowerCase()}`} hideLabel placeholder={`Search ${options.length} entries`} value={search} onChange={setSearch} />
+        <Field
+          label={`Search ${name.toLowerCase()}`}
+          hideLabel
+          placeholder={`Search ${options.length} entries`}
+          value={search}
+          onChange={setSearch}
+        />
       )}
       <ScrollView style={maxHeight ? { maxHeight } : undefined} keyboardShouldPersistTaps="handled">
         <View role="radiogroup" aria-label={name}>
@@ -48,7 +61,10 @@ export function PickList<T extends string>({ name, options, chosen, onChoose, se
                   role="radio"
                   aria-checked={on}
                   onPress={() => onChoose(value)}
-                  style={({ pressed }) => [styles.option, (on || pressed) && { backgroundColor: palette.water }]}
+                  style={({ pressed }) => [
+                    styles.option,
+                    (on || pressed) && { backgroundColor: palette.water },
+                  ]}
                 >
                   <View style={styles.text}>
                     <Words as="rowTitle">{label}</Words>
@@ -82,7 +98,14 @@ export function PickList<T extends string>({ name, options, chosen, onChoose, se
 
 const styles = StyleSheet.create({
   list: { gap: 8 },
-  option: { minHeight: 48, paddingVertical: 6, paddingHorizontal: 8, flexDirection: 'row', alignItems: 'center', gap: 8 },
+  option: {
+    minHeight: 48,
+    paddingVertical: 6,
+    paddingHorizontal: 8,
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 8,
+  },
   text: { flex: 1 },
   more: { padding: 8 },
 });

@@ -1,5 +1,11 @@
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, formatNumber, formatWindow, type ProvenancePart, type Reading } from '@vivid-beacon/core';
+import {
+  formatMoment,
+  formatNumber,
+  formatWindow,
+  type ProvenancePart,
+  type Reading,
+} from '@vivid-beacon/core';
 import { usePalette } from '../theme/useTheme';
 import { Rule } from './Rule';
 import { Tray } from './Tray';
@@ -20,8 +26,13 @@ export function ProvenanceTray({ title, reading, decimals, open, onClose }: Prov
   const low = reading.coverage < provenance.minimumCoverage;
   return (
     <Tray title={`How "${title}" was made`} open={open} onClose={onClose}>
-      <Fact name="Value" text={reading.value === null ? 'none' : `${formatNumber(reading.value, decimals)} ${reading.unit}`} />
-      {reading.value !== null && <Fact name="Unrounded" text={`${String(reading.value).replace('-', '\u2212')} ${reading.unit}`} />}
+      <Fact
+        name="Value"
+        text={reading.value === null ? 'none' : `${formatNumber(reading.value, decimals)} ${reading.unit}`}
+      />
+      {reading.value !== null && (
+        <Fact name="Unrounded" text={`${String(reading.value).replace('-', '\u2212')} ${reading.unit}`} />
+      )}
       <Fact name="Formula" text={provenance.formula} />
       <Fact
         name="Window"
@@ -33,19 +44,41 @@ export function ProvenanceTray({ title, reading, decimals, open, onClose }: Prov
       />
       <Fact name="As of" text={reading.asOf === null ? 'no sample' : formatMoment(reading.asOf, zone, now)} />
       {provenance.parts.map((part) => (
-        <Part key={`${part.metricId}-${part.summary}`} part={part} now={now} zone={zone} decimals={decimals} />
+        <Part
+          key={`${part.metricId}-${part.summary}`}
+          part={part}
+          now={now}
+          zone={zone}
+          decimals={decimals}
+        />
       ))}
     </Tray>
   );
 }
 
-function Part({ part, now, zone, decimals }: { readonly part: ProvenancePart; readonly now: number; readonly zone: string; readonly decimals: number }) {
+function Part({
+  part,
+  now,
+  zone,
+  decimals,
+}: {
+  readonly part: ProvenancePart;
+  readonly now: number;
+  readonly zone: string;
+  readonly decimals: number;
+}) {
   return (
     <View style={styles.part}>
       <Rule />
       <Words as="rowTitle">{`${part.metricName}, ${part.assetName}`}</Words>
-      <Fact name="Part" text={`${part.summary} ${part.value === null ? 'none' : `${formatNumber(part.value, Math.max(decimals, 2))} ${part.unit}`}`} />
-      <Fact name="Samples" text={`${formatNumber(part.samples, 0)} used, coverage ${formatNumber(part.coverage * 100, 1)} %`} />
+      <Fact
+        name="Part"
+        text={`${part.summary} ${part.value === null ? 'none' : `${formatNumber(part.value, Math.max(decimals, 2))} ${part.unit}`}`}
+      />
+      <Fact
+        name="Samples"
+        text={`${formatNumber(part.samples, 0)} used, coverage ${formatNumber(part.coverage * 100, 1)} %`}
+      />
       {part.sources.map((source) => (
         <Fact
           key={`${source.kind}-${source.name}-${source.importedAt}`}

@@ -35,7 +35,12 @@ export function Row({ title, second, left, right, onPress, last = false, name }:
     <View>
       <View style={styles.row}>
         {onPress ? (
-          <Pressable role="link" aria-label={name} onPress={onPress} style={({ pressed }) => [styles.press, pressed && { opacity: 0.6 }]}>
+          <Pressable
+            role="link"
+            aria-label={name}
+            onPress={onPress}
+            style={({ pressed }) => [styles.press, pressed && { opacity: 0.6 }]}
+          >
             {left}
             {text}
             {!right && <OnIcon size={20} color={palette.ink2} strokeWidth={1.75} />}

@@ -7,7 +7,11 @@ export function Rule({ strong = false }: { readonly strong?: boolean }) {
   return (
     <View
       aria-hidden
-      style={{ height: strong ? 1.5 : 1, backgroundColor: strong ? palette.ink : palette.line, alignSelf: 'stretch' }}
+      style={{
+        height: strong ? 1.5 : 1,
+        backgroundColor: strong ? palette.ink : palette.line,
+        alignSelf: 'stretch',
+      }}
     />
   );
 }

@@ -35,5 +35,11 @@ export function Section({ title, aside, children, closed = true }: SectionProps)
 
 const styles = StyleSheet.create({
   section: { gap: 4, paddingTop: 14 },
-  head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline', gap: 12, paddingBottom: 2 },
+  head: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    alignItems: 'baseline',
+    gap: 12,
+    paddingBottom: 2,
+  },
 });

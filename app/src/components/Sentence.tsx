@@ -38,7 +38,12 @@ export function Sentence({ parts, open, onOpen }: SentenceProps) {
             role="button"
             aria-expanded={chosen}
             onPress={() => onOpen(part.key)}
-            style={[styles.slot, chosen ? { backgroundColor: palette.btn, borderBottomColor: palette.btn, borderRadius: 8 } : { borderBottomColor: palette.sea }]}
+            style={[
+              styles.slot,
+              chosen
+                ? { backgroundColor: palette.btn, borderBottomColor: palette.btn, borderRadius: 8 }
+                : { borderBottomColor: palette.sea },
+            ]}
           >
             <Words as="slot" colour={chosen ? palette.btnT : palette.ink}>
               {part.text}

@@ -18,7 +18,12 @@ interface Destination {
 }
 
 const DESTINATIONS: readonly Destination[] = [
-  { label: 'On watch', href: '/', icon: WatchIcon, holds: (path) => path === '/' || path.startsWith('/flags') },
+  {
+    label: 'On watch',
+    href: '/',
+    icon: WatchIcon,
+    holds: (path) => path === '/' || path.startsWith('/flags'),
+  },
   { label: 'Boards', href: '/boards', icon: BoardIcon, holds: (path) => path.startsWith('/boards') },
   { label: 'Alarms', href: '/alarms', icon: AlarmIcon, holds: (path) => path.startsWith('/alarms') },
   { label: 'Losses', href: '/losses', icon: LossIcon, holds: (path) => path.startsWith('/losses') },
@@ -49,9 +54,19 @@ export function Shell() {
         <Slot />
       </View>
       {!hideBar && (
-        <View role="navigation" aria-label="Destinations" style={[wide ? styles.index : styles.bar, { borderColor: palette.ink }]}>
+        <View
+          role="navigation"
+          aria-label="Destinations"
+          style={[wide ? styles.index : styles.bar, { borderColor: palette.ink }]}
+        >
           {DESTINATIONS.map((each) => (
-            <Tab key={each.label} destination={each} chosen={each.holds(path)} count={each.label === 'Alarms' ? waiting : 0} wide={wide} />
+            <Tab
+              key={each.label}
+              destination={each}
+              chosen={each.holds(path)}
+              count={each.label === 'Alarms' ? waiting : 0}
+              wide={wide}
+            />
           ))}
         </View>
       )}
@@ -108,11 +123,46 @@ const styles = StyleSheet.create({
   sheet: { flex: 1, minHeight: 0, minWidth: 0 },
   sheetWide: { borderWidth: 1.5 },
   bar: { height: 66, flexDirection: 'row', borderTopWidth: 1.5, paddingHorizontal: 6 },
-  tab: { flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2, marginTop: -1.5, borderWidth: 1.5, borderTopWidth: 0, borderColor: 'transparent' },
+  tab: {
+    flex: 1,
+    alignItems: 'center',
+    justifyContent: 'center',
+    gap: 2,
+    marginTop: -1.5,
+    borderWidth: 1.5,
+    borderTopWidth: 0,
+    borderColor: 'transparent',
+  },
   chosen: { borderBottomLeftRadius: 13, borderBottomRightRadius: 13, marginBottom: 6 },
   index: { width: 58, paddingTop: 56, gap: 10 },
-  tabWide: { height: 112, width: 54, alignItems: 'center', paddingTop: 12, gap: 8, marginLeft: -1.5, borderWidth: 1.5, borderLeftWidth: 0, borderColor: 'transparent' },
+  tabWide: {
+    height: 112,
+    width: 54,
+    alignItems: 'center',
+    paddingTop: 12,
+    gap: 8,
+    marginLeft: -1.5,
+    borderWidth: 1.5,
+    borderLeftWidth: 0,
+    borderColor: 'transparent',
+  },
   chosenWide: { borderTopRightRadius: 13, borderBottomRightRadius: 13 },
-  turned: { transform: [{ rotate: '90deg' }], width: 80, height: 60, alignItems: 'center', justifyContent: 'center' },
-  badge: { position: 'absolute', top: -8, right: -14, minWidth: 20, height: 20, borderRadius: 10, alignItems: 'center', justifyContent: 'center', paddingHorizontal: 4 },
+  turned: {
+    transform: [{ rotate: '90deg' }],
+    width: 80,
+    height: 60,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
+  badge: {
+    position: 'absolute',
+    top: -8,
+    right: -14,
+    minWidth: 20,
+    height: 20,
+    borderRadius: 10,
+    alignItems: 'center',
+    justifyContent: 'center',
+    paddingHorizontal: 4,
+  },
 });

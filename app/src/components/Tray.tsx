@@ -20,9 +20,20 @@ export function Tray({ title, open, onClose, children }: TrayProps) {
   const { wide, height } = useLayout();
   const still = useReducedMotion();
   return (
-    <Modal visible={open} transparent animationType={still ? 'fade' : wide ? 'fade' : 'slide'} onRequestClose={onClose}>
+    <Modal
+      visible={open}
+      transparent
+      animationType={still ? 'fade' : wide ? 'fade' : 'slide'}
+      onRequestClose={onClose}
+    >
       <View style={[styles.over, wide && styles.overWide]}>
-        <Pressable aria-label="Close" role="button" tabIndex={-1} onPress={onClose} style={[StyleSheet.absoluteFill, styles.veil]} />
+        <Pressable
+          aria-label="Close"
+          role="button"
+          tabIndex={-1}
+          onPress={onClose}
+          style={[StyleSheet.absoluteFill, styles.veil]}
+        />
         <View
           aria-label={title}
           role="dialog"

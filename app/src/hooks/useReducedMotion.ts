@@ -9,5 +9,9 @@ function subscribe(onChange: () => void): () => void {
 
 /** Does the person want less motion? */
 export function useReducedMotion(): boolean {
-  return useSyncExternalStore(subscribe, () => query?.matches ?? false, () => false);
+  return useSyncExternalStore(
+    subscribe,
+    () => query?.matches ?? false,
+    () => false,
+  );
 }

@@ -28,7 +28,12 @@ export function CustomWindow({ open, resolved, zone, onClose, onChange }: Custom
   );
 }
 
-function Form({ resolved, zone, onClose, onChange }: Pick<CustomWindowProps, 'resolved' | 'zone' | 'onClose' | 'onChange'>) {
+function Form({
+  resolved,
+  zone,
+  onClose,
+  onChange,
+}: Pick<CustomWindowProps, 'resolved' | 'zone' | 'onClose' | 'onChange'>) {
   const palette = usePalette();
   const [start, setStart] = useState(DateTime.fromMillis(resolved.start, { zone }).toFormat(FORMAT));
   const [end, setEnd] = useState(DateTime.fromMillis(resolved.end, { zone }).toFormat(FORMAT));
@@ -46,7 +51,10 @@ function Form({ resolved, zone, onClose, onChange }: Pick<CustomWindowProps, 're
   };
   return (
     <>
-      <Words as="second" colour={palette.ink2}>{`Local time of ${zone}. The end is not part of the window.`}</Words>
+      <Words
+        as="second"
+        colour={palette.ink2}
+      >{`Local time of ${zone}. The end is not part of the window.`}</Words>
       <View style={styles.fields}>
         <Field label="From" value={start} onChange={setStart} />
         <Field label="To" value={end} onChange={setEnd} />

@@ -26,7 +26,15 @@ import { useWidth } from '../hooks/useWidth';
 import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { CustomWindow } from './CustomWindow';
-import { absoluteWindow, RAIL_WINDOWS, RAIL_WORDS, railDomain, railUnits, railWord, type RailWord } from './railWindows';
+import {
+  absoluteWindow,
+  RAIL_WINDOWS,
+  RAIL_WORDS,
+  railDomain,
+  railUnits,
+  railWord,
+  type RailWord,
+} from './railWindows';
 
 interface TimeRailProps {
   readonly window: WindowSpec;
@@ -71,7 +79,11 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
   const set = (next: Interval): void => onChange(absoluteWindow(next.start, next.end, tickMs, zone));
   const drag = (end: 'start' | 'end', px: number): void => {
     const t = x.invert(Math.min(width, Math.max(0, px))).getTime();
-    setDragged(end === 'start' ? { start: Math.min(t, window.end - tickMs), end: window.end } : { start: window.start, end: Math.max(t, window.start + tickMs) });
+    setDragged(
+      end === 'start'
+        ? { start: Math.min(t, window.end - tickMs), end: window.end }
+        : { start: window.start, end: Math.max(t, window.start + tickMs) },
+    );
   };
   const done = (): void => {
     if (dragged) set(dragged);
@@ -81,13 +93,21 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
   const firstTick = Math.ceil(domain.start / tickMs) * tickMs;
 
   return (
-    <View role="region" aria-label="Time rail" style={[styles.rail, { borderTopColor: palette.line, backgroundColor: palette.sheet }]}>
+    <View
+      role="region"
+      aria-label="Time rail"
+      style={[styles.rail, { borderTopColor: palette.line, backgroundColor: palette.sheet }]}
+    >
       <View style={styles.head}>
-        <Words as="bodyStrong">{formatWindow(window.start, Math.min(window.end, Math.max(now, window.start + 1)), zone, now)}</Words>
+        <Words as="bodyStrong">
+          {formatWindow(window.start, Math.min(window.end, Math.max(now, window.start + 1)), zone, now)}
+        </Words>
         <View style={styles.count}>
           {inWindow.length > 0 && <Lamp level="breach" size={17} />}
           <Words as="body" colour={palette.ink2}>
-            {inWindow.length === 0 ? 'no breach' : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
+            {inWindow.length === 0
+              ? 'no breach'
+              : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
           </Words>
         </View>
       </View>
@@ -95,32 +115,99 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
         {width > 0 && (
           <>
             <Svg width={width} height={HEIGHT} aria-hidden>
-              <Rect x={x(window.start)} y={14} width={Math.max(0, x(window.end) - x(window.start))} height={BORDER_Y - 14} fill={palette.water} />
+              <Rect
+                x={x(window.start)}
+                y={14}
+                width={Math.max(0, x(window.end) - x(window.start))}
+                height={BORDER_Y - 14}
+                fill={palette.water}
+              />
               {spans.map(({ start, end, level }) => {
                 const from = Math.max(0, x(start));
                 const w = Math.max(1.5, Math.min(width, x(end)) - from);
                 if (level === 'clear') return null;
-                if (level === 'nodata') return <Hatch key={start} id={`${id}n${start}`} x={from} y={BORDER_Y - 10} width={w} height={9} />;
+                if (level === 'nodata')
+                  return (
+                    <Hatch
+                      key={start}
+                      id={`${id}n${start}`}
+                      x={from}
+                      y={BORDER_Y - 10}
+                      width={w}
+                      height={9}
+                    />
+                  );
                 const h = level === 'breach' ? 4 : 3;
-                return <Rect key={start} x={from} y={BORDER_Y - h - 1} width={w} height={h} fill={level === 'breach' ? palette.breach : palette.caution} />;
+                return (
+                  <Rect
+                    key={start}
+                    x={from}
+                    y={BORDER_Y - h - 1}
+                    width={w}
+                    height={h}
+                    fill={level === 'breach' ? palette.breach : palette.caution}
+                  />
+                );
               })}
-              {spacedOut(breaches.map(({ start, end }) => (x(start) + x(end)) / 2), 13).map((at) => (
+              {spacedOut(
+                breaches.map(({ start, end }) => (x(start) + x(end)) / 2),
+                13,
+              ).map((at) => (
                 <Path key={at} d={starPath(at, BORDER_Y - 16, 7.5, 4.6)} fill={palette.breach} />
               ))}
-              <Rect x={0.5} y={BORDER_Y} width={width - 1} height={BORDER} fill={palette.sheet} stroke={palette.ink} strokeWidth={1} />
+              <Rect
+                x={0.5}
+                y={BORDER_Y}
+                width={width - 1}
+                height={BORDER}
+                fill={palette.sheet}
+                stroke={palette.ink}
+                strokeWidth={1}
+              />
               {edges.slice(0, -1).map((edge, i) => {
                 const from = Math.max(0, x(edge));
                 const to = Math.min(width, x(edges[i + 1]));
-                return isOdd(edge, bar, zone) ? <Rect key={edge} x={from} y={BORDER_Y + 2.5} width={Math.max(0, to - from)} height={BORDER - 5} fill={palette.ink} /> : null;
+                return isOdd(edge, bar, zone) ? (
+                  <Rect
+                    key={edge}
+                    x={from}
+                    y={BORDER_Y + 2.5}
+                    width={Math.max(0, to - from)}
+                    height={BORDER - 5}
+                    fill={palette.ink}
+                  />
+                ) : null;
               })}
               {Array.from({ length: ticks }, (_, i) => firstTick + i * tickMs).map((t) => (
-                <Line key={t} x1={x(t)} x2={x(t)} y1={BORDER_Y + BORDER} y2={BORDER_Y + BORDER + 4} stroke={palette.ink2} strokeWidth={0.8} />
+                <Line
+                  key={t}
+                  x1={x(t)}
+                  x2={x(t)}
+                  y1={BORDER_Y + BORDER}
+                  y2={BORDER_Y + BORDER + 4}
+                  stroke={palette.ink2}
+                  strokeWidth={0.8}
+                />
               ))}
               <Hatch id={`${id}f`} x={x(now)} y={BORDER_Y - 1} width={width - x(now)} height={BORDER + 1} />
-              <Rect x={0} y={14} width={Math.max(0, x(window.start))} height={BORDER_Y + BORDER - 14} fill={palette.sheet} opacity={0.55} />
+              <Rect
+                x={0}
+                y={14}
+                width={Math.max(0, x(window.start))}
+                height={BORDER_Y + BORDER - 14}
+                fill={palette.sheet}
+                opacity={0.55}
+              />
               {labels(edges, bar, zone, x, width).map(({ at, text }) => (
                 <G key={at}>
-                  <SvgText x={at} y={BORDER_Y + BORDER + 18} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2} textAnchor="middle">
+                  <SvgText
+                    x={at}
+                    y={BORDER_Y + BORDER + 18}
+                    fontFamily={SVG_FONT}
+                    fontSize={12}
+                    fill={palette.ink2}
+                    textAnchor="middle"
+                  >
                     {text}
                   </SvgText>
                 </G>
@@ -149,7 +236,14 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
       <View style={wide ? styles.wordsWide : styles.words}>
         <WordRow name="Window" options={RAIL_WORDS} chosen={railWord(spec)} onChoose={choose} />
       </View>
-      <CustomWindow open={asking} window={spec} resolved={resolved} zone={zone} onClose={() => setAsking(false)} onChange={onChange} />
+      <CustomWindow
+        open={asking}
+        window={spec}
+        resolved={resolved}
+        zone={zone}
+        onClose={() => setAsking(false)}
+        onChange={onChange}
+      />
     </View>
   );
 }
@@ -165,7 +259,13 @@ function isOdd(edge: number, bar: string, zone: string): boolean {
 
 const LABEL_FORMAT = { hour: 'HH', day: 'ccc', week: 'd LLL', month: 'LLL' } as const;
 
-function labels(edges: readonly number[], bar: keyof typeof LABEL_FORMAT, zone: string, x: (t: number) => number, width: number) {
+function labels(
+  edges: readonly number[],
+  bar: keyof typeof LABEL_FORMAT,
+  zone: string,
+  x: (t: number) => number,
+  width: number,
+) {
   let last = -Infinity;
   return edges.slice(0, -1).flatMap((edge, i) => {
     const at = (Math.max(0, x(edge)) + Math.min(width, x(edges[i + 1]))) / 2;

@@ -50,9 +50,17 @@ export function FigureReadout({ readout, window, title }: ReadoutProps) {
             </Words>
             {trend.data && <Spark width={width} height={SPARK_HEIGHT} answer={trend.data} />}
             <Words as="caption" colour={palette.ink3}>
-              {reading.asOf === null ? 'no sample' : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}${reading.partial ? ', unfinished period' : ''}`}
+              {reading.asOf === null
+                ? 'no sample'
+                : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}${reading.partial ? ', unfinished period' : ''}`}
             </Words>
-            <ProvenanceTray title={title} reading={reading} decimals={decimals} open={open} onClose={() => setOpen(false)} />
+            <ProvenanceTray
+              title={title}
+              reading={reading}
+              decimals={decimals}
+              open={open}
+              onClose={() => setOpen(false)}
+            />
           </>
         )}
       </Answer>

@@ -44,7 +44,13 @@ export function GaugeReadout(props: ReadoutProps) {
               )}
             </Pressable>
             <StateLine reading={reading} band={readout.band} decimals={decimals} />
-            <ProvenanceTray title={title} reading={reading} decimals={decimals} open={open} onClose={() => setOpen(false)} />
+            <ProvenanceTray
+              title={title}
+              reading={reading}
+              decimals={decimals}
+              open={open}
+              onClose={() => setOpen(false)}
+            />
           </>
         )}
       </Answer>

@@ -19,7 +19,12 @@ export function LampReadout({ readout, window, title }: ReadoutProps) {
     <Answer query={query} reading="Reading the lamp">
       {(reading) => (
         <>
-          <Pressable role="button" aria-label={`${title}: ${LEVEL_WORDS[reading.level]}. How it was made`} onPress={() => setOpen(true)} style={styles.row}>
+          <Pressable
+            role="button"
+            aria-label={`${title}: ${LEVEL_WORDS[reading.level]}. How it was made`}
+            onPress={() => setOpen(true)}
+            style={styles.row}
+          >
             <Lamp level={reading.level} size={26} />
             <View style={styles.words}>
               <Words as="bodyStrong" colour={wordColour(palette, reading.level)}>
@@ -28,11 +33,19 @@ export function LampReadout({ readout, window, title }: ReadoutProps) {
                   : `${LEVEL_WORDS[reading.level]}, ${formatValue(reading.value, reading.unit, decimals)}`}
               </Words>
               <Words as="second" colour={palette.ink2}>
-                {reading.asOf === null ? 'no sample' : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`}
+                {reading.asOf === null
+                  ? 'no sample'
+                  : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`}
               </Words>
             </View>
           </Pressable>
-          <ProvenanceTray title={title} reading={reading} decimals={decimals} open={open} onClose={() => setOpen(false)} />
+          <ProvenanceTray
+            title={title}
+            reading={reading}
+            decimals={decimals}
+            open={open}
+            onClose={() => setOpen(false)}
+          />
         </>
       )}
     </Answer>

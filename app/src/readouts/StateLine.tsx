@@ -18,7 +18,10 @@ export function StateLine({ reading, band, decimals }: StateLineProps) {
     <View style={styles.line}>
       {(band || reading.level === 'nodata') && <Lamp level={reading.level} size={20} />}
       <View style={styles.words}>
-        <Words as="bodyStrong" colour={band || reading.level === 'nodata' ? wordColour(palette, reading.level) : palette.ink2}>
+        <Words
+          as="bodyStrong"
+          colour={band || reading.level === 'nodata' ? wordColour(palette, reading.level) : palette.ink2}
+        >
           {stateWords(reading, band, decimals)}
         </Words>
         {reading.partial && reading.value !== null && (
@@ -34,13 +37,17 @@ export function StateLine({ reading, band, decimals }: StateLineProps) {
 /** The state in words, for the line and for screen readers. */
 export function stateWords(reading: Reading, band: TargetBand | null, decimals: number): string {
   if (reading.level === 'nodata') {
-    return reading.value === null ? LEVEL_WORDS.nodata : `No data, coverage only ${formatNumber(reading.coverage * 100, 0)} %`;
+    return reading.value === null
+      ? LEVEL_WORDS.nodata
+      : `No data, coverage only ${formatNumber(reading.coverage * 100, 0)} %`;
   }
   if (!band || reading.value === null) return 'no target band';
   const distance = distanceOf(band, reading.value);
   const word = LEVEL_WORDS[reading.level];
   if (!distance) return word;
-  return distance.words === 'on target' ? `${word}, on target` : `${word}, ${formatNumber(distance.by, decimals)} ${distance.words}`;
+  return distance.words === 'on target'
+    ? `${word}, on target`
+    : `${word}, ${formatNumber(distance.by, decimals)} ${distance.words}`;
 }
 
 const styles = StyleSheet.create({

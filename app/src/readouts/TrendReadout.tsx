@@ -45,7 +45,18 @@ export function TrendReadout({ readout, window, title }: ReadoutProps) {
               height={HEIGHT}
               answer={answer}
               band={readout.band}
-              decimals={readout.decimals ?? Math.min(3, decimalsFor(...scaleEnds(readout.band, answer.v.filter((x) => x !== null))))}
+              decimals={
+                readout.decimals ??
+                Math.min(
+                  3,
+                  decimalsFor(
+                    ...scaleEnds(
+                      readout.band,
+                      answer.v.filter((x) => x !== null),
+                    ),
+                  ),
+                )
+              }
               name={title}
               spans={spans.data}
               caption={`${answer.unit ? `in ${answer.unit}, ` : ''}${answer.until ? `one value for each ${readout.bucket ?? 'hour'}` : 'samples, spikes kept'}`}

@@ -59,7 +59,12 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
               icon={<CheckIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
               onPress={() => setDoing('acknowledge')}
             />
-            <Button grow label="Flag" icon={<FlagIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={() => setDoing('flag')} />
+            <Button
+              grow
+              label="Flag"
+              icon={<FlagIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+              onPress={() => setDoing('flag')}
+            />
           </>
         )
       }
@@ -81,7 +86,15 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
   );
 }
 
-function AlarmSheet({ alarm, events, earlier }: { readonly alarm: Alarm; readonly events: readonly AlarmEvent[]; readonly earlier: readonly Alarm[] }) {
+function AlarmSheet({
+  alarm,
+  events,
+  earlier,
+}: {
+  readonly alarm: Alarm;
+  readonly events: readonly AlarmEvent[];
+  readonly earlier: readonly Alarm[];
+}) {
   const palette = usePalette();
   const router = useRouter();
   const now = useNow();
@@ -94,7 +107,10 @@ function AlarmSheet({ alarm, events, earlier }: { readonly alarm: Alarm; readonl
           <Words as="pageTitle" heading={2}>
             {alarm.ruleName}
           </Words>
-          <Words as="rowTitle" colour={wordColour(palette, alarm.returnedAt === null ? alarm.level : 'clear')}>
+          <Words
+            as="rowTitle"
+            colour={wordColour(palette, alarm.returnedAt === null ? alarm.level : 'clear')}
+          >
             {alarmStateWords(alarm, now)}
           </Words>
           <Words as="second" colour={palette.ink2}>
@@ -104,7 +120,10 @@ function AlarmSheet({ alarm, events, earlier }: { readonly alarm: Alarm; readonl
       </View>
       <View style={styles.figures}>
         <Figure text={formatValue(alarm.latestValue, alarm.unit, alarm.decimals)} name="latest" />
-        <Figure text={formatValue(alarm.limit, alarm.unit, alarm.decimals)} name={alarm.side === 'above' ? 'limit, from above' : 'limit, from below'} />
+        <Figure
+          text={formatValue(alarm.limit, alarm.unit, alarm.decimals)}
+          name={alarm.side === 'above' ? 'limit, from above' : 'limit, from below'}
+        />
         <Figure text={formatValue(alarm.raisedValue, alarm.unit, alarm.decimals)} name="when raised" />
       </View>
       <AlarmTrend alarm={alarm} />
@@ -117,7 +136,13 @@ function AlarmSheet({ alarm, events, earlier }: { readonly alarm: Alarm; readonl
       </Section>
       <Section title="Earlier times" aside={`${earlier.length} shown`} closed={false}>
         {earlier.map((each, i) => (
-          <Row key={each.id} title={formatMoment(each.raisedAt, each.zone, now)} second={alarmStateWords(each, now)} onPress={() => router.push(`/alarms/${each.id}`)} last={i === earlier.length - 1} />
+          <Row
+            key={each.id}
+            title={formatMoment(each.raisedAt, each.zone, now)}
+            second={alarmStateWords(each, now)}
+            onPress={() => router.push(`/alarms/${each.id}`)}
+            last={i === earlier.length - 1}
+          />
         ))}
         {earlier.length === 0 && <Words as="body">This rule had raised no alarm before.</Words>}
       </Section>
@@ -151,10 +176,22 @@ function AlarmTrend({ alarm }: { readonly alarm: Alarm }) {
     end: minute(Math.min((alarm.returnedAt ?? now) + AFTER_MS, now + 600_000)),
   };
   const query = useTrend(
-    width > 0 ? { measure: { metricId: alarm.metricId, summary: 'last', per: null }, window, bucket: null, columns: Math.max(10, width - 64) } : null,
+    width > 0
+      ? {
+          measure: { metricId: alarm.metricId, summary: 'last', per: null },
+          window,
+          bucket: null,
+          columns: Math.max(10, width - 64),
+        }
+      : null,
   );
   const { limit } = alarm;
-  const band: TargetBand = { direction: alarm.side === 'above' ? 'lower' : 'higher', caution: limit, breach: limit, target: null };
+  const band: TargetBand = {
+    direction: alarm.side === 'above' ? 'lower' : 'higher',
+    caution: limit,
+    breach: limit,
+    target: null,
+  };
   return (
     <View onLayout={onLayout}>
       <Answer query={query} reading="Reading the trend">
@@ -184,10 +221,18 @@ function Acknowledge({ alarm, onDone }: { readonly alarm: Alarm; readonly onDone
       <Field label="Remark (what you saw or did)" value={remark} onChange={setRemark} multiline />
       {acknowledge.isError && (
         <View role="alert">
-          <Words as="body" colour={palette.breachT}>{`Could not acknowledge. ${acknowledge.error.message}`}</Words>
+          <Words
+            as="body"
+            colour={palette.breachT}
+          >{`Could not acknowledge. ${acknowledge.error.message}`}</Words>
         </View>
       )}
-      <Button look="main" label="Acknowledge" disabled={acknowledge.isPending} onPress={() => acknowledge.mutate({ id: alarm.id, remark }, { onSuccess: onDone })} />
+      <Button
+        look="main"
+        label="Acknowledge"
+        disabled={acknowledge.isPending}
+        onPress={() => acknowledge.mutate({ id: alarm.id, remark }, { onSuccess: onDone })}
+      />
     </>
   );
 }
@@ -199,8 +244,20 @@ function RemarkField({ alarmId }: { readonly alarmId: string }) {
   if (!act) return null;
   return (
     <View style={styles.remark}>
-      <Field label="Add a remark" hideLabel placeholder="Add a remark" value={remark} onChange={setRemark} error={add.error?.message} />
-      <Button label="Add" name="Add the remark" disabled={remark.trim() === '' || add.isPending} onPress={() => add.mutate({ id: alarmId, remark }, { onSuccess: () => setRemark('') })} />
+      <Field
+        label="Add a remark"
+        hideLabel
+        placeholder="Add a remark"
+        value={remark}
+        onChange={setRemark}
+        error={add.error?.message}
+      />
+      <Button
+        label="Add"
+        name="Add the remark"
+        disabled={remark.trim() === '' || add.isPending}
+        onPress={() => add.mutate({ id: alarmId, remark }, { onSuccess: () => setRemark('') })}
+      />
     </View>
   );
 }

@@ -1,7 +1,14 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, formatValue, LEVEL_WORDS, type Alarm, type AlarmRule, type Metric } from '@vivid-beacon/core';
+import {
+  formatMoment,
+  formatValue,
+  LEVEL_WORDS,
+  type Alarm,
+  type AlarmRule,
+  type Metric,
+} from '@vivid-beacon/core';
 import { useRetireRule } from '../api/changes';
 import { useAlarmRules, useAlarms, useMetrics } from '../api/queries';
 import { usePerson } from '../api/session';
@@ -31,7 +38,15 @@ export function AlarmsScreen() {
   return (
     <Page
       title="Alarms"
-      tools={build && <Button label="New rule" icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={() => router.push('/alarms/rules/new')} />}
+      tools={
+        build && (
+          <Button
+            label="New rule"
+            icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+            onPress={() => router.push('/alarms/rules/new')}
+          />
+        )
+      }
     >
       <Answer query={alarms} reading="Reading alarms">
         {({ standing, past }) => (
@@ -56,7 +71,13 @@ export function AlarmsScreen() {
           {(rows) => (
             <>
               {rows.map((rule, i) => (
-                <RuleRow key={rule.id} rule={rule} metric={metrics.data?.find(({ id }) => id === rule.metricId)} mayRetire={build} last={i === rows.length - 1} />
+                <RuleRow
+                  key={rule.id}
+                  rule={rule}
+                  metric={metrics.data?.find(({ id }) => id === rule.metricId)}
+                  mayRetire={build}
+                  last={i === rows.length - 1}
+                />
               ))}
             </>
           )}
@@ -85,7 +106,17 @@ function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boole
   );
 }
 
-function RuleRow({ rule, metric, mayRetire, last }: { readonly rule: AlarmRule; readonly metric: Metric | undefined; readonly mayRetire: boolean; readonly last: boolean }) {
+function RuleRow({
+  rule,
+  metric,
+  mayRetire,
+  last,
+}: {
+  readonly rule: AlarmRule;
+  readonly metric: Metric | undefined;
+  readonly mayRetire: boolean;
+  readonly last: boolean;
+}) {
   const [sure, setSure] = useState(false);
   const retire = useRetireRule();
   const limit = formatValue(rule.limit, metric?.unit ?? '', metric?.decimals ?? 1);
@@ -97,7 +128,13 @@ function RuleRow({ rule, metric, mayRetire, last }: { readonly rule: AlarmRule; 
       right={
         mayRetire ? (
           <View style={styles.retire}>
-            <Button look="quiet" label={sure ? 'Take out now' : 'Take out of force'} name={`Take ${rule.name} out of force`} disabled={retire.isPending} onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))} />
+            <Button
+              look="quiet"
+              label={sure ? 'Take out now' : 'Take out of force'}
+              name={`Take ${rule.name} out of force`}
+              disabled={retire.isPending}
+              onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
+            />
           </View>
         ) : undefined
       }

@@ -54,7 +54,8 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   const zone = useBoardZone(board);
   const [domain, setDomain] = useState<Interval | null>(null);
   const onDomain = useCallback(
-    (next: Interval) => setDomain((last) => (last?.start === next.start && last.end === next.end ? last : next)),
+    (next: Interval) =>
+      setDomain((last) => (last?.start === next.start && last.end === next.end ? last : next)),
     [],
   );
   const spans = useBoardSpans(board, domain);
@@ -70,14 +71,33 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       tools={
         build && (
           <>
-            {wide && <Button label="Add readout" icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={add} />}
+            {wide && (
+              <Button
+                label="Add readout"
+                icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+                onPress={add}
+              />
+            )}
             {!wide && <IconButton icon={PlusIcon} name="Add readout" onPress={add} />}
-            <IconButton icon={editing ? CheckIcon : EditIcon} name={editing ? 'Done arranging' : 'Arrange and change'} onPress={() => setEditing(!editing)} />
+            <IconButton
+              icon={editing ? CheckIcon : EditIcon}
+              name={editing ? 'Done arranging' : 'Arrange and change'}
+              onPress={() => setEditing(!editing)}
+            />
           </>
         )
       }
       top={editing && <BoardTools board={board} window={window} onDone={() => setEditing(false)} />}
-      foot={<TimeRail window={window} zone={zone} now={now} spans={spans} onChange={(next) => look(board.id, next)} onDomain={onDomain} />}
+      foot={
+        <TimeRail
+          window={window}
+          zone={zone}
+          now={now}
+          spans={spans}
+          onChange={(next) => look(board.id, next)}
+          onDomain={onDomain}
+        />
+      }
     >
       {save.isError && (
         <View role="alert">
@@ -87,7 +107,12 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
         </View>
       )}
       {readouts.length === 0 && (
-        <Notice kind="empty" title="Nothing on this board yet" text="Add a gauge, a lamp, a figure or a trend of any metric." action={build ? { label: 'Add readout', onPress: add } : undefined} />
+        <Notice
+          kind="empty"
+          title="Nothing on this board yet"
+          text="Add a gauge, a lamp, a figure or a trend of any metric."
+          action={build ? { label: 'Add readout', onPress: add } : undefined}
+        />
       )}
       <View style={[styles.grid, { borderTopColor: palette.ink }, wide && styles.gridWide]}>
         {gridRows(readouts, wide).map((cells) => (
@@ -95,7 +120,15 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
             {cells.map(({ readout, span }, i) => (
               <View
                 key={readout.id}
-                style={[{ flexGrow: 0, flexShrink: 1, flexBasis: `${(100 * span) / (wide ? 12 : 2)}%`, minWidth: 0 }, i > 0 && { borderLeftWidth: 1, borderLeftColor: palette.line }]}
+                style={[
+                  {
+                    flexGrow: 0,
+                    flexShrink: 1,
+                    flexBasis: `${(100 * span) / (wide ? 12 : 2)}%`,
+                    minWidth: 0,
+                  },
+                  i > 0 && { borderLeftWidth: 1, borderLeftColor: palette.line },
+                ]}
               >
                 <ReadoutView readout={readout} boardWindow={window} />
                 {editing && (
@@ -137,13 +170,23 @@ function useBoardSpans(board: Board, domain: Interval | null): LevelSpan[] {
     queries: banded.map(({ measure, band }) => ({
       queryKey: ['readings', 'levels', measure, band, domain],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
-        askLevels({ measure, band: band!, ...domain!, bucket: domain!.end - domain!.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour' }, signal),
+        askLevels(
+          {
+            measure,
+            band: band!,
+            ...domain!,
+            bucket: domain!.end - domain!.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour',
+          },
+          signal,
+        ),
       enabled: domain !== null,
       staleTime: 60_000,
     })),
   });
   return worstSpans(
-    results.flatMap(({ data }) => data ?? []).filter(({ level }) => level === 'breach' || level === 'caution'),
+    results
+      .flatMap(({ data }) => data ?? [])
+      .filter(({ level }) => level === 'breach' || level === 'caution'),
   );
 }
 

@@ -34,16 +34,23 @@ export function BoardTools({ board, window, onDone }: BoardToolsProps) {
           label="Save"
           disabled={save.isPending || (title === board.title && !otherWindow)}
           name={`Save the title${otherWindow ? ` and ${windowWords(window)} as the board's window` : ''}`}
-          onPress={() => save.mutate({ ...board, title, document: { ...board.document, window } }, { onSuccess: onDone })}
+          onPress={() =>
+            save.mutate({ ...board, title, document: { ...board.document, window } }, { onSuccess: onDone })
+          }
         />
         <Button
           look="quiet"
           label={sure ? 'Remove for good' : 'Remove board'}
-          onPress={() => (sure ? remove.mutate(board.id, { onSuccess: () => router.replace('/boards') }) : setSure(true))}
+          onPress={() =>
+            sure ? remove.mutate(board.id, { onSuccess: () => router.replace('/boards') }) : setSure(true)
+          }
         />
       </View>
       {otherWindow && (
-        <Words as="second" colour={palette.ink2}>{`Save also makes ${windowWords(window)} the board's own window.`}</Words>
+        <Words
+          as="second"
+          colour={palette.ink2}
+        >{`Save also makes ${windowWords(window)} the board's own window.`}</Words>
       )}
       {failed && (
         <View role="alert">

@@ -30,14 +30,23 @@ export function BoardsScreen() {
       title="Boards"
       tools={
         build && (
-          <Button label="New board" icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={() => setNaming(true)} />
+          <Button
+            label="New board"
+            icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+            onPress={() => setNaming(true)}
+          />
         )
       }
     >
       <Answer query={boards} reading="Reading boards">
         {(rows) =>
           rows.length === 0 ? (
-            <Notice kind="empty" title="No boards yet" text="A board is one sheet of gauges, lamps, figures and trends." action={build ? { label: 'New board', onPress: () => setNaming(true) } : undefined} />
+            <Notice
+              kind="empty"
+              title="No boards yet"
+              text="A board is one sheet of gauges, lamps, figures and trends."
+              action={build ? { label: 'New board', onPress: () => setNaming(true) } : undefined}
+            />
           ) : (
             <>
               {rows.map((board, i) => (

@@ -1,7 +1,15 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { formatLength, formatMoment, formatNumber, formatValue, type Intake, type Level, type Metric } from '@vivid-beacon/core';
+import {
+  formatLength,
+  formatMoment,
+  formatNumber,
+  formatValue,
+  type Intake,
+  type Level,
+  type Metric,
+} from '@vivid-beacon/core';
 import { useIntakes, useMetrics } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Answer } from '../components/Answer';
@@ -32,8 +40,18 @@ export function DataScreen() {
       tools={
         build && (
           <View style={styles.tools}>
-            <Button label="Tokens" name="Push tokens" icon={<KeyIcon size={20} color={palette.ink} strokeWidth={1.75} />} onPress={() => router.push('/data/tokens')} />
-            <Button look="main" label="Intake" icon={<FileIcon size={20} color={palette.btnT} strokeWidth={1.75} />} onPress={() => router.push('/data/intake')} />
+            <Button
+              label="Tokens"
+              name="Push tokens"
+              icon={<KeyIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+              onPress={() => router.push('/data/tokens')}
+            />
+            <Button
+              look="main"
+              label="Intake"
+              icon={<FileIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
+              onPress={() => router.push('/data/intake')}
+            />
           </View>
         )
       }
@@ -70,12 +88,26 @@ function IntakeRow({ intake, last }: { readonly intake: Omit<Intake, 'refusals'>
     intake.corrected > 0 && `${formatNumber(intake.corrected, 0)} corrected`,
     intake.refusedCount > 0 && `${formatNumber(intake.refusedCount, 0)} refused`,
   ].filter(Boolean);
-  return <Row title={intake.fileName} second={`${counts.join(', ')}. ${intake.startedBy}, ${formatMoment(intake.startedAt, zone, now)}`} last={last} />;
+  return (
+    <Row
+      title={intake.fileName}
+      second={`${counts.join(', ')}. ${intake.startedBy}, ${formatMoment(intake.startedAt, zone, now)}`}
+      last={last}
+    />
+  );
 }
 
-const LEVEL_OF_FEED: Readonly<Record<Metric['health']['state'], Level>> = { reporting: 'clear', silent: 'nodata', never: 'nodata' };
+const LEVEL_OF_FEED: Readonly<Record<Metric['health']['state'], Level>> = {
+  reporting: 'clear',
+  silent: 'nodata',
+  never: 'nodata',
+};
 
-const FEED_WORDS: Readonly<Record<Metric['health']['state'], string>> = { reporting: 'Reports', silent: 'Silent', never: 'No data' };
+const FEED_WORDS: Readonly<Record<Metric['health']['state'], string>> = {
+  reporting: 'Reports',
+  silent: 'Silent',
+  never: 'No data',
+};
 
 function Feeds({ metrics }: { readonly metrics: readonly Metric[] }) {
   const [search, setSearch] = useState('');
@@ -90,11 +122,19 @@ function Feeds({ metrics }: { readonly metrics: readonly Metric[] }) {
   const shown = all ? found : found.slice(0, SHOWN_FIRST);
   return (
     <Section title="Metrics and their feeds" aside={`${found.length} of ${metrics.length}`} closed={false}>
-      <Field label="Search metrics" hideLabel placeholder="Search by metric, asset, plant or key" value={search} onChange={setSearch} />
+      <Field
+        label="Search metrics"
+        hideLabel
+        placeholder="Search by metric, asset, plant or key"
+        value={search}
+        onChange={setSearch}
+      />
       {shown.map((metric, i) => (
         <FeedRow key={metric.id} metric={metric} last={i === shown.length - 1} />
       ))}
-      {found.length > shown.length && <Button look="quiet" label={`Show all ${found.length}`} onPress={() => setAll(true)} />}
+      {found.length > shown.length && (
+        <Button look="quiet" label={`Show all ${found.length}`} onPress={() => setAll(true)} />
+      )}
     </Section>
   );
 }
@@ -113,7 +153,10 @@ function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boo
       title={`${metric.name}, ${metric.assetName}`}
       second={
         <>
-          <Words as="second" colour={palette.ink2}>{`${metric.plantName} · ${metric.kind} · every ${formatLength(metric.intervalMs)} · ${state}`}</Words>
+          <Words
+            as="second"
+            colour={palette.ink2}
+          >{`${metric.plantName} · ${metric.kind} · every ${formatLength(metric.intervalMs)} · ${state}`}</Words>
           <Words as="caption" colour={palette.ink3}>
             {metric.key}
           </Words>
@@ -126,4 +169,6 @@ function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boo
   );
 }
 
-const styles = StyleSheet.create({ tools: { flexDirection: 'row', gap: 8, flexWrap: 'wrap', justifyContent: 'flex-end' } });
+const styles = StyleSheet.create({
+  tools: { flexDirection: 'row', gap: 8, flexWrap: 'wrap', justifyContent: 'flex-end' },
+});

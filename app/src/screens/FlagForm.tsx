@@ -46,12 +46,27 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
       <Controller
         control={control}
         name="title"
-        render={({ field, fieldState }) => <Field label="What is to be done" value={field.value} onChange={field.onChange} error={fieldState.error?.message} />}
+        render={({ field, fieldState }) => (
+          <Field
+            label="What is to be done"
+            value={field.value}
+            onChange={field.onChange}
+            error={fieldState.error?.message}
+          />
+        )}
       />
       <Controller
         control={control}
         name="note"
-        render={({ field, fieldState }) => <Field label="Note" multiline value={field.value} onChange={field.onChange} error={fieldState.error?.message} />}
+        render={({ field, fieldState }) => (
+          <Field
+            label="Note"
+            multiline
+            value={field.value}
+            onChange={field.onChange}
+            error={fieldState.error?.message}
+          />
+        )}
       />
       <Words as="second" colour={palette.ink2}>
         Due
@@ -71,7 +86,15 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
         render={({ field, fieldState }) => (
           <View>
             <Answer query={people} reading="Reading people">
-              {(rows) => <PickList name="Person" maxHeight={240} options={takers(rows)} chosen={field.value} onChoose={field.onChange} />}
+              {(rows) => (
+                <PickList
+                  name="Person"
+                  maxHeight={240}
+                  options={takers(rows)}
+                  chosen={field.value}
+                  onChoose={field.onChange}
+                />
+              )}
             </Answer>
             {fieldState.error && (
               <View role="alert">
@@ -85,7 +108,10 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
       />
       {hand.isError && (
         <View role="alert">
-          <Words as="body" colour={palette.breachT}>{`Could not hand out the flag. ${hand.error.message}`}</Words>
+          <Words
+            as="body"
+            colour={palette.breachT}
+          >{`Could not hand out the flag. ${hand.error.message}`}</Words>
         </View>
       )}
       <Button look="main" label="Hand out the flag" disabled={hand.isPending} onPress={() => void submit()} />
@@ -94,9 +120,14 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
 }
 
 function takers(people: readonly Person[]) {
-  return people.filter(({ role }) => role !== 'viewer').map(({ id, name, role }) => ({ value: id, label: name, detail: role }));
+  return people
+    .filter(({ role }) => role !== 'viewer')
+    .map(({ id, name, role }) => ({ value: id, label: name, detail: role }));
 }
 
 function dueIn(now: number, hours: string): number {
-  return DateTime.fromMillis(now).plus({ hours: Number(hours) }).startOf('hour').toMillis();
+  return DateTime.fromMillis(now)
+    .plus({ hours: Number(hours) })
+    .startOf('hour')
+    .toMillis();
 }

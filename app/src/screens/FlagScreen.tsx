@@ -32,7 +32,12 @@ export function FlagScreen({ flagId }: { readonly flagId: string }) {
       title="Flag"
       onBack={() => router.navigate('/')}
       backName="Back to On watch"
-      dock={open && mayAct(person) && <Button grow look="main" label="Close with an outcome" onPress={() => setClosing(true)} />}
+      dock={
+        open &&
+        mayAct(person) && (
+          <Button grow look="main" label="Close with an outcome" onPress={() => setClosing(true)} />
+        )
+      }
     >
       <Answer query={query} reading="Reading the flag">
         {(found) => <FlagSheet flag={found} />}
@@ -55,7 +60,10 @@ function FlagSheet({ flag }: { readonly flag: Flag }) {
       <Words as="pageTitle" heading={2}>
         {flag.title}
       </Words>
-      <Words as="body" colour={palette.ink2}>{`${flag.assetName}. From ${flag.from.name} to ${flag.to.name}, ${formatMoment(flag.createdAt, flag.zone, now)}`}</Words>
+      <Words
+        as="body"
+        colour={palette.ink2}
+      >{`${flag.assetName}. From ${flag.from.name} to ${flag.to.name}, ${formatMoment(flag.createdAt, flag.zone, now)}`}</Words>
       <Words as="rowTitle" colour={!closed && due.overdue ? palette.cautionT : palette.ink}>
         {closed ? 'Closed' : (due.overdue ?? due.words)}
       </Words>
@@ -75,7 +83,12 @@ function FlagSheet({ flag }: { readonly flag: Flag }) {
       )}
       {flag.alarmId && (
         <Section title="Evidence" closed={false}>
-          <Row title="The alarm this came from" second="Trend, history and remarks" onPress={() => router.push(`/alarms/${flag.alarmId}`)} last />
+          <Row
+            title="The alarm this came from"
+            second="Trend, history and remarks"
+            onPress={() => router.push(`/alarms/${flag.alarmId}`)}
+            last
+          />
         </Section>
       )}
     </>
@@ -89,14 +102,27 @@ function CloseForm({ flag, onDone }: { readonly flag: Flag; readonly onDone: () 
   const [note, setNote] = useState('');
   return (
     <>
-      <PickList name="Outcome" options={FLAG_OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }))} chosen={outcome} onChoose={setOutcome} />
+      <PickList
+        name="Outcome"
+        options={FLAG_OUTCOMES.map((value) => ({ value, label: OUTCOME_WORDS[value] }))}
+        chosen={outcome}
+        onChoose={setOutcome}
+      />
       <Field label="What was found and done" multiline value={note} onChange={setNote} />
       {close.isError && (
         <View role="alert">
-          <Words as="body" colour={palette.breachT}>{`Could not close the flag. ${close.error.message}`}</Words>
+          <Words
+            as="body"
+            colour={palette.breachT}
+          >{`Could not close the flag. ${close.error.message}`}</Words>
         </View>
       )}
-      <Button look="main" label="Close the flag" disabled={outcome === null || close.isPending} onPress={() => close.mutate({ id: flag.id, outcome: outcome!, note }, { onSuccess: onDone })} />
+      <Button
+        look="main"
+        label="Close the flag"
+        disabled={outcome === null || close.isPending}
+        onPress={() => close.mutate({ id: flag.id, outcome: outcome!, note }, { onSuccess: onDone })}
+      />
     </>
   );
 }

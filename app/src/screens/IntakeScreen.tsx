@@ -27,9 +27,17 @@ export function IntakeScreen() {
   const metrics = useMetrics();
   useEffect(() => () => store.getState().actions.dispose(), [store]);
   return (
-    <Page title="Intake" under={state.file?.name} onBack={() => router.navigate('/data')} backName="Back to data">
+    <Page
+      title="Intake"
+      under={state.file?.name}
+      onBack={() => router.navigate('/data')}
+      backName="Back to data"
+    >
       {state.error && (
-        <View role="alert" style={[styles.error, { borderColor: palette.breach, backgroundColor: palette.breachW }]}>
+        <View
+          role="alert"
+          style={[styles.error, { borderColor: palette.breach, backgroundColor: palette.breachW }]}
+        >
           <Words as="body" colour={palette.breachT}>
             {state.error}
           </Words>
@@ -38,10 +46,16 @@ export function IntakeScreen() {
       {(state.step === 'choose' || state.step === 'check') && (
         <FileChooser onChoose={state.actions.choose} another={state.step === 'check'} />
       )}
-      {state.step === 'choose' && state.file && !state.error && <Loading what={`Looking at ${state.file.name}`} />}
+      {state.step === 'choose' && state.file && !state.error && (
+        <Loading what={`Looking at ${state.file.name}`} />
+      )}
       {state.step === 'check' && (
         <Answer query={assets} reading="Reading assets">
-          {(tree) => <Answer query={metrics} reading="Reading metrics">{(rows) => <IntakeCheck store={store} assets={tree} metrics={rows} />}</Answer>}
+          {(tree) => (
+            <Answer query={metrics} reading="Reading metrics">
+              {(rows) => <IntakeCheck store={store} assets={tree} metrics={rows} />}
+            </Answer>
+          )}
         </Answer>
       )}
       {state.step === 'reading' && (

@@ -27,14 +27,19 @@ export function LossesScreen() {
       <Answer query={losses} reading={`Reading ${days} days`}>
         {(rows) =>
           rows.length === 0 ? (
-            <Notice kind="empty" title="No indicators yet" text="Losses are counted for indicators with a target band." />
+            <Notice
+              kind="empty"
+              title="No indicators yet"
+              text="Losses are counted for indicators with a target band."
+            />
           ) : (
             <LossList rows={rows} />
           )
         }
       </Answer>
       <Words as="second" colour={palette.ink2} style={{ paddingTop: 14 }}>
-        Each local hour counts with the level of its own value. Money, stops and energy against a baseline are not counted in this version.
+        Each local hour counts with the level of its own value. Money, stops and energy against a baseline are
+        not counted in this version.
       </Words>
     </Page>
   );
@@ -70,7 +75,9 @@ function LossRow({ row, longest }: { readonly row: IndicatorLoss; readonly longe
         </View>
         <View style={styles.bar} aria-hidden>
           <View style={{ width: `${(100 * row.breachMs) / longest}%`, backgroundColor: palette.bar }} />
-          <View style={{ width: `${(100 * row.cautionMs) / longest}%`, borderWidth: 1, borderColor: palette.bar }} />
+          <View
+            style={{ width: `${(100 * row.cautionMs) / longest}%`, borderWidth: 1, borderColor: palette.bar }}
+          />
         </View>
         <Words as="second" colour={palette.ink2}>
           {words}

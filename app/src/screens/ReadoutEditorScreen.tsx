@@ -45,7 +45,15 @@ export function ReadoutEditorScreen({ boardId, readoutId }: ReadoutEditorScreenP
   );
 }
 
-function Editor({ board, readoutId, metrics }: { readonly board: Board; readonly readoutId: string; readonly metrics: readonly Metric[] }) {
+function Editor({
+  board,
+  readoutId,
+  metrics,
+}: {
+  readonly board: Board;
+  readonly readoutId: string;
+  readonly metrics: readonly Metric[];
+}) {
   const palette = usePalette();
   const router = useRouter();
   const { wide } = useLayout();
@@ -69,14 +77,22 @@ function Editor({ board, readoutId, metrics }: { readonly board: Board; readonly
           <ReadoutView readout={readout} boardWindow={board.document.window} />
         </View>
       ) : (
-        <Notice kind="empty" title="Nothing to show yet" text="Choose a metric; the preview then follows every choice." />
+        <Notice
+          kind="empty"
+          title="Nothing to show yet"
+          text="Choose a metric; the preview then follows every choice."
+        />
       )}
     </View>
   );
   const panel = (
     <>
       <View style={[styles.strip, { backgroundColor: palette.ground, borderColor: palette.ink }]}>
-        <Sentence parts={readoutSentence(readout, byId)} open={open} onOpen={(key) => actions.openSlot(key as Slot)} />
+        <Sentence
+          parts={readoutSentence(readout, byId)}
+          open={open}
+          onOpen={(key) => actions.openSlot(key as Slot)}
+        />
       </View>
       <View style={styles.panel}>
         <Words as="sectionHead" heading={2}>
@@ -85,7 +101,14 @@ function Editor({ board, readoutId, metrics }: { readonly board: Board; readonly
         {readout ? (
           <PanelWithReading store={store} metrics={metrics} board={board} now={now} />
         ) : (
-          <SlotPanel store={store} metrics={metrics} boardWindow={board.document.window} unit="" decimals={1} now={now} />
+          <SlotPanel
+            store={store}
+            metrics={metrics}
+            boardWindow={board.document.window}
+            unit=""
+            decimals={1}
+            now={now}
+          />
         )}
       </View>
     </>
@@ -104,12 +127,19 @@ function Editor({ board, readoutId, metrics }: { readonly board: Board; readonly
         </View>
       </View>
       <View style={[styles.forms, { borderBottomColor: palette.line }]}>
-        <WordRow name="Form" options={READOUT_FORMS.map((value) => ({ value, label: FORM_WORDS[value] }))} chosen={form} onChoose={actions.chooseForm} />
+        <WordRow
+          name="Form"
+          options={READOUT_FORMS.map((value) => ({ value, label: FORM_WORDS[value] }))}
+          chosen={form}
+          onChoose={actions.chooseForm}
+        />
       </View>
       {wide ? (
         <View style={styles.sides}>
           <ScrollView style={styles.side}>{preview}</ScrollView>
-          <ScrollView style={[styles.side, { borderLeftWidth: 1.5, borderLeftColor: palette.ink }]}>{panel}</ScrollView>
+          <ScrollView style={[styles.side, { borderLeftWidth: 1.5, borderLeftColor: palette.ink }]}>
+            {panel}
+          </ScrollView>
         </View>
       ) : (
         <>
@@ -122,12 +152,21 @@ function Editor({ board, readoutId, metrics }: { readonly board: Board; readonly
       <View style={[styles.dock, { borderTopColor: palette.ink, backgroundColor: palette.ground }]}>
         {save.isError && (
           <View role="alert">
-            <Words as="body" colour={palette.breachT}>{`Could not place the readout. ${save.error.message}`}</Words>
+            <Words
+              as="body"
+              colour={palette.breachT}
+            >{`Could not place the readout. ${save.error.message}`}</Words>
           </View>
         )}
         <View style={styles.buttons}>
           <Button look="quiet" label="Leave" onPress={back} />
-          <Button grow look="main" label="Place on board" disabled={!readout || wrong !== null || save.isPending} onPress={place} />
+          <Button
+            grow
+            look="main"
+            label="Place on board"
+            disabled={!readout || wrong !== null || save.isPending}
+            onPress={place}
+          />
         </View>
       </View>
     </View>
@@ -135,10 +174,29 @@ function Editor({ board, readoutId, metrics }: { readonly board: Board; readonly
 }
 
 /** The open panel needs unit and decimals of the present reading. */
-function PanelWithReading({ store, metrics, board, now }: { readonly store: ReturnType<typeof createReadoutDraftStore>; readonly metrics: readonly Metric[]; readonly board: Board; readonly now: number }) {
+function PanelWithReading({
+  store,
+  metrics,
+  board,
+  now,
+}: {
+  readonly store: ReturnType<typeof createReadoutDraftStore>;
+  readonly metrics: readonly Metric[];
+  readonly board: Board;
+  readonly now: number;
+}) {
   const readout = useStore(store, (state) => state.readout)!;
   const { query, decimals } = useShownReading(readout, readout.window ?? board.document.window);
-  return <SlotPanel store={store} metrics={metrics} boardWindow={board.document.window} unit={query.data?.unit ?? ''} decimals={decimals} now={now} />;
+  return (
+    <SlotPanel
+      store={store}
+      metrics={metrics}
+      boardWindow={board.document.window}
+      unit={query.data?.unit ?? ''}
+      decimals={decimals}
+      now={now}
+    />
+  );
 }
 
 const styles = StyleSheet.create({

@@ -14,7 +14,11 @@ interface ReadoutToolsProps {
 export function ReadoutTools({ title, onEdit, onMove, onRemove }: ReadoutToolsProps) {
   const palette = usePalette();
   return (
-    <View role="toolbar" aria-label={`Change ${title}`} style={[styles.bar, { backgroundColor: palette.well }]}>
+    <View
+      role="toolbar"
+      aria-label={`Change ${title}`}
+      style={[styles.bar, { backgroundColor: palette.well }]}
+    >
       <IconButton icon={EditIcon} name={`Edit ${title}`} onPress={onEdit} />
       <IconButton icon={UpIcon} name={`Move ${title} towards the start`} onPress={() => onMove(-1)} />
       <IconButton icon={DownIcon} name={`Move ${title} towards the end`} onPress={() => onMove(1)} />
@@ -23,4 +27,6 @@ export function ReadoutTools({ title, onEdit, onMove, onRemove }: ReadoutToolsPr
   );
 }
 
-const styles = StyleSheet.create({ bar: { flexDirection: 'row', justifyContent: 'center', flexWrap: 'wrap' } });
+const styles = StyleSheet.create({
+  bar: { flexDirection: 'row', justifyContent: 'center', flexWrap: 'wrap' },
+});

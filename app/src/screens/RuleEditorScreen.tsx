@@ -24,7 +24,10 @@ import { delayWords } from './ruleWords';
 
 const REHEARSAL_DAYS = 90;
 const MINUTE_MS = 60_000;
-const DELAYS = [0, 5, 10, 15, 30, 60].map((minutes) => ({ value: String(minutes), label: minutes === 0 ? 'At once' : `${minutes} min` }));
+const DELAYS = [0, 5, 10, 15, 30, 60].map((minutes) => ({
+  value: String(minutes),
+  label: minutes === 0 ? 'At once' : `${minutes} min`,
+}));
 
 type RuleSlot = 'level' | 'metric' | 'limit' | 'delay' | 'deadband';
 
@@ -39,7 +42,13 @@ export function RuleEditorScreen() {
   );
 }
 
-function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[]; readonly onLeave: () => void }) {
+function RuleEditor({
+  metrics,
+  onLeave,
+}: {
+  readonly metrics: readonly Metric[];
+  readonly onLeave: () => void;
+}) {
   const palette = usePalette();
   const put = usePutInForce();
   const [open, setOpen] = useState<RuleSlot>('metric');
@@ -79,7 +88,13 @@ function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[];
       dock={
         <>
           <Button look="quiet" label="Leave" onPress={onLeave} />
-          <Button grow look="main" label="Put in force" disabled={!rule || put.isPending} onPress={() => put.mutate(rule!, { onSuccess: onLeave })} />
+          <Button
+            grow
+            look="main"
+            label="Put in force"
+            disabled={!rule || put.isPending}
+            onPress={() => put.mutate(rule!, { onSuccess: onLeave })}
+          />
         </>
       }
     >
@@ -93,35 +108,82 @@ function RuleEditor({ metrics, onLeave }: { readonly metrics: readonly Metric[];
       )}
       {(!rule || open === 'metric') && (
         <Section title="Metric">
-          <MetricPanel name="Metric" metrics={metrics} chosen={rule?.metricId ?? null} onChoose={(chosen) => void choose(chosen)} />
+          <MetricPanel
+            name="Metric"
+            metrics={metrics}
+            chosen={rule?.metricId ?? null}
+            onChoose={(chosen) => void choose(chosen)}
+          />
         </Section>
       )}
       {rule && metric && (
         <>
           {open === 'level' && (
-            <WordRow name="Level" options={(['breach', 'caution'] as const).map((value) => ({ value, label: LEVEL_WORDS[value] }))} chosen={rule.level} onChoose={(level) => change({ level })} />
+            <WordRow
+              name="Level"
+              options={(['breach', 'caution'] as const).map((value) => ({
+                value,
+                label: LEVEL_WORDS[value],
+              }))}
+              chosen={rule.level}
+              onChoose={(level) => change({ level })}
+            />
           )}
           {open === 'limit' && (
             <View style={styles.fields}>
-              <WordRow name="Side" options={[{ value: 'above', label: 'Above' }, { value: 'below', label: 'Below' }]} chosen={rule.side} onChoose={(side) => change({ side: side as RuleForm['side'] })} />
-              <NumberField label="Limit" unit={unit} value={rule.limit} onChange={(limit) => change({ limit })} />
+              <WordRow
+                name="Side"
+                options={[
+                  { value: 'above', label: 'Above' },
+                  { value: 'below', label: 'Below' },
+                ]}
+                chosen={rule.side}
+                onChoose={(side) => change({ side: side as RuleForm['side'] })}
+              />
+              <NumberField
+                label="Limit"
+                unit={unit}
+                value={rule.limit}
+                onChange={(limit) => change({ limit })}
+              />
             </View>
           )}
           {open === 'delay' && (
-            <WordRow name="On-delay" options={DELAYS} chosen={String(rule.onDelayMs / MINUTE_MS)} onChoose={(minutes) => change({ onDelayMs: Number(minutes) * MINUTE_MS })} />
+            <WordRow
+              name="On-delay"
+              options={DELAYS}
+              chosen={String(rule.onDelayMs / MINUTE_MS)}
+              onChoose={(minutes) => change({ onDelayMs: Number(minutes) * MINUTE_MS })}
+            />
           )}
           {open === 'deadband' && (
-            <NumberField label="Deadband" unit={unit} value={rule.deadband} error={rule.deadband < 0 ? 'The deadband must be at least 0' : undefined} onChange={(deadband) => change({ deadband })} />
+            <NumberField
+              label="Deadband"
+              unit={unit}
+              value={rule.deadband}
+              error={rule.deadband < 0 ? 'The deadband must be at least 0' : undefined}
+              onChange={(deadband) => change({ deadband })}
+            />
           )}
           <Section title="Rehearsal" aside={`last ${REHEARSAL_DAYS} days`}>
             <Answer query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
               {(answer) =>
                 answer.range === null ? (
-                  <Notice kind="empty" title="Nothing to rehearse on" text="This metric has no samples in the last 90 days. The rule works on what comes." />
+                  <Notice
+                    kind="empty"
+                    title="Nothing to rehearse on"
+                    text="This metric has no samples in the last 90 days. The rule works on what comes."
+                  />
                 ) : (
                   <View style={rehearsal.isPlaceholderData && styles.old}>
                     <RehearsalView answer={answer} zone={metric.zone} />
-                    <ThresholdCurve answer={answer} limit={rule.limit} unit={unit} decimals={metric.decimals} onChange={(limit) => change({ limit })} />
+                    <ThresholdCurve
+                      answer={answer}
+                      limit={rule.limit}
+                      unit={unit}
+                      decimals={metric.decimals}
+                      onChange={(limit) => change({ limit })}
+                    />
                   </View>
                 )
               }

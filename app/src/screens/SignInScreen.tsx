@@ -41,14 +41,32 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
               control={control}
               name="email"
               render={({ field, fieldState }) => (
-                <Field label="E-mail address" autoComplete="username" inputMode="email" value={field.value} onChange={field.onChange} onBlur={field.onBlur} error={fieldState.error?.message} onSubmitEditing={() => void submit()} />
+                <Field
+                  label="E-mail address"
+                  autoComplete="username"
+                  inputMode="email"
+                  value={field.value}
+                  onChange={field.onChange}
+                  onBlur={field.onBlur}
+                  error={fieldState.error?.message}
+                  onSubmitEditing={() => void submit()}
+                />
               )}
             />
             <Controller
               control={control}
               name="password"
               render={({ field, fieldState }) => (
-                <Field label="Password" secureTextEntry autoComplete="current-password" value={field.value} onChange={field.onChange} onBlur={field.onBlur} error={fieldState.error?.message} onSubmitEditing={() => void submit()} />
+                <Field
+                  label="Password"
+                  secureTextEntry
+                  autoComplete="current-password"
+                  value={field.value}
+                  onChange={field.onChange}
+                  onBlur={field.onBlur}
+                  error={fieldState.error?.message}
+                  onSubmitEditing={() => void submit()}
+                />
               )}
             />
             {signIn.isError && (
@@ -58,12 +76,22 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
                 </Words>
               </View>
             )}
-            <Button look="main" label={signIn.isPending ? 'Signing in' : 'Sign in'} disabled={signIn.isPending} onPress={() => void submit()} />
+            <Button
+              look="main"
+              label={signIn.isPending ? 'Signing in' : 'Sign in'}
+              disabled={signIn.isPending}
+              onPress={() => void submit()}
+            />
           </View>
           {state.demoAccounts.length > 0 && (
             <Section title="Look around as" aside="demo, Hollowmere Linen" closed={false}>
               {state.demoAccounts.map((account, i) => (
-                <DemoRow key={account.email} account={account} last={i === state.demoAccounts.length - 1} onPress={() => signIn.mutate({ email: account.email, password: account.password })} />
+                <DemoRow
+                  key={account.email}
+                  account={account}
+                  last={i === state.demoAccounts.length - 1}
+                  onPress={() => signIn.mutate({ email: account.email, password: account.password })}
+                />
               ))}
             </Section>
           )}
@@ -73,7 +101,15 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
   );
 }
 
-function DemoRow({ account, onPress, last }: { readonly account: DemoAccount; readonly onPress: () => void; readonly last: boolean }) {
+function DemoRow({
+  account,
+  onPress,
+  last,
+}: {
+  readonly account: DemoAccount;
+  readonly onPress: () => void;
+  readonly last: boolean;
+}) {
   const palette = usePalette();
   return (
     <Row

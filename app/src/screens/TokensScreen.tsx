@@ -27,14 +27,23 @@ export function TokensScreen() {
   return (
     <Page title="Push tokens" onBack={() => router.navigate('/data')} backName="Back to data">
       <Words as="body" colour={palette.ink2}>
-        A device sends samples with POST to /api/samples and its token as bearer. The description of every endpoint is at /api/openapi.json.
+        A device sends samples with POST to /api/samples and its token as bearer. The description of every
+        endpoint is at /api/openapi.json.
       </Words>
       <View style={styles.form}>
         <Field label="Name of the sender" value={name} onChange={setName} error={add.error?.message} />
-        <Button label="Make a token" look="main" disabled={add.isPending} onPress={() => add.mutate({ name }, { onSuccess: () => setName('') })} />
+        <Button
+          label="Make a token"
+          look="main"
+          disabled={add.isPending}
+          onPress={() => add.mutate({ name }, { onSuccess: () => setName('') })}
+        />
       </View>
       {add.data && (
-        <View style={[styles.token, { borderColor: palette.sea, backgroundColor: palette.water }]} role="status">
+        <View
+          style={[styles.token, { borderColor: palette.sea, backgroundColor: palette.water }]}
+          role="status"
+        >
           <Words as="bodyStrong">Copy it now; it is not shown again.</Words>
           <Words as="body">{add.data.token}</Words>
         </View>
@@ -48,7 +57,15 @@ export function TokensScreen() {
                   key={token.id}
                   title={token.name}
                   second={`made by ${token.createdBy}, ${token.lastUsedAt === null ? 'never used' : `last used ${formatMoment(token.lastUsedAt, zone, now)}`}`}
-                  right={<Button look="quiet" label="Revoke" name={`Revoke ${token.name}`} disabled={revoke.isPending} onPress={() => revoke.mutate(token.id)} />}
+                  right={
+                    <Button
+                      look="quiet"
+                      label="Revoke"
+                      name={`Revoke ${token.name}`}
+                      disabled={revoke.isPending}
+                      onPress={() => revoke.mutate(token.id)}
+                    />
+                  }
                   last={i === rows.length - 1}
                 />
               ))}

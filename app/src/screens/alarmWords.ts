@@ -1,4 +1,12 @@
-import { ALARM_STATE_WORDS, formatLength, formatMoment, formatValue, LEVEL_WORDS, type Alarm, type AlarmEvent } from '@vivid-beacon/core';
+import {
+  ALARM_STATE_WORDS,
+  formatLength,
+  formatMoment,
+  formatValue,
+  LEVEL_WORDS,
+  type Alarm,
+  type AlarmEvent,
+} from '@vivid-beacon/core';
 
 /** The state of an alarm in words: "Breach for 18 min, not acknowledged". */
 export function alarmStateWords(alarm: Alarm, now: number): string {

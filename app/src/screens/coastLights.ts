@@ -12,11 +12,16 @@ export function coastLights(watch: Watch): CoastLight[] {
   return watch.plants.map(({ id, name }) => {
     const levels: Level[] = [
       ...watch.alarms
-        .filter((alarm) => alarm.plantId === id && (alarm.returnedAt === null || needsAcknowledgement(alarm.state)))
+        .filter(
+          (alarm) => alarm.plantId === id && (alarm.returnedAt === null || needsAcknowledgement(alarm.state)),
+        )
         .map((alarm) => (alarm.returnedAt === null ? alarm.level : 'clear')),
       ...watch.indicators.filter((indicator) => indicator.plantId === id).map(({ reading }) => reading.level),
     ];
-    const level = levels.reduce<Level>((worst, each) => (SEVERITY[each] < SEVERITY[worst] ? each : worst), 'clear');
+    const level = levels.reduce<Level>(
+      (worst, each) => (SEVERITY[each] < SEVERITY[worst] ? each : worst),
+      'clear',
+    );
     if (level === 'clear') return { id, name, level, words: 'all clear' };
     const count = levels.filter((each) => each === level).length;
     return { id, name, level, words: `${count} ${WORDS[level][count === 1 ? 0 : 1]}` };

@@ -33,14 +33,21 @@ export interface IntakeState {
     readonly choose: (file: File) => void;
     readonly correctLayout: (part: Partial<FileLayout>) => void;
     readonly plan: (column: number, plan: ColumnPlan) => void;
-    readonly read: (options: { targets: readonly TargetColumn[]; zone: string; now: number; formToken: string }) => void;
+    readonly read: (options: {
+      targets: readonly TargetColumn[];
+      zone: string;
+      now: number;
+      formToken: string;
+    }) => void;
     readonly fail: (message: string) => void;
     readonly cancel: () => void;
     readonly dispose: () => void;
   };
 }
 
-type WorkerLike = Pick<Worker, 'postMessage' | 'terminate'> & { onmessage: ((event: MessageEvent<IntakeTold>) => void) | null };
+type WorkerLike = Pick<Worker, 'postMessage' | 'terminate'> & {
+  onmessage: ((event: MessageEvent<IntakeTold>) => void) | null;
+};
 
 /** One intake from choosing a file to its result. `makeWorker` starts the thread that reads it. */
 export const createIntakeStore = (makeWorker: () => WorkerLike) =>
@@ -55,7 +62,13 @@ export const createIntakeStore = (makeWorker: () => WorkerLike) =>
     const hear = (told: IntakeTold): void => {
       switch (told.kind) {
         case 'looked':
-          set({ step: 'check', recognised: told.recognised, encoding: told.encoding, plans: firstPlans(told.recognised, get().plans), error: null });
+          set({
+            step: 'check',
+            recognised: told.recognised,
+            encoding: told.encoding,
+            plans: firstPlans(told.recognised, get().plans),
+            error: null,
+          });
           return;
         case 'progress':
           set({ progress: told });
@@ -79,10 +92,20 @@ export const createIntakeStore = (makeWorker: () => WorkerLike) =>
       error: null,
       actions: {
         choose: (file) => {
-          set({ file, step: 'choose', recognised: null, correct: {}, plans: {}, finished: null, error: null });
+          set({
+            file,
+            step: 'choose',
+            recognised: null,
+            correct: {},
+            plans: {},
+            finished: null,
+            error: null,
+          });
           if (file.size > MOST_FILE_BYTES) {
             const size = Math.round(file.size / 1_000_000);
-            set({ error: `${file.name} has ${size} MB. A file may have at most 100 MB; split it and bring in the parts one after another. Nothing was taken.` });
+            set({
+              error: `${file.name} has ${size} MB. A file may have at most 100 MB; split it and bring in the parts one after another. Nothing was taken.`,
+            });
             return;
           }
           ask({ kind: 'look', file, correct: {} });

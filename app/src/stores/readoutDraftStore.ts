@@ -24,7 +24,9 @@ interface DraftActions {
   readonly openSlot: (slot: Slot) => void;
   readonly chooseMetric: (metric: Metric) => void;
   readonly choosePer: (metric: Metric | null) => void;
-  readonly change: (part: Partial<Pick<Readout, 'title' | 'window' | 'bucket' | 'band' | 'decimals'>>) => void;
+  readonly change: (
+    part: Partial<Pick<Readout, 'title' | 'window' | 'bucket' | 'band' | 'decimals'>>,
+  ) => void;
   readonly chooseSummary: (summary: Readout['measure']['summary']) => void;
   readonly setRatio: (factor: number, unit: string | null) => void;
 }
@@ -67,17 +69,25 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
             : readout,
         })),
       chooseSummary: (summary) =>
-        set(({ readout }) => ({ readout: readout && { ...readout, measure: { ...readout.measure, summary } } })),
+        set(({ readout }) => ({
+          readout: readout && { ...readout, measure: { ...readout.measure, summary } },
+        })),
       change: (part) => set(({ readout }) => ({ readout: readout && { ...readout, ...part } })),
     },
   }));
 
-function emptyReadout(id: string, form: ReadoutForm): Omit<Readout, 'measure'> & { measure: Readout['measure'] | null } {
+function emptyReadout(
+  id: string,
+  form: ReadoutForm,
+): Omit<Readout, 'measure'> & { measure: Readout['measure'] | null } {
   return { id, form, title: null, measure: null, window: null, bucket: null, band: null, decimals: null };
 }
 
 /** Another metric: its usual summary unless the present one makes sense for it too; the band is another's, so it goes. */
-function withMetric(readout: Omit<Readout, 'measure'> & { measure: Readout['measure'] | null }, metric: Metric): Readout {
+function withMetric(
+  readout: Omit<Readout, 'measure'> & { measure: Readout['measure'] | null },
+  metric: Metric,
+): Readout {
   const usual = SUMMARIES_OF_KIND[metric.kind];
   const kept = readout.measure?.summary;
   const same = readout.measure?.metricId === metric.id;
@@ -110,9 +120,13 @@ function windowFor(metric: Metric): WindowSpec | null {
 
 /** A first band around what is usual: Clear to the 75th percentile of past values, Caution to the 95th. */
 export function firstBand(values: readonly number[], direction: TargetBand['direction']): TargetBand {
-  const at = (share: number): number => (values.length === 0 ? 0 : values[Math.round((values.length - 1) * share)]);
+  const at = (share: number): number =>
+    values.length === 0 ? 0 : values[Math.round((values.length - 1) * share)];
   const [low, high] = [at(0.02), at(0.98)];
-  const digits = Math.max(0, 2 - Math.floor(Math.log10(Math.max(1e-6, Math.abs(high - low) || Math.abs(high) || 1))));
+  const digits = Math.max(
+    0,
+    2 - Math.floor(Math.log10(Math.max(1e-6, Math.abs(high - low) || Math.abs(high) || 1))),
+  );
   const round = (x: number): number => Number(x.toFixed(Math.min(9, digits)));
   switch (direction) {
     case 'lower':

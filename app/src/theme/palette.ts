@@ -84,10 +84,14 @@ export const NIGHT: Palette = {
 
 /** Colour of a level as a shape. */
 export function shapeColour(palette: Palette, level: Level): string {
-  return { clear: palette.clear, caution: palette.caution, breach: palette.breach, nodata: palette.nodata }[level];
+  return { clear: palette.clear, caution: palette.caution, breach: palette.breach, nodata: palette.nodata }[
+    level
+  ];
 }
 
 /** Colour of a level's word. */
 export function wordColour(palette: Palette, level: Level): string {
-  return { clear: palette.clearT, caution: palette.cautionT, breach: palette.breachT, nodata: palette.ink3 }[level];
+  return { clear: palette.clearT, caution: palette.cautionT, breach: palette.breachT, nodata: palette.ink3 }[
+    level
+  ];
 }

@@ -18,15 +18,24 @@ const PIECE_BYTES = 512 * 1024;
 const ROWS_A_BATCH = 4000;
 const REFUSALS_KEPT = 100_000;
 const DAY_MS = 86_400_000;
-const DECODER = { 'UTF-8': 'utf-8', 'UTF-16 LE': 'utf-16le', 'UTF-16 BE': 'utf-16be', 'Windows-1252': 'windows-1252' };
+const DECODER = {
+  'UTF-8': 'utf-8',
+  'UTF-16 LE': 'utf-16le',
+  'UTF-16 BE': 'utf-16be',
+  'Windows-1252': 'windows-1252',
+};
 
-const tell = (told: IntakeTold): void => (self as unknown as { postMessage: (told: IntakeTold) => void }).postMessage(told);
+const tell = (told: IntakeTold): void =>
+  (self as unknown as { postMessage: (told: IntakeTold) => void }).postMessage(told);
 
 self.onmessage = ({ data: ask }: MessageEvent<IntakeAsk>) => {
   const work = ask.kind === 'look' ? look(ask) : read(ask);
   work.catch((error: unknown) => {
     const known = error instanceof BeaconError || error instanceof ApiError;
-    tell({ kind: 'failed', message: known ? error.message : `The file could not be read. ${(error as Error).message}` });
+    tell({
+      kind: 'failed',
+      message: known ? error.message : `The file could not be read. ${(error as Error).message}`,
+    });
   });
 };
 
@@ -111,7 +120,10 @@ async function read(ask: Extract<IntakeAsk, { kind: 'read' }>): Promise<void> {
     fileHash: await hashOf(file),
     layout: { ...layout, encoding, zone },
   });
-  const batches = new Batches(id, targets.map(({ metricId }) => metricId));
+  const batches = new Batches(
+    id,
+    targets.map(({ metricId }) => metricId),
+  );
   const reader = rowReader(layout, targets, zone, now + DAY_MS);
   try {
     const decoder = new TextDecoder(DECODER[encoding]);
@@ -138,7 +150,12 @@ async function read(ask: Extract<IntakeAsk, { kind: 'read' }>): Promise<void> {
         if (row) batches.add(row.t, row.values);
         if (batches.full) await batches.send();
       }
-      tell({ kind: 'progress', share: Math.min(1, (at + PIECE_BYTES) / file.size), rows: batches.taken, refused: batches.refused });
+      tell({
+        kind: 'progress',
+        share: Math.min(1, (at + PIECE_BYTES) / file.size),
+        rows: batches.taken,
+        refused: batches.refused,
+      });
     }
     const sent = await batches.send();
     if (batches.taken === 0) {

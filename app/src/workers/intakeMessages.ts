@@ -24,5 +24,10 @@ export type IntakeAsk =
 export type IntakeTold =
   | { readonly kind: 'looked'; readonly recognised: Recognised; readonly encoding: string }
   | { readonly kind: 'progress'; readonly share: number; readonly rows: number; readonly refused: number }
-  | { readonly kind: 'done'; readonly intake: Intake; readonly blankCells: number; readonly repeatedHour: number }
+  | {
+      readonly kind: 'done';
+      readonly intake: Intake;
+      readonly blankCells: number;
+      readonly repeatedHour: number;
+    }
   | { readonly kind: 'failed'; readonly message: string };

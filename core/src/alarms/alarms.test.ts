@@ -6,7 +6,14 @@ import { ALARM_STATES, needsAcknowledgement, nextAlarmState, type AlarmAction } 
 import { rehearse } from './rehearse';
 import { runCondition } from './runCondition';
 
-const RULE: AlarmCondition = { side: 'above', limit: 205, deadband: 4, onDelayMs: 0, offDelayMs: 0, maxGapMs: 10 * MINUTE };
+const RULE: AlarmCondition = {
+  side: 'above',
+  limit: 205,
+  deadband: 4,
+  onDelayMs: 0,
+  offDelayMs: 0,
+  maxGapMs: 10 * MINUTE,
+};
 const kinds = (rule: AlarmCondition, values: number[]): string[] =>
   runCondition(rule, minutely(values)).changes.map(({ kind, t }) => `${kind} ${t / MINUTE}`);
 
@@ -25,7 +32,10 @@ describe('stepCondition', () => {
   });
 
   it('waits for the off-delay', () => {
-    expect(kinds({ ...RULE, offDelayMs: 2 * MINUTE }, [206, 200, 206, 200, 200, 200])).toEqual(['raise 0', 'return 5']);
+    expect(kinds({ ...RULE, offDelayMs: 2 * MINUTE }, [206, 200, 206, 200, 200, 200])).toEqual([
+      'raise 0',
+      'return 5',
+    ]);
   });
 
   it('starts the delay again after a gap nobody measured', () => {
@@ -35,7 +45,10 @@ describe('stepCondition', () => {
   });
 
   it('watches a lower limit likewise', () => {
-    expect(kinds({ ...RULE, side: 'below', limit: 5, deadband: 1 }, [6, 5, 4, 5.5, 6])).toEqual(['raise 2', 'return 4']);
+    expect(kinds({ ...RULE, side: 'below', limit: 5, deadband: 1 }, [6, 5, 4, 5.5, 6])).toEqual([
+      'raise 2',
+      'return 4',
+    ]);
   });
 
   it('is not moved by samples of bad quality', () => {
@@ -44,23 +57,28 @@ describe('stepCondition', () => {
 
   it('ends the same whether samples come one by one or in batches', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 195, max: 215 }), { maxLength: 60 }), fc.integer({ min: 0, max: 60 }), (values, cut) => {
-        const rule = { ...RULE, onDelayMs: 2 * MINUTE, offDelayMs: MINUTE };
-        const series = minutely(values, MINUTE);
-        const whole = runCondition(rule, series);
-        const first = runCondition(rule, sliceSeries(series, 0, cut * MINUTE));
-        const second = runCondition(rule, sliceSeries(series, cut * MINUTE, Infinity), first.state);
-        expect(second.state).toEqual(whole.state);
-        expect([...first.changes, ...second.changes]).toEqual(whole.changes);
-        expect(isActive(whole.state)).toBe(whole.changes.length % 2 === 1);
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 195, max: 215 }), { maxLength: 60 }),
+        fc.integer({ min: 0, max: 60 }),
+        (values, cut) => {
+          const rule = { ...RULE, onDelayMs: 2 * MINUTE, offDelayMs: MINUTE };
+          const series = minutely(values, MINUTE);
+          const whole = runCondition(rule, series);
+          const first = runCondition(rule, sliceSeries(series, 0, cut * MINUTE));
+          const second = runCondition(rule, sliceSeries(series, cut * MINUTE, Infinity), first.state);
+          expect(second.state).toEqual(whole.state);
+          expect([...first.changes, ...second.changes]).toEqual(whole.changes);
+          expect(isActive(whole.state)).toBe(whole.changes.length % 2 === 1);
+        },
+      ),
     );
   });
 });
 
 describe('nextAlarmState', () => {
   it('follows the transitions of ISA-18.2 between normal, unacknowledged, acknowledged and returned (from memory)', () => {
-    const walk = (...actions: AlarmAction[]): string => actions.reduce(nextAlarmState, 'normal' as (typeof ALARM_STATES)[number]);
+    const walk = (...actions: AlarmAction[]): string =>
+      actions.reduce(nextAlarmState, 'normal' as (typeof ALARM_STATES)[number]);
     expect(walk('raise')).toBe('unacknowledged');
     expect(walk('raise', 'acknowledge')).toBe('acknowledged');
     expect(walk('raise', 'acknowledge', 'return')).toBe('normal');
@@ -81,13 +99,21 @@ describe('nextAlarmState', () => {
 
 describe('rehearse', () => {
   it('counts how often, how long and for what share a rule would have stood', () => {
-    const result = rehearse(RULE, minutely([200, 210, 210, 200, 210, 200]), { start: 0, end: 10 * MINUTE }, [203, 250]);
+    const result = rehearse(
+      RULE,
+      minutely([200, 210, 210, 200, 210, 200]),
+      { start: 0, end: 10 * MINUTE },
+      [203, 250],
+    );
     expect(result.alarms).toEqual([
       { start: MINUTE, end: 3 * MINUTE },
       { start: 4 * MINUTE, end: 5 * MINUTE },
     ]);
     expect(result).toMatchObject({ longestMs: 2 * MINUTE, share: 0.3 });
-    expect(result.curve).toEqual([{ limit: 203, fires: 1 }, { limit: 250, fires: 0 }]);
+    expect(result.curve).toEqual([
+      { limit: 203, fires: 1 },
+      { limit: 250, fires: 0 },
+    ]);
   });
 
   it('lets an alarm that has not returned stand to the end', () => {

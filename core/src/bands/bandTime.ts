@@ -56,7 +56,8 @@ export function worstSpans(spans: readonly LevelSpan[]): LevelSpan[] {
     if (levels.length === 0) continue;
     const level = levels.reduce((a, b) => (SEVERITY[b] < SEVERITY[a] ? b : a));
     const before = worst[worst.length - 1];
-    if (before && before.level === level && before.end === start) worst[worst.length - 1] = { ...before, end };
+    if (before && before.level === level && before.end === start)
+      worst[worst.length - 1] = { ...before, end };
     else worst.push({ start, end, level });
   }
   return worst;

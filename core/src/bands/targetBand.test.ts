@@ -5,13 +5,32 @@ import { checkBand, distanceOf, levelOf, sectorsOf, type TargetBand } from './ta
 
 const LOWER: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2.5 };
 const HIGHER: TargetBand = { direction: 'higher', caution: 95, breach: 90, target: 97 };
-const INSIDE: TargetBand = { direction: 'inside', breachLow: 10, clearLow: 12, clearHigh: 18, breachHigh: 20, target: 15 };
+const INSIDE: TargetBand = {
+  direction: 'inside',
+  breachLow: 10,
+  clearLow: 12,
+  clearHigh: 18,
+  breachHigh: 20,
+  target: 15,
+};
 
 describe('levelOf', () => {
   it('gives a value exactly on a limit the better level', () => {
     expect([3, 3.1, 4, 4.1].map((v) => levelOf(LOWER, v))).toEqual(['clear', 'caution', 'caution', 'breach']);
-    expect([95, 94.9, 90, 89.9].map((v) => levelOf(HIGHER, v))).toEqual(['clear', 'caution', 'caution', 'breach']);
-    expect([9.9, 10, 12, 18, 20, 20.1].map((v) => levelOf(INSIDE, v))).toEqual(['breach', 'caution', 'clear', 'clear', 'caution', 'breach']);
+    expect([95, 94.9, 90, 89.9].map((v) => levelOf(HIGHER, v))).toEqual([
+      'clear',
+      'caution',
+      'caution',
+      'breach',
+    ]);
+    expect([9.9, 10, 12, 18, 20, 20.1].map((v) => levelOf(INSIDE, v))).toEqual([
+      'breach',
+      'caution',
+      'clear',
+      'clear',
+      'caution',
+      'breach',
+    ]);
   });
 
   it('is No data without a value or with too little coverage', () => {
@@ -25,15 +44,20 @@ describe('sectorsOf', () => {
   it('covers the scale without gaps, and each sector has the level of its middle', () => {
     const band = fc.oneof(fc.constant(LOWER), fc.constant(HIGHER), fc.constant(INSIDE));
     fc.assert(
-      fc.property(band, fc.integer({ min: -50, max: 150 }), fc.integer({ min: 1, max: 100 }), (each, low, length) => {
-        const sectors = sectorsOf(each, low, low + length);
-        expect(sectors[0].from).toBe(low);
-        expect(sectors[sectors.length - 1].to).toBe(low + length);
-        sectors.forEach(({ from, to, level }, i) => {
-          if (i > 0) expect(from).toBe(sectors[i - 1].to);
-          expect(levelOf(each, (from + to) / 2)).toBe(level);
-        });
-      }),
+      fc.property(
+        band,
+        fc.integer({ min: -50, max: 150 }),
+        fc.integer({ min: 1, max: 100 }),
+        (each, low, length) => {
+          const sectors = sectorsOf(each, low, low + length);
+          expect(sectors[0].from).toBe(low);
+          expect(sectors[sectors.length - 1].to).toBe(low + length);
+          sectors.forEach(({ from, to, level }, i) => {
+            if (i > 0) expect(from).toBe(sectors[i - 1].to);
+            expect(levelOf(each, (from + to) / 2)).toBe(level);
+          });
+        },
+      ),
     );
   });
 });
@@ -50,7 +74,9 @@ describe('distanceOf', () => {
 
 describe('checkBand', () => {
   it('names the limit that is out of order', () => {
-    expect(() => checkBand({ ...LOWER, caution: 5 })).toThrow('The end of Clear must be at most the start of Breach (4), got 5.');
+    expect(() => checkBand({ ...LOWER, caution: 5 })).toThrow(
+      'The end of Clear must be at most the start of Breach (4), got 5.',
+    );
     expect(() => checkBand({ ...HIGHER, caution: 80 })).toThrow('at least');
     expect(() => checkBand({ ...INSIDE, clearLow: 19 })).toThrow('lower end of Clear');
     expect(() => checkBand(LOWER)).not.toThrow();

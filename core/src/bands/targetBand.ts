@@ -148,7 +148,14 @@ export function sectorsOf(band: TargetBand, low: number, high: number): Sector[]
 export interface Distance {
   /** Always ≥ 0, in the unit of the measure. */
   readonly by: number;
-  readonly words: 'over limit' | 'under limit' | 'over target' | 'under target' | 'over Clear' | 'under Clear' | 'on target';
+  readonly words:
+    | 'over limit'
+    | 'under limit'
+    | 'over target'
+    | 'under target'
+    | 'over Clear'
+    | 'under Clear'
+    | 'on target';
 }
 
 /** Distance to the Breach limit when in breach, to the end of Clear in caution, else to the target. */
@@ -156,7 +163,10 @@ export function distanceOf(band: TargetBand, value: number): Distance | null {
   const level = levelOf(band, value);
   const limits =
     band.direction === 'inside'
-      ? { caution: value > band.clearHigh ? band.clearHigh : band.clearLow, breach: value > band.breachHigh ? band.breachHigh : band.breachLow }
+      ? {
+          caution: value > band.clearHigh ? band.clearHigh : band.clearLow,
+          breach: value > band.breachHigh ? band.breachHigh : band.breachLow,
+        }
       : band;
   if (level === 'breach') {
     const by = value - limits.breach;

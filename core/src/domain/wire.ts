@@ -163,7 +163,8 @@ export interface Alarm {
 export interface AlarmEvent {
   readonly id: string;
   readonly at: number;
-  readonly kind: 'raised' | 'returned' | 'acknowledged' | 'remark' | 'flagged' | 'flagClosed' | 'recalculated';
+  readonly kind:
+    'raised' | 'returned' | 'acknowledged' | 'remark' | 'flagged' | 'flagClosed' | 'recalculated';
   readonly personName: string | null;
   readonly value: number | null;
   readonly remark: string | null;

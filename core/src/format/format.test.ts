@@ -1,6 +1,14 @@
 import { feedHealth } from '../feeds/feedHealth';
 import { HOUR, MINUTE } from '../testing/makeSeries';
-import { decimalsFor, formatDate, formatLength, formatMoment, formatNumber, formatValue, formatWindow } from './format';
+import {
+  decimalsFor,
+  formatDate,
+  formatLength,
+  formatMoment,
+  formatNumber,
+  formatValue,
+  formatWindow,
+} from './format';
 
 const THIN = '\u2009';
 const ZONE = 'Europe/London';
@@ -43,7 +51,10 @@ describe('format', () => {
 describe('feedHealth', () => {
   it('calls a feed silent after its longest allowed gap, at least three intervals', () => {
     expect(feedHealth(0, MINUTE, 10 * MINUTE, 10 * MINUTE).state).toBe('reporting');
-    expect(feedHealth(0, MINUTE, 10 * MINUTE, 11 * MINUTE)).toEqual({ state: 'silent', quietMs: 11 * MINUTE });
+    expect(feedHealth(0, MINUTE, 10 * MINUTE, 11 * MINUTE)).toEqual({
+      state: 'silent',
+      quietMs: 11 * MINUTE,
+    });
     expect(feedHealth(0, HOUR, HOUR, 2 * HOUR).state).toBe('reporting');
     expect(feedHealth(null, MINUTE, MINUTE, 0).state).toBe('never');
   });

@@ -69,7 +69,8 @@ export function formatWindow(start: number, end: number, zone: string, now?: num
   const endsAtMidnight = isMidnight(b) && end > start;
   const last = endsAtMidnight ? b.minus({ days: 1 }) : b;
   if (isMidnight(a) && endsAtMidnight && a.hasSame(last, 'day')) return formatDate(start, zone, now);
-  if (a.hasSame(b, 'day')) return `${formatDate(start, zone, now)}, ${a.toFormat('HH:mm')} – ${b.toFormat('HH:mm')}`;
+  if (a.hasSame(b, 'day'))
+    return `${formatDate(start, zone, now)}, ${a.toFormat('HH:mm')} – ${b.toFormat('HH:mm')}`;
   const shortStart = a.hasSame(last, 'month') ? a.toFormat('ccc d') : formatDate(start, zone, now);
   const from = isMidnight(a) ? shortStart : `${shortStart}, ${a.toFormat('HH:mm')}`;
   const to = formatDate(last.toMillis(), zone, now);

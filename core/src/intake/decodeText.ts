@@ -13,7 +13,10 @@ export interface DecodedText {
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
   if (bytes.length === 0) {
-    throw new BeaconError('BAD_INPUT', 'The file is empty (0 bytes). Export it again and choose the new file.');
+    throw new BeaconError(
+      'BAD_INPUT',
+      'The file is empty (0 bytes). Export it again and choose the new file.',
+    );
   }
   if (bytes[0] === 0xff && bytes[1] === 0xfe) {
     return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16 LE' };

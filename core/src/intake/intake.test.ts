@@ -9,7 +9,9 @@ import { fittingTimeFormats, parseTimeCell } from './timeFormat';
 
 describe('decodeText', () => {
   const bytes = (...parts: (number | string)[]): Uint8Array =>
-    Uint8Array.from(parts.flatMap((part) => (typeof part === 'number' ? [part] : [...Buffer.from(part, 'utf8')])));
+    Uint8Array.from(
+      parts.flatMap((part) => (typeof part === 'number' ? [part] : [...Buffer.from(part, 'utf8')])),
+    );
 
   it('reads UTF-8 with and without a mark, UTF-16 and Windows-1252', () => {
     expect(decodeText(bytes('Größe'))).toEqual({ text: 'Größe', encoding: 'UTF-8' });
@@ -60,9 +62,18 @@ describe('parseNumber', () => {
 
 describe('parseTimeCell', () => {
   it('reads instants and wall-clock times', () => {
-    expect(parseTimeCell('2026-11-19T06:40:00+01:00', 'iso')).toEqual({ kind: 'instant', t: Date.UTC(2026, 10, 19, 5, 40) });
-    expect(parseTimeCell('19.11.2026 06:40', 'day-first')).toEqual({ kind: 'wall', wallMs: Date.UTC(2026, 10, 19, 6, 40) });
-    expect(parseTimeCell('11/19/2026 6:40 pm', 'month-first')).toEqual({ kind: 'wall', wallMs: Date.UTC(2026, 10, 19, 18, 40) });
+    expect(parseTimeCell('2026-11-19T06:40:00+01:00', 'iso')).toEqual({
+      kind: 'instant',
+      t: Date.UTC(2026, 10, 19, 5, 40),
+    });
+    expect(parseTimeCell('19.11.2026 06:40', 'day-first')).toEqual({
+      kind: 'wall',
+      wallMs: Date.UTC(2026, 10, 19, 6, 40),
+    });
+    expect(parseTimeCell('11/19/2026 6:40 pm', 'month-first')).toEqual({
+      kind: 'wall',
+      wallMs: Date.UTC(2026, 10, 19, 18, 40),
+    });
     expect(parseTimeCell('1763534400', 'epoch-seconds')).toEqual({ kind: 'instant', t: 1_763_534_400_000 });
   });
 
@@ -83,7 +94,13 @@ describe('recognise', () => {
   it('recognises a file with semicolons, decimal commas and units in its headings', () => {
     const text = 'Zeit;Durchfluss (m³/h);Bemerkung\n19.11.2026 06:00;1,5;gut\n19.11.2026 06:15;2,25;\n';
     const found = recognise(text);
-    expect(found.layout).toEqual({ separator: ';', decimal: ',', headingRows: 1, timeColumn: 0, timeFormat: 'day-first' });
+    expect(found.layout).toEqual({
+      separator: ';',
+      decimal: ',',
+      headingRows: 1,
+      timeColumn: 0,
+      timeFormat: 'day-first',
+    });
     expect(found.columns[1]).toEqual({ index: 1, heading: 'Durchfluss', unit: 'm³/h', numeric: true });
     expect(found.columns[2].numeric).toBe(false);
     expect(found.stepMs).toBe(900_000);
@@ -114,7 +131,12 @@ describe('rowReader', () => {
   };
 
   it('names line, column, value and reason of what it refuses, and keeps the rest', () => {
-    const { taken, refusals, counts } = read([['2026-01-01', '5'], ['soon', '6'], ['2026-01-03', 'x'], ['2026-01-04', '']]);
+    const { taken, refusals, counts } = read([
+      ['2026-01-01', '5'],
+      ['soon', '6'],
+      ['2026-01-03', 'x'],
+      ['2026-01-04', ''],
+    ]);
     expect(taken).toEqual([{ t: Date.UTC(2026, 0, 1), values: [5] }]);
     expect(refusals).toEqual([
       { line: 3, column: 'time', value: 'soon', reason: 'not a time in the chosen format' },
@@ -124,14 +146,23 @@ describe('rowReader', () => {
   });
 
   it('refuses the skipped hour, takes the first of the repeated hour and counts it', () => {
-    const { taken, refusals, counts } = read([['2026-03-29 01:30', '1'], ['2026-10-25 01:30', '2']]);
+    const { taken, refusals, counts } = read([
+      ['2026-03-29 01:30', '1'],
+      ['2026-10-25 01:30', '2'],
+    ]);
     expect(refusals[0].reason).toContain('does not exist');
     expect(taken[0].t).toBe(Date.UTC(2026, 9, 25, 0, 30));
     expect(counts.repeatedHour).toBe(1);
   });
 
   it('refuses the future and what lies before 1900', () => {
-    const { refusals } = read([['2099-01-01', '1'], ['1700-01-01', '1']], Date.UTC(2027, 0, 1));
+    const { refusals } = read(
+      [
+        ['2099-01-01', '1'],
+        ['1700-01-01', '1'],
+      ],
+      Date.UTC(2027, 0, 1),
+    );
     expect(refusals.map(({ reason }) => reason)).toEqual(['lies in the future', 'lies before 1900']);
   });
 });
@@ -142,20 +173,29 @@ describe('splitRows', () => {
   });
 
   it('gives the same rows piece by piece as at once', () => {
-    const cell = fc.string({ maxLength: 6 }).map((text) => `"${text.replace(/\r/g, '').replace(/"/g, '""')}"`);
+    const cell = fc
+      .string({ maxLength: 6 })
+      .map((text) => `"${text.replace(/\r/g, '').replace(/"/g, '""')}"`);
     fc.assert(
-      fc.property(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 20 }), fc.integer({ min: 1, max: 30 }), (rows, size) => {
-        const text = `${rows.map((cells) => cells.join(',')).join('\n')}\n`;
-        const all = Papa.parse<string[]>(text, { delimiter: ',' }).data.slice(0, -1);
-        const parts: string[][] = [];
-        let rest = '';
-        for (let at = 0; at < text.length; at += size) {
-          const piece = splitRows(rest + text.slice(at, at + size));
-          rest = piece.rest;
-          if (piece.whole) parts.push(...Papa.parse<string[]>(piece.whole, { delimiter: ',', newline: '\n' }).data.slice(0, -1));
-        }
-        expect(parts).toEqual(all);
-      }),
+      fc.property(
+        fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 20 }),
+        fc.integer({ min: 1, max: 30 }),
+        (rows, size) => {
+          const text = `${rows.map((cells) => cells.join(',')).join('\n')}\n`;
+          const all = Papa.parse<string[]>(text, { delimiter: ',' }).data.slice(0, -1);
+          const parts: string[][] = [];
+          let rest = '';
+          for (let at = 0; at < text.length; at += size) {
+            const piece = splitRows(rest + text.slice(at, at + size));
+            rest = piece.rest;
+            if (piece.whole)
+              parts.push(
+                ...Papa.parse<string[]>(piece.whole, { delimiter: ',', newline: '\n' }).data.slice(0, -1),
+              );
+          }
+          expect(parts).toEqual(all);
+        },
+      ),
     );
   });
 

@@ -22,7 +22,12 @@ export function parseNumber(text: string, decimal: DecimalSign): number {
   const plain = new RegExp(`^[+-]?(?:\\d+(?:\\${decimal}\\d*)?|\\${decimal}\\d+)(?:[eE][+-]?\\d+)?$`);
   if (plain.test(trimmed)) return Number(trimmed.replace(decimal, '.'));
   if (grouped.test(trimmed)) {
-    return Number(trimmed.replace(/[^\d+\-.,]/g, '').replaceAll(thousands, '').replace(decimal, '.'));
+    return Number(
+      trimmed
+        .replace(/[^\d+\-.,]/g, '')
+        .replaceAll(thousands, '')
+        .replace(decimal, '.'),
+    );
   }
   return NaN;
 }

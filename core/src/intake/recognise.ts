@@ -56,10 +56,12 @@ const LOOK_AT_ROWS = 200;
 export function recognise(text: string, correct: Partial<FileLayout> = {}): Recognised {
   const separator = correct.separator ?? guessSeparator(text);
   const rows = readRows(text, separator);
-  if (rows.length === 0) throw new BeaconError('BAD_INPUT', 'The file has no rows. Check that it is the right file.');
+  if (rows.length === 0)
+    throw new BeaconError('BAD_INPUT', 'The file has no rows. Check that it is the right file.');
   const width = Math.max(...rows.map((row) => row.length));
   const body = rows.slice(1).length > 0 ? rows.slice(1) : rows;
-  const column = (i: number, from: readonly (readonly string[])[]): string[] => from.map((row) => row[i] ?? '');
+  const column = (i: number, from: readonly (readonly string[])[]): string[] =>
+    from.map((row) => row[i] ?? '');
 
   const times = Array.from({ length: width }, (_, i) => fittingTimeFormats(column(i, body)));
   const timeColumn = correct.timeColumn ?? times.findIndex((formats) => formats.length > 0);

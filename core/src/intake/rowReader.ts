@@ -47,7 +47,11 @@ export function rowReader(
 ): {
   readonly counts: ReadCounts;
   /** Reads a row; what is wrong with it goes to `refuse`. Null when the whole row is refused. */
-  readonly read: (cells: readonly string[], line: number, refuse: (refusal: Refusal) => void) => ReadRow | null;
+  readonly read: (
+    cells: readonly string[],
+    line: number,
+    refuse: (refusal: Refusal) => void,
+  ) => ReadRow | null;
 } {
   const local = localTimeReader(zone);
   const counts: ReadCounts = { blankCells: 0, repeatedHour: 0 };

@@ -19,15 +19,23 @@ export const alarmRuleSchema = yup
     side: yup.string().oneOf(['above', 'below']).required(),
     limit: finite().required('Give a limit'),
     deadband: finite().min(0, 'The deadband must be at least 0').required(),
-    onDelayMs: yup.number().integer().min(0).max(7 * DAY_MS).required(),
-    offDelayMs: yup.number().integer().min(0).max(7 * DAY_MS).required(),
+    onDelayMs: yup
+      .number()
+      .integer()
+      .min(0)
+      .max(7 * DAY_MS)
+      .required(),
+    offDelayMs: yup
+      .number()
+      .integer()
+      .min(0)
+      .max(7 * DAY_MS)
+      .required(),
     level: yup.string().oneOf(['caution', 'breach']).required(),
   })
   .noUnknown();
 
-export const remarkSchema = yup
-  .object({ remark: yup.string().trim().max(2000).default('') })
-  .noUnknown();
+export const remarkSchema = yup.object({ remark: yup.string().trim().max(2000).default('') }).noUnknown();
 
 export const flagSchema = yup
   .object({
@@ -42,7 +50,10 @@ export const flagSchema = yup
 
 export const closeFlagSchema = yup
   .object({
-    outcome: yup.string().oneOf([...FLAG_OUTCOMES], 'Choose an outcome').required('Choose an outcome'),
+    outcome: yup
+      .string()
+      .oneOf([...FLAG_OUTCOMES], 'Choose an outcome')
+      .required('Choose an outcome'),
     note: yup.string().trim().max(2000).default(''),
   })
   .noUnknown();
@@ -61,14 +72,30 @@ export const newMetricSchema = yup
     assetId: idText().required('Choose an asset'),
     name: yup.string().trim().min(1, 'Give the metric a name').max(200).required('Give the metric a name'),
     unit: yup.string().trim().max(40).default(''),
-    kind: yup.string().oneOf([...METRIC_KINDS]).required(),
-    intervalMs: yup.number().integer().min(1000).max(400 * DAY_MS).required(),
-    maxGapMs: yup.number().integer().min(1000).max(4000 * DAY_MS).nullable().default(null),
+    kind: yup
+      .string()
+      .oneOf([...METRIC_KINDS])
+      .required(),
+    intervalMs: yup
+      .number()
+      .integer()
+      .min(1000)
+      .max(400 * DAY_MS)
+      .required(),
+    maxGapMs: yup
+      .number()
+      .integer()
+      .min(1000)
+      .max(4000 * DAY_MS)
+      .nullable()
+      .default(null),
     rollover: finite().positive().nullable().default(null),
     decimals: yup.number().integer().min(0).max(9).default(1),
   })
   .noUnknown();
 
 export const newTokenSchema = yup
-  .object({ name: yup.string().trim().min(1, 'Give the token a name').max(120).required('Give the token a name') })
+  .object({
+    name: yup.string().trim().min(1, 'Give the token a name').max(120).required('Give the token a name'),
+  })
   .noUnknown();

@@ -12,7 +12,11 @@ export const finite = () =>
   yup
     .number()
     .typeError('${path} must be a number')
-    .test('finite', '${path} must be a finite number', (x) => x === undefined || x === null || Number.isFinite(x));
+    .test(
+      'finite',
+      '${path} must be a finite number',
+      (x) => x === undefined || x === null || Number.isFinite(x),
+    );
 
 export const windowSchema = yup
   .object({
@@ -48,11 +52,17 @@ export const windowSchema = yup
 export const measureSchema = yup
   .object({
     metricId: idText().required(),
-    summary: yup.string().oneOf([...SUMMARIES]).required(),
+    summary: yup
+      .string()
+      .oneOf([...SUMMARIES])
+      .required(),
     per: yup
       .object({
         metricId: idText().required(),
-        summary: yup.string().oneOf([...SUMMARIES]).required(),
+        summary: yup
+          .string()
+          .oneOf([...SUMMARIES])
+          .required(),
         factor: finite().required(),
         unit: yup.string().max(40).nullable().defined(),
       })
@@ -70,7 +80,10 @@ const forDirection = (inside: boolean) => ({
 
 export const bandSchema = yup
   .object({
-    direction: yup.string().oneOf([...DIRECTIONS]).required(),
+    direction: yup
+      .string()
+      .oneOf([...DIRECTIONS])
+      .required(),
     caution: finite().when('direction', forDirection(false)),
     breach: finite().when('direction', forDirection(false)),
     clearLow: finite().when('direction', forDirection(true)),
@@ -84,11 +97,18 @@ export const bandSchema = yup
 export const readoutSchema = yup
   .object({
     id: yup.string().min(1).max(40).required(),
-    form: yup.string().oneOf([...READOUT_FORMS]).required(),
+    form: yup
+      .string()
+      .oneOf([...READOUT_FORMS])
+      .required(),
     title: yup.string().trim().max(200).nullable().defined(),
     measure: measureSchema.required(),
     window: windowSchema.nullable().defined(),
-    bucket: yup.string().oneOf([...BUCKETS]).nullable().defined(),
+    bucket: yup
+      .string()
+      .oneOf([...BUCKETS])
+      .nullable()
+      .defined(),
     band: bandSchema.nullable().defined(),
     decimals: yup.number().integer().min(0).max(9).nullable().defined(),
   })

@@ -17,7 +17,12 @@ const anySamples = fc
         ),
         { minLength: times.length, maxLength: times.length },
       )
-      .map((values) => seriesOf(times.sort((a, b) => a - b).map((t) => DAY_START + t), values)),
+      .map((values) =>
+        seriesOf(
+          times.sort((a, b) => a - b).map((t) => DAY_START + t),
+          values,
+        ),
+      ),
   );
 
 describe('packDay', () => {

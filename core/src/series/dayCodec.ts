@@ -81,7 +81,7 @@ function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Arr
   if (n === 0) return t;
   let at = dayStart + read.varint();
   t[0] = at;
-  for (let i = 1; i < n; ) {
+  for (let i = 1; i < n;) {
     const step = read.varint();
     const run = read.varint();
     if (run < 1 || i + run > n) throw new RangeError(`unpackDay: a run of ${run} times does not fit`);

@@ -10,27 +10,36 @@ describe('m4', () => {
 
   it('loses no column minimum or maximum, and never gives more than four a column', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ noNaN: true, min: -1e6, max: 1e6 }), { minLength: 1, maxLength: 400 }), fc.integer({ min: 1, max: 30 }), (values, columns) => {
-        const series = seriesOf(values.map((_, i) => i), values);
-        const thin = m4(series, 0, values.length, columns);
-        const columnOf = (t: number): number => Math.floor((t * columns) / values.length);
-        const group = (t: ArrayLike<number>, v: ArrayLike<number>): Map<number, number[]> => {
-          const groups = new Map<number, number[]>();
-          Array.from(t).forEach((at, i) => groups.set(columnOf(at), [...(groups.get(columnOf(at)) ?? []), v[i]]));
-          return groups;
-        };
-        const all = group(series.t, series.v);
-        const kept = group(thin.t, thin.v);
-        expect([...kept.keys()]).toEqual([...all.keys()]);
-        for (const [column, numbers] of all) {
-          const few = kept.get(column)!;
-          expect(few.length).toBeLessThanOrEqual(4);
-          expect(Math.min(...few)).toBe(Math.min(...numbers));
-          expect(Math.max(...few)).toBe(Math.max(...numbers));
-          expect(few[0]).toBe(numbers[0]);
-          expect(few[few.length - 1]).toBe(numbers[numbers.length - 1]);
-        }
-      }),
+      fc.property(
+        fc.array(fc.double({ noNaN: true, min: -1e6, max: 1e6 }), { minLength: 1, maxLength: 400 }),
+        fc.integer({ min: 1, max: 30 }),
+        (values, columns) => {
+          const series = seriesOf(
+            values.map((_, i) => i),
+            values,
+          );
+          const thin = m4(series, 0, values.length, columns);
+          const columnOf = (t: number): number => Math.floor((t * columns) / values.length);
+          const group = (t: ArrayLike<number>, v: ArrayLike<number>): Map<number, number[]> => {
+            const groups = new Map<number, number[]>();
+            Array.from(t).forEach((at, i) =>
+              groups.set(columnOf(at), [...(groups.get(columnOf(at)) ?? []), v[i]]),
+            );
+            return groups;
+          };
+          const all = group(series.t, series.v);
+          const kept = group(thin.t, thin.v);
+          expect([...kept.keys()]).toEqual([...all.keys()]);
+          for (const [column, numbers] of all) {
+            const few = kept.get(column)!;
+            expect(few.length).toBeLessThanOrEqual(4);
+            expect(Math.min(...few)).toBe(Math.min(...numbers));
+            expect(Math.max(...few)).toBe(Math.max(...numbers));
+            expect(few[0]).toBe(numbers[0]);
+            expect(few[few.length - 1]).toBe(numbers[numbers.length - 1]);
+          }
+        },
+      ),
     );
   });
 

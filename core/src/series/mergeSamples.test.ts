@@ -2,23 +2,35 @@ import fc from 'fast-check';
 import { mergeSamples, sortSamples } from './mergeSamples';
 import { EMPTY_SERIES, seriesOf } from './series';
 
-const anySamples = fc.array(fc.tuple(fc.integer({ min: 0, max: 60 }), fc.integer({ min: -5, max: 5 })), { maxLength: 80 });
+const anySamples = fc.array(fc.tuple(fc.integer({ min: 0, max: 60 }), fc.integer({ min: -5, max: 5 })), {
+  maxLength: 80,
+});
 
 describe('mergeSamples', () => {
   it('ends the same whatever the batches: for each time the value given last holds', () => {
     fc.assert(
-      fc.property(anySamples, fc.array(fc.integer({ min: 1, max: 20 }), { maxLength: 20 }), (samples, sizes) => {
-        let stored = EMPTY_SERIES;
-        let at = 0;
-        for (const size of [...sizes, samples.length]) {
-          const batch = samples.slice(at, at + size);
-          at += size;
-          stored = mergeSamples(stored, sortSamples(batch.map(([t]) => t), batch.map(([, v]) => v))).series;
-        }
-        const naive = [...new Map(samples).entries()].sort((a, b) => a[0] - b[0]);
-        expect(Array.from(stored.t)).toEqual(naive.map(([t]) => t));
-        expect(Array.from(stored.v)).toEqual(naive.map(([, v]) => v + 0));
-      }),
+      fc.property(
+        anySamples,
+        fc.array(fc.integer({ min: 1, max: 20 }), { maxLength: 20 }),
+        (samples, sizes) => {
+          let stored = EMPTY_SERIES;
+          let at = 0;
+          for (const size of [...sizes, samples.length]) {
+            const batch = samples.slice(at, at + size);
+            at += size;
+            stored = mergeSamples(
+              stored,
+              sortSamples(
+                batch.map(([t]) => t),
+                batch.map(([, v]) => v),
+              ),
+            ).series;
+          }
+          const naive = [...new Map(samples).entries()].sort((a, b) => a[0] - b[0]);
+          expect(Array.from(stored.t)).toEqual(naive.map(([t]) => t));
+          expect(Array.from(stored.v)).toEqual(naive.map(([, v]) => v + 0));
+        },
+      ),
     );
   });
 

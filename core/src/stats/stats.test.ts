@@ -12,11 +12,11 @@ function alternating(first: number, low: number, high: number): number[] {
 }
 
 const MICHELSON = [
-  850, 740, 900, 1070, 930, 850, 950, 980, 980, 880, 1000, 980, 930, 650, 760, 810, 1000, 1000, 960, 960,
-  960, 940, 960, 940, 880, 800, 850, 880, 900, 840, 830, 790, 810, 880, 880, 830, 800, 790, 760, 800,
-  880, 880, 880, 860, 720, 720, 620, 860, 970, 950, 880, 910, 850, 870, 840, 840, 850, 840, 840, 840,
-  890, 810, 810, 820, 800, 770, 760, 740, 750, 760, 910, 920, 890, 860, 880, 720, 840, 850, 850, 780,
-  890, 840, 780, 810, 760, 810, 790, 810, 820, 850, 870, 870, 810, 740, 810, 940, 950, 800, 810, 870,
+  850, 740, 900, 1070, 930, 850, 950, 980, 980, 880, 1000, 980, 930, 650, 760, 810, 1000, 1000, 960, 960, 960,
+  940, 960, 940, 880, 800, 850, 880, 900, 840, 830, 790, 810, 880, 880, 830, 800, 790, 760, 800, 880, 880,
+  880, 860, 720, 720, 620, 860, 970, 950, 880, 910, 850, 870, 840, 840, 850, 840, 840, 840, 890, 810, 810,
+  820, 800, 770, 760, 740, 750, 760, 910, 920, 890, 860, 880, 720, 840, 850, 850, 780, 890, 840, 780, 810,
+  760, 810, 790, 810, 820, 850, 870, 870, 810, 740, 810, 940, 950, 800, 810, 870,
 ].map((above) => (299_000 + above) / 1000);
 
 describe('mean and standardDeviation', () => {
@@ -33,11 +33,16 @@ describe('mean and standardDeviation', () => {
 
   it('agree with a reference library on any values', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ noNaN: true, min: -1e6, max: 1e6 }), { minLength: 2, maxLength: 60 }), (values) => {
-        const scale = 1 + Math.max(...values.map(Math.abs));
-        expect(Math.abs(mean(values) - reference.mean(values)) / scale).toBeLessThan(1e-12);
-        expect(Math.abs(standardDeviation(values) - reference.sampleStandardDeviation(values)) / scale).toBeLessThan(1e-9);
-      }),
+      fc.property(
+        fc.array(fc.double({ noNaN: true, min: -1e6, max: 1e6 }), { minLength: 2, maxLength: 60 }),
+        (values) => {
+          const scale = 1 + Math.max(...values.map(Math.abs));
+          expect(Math.abs(mean(values) - reference.mean(values)) / scale).toBeLessThan(1e-12);
+          expect(
+            Math.abs(standardDeviation(values) - reference.sampleStandardDeviation(values)) / scale,
+          ).toBeLessThan(1e-9);
+        },
+      ),
     );
   });
 
@@ -58,12 +63,15 @@ describe('quantile', () => {
 
   it('agrees with a reference library inside the data on any values', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 40 }), (values) => {
-        // The library takes another type for other shares; the extremes and an odd median are common to both.
-        expect(quantile(values, 0)).toBe(reference.min(values));
-        expect(quantile(values, 1)).toBe(reference.max(values));
-        expect(quantile(values, 0.5)).toBeCloseTo(reference.median(values), 9);
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 40 }),
+        (values) => {
+          // The library takes another type for other shares; the extremes and an odd median are common to both.
+          expect(quantile(values, 0)).toBe(reference.min(values));
+          expect(quantile(values, 1)).toBe(reference.max(values));
+          expect(quantile(values, 0.5)).toBeCloseTo(reference.median(values), 9);
+        },
+      ),
     );
   });
 

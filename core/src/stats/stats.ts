@@ -12,8 +12,7 @@ export function sum(values: ArrayLike<number>): number {
   let lost = 0;
   for (let i = 0; i < values.length; i++) {
     const next = total + values[i];
-    lost +=
-      Math.abs(total) >= Math.abs(values[i]) ? total - next + values[i] : values[i] - next + total;
+    lost += Math.abs(total) >= Math.abs(values[i]) ? total - next + values[i] : values[i] - next + total;
     total = next;
   }
   return total + lost;

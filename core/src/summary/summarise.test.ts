@@ -10,7 +10,11 @@ const NOW = 10 * HOUR;
 describe('summarise', () => {
   it('weights a level by how long each value held', () => {
     const series = seriesOf([0, MINUTE], [20, 30]);
-    expect(summarise(series, 'mean', LEVEL, { start: 0, end: 4 * MINUTE }, NOW)).toEqual({ value: 27.5, samples: 2, coverage: 1 });
+    expect(summarise(series, 'mean', LEVEL, { start: 0, end: 4 * MINUTE }, NOW)).toEqual({
+      value: 27.5,
+      samples: 2,
+      coverage: 1,
+    });
   });
 
   it('uses the value that held when the window began', () => {
@@ -26,12 +30,24 @@ describe('summarise', () => {
   });
 
   it('never counts a missing sample as zero', () => {
-    expect(summarise(seriesOf([0], [NaN]), 'sum', AMOUNT, { start: 0, end: MINUTE }, NOW)).toEqual({ value: null, samples: 0, coverage: 0 });
-    expect(summarise(minutely([4, NaN, 8]), 'mean', AMOUNT, { start: 0, end: 3 * MINUTE }, NOW).value).toBe(6);
+    expect(summarise(seriesOf([0], [NaN]), 'sum', AMOUNT, { start: 0, end: MINUTE }, NOW)).toEqual({
+      value: null,
+      samples: 0,
+      coverage: 0,
+    });
+    expect(summarise(minutely([4, NaN, 8]), 'mean', AMOUNT, { start: 0, end: 3 * MINUTE }, NOW).value).toBe(
+      6,
+    );
   });
 
   it('takes only what has passed of an unfinished window', () => {
-    const { value, coverage } = summarise(minutely([1, 1, 1, 1, 1]), 'sum', AMOUNT, { start: 0, end: HOUR }, 5 * MINUTE);
+    const { value, coverage } = summarise(
+      minutely([1, 1, 1, 1, 1]),
+      'sum',
+      AMOUNT,
+      { start: 0, end: HOUR },
+      5 * MINUTE,
+    );
     expect(value).toBe(5);
     expect(coverage).toBe(1);
   });
@@ -43,46 +59,67 @@ describe('summarise', () => {
   });
 
   it('counts a register through a reset and a rollover', () => {
-    expect(summarise(minutely([100, 110, 3, 8]), 'increase', REGISTER, { start: 0, end: 4 * MINUTE }, NOW).value).toBe(18);
+    expect(
+      summarise(minutely([100, 110, 3, 8]), 'increase', REGISTER, { start: 0, end: 4 * MINUTE }, NOW).value,
+    ).toBe(18);
     const meter = { ...REGISTER, rollover: 1000 };
-    expect(summarise(minutely([990, 998, 6]), 'increase', meter, { start: 0, end: 3 * MINUTE }, NOW).value).toBe(16);
+    expect(
+      summarise(minutely([990, 998, 6]), 'increase', meter, { start: 0, end: 3 * MINUTE }, NOW).value,
+    ).toBe(16);
     expect(counterStep(400, 5, 1000)).toBe(5);
   });
 
   it('adds increases of neighbouring windows up to the whole', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 0, max: 50 }), { minLength: 2, maxLength: 40 }), fc.integer({ min: 1, max: 2_000_000 }), (steps, cut) => {
-        const total = steps.map((_, i) => steps.slice(0, i + 1).reduce((a, b) => a + b, 0));
-        const series = minutely(total);
-        const end = steps.length * MINUTE;
-        const middle = Math.min(cut, end - 1);
-        const over = (start: number, to: number): number => summarise(series, 'increase', REGISTER, { start, end: to }, NOW).value ?? 0;
-        expect(over(0, middle) + over(middle, end)).toBeCloseTo(total[total.length - 1] - total[0], 6);
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 50 }), { minLength: 2, maxLength: 40 }),
+        fc.integer({ min: 1, max: 2_000_000 }),
+        (steps, cut) => {
+          const total = steps.map((_, i) => steps.slice(0, i + 1).reduce((a, b) => a + b, 0));
+          const series = minutely(total);
+          const end = steps.length * MINUTE;
+          const middle = Math.min(cut, end - 1);
+          const over = (start: number, to: number): number =>
+            summarise(series, 'increase', REGISTER, { start, end: to }, NOW).value ?? 0;
+          expect(over(0, middle) + over(middle, end)).toBeCloseTo(total[total.length - 1] - total[0], 6);
+        },
+      ),
     );
   });
 
   it('tells how long a state ran', () => {
     const series = seriesOf([0, 5 * MINUTE, 8 * MINUTE], [1, 0, 1]);
     expect(summarise(series, 'share', STATE, { start: 0, end: 10 * MINUTE }, NOW).value).toBeCloseTo(70, 9);
-    expect(summarise(series, 'duration', STATE, { start: 0, end: 10 * MINUTE }, NOW).value).toBeCloseTo(7 / 60, 9);
+    expect(summarise(series, 'duration', STATE, { start: 0, end: 10 * MINUTE }, NOW).value).toBeCloseTo(
+      7 / 60,
+      9,
+    );
   });
 
   it('gives min, max, first, last, count, median and spread of what lies inside', () => {
     const series = minutely([5, 1, 9, 3]);
     const window = { start: 0, end: 4 * MINUTE };
-    const of = (summary: Parameters<typeof summarise>[1]): number | null => summarise(series, summary, LEVEL, window, NOW).value;
-    expect([of('min'), of('max'), of('first'), of('last'), of('count'), of('p50')]).toEqual([1, 9, 5, 3, 4, 4]);
+    const of = (summary: Parameters<typeof summarise>[1]): number | null =>
+      summarise(series, summary, LEVEL, window, NOW).value;
+    expect([of('min'), of('max'), of('first'), of('last'), of('count'), of('p50')]).toEqual([
+      1, 9, 5, 3, 4, 4,
+    ]);
     expect(of('sd')).toBeCloseTo(3.415650255, 8);
     expect(summarise(seriesOf([0], [5]), 'sd', LEVEL, window, NOW).value).toBeNull();
   });
 
   it('refuses a summary that makes no sense for the kind', () => {
-    expect(() => summarise(minutely([1]), 'sum', LEVEL, { start: 0, end: 1 }, NOW)).toThrow('makes no sense for a metric of kind level');
+    expect(() => summarise(minutely([1]), 'sum', LEVEL, { start: 0, end: 1 }, NOW)).toThrow(
+      'makes no sense for a metric of kind level',
+    );
   });
 
   it('has nothing to say of a window that has not begun', () => {
-    expect(summarise(minutely([1]), 'mean', LEVEL, { start: NOW + 1, end: NOW + HOUR }, NOW)).toEqual({ value: null, samples: 0, coverage: 0 });
+    expect(summarise(minutely([1]), 'mean', LEVEL, { start: NOW + 1, end: NOW + HOUR }, NOW)).toEqual({
+      value: null,
+      samples: 0,
+      coverage: 0,
+    });
   });
 });
 
@@ -97,7 +134,10 @@ describe('measure', () => {
 
   it('has no value when the lower part is zero or missing', () => {
     expect(measure(of([1]), of([0]), 1, { start: 0, end: MINUTE }, NOW).value).toBeNull();
-    expect(measure(of([1]), of([]), 1, { start: 0, end: MINUTE }, NOW)).toMatchObject({ value: null, coverage: 0 });
+    expect(measure(of([1]), of([]), 1, { start: 0, end: MINUTE }, NOW)).toMatchObject({
+      value: null,
+      coverage: 0,
+    });
   });
 
   it('gives buckets that agree with single windows', () => {
@@ -115,8 +155,12 @@ describe('measure', () => {
 
   it('says how it is made', () => {
     const part = { kind: 'amount', assetName: 'Dryer 5' } as const;
-    expect(formulaWords({ ...part, summary: 'sum', metricName: 'Gas used' }, { ...part, summary: 'sum', metricName: 'Dried weight' }, 100)).toBe(
-      'sum of Gas used (Dryer 5) ÷ sum of Dried weight (Dryer 5) × 100',
-    );
+    expect(
+      formulaWords(
+        { ...part, summary: 'sum', metricName: 'Gas used' },
+        { ...part, summary: 'sum', metricName: 'Dried weight' },
+        100,
+      ),
+    ).toBe('sum of Gas used (Dryer 5) ÷ sum of Dried weight (Dryer 5) × 100');
   });
 });

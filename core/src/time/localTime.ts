@@ -38,16 +38,14 @@ export function localTimeReader(zone: string): (wallMs: number) => LocalTime {
   return (wallMs) => {
     const offset = offsetOfDay(dayOf(wallMs));
     if (offset !== null) return { kind: 'once', t: wallMs - offset };
-    const candidates = [
-      ...new Set([iana.offset(wallMs - DAY_MS), iana.offset(wallMs + DAY_MS)]),
-    ].map((minutes) => ({ t: wallMs - minutes * MINUTE_MS, minutes }));
+    const candidates = [...new Set([iana.offset(wallMs - DAY_MS), iana.offset(wallMs + DAY_MS)])].map(
+      (minutes) => ({ t: wallMs - minutes * MINUTE_MS, minutes }),
+    );
     const fits = candidates
       .filter(({ t, minutes }) => iana.offset(t) === minutes)
       .map(({ t }) => t)
       .sort((a, b) => a - b);
     if (fits.length === 0) return { kind: 'never' };
-    return fits.length === 1
-      ? { kind: 'once', t: fits[0] }
-      : { kind: 'twice', t: fits[0], second: fits[1] };
+    return fits.length === 1 ? { kind: 'once', t: fits[0] } : { kind: 'twice', t: fits[0], second: fits[1] };
   };
 }

@@ -6,7 +6,14 @@ import { resolveWindow, sameWindow, windowWords, type WindowSpec } from './windo
 import { DAY, HOUR } from '../testing/makeSeries';
 
 /* moment-timezone carries its own copy of the tz database: a source apart from the platform's. */
-const ZONES = ['Europe/London', 'Europe/Berlin', 'America/St_Johns', 'Asia/Kathmandu', 'Australia/Lord_Howe', 'UTC'];
+const ZONES = [
+  'Europe/London',
+  'Europe/Berlin',
+  'America/St_Johns',
+  'Asia/Kathmandu',
+  'Australia/Lord_Howe',
+  'UTC',
+];
 const at = (text: string, zone: string): number => moment.tz(text, zone).valueOf();
 
 describe('resolveWindow', () => {
@@ -23,7 +30,11 @@ describe('resolveWindow', () => {
 
   it('has a day of 23 hours in spring and one of 25 in autumn', () => {
     const length = (date: string): number => {
-      const { start, end } = resolveWindow({ kind: 'toDate', unit: 'day' }, at(`${date} 12:00`, 'Europe/London'), 'Europe/London');
+      const { start, end } = resolveWindow(
+        { kind: 'toDate', unit: 'day' },
+        at(`${date} 12:00`, 'Europe/London'),
+        'Europe/London',
+      );
       return (end - start) / HOUR;
     };
     expect(length('2026-03-29')).toBe(23);
@@ -32,19 +43,31 @@ describe('resolveWindow', () => {
 
   it('begins weeks on Monday and quarters on their first day (ISO 8601)', () => {
     const now = at('2026-11-19 06:40', 'Europe/Berlin');
-    expect(resolveWindow({ kind: 'toDate', unit: 'week' }, now, 'Europe/Berlin').start).toBe(at('2026-11-16', 'Europe/Berlin'));
-    expect(resolveWindow({ kind: 'toDate', unit: 'quarter' }, now, 'Europe/Berlin').start).toBe(at('2026-10-01', 'Europe/Berlin'));
+    expect(resolveWindow({ kind: 'toDate', unit: 'week' }, now, 'Europe/Berlin').start).toBe(
+      at('2026-11-16', 'Europe/Berlin'),
+    );
+    expect(resolveWindow({ kind: 'toDate', unit: 'quarter' }, now, 'Europe/Berlin').start).toBe(
+      at('2026-10-01', 'Europe/Berlin'),
+    );
   });
 
   it('takes whole periods with or without the current one', () => {
     const now = at('2026-11-19 06:40', 'UTC');
-    expect(resolveWindow({ kind: 'periods', count: 7, unit: 'day', current: false }, now, 'UTC')).toEqual({ start: at('2026-11-12', 'UTC'), end: at('2026-11-19', 'UTC') });
-    expect(resolveWindow({ kind: 'periods', count: 7, unit: 'day', current: true }, now, 'UTC')).toEqual({ start: at('2026-11-13', 'UTC'), end: at('2026-11-20', 'UTC') });
+    expect(resolveWindow({ kind: 'periods', count: 7, unit: 'day', current: false }, now, 'UTC')).toEqual({
+      start: at('2026-11-12', 'UTC'),
+      end: at('2026-11-19', 'UTC'),
+    });
+    expect(resolveWindow({ kind: 'periods', count: 7, unit: 'day', current: true }, now, 'UTC')).toEqual({
+      start: at('2026-11-13', 'UTC'),
+      end: at('2026-11-20', 'UTC'),
+    });
   });
 
   it('refuses a window that ends before it starts, a wrong time and an unknown zone', () => {
     const absolute = (start: string, end: string): WindowSpec => ({ kind: 'absolute', start, end });
-    expect(() => resolveWindow(absolute('2026-02-02', '2026-02-01'), 0, 'UTC')).toThrow('must end after it starts');
+    expect(() => resolveWindow(absolute('2026-02-02', '2026-02-01'), 0, 'UTC')).toThrow(
+      'must end after it starts',
+    );
     expect(() => resolveWindow(absolute('yesterday', '2026-02-01'), 0, 'UTC')).toThrow('got "yesterday"');
     expect(() => resolveWindow({ kind: 'toDate', unit: 'day' }, 0, 'Mars/Base')).toThrow('Unknown time zone');
     expect(() => resolveWindow({ kind: 'rolling', count: 0, unit: 'day' }, 0, 'UTC')).toThrow('at least 1');
@@ -54,20 +77,32 @@ describe('resolveWindow', () => {
 describe('previousWindow', () => {
   it('sets half a day against the same half of the day before', () => {
     const now = at('2026-11-19 06:00', 'UTC');
-    expect(previousWindow({ kind: 'toDate', unit: 'day' }, now, 'UTC')).toEqual({ start: at('2026-11-18 00:00', 'UTC'), end: at('2026-11-18 06:00', 'UTC') });
+    expect(previousWindow({ kind: 'toDate', unit: 'day' }, now, 'UTC')).toEqual({
+      start: at('2026-11-18 00:00', 'UTC'),
+      end: at('2026-11-18 06:00', 'UTC'),
+    });
   });
 
   it('never reaches into the window it is compared with', () => {
-    for (const spec of [{ kind: 'toDate', unit: 'month' }, { kind: 'rolling', count: 5, unit: 'hour' }, { kind: 'periods', count: 2, unit: 'week', current: false }] as WindowSpec[]) {
+    for (const spec of [
+      { kind: 'toDate', unit: 'month' },
+      { kind: 'rolling', count: 5, unit: 'hour' },
+      { kind: 'periods', count: 2, unit: 'week', current: false },
+    ] as WindowSpec[]) {
       const now = at('2026-03-31 18:00', 'Europe/London');
-      expect(previousWindow(spec, now, 'Europe/London').end).toBeLessThanOrEqual(resolveWindow(spec, now, 'Europe/London').start);
+      expect(previousWindow(spec, now, 'Europe/London').end).toBeLessThanOrEqual(
+        resolveWindow(spec, now, 'Europe/London').start,
+      );
     }
   });
 });
 
 describe('bucketEdges', () => {
   it('cuts a day of a clock change into 23 or 25 hours, each an hour long', () => {
-    for (const [date, hours] of [['2026-03-29', 23], ['2026-10-25', 25]] as const) {
+    for (const [date, hours] of [
+      ['2026-03-29', 23],
+      ['2026-10-25', 25],
+    ] as const) {
       const window = { start: at(date, 'Europe/Berlin'), end: at(date, 'Europe/Berlin') + hours * HOUR };
       const edges = bucketEdges(window, 'hour', 'Europe/Berlin');
       expect(edges).toHaveLength(hours + 1);
@@ -87,15 +122,21 @@ describe('localTimeReader', () => {
       const expected = moment.tz(new Date(wall).toISOString().slice(0, 19), zone);
       const meant = read(wall);
       // A wall-clock time that never was is moved on by the reference; it then reads differently.
-      if (expected.format('YYYY-MM-DDTHH:mm:ss') !== new Date(wall).toISOString().slice(0, 19)) expect(meant.kind).toBe('never');
-      else if (meant.kind !== 'never') expect([meant.t, meant.kind === 'twice' ? meant.second : meant.t]).toContain(expected.valueOf());
+      if (expected.format('YYYY-MM-DDTHH:mm:ss') !== new Date(wall).toISOString().slice(0, 19))
+        expect(meant.kind).toBe('never');
+      else if (meant.kind !== 'never')
+        expect([meant.t, meant.kind === 'twice' ? meant.second : meant.t]).toContain(expected.valueOf());
     }
   });
 
   it('knows the hour that never was and the hour that came twice', () => {
     const read = localTimeReader('Europe/London');
     expect(read(Date.UTC(2026, 2, 29, 1, 30))).toEqual({ kind: 'never' });
-    expect(read(Date.UTC(2026, 9, 25, 1, 30))).toEqual({ kind: 'twice', t: Date.UTC(2026, 9, 25, 0, 30), second: Date.UTC(2026, 9, 25, 1, 30) });
+    expect(read(Date.UTC(2026, 9, 25, 1, 30))).toEqual({
+      kind: 'twice',
+      t: Date.UTC(2026, 9, 25, 0, 30),
+      second: Date.UTC(2026, 9, 25, 1, 30),
+    });
   });
 });
 

@@ -1,5 +1,12 @@
 import type { Alarm, AlarmEvent, Flag, Person } from '@vivid-beacon/core';
-import { push, startTestServer, TEST_NOW, withMetric, type TestServer, type Visitor } from '../testing/testServer';
+import {
+  push,
+  startTestServer,
+  TEST_NOW,
+  withMetric,
+  type TestServer,
+  type Visitor,
+} from '../testing/testServer';
 
 const MINUTE = 60_000;
 let test: TestServer;
@@ -13,42 +20,88 @@ beforeAll(async () => {
 afterAll(() => test.stop());
 
 async function ruleOn(metricId: string, part: object = {}): Promise<string> {
-  const rule = { name: 'Too hot', metricId, side: 'above', limit: 205, deadband: 4, onDelayMs: 0, offDelayMs: 0, level: 'breach', ...part };
+  const rule = {
+    name: 'Too hot',
+    metricId,
+    side: 'above',
+    limit: 205,
+    deadband: 4,
+    onDelayMs: 0,
+    offDelayMs: 0,
+    level: 'breach',
+    ...part,
+  };
   return (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', rule)).body.id;
 }
 
 async function alarmsOf(ruleId: string): Promise<Alarm[]> {
   const { body } = await analyst.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
-  return [...body.standing, ...body.past].filter((alarm) => alarm.ruleId === ruleId).sort((a, b) => a.raisedAt - b.raisedAt);
+  return [...body.standing, ...body.past]
+    .filter((alarm) => alarm.ruleId === ruleId)
+    .sort((a, b) => a.raisedAt - b.raisedAt);
 }
 
 describe('an alarm', () => {
   it('is raised, acknowledged, flagged, closed and returns; its history is complete', async () => {
     const { key, token, metricId, assetId } = await withMetric(analyst);
     const rule = await ruleOn(metricId);
-    const send = (minute: number, v: number) => push(test.url, token, [{ metric: key, t: TEST_NOW + minute * MINUTE, v }]);
+    const send = (minute: number, v: number) =>
+      push(test.url, token, [{ metric: key, t: TEST_NOW + minute * MINUTE, v }]);
     test.clock.now = TEST_NOW + 10 * MINUTE;
     await send(1, 200);
     expect(await alarmsOf(rule)).toEqual([]);
     await send(2, 212);
     const [alarm] = await alarmsOf(rule);
-    expect(alarm).toMatchObject({ state: 'unacknowledged', raisedAt: TEST_NOW + 2 * MINUTE, raisedValue: 212, latestValue: 212 });
+    expect(alarm).toMatchObject({
+      state: 'unacknowledged',
+      raisedAt: TEST_NOW + 2 * MINUTE,
+      raisedValue: 212,
+      latestValue: 212,
+    });
 
-    expect((await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: 'Slowed the feed.' })).status).toBe(200);
-    expect((await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: '' })).status).toBe(409);
+    expect(
+      (await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: 'Slowed the feed.' }))
+        .status,
+    ).toBe(200);
+    expect(
+      (await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: '' })).status,
+    ).toBe(409);
     const people = await operator.call<Person[]>('GET', '/api/people');
     const taker = people.body.find(({ role }) => role === 'operator')!;
-    const flag = await operator.call<Flag>('POST', '/api/flags', { title: 'Look at trap B', note: '', toPersonId: taker.id, dueAt: TEST_NOW, alarmId: alarm.id, assetId });
+    const flag = await operator.call<Flag>('POST', '/api/flags', {
+      title: 'Look at trap B',
+      note: '',
+      toPersonId: taker.id,
+      dueAt: TEST_NOW,
+      alarmId: alarm.id,
+      assetId,
+    });
     expect(flag.status).toBe(200);
-    expect((await operator.call('POST', `/api/flags/${flag.body.id}/outcome`, { outcome: 'mended', note: 'Trap changed.' })).status).toBe(200);
-    expect((await operator.call('POST', `/api/flags/${flag.body.id}/outcome`, { outcome: 'mended', note: '' })).status).toBe(409);
+    expect(
+      (
+        await operator.call('POST', `/api/flags/${flag.body.id}/outcome`, {
+          outcome: 'mended',
+          note: 'Trap changed.',
+        })
+      ).status,
+    ).toBe(200);
+    expect(
+      (await operator.call('POST', `/api/flags/${flag.body.id}/outcome`, { outcome: 'mended', note: '' }))
+        .status,
+    ).toBe(409);
 
     await send(3, 203);
     expect((await alarmsOf(rule))[0].state).toBe('acknowledged');
     await send(4, 200);
     expect((await alarmsOf(rule))[0]).toMatchObject({ state: 'normal', returnedAt: TEST_NOW + 4 * MINUTE });
     const { body } = await operator.call<{ events: AlarmEvent[] }>('GET', `/api/alarms/${alarm.id}`);
-    expect(body.events.map(({ kind }) => kind).sort()).toEqual(['acknowledged', 'flagClosed', 'flagged', 'raised', 'returned']);
+    expect(body.events.map(({ kind }) => kind).sort()).toEqual([
+      'acknowledged',
+      'flagClosed',
+      'flagged',
+      'raised',
+      'returned',
+    ]);
     expect(body.events.find(({ kind }) => kind === 'acknowledged')?.remark).toBe('Slowed the feed.');
   });
 
@@ -65,11 +118,20 @@ describe('an alarm', () => {
     const sample = (key: string, i: number) => ({ metric: key, t: start + (i + 1) * MINUTE, v: values[i] });
     for (let i = 0; i < values.length; i++) await push(test.url, straight.token, [sample(straight.key, i)]);
     for (const batch of [[8], [1, 3], [1], [7, 6, 0], [2, 5, 4], [8]]) {
-      await push(test.url, mixed.token, batch.map((i) => sample(mixed.key, i)));
+      await push(
+        test.url,
+        mixed.token,
+        batch.map((i) => sample(mixed.key, i)),
+      );
     }
-    const { rows } = await test.server.app.pool.query('select condition from alarm_rule where id = any($1::bigint[])', [rules]);
+    const { rows } = await test.server.app.pool.query(
+      'select condition from alarm_rule where id = any($1::bigint[])',
+      [rules],
+    );
     expect(rows[0].condition).toEqual(rows[1].condition);
-    const standing = await Promise.all(rules.map(async (rule) => (await alarmsOf(rule)).filter(({ returnedAt }) => returnedAt === null)));
+    const standing = await Promise.all(
+      rules.map(async (rule) => (await alarmsOf(rule)).filter(({ returnedAt }) => returnedAt === null)),
+    );
     expect(standing[0]).toHaveLength(0);
     expect(standing[1]).toHaveLength(0);
     expect((await alarmsOf(rules[1])).length).toBeGreaterThan(0);
@@ -96,9 +158,27 @@ describe('rehearsal', () => {
     const { key, token, metricId } = await withMetric(analyst);
     const values = Array.from({ length: 300 }, (_, i) => 200 + 8 * Math.sin(i / 9));
     const start = test.clock.now - 300 * MINUTE;
-    await push(test.url, token, values.map((v, i) => ({ metric: key, t: start + i * MINUTE, v })));
-    const draft = { name: 'Draft', metricId, side: 'above', limit: 205, deadband: 2, onDelayMs: 2 * MINUTE, offDelayMs: 0, level: 'breach', days: 1 };
-    const { body } = await analyst.call<{ alarms: { start: number }[]; samples: number }>('POST', '/api/alarm-rules/rehearsal', draft);
+    await push(
+      test.url,
+      token,
+      values.map((v, i) => ({ metric: key, t: start + i * MINUTE, v })),
+    );
+    const draft = {
+      name: 'Draft',
+      metricId,
+      side: 'above',
+      limit: 205,
+      deadband: 2,
+      onDelayMs: 2 * MINUTE,
+      offDelayMs: 0,
+      level: 'breach',
+      days: 1,
+    };
+    const { body } = await analyst.call<{ alarms: { start: number }[]; samples: number }>(
+      'POST',
+      '/api/alarm-rules/rehearsal',
+      draft,
+    );
     // A wave of 2π · 9 ≈ 57 samples passes the limit about once a turn.
     expect(body.samples).toBe(300);
     expect(body.alarms).toHaveLength(5);
@@ -109,17 +189,30 @@ describe('live updates', () => {
   it('reach a browser at another server process on the same database', async () => {
     const { runServer } = await import('../runServer');
     const other = await runServer(
-      { databaseUrl: test.databaseUrl, host: '127.0.0.1', port: 0, sessionSecret: 'x'.repeat(40), secureCookies: false, webFolder: null, demoAccounts: [], logLevel: 'silent' },
+      {
+        databaseUrl: test.databaseUrl,
+        host: '127.0.0.1',
+        port: 0,
+        sessionSecret: 'x'.repeat(40),
+        secureCookies: false,
+        webFolder: null,
+        demoAccounts: [],
+        logLevel: 'silent',
+      },
       { now: () => test.clock.now },
     );
     const stop = new AbortController();
-    const response = await fetch(`${other.url}/api/live`, { headers: { cookie: operator.cookie() }, signal: stop.signal });
+    const response = await fetch(`${other.url}/api/live`, {
+      headers: { cookie: operator.cookie() },
+      signal: stop.signal,
+    });
     const reader = response.body!.getReader();
     const { key, token, metricId } = await withMetric(analyst);
     await ruleOn(metricId);
     await push(test.url, token, [{ metric: key, t: test.clock.now, v: 300 }]);
     let text = '';
-    while (!text.includes('"topic":"alarms","ids":["')) text += new TextDecoder().decode((await reader.read()).value);
+    while (!text.includes('"topic":"alarms","ids":["'))
+      text += new TextDecoder().decode((await reader.read()).value);
     expect(text).toContain('event:change');
     stop.abort();
     await other.stop();

@@ -70,10 +70,18 @@ export const alarmEndpoints = [
     access: 'operator',
     summary: 'Adds a remark to the history of an alarm.',
     answer: 'Nothing (204).',
-    body: yup.object({ remark: yup.string().trim().min(1, 'Write a remark').max(2000).required('Write a remark') }).noUnknown(),
+    body: yup
+      .object({ remark: yup.string().trim().min(1, 'Write a remark').max(2000).required('Write a remark') })
+      .noUnknown(),
     handle: async ({ app, params, body, person }) => {
       const { id } = await needAlarm(app, params.id);
-      await addEvent(app.pool, { alarmId: id, at: app.now(), kind: 'remark', personId: person.id, remark: body.remark });
+      await addEvent(app.pool, {
+        alarmId: id,
+        at: app.now(),
+        kind: 'remark',
+        personId: person.id,
+        remark: body.remark,
+      });
       await notify(app.pool, 'alarms', [id]);
     },
   }),
@@ -82,7 +90,7 @@ export const alarmEndpoints = [
     path: '/api/alarm-rules',
     access: 'viewer',
     summary: 'Lists the alarm rules in force.',
-    answer: '[AlarmRule]: limit and deadband in the metric\'s unit, delays in ms',
+    answer: "[AlarmRule]: limit and deadband in the metric's unit, delays in ms",
     handle: ({ app }) => listRules(app.pool),
   }),
   endpoint({
@@ -103,9 +111,11 @@ export const alarmEndpoints = [
     path: '/api/alarm-rules/rehearsal',
     access: 'analyst',
     summary: 'Runs a draft of an alarm rule on past samples, with the same code as live evaluation.',
-    answer: '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), curve: [{ limit, fires }], samples, range }',
+    answer:
+      '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), curve: [{ limit, fires }], samples, range }',
     body: alarmRuleSchema.shape({ days: yup.number().integer().min(1).max(400).required() }),
-    handle: ({ app, body: { days, ...draft } }) => rehearseRule(app.pool, draft as RuleDraft, days, app.now()),
+    handle: ({ app, body: { days, ...draft } }) =>
+      rehearseRule(app.pool, draft as RuleDraft, days, app.now()),
   }),
   endpoint({
     method: 'delete',

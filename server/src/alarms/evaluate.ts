@@ -45,9 +45,15 @@ export async function evaluateAlarms(
 ): Promise<void> {
   const changed = results.filter((result) => result.changedFrom !== null);
   if (changed.length === 0) return;
-  const rules = await lockRulesOf(db, changed.map(({ metricId }) => metricId));
+  const rules = await lockRulesOf(
+    db,
+    changed.map(({ metricId }) => metricId),
+  );
   if (rules.length === 0) return;
-  const metrics = await metricsById(db, rules.map((rule) => rule.metricId));
+  const metrics = await metricsById(
+    db,
+    rules.map((rule) => rule.metricId),
+  );
   const touched: string[] = [];
   for (const rule of rules) {
     const condition = conditionOf(rule, metrics.get(rule.metricId)!.maxGapMs);
@@ -79,7 +85,15 @@ async function evaluateOn(
 async function applyChange(db: Queryable, ruleId: string, change: ConditionChange): Promise<string[]> {
   const standing = await lockStandingAlarm(db, ruleId);
   if (change.kind === 'raise') {
-    const id = standing?.id ?? (await addAlarm(db, { ruleId, state: 'unacknowledged', raisedAt: change.t, raisedValue: change.value, returnedAt: null }));
+    const id =
+      standing?.id ??
+      (await addAlarm(db, {
+        ruleId,
+        state: 'unacknowledged',
+        raisedAt: change.t,
+        raisedValue: change.value,
+        returnedAt: null,
+      }));
     if (standing) await saveAlarmProcess(db, id, nextAlarmState(standing.state, 'raise'), null);
     await addEvent(db, { alarmId: id, at: change.t, kind: 'raised', value: change.value });
     return [id];
@@ -118,7 +132,12 @@ async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondi
     const t = stands ? change.t : Math.max(change.t, standing!.raisedAt);
     const ids = await applyChange(db, rule.id, { ...change, t });
     for (const alarmId of ids) {
-      await addEvent(db, { alarmId, at: t, kind: 'recalculated', remark: 'Late or corrected samples changed this alarm.' });
+      await addEvent(db, {
+        alarmId,
+        at: t,
+        kind: 'recalculated',
+        remark: 'Late or corrected samples changed this alarm.',
+      });
     }
     touched.push(...ids);
   }
@@ -149,6 +168,11 @@ async function recordFoundEpisode(db: Queryable, ruleId: string, { start, end }:
   });
   await addEvent(db, { alarmId: id, at: start.t, kind: 'raised', value: start.value });
   await addEvent(db, { alarmId: id, at: end.t, kind: 'returned', value: end.value });
-  await addEvent(db, { alarmId: id, at: end.t, kind: 'recalculated', remark: 'Found in samples that came late.' });
+  await addEvent(db, {
+    alarmId: id,
+    at: end.t,
+    kind: 'recalculated',
+    remark: 'Found in samples that came late.',
+  });
   return id;
 }

@@ -39,7 +39,10 @@ export async function rehearseRule(
   const high = series.v.reduce((a, b) => Math.max(a, b));
   const from = Math.min(draft.limit, low);
   const to = Math.max(draft.limit, high);
-  const limits = Array.from({ length: CURVE_POINTS }, (_, i) => from + ((to - from) * i) / (CURVE_POINTS - 1));
+  const limits = Array.from(
+    { length: CURVE_POINTS },
+    (_, i) => from + ((to - from) * i) / (CURVE_POINTS - 1),
+  );
   return { ...rehearse(condition, series, window, limits), samples: series.t.length, range: [low, high] };
 }
 
@@ -62,7 +65,13 @@ export async function putInForce(
     const ruleId = await addRule(db, { ...draft, inForceFrom, createdBy: personId, condition: run.state });
     const last = run.changes.at(-1);
     if (last?.kind === 'raise') {
-      const id = await addAlarm(db, { ruleId, state: 'unacknowledged', raisedAt: last.t, raisedValue: last.value, returnedAt: null });
+      const id = await addAlarm(db, {
+        ruleId,
+        state: 'unacknowledged',
+        raisedAt: last.t,
+        raisedValue: last.value,
+        returnedAt: null,
+      });
       await addEvent(db, { alarmId: id, at: last.t, kind: 'raised', value: last.value });
       await notify(db, 'alarms', [id]);
     }

@@ -53,12 +53,19 @@ export async function addRule(
 
 /** Takes a rule out of force; its alarms and their history stay. */
 export async function retireRule(db: Queryable, id: string): Promise<boolean> {
-  const row = await one(db, 'update alarm_rule set in_force = false where id = $1 and in_force returning id', [id]);
+  const row = await one(
+    db,
+    'update alarm_rule set in_force = false where id = $1 and in_force returning id',
+    [id],
+  );
   return row !== undefined;
 }
 
 export async function saveCondition(db: Queryable, ruleId: string, condition: ConditionState): Promise<void> {
-  await db.query('update alarm_rule set condition = $2::jsonb where id = $1', [ruleId, JSON.stringify(condition)]);
+  await db.query('update alarm_rule set condition = $2::jsonb where id = $1', [
+    ruleId,
+    JSON.stringify(condition),
+  ]);
 }
 
 /** The part of an alarm that its state machine works on. */
@@ -73,7 +80,9 @@ const ALARM_ROW = `id, state, ${ms('raised_at', 'raisedAt')}, ${ms('returned_at'
 
 /** The rule's alarm that is not over yet, locked. */
 export function lockStandingAlarm(db: Queryable, ruleId: string): Promise<AlarmRow | undefined> {
-  return one(db, `select ${ALARM_ROW} from alarm where rule_id = $1 and state <> 'normal' for update`, [ruleId]);
+  return one(db, `select ${ALARM_ROW} from alarm where rule_id = $1 and state <> 'normal' for update`, [
+    ruleId,
+  ]);
 }
 
 export function lockAlarm(db: Queryable, id: string): Promise<AlarmRow | undefined> {
@@ -90,7 +99,13 @@ export function alarmsOfRule(db: Queryable, ruleId: string, from: number): Promi
 
 export async function addAlarm(
   db: Queryable,
-  alarm: { ruleId: string; state: AlarmState; raisedAt: number; raisedValue: number; returnedAt: number | null },
+  alarm: {
+    ruleId: string;
+    state: AlarmState;
+    raisedAt: number;
+    raisedValue: number;
+    returnedAt: number | null;
+  },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
@@ -148,7 +163,14 @@ export async function addEvent(
 ): Promise<void> {
   await db.query(
     'insert into alarm_event (alarm_id, at, kind, person_id, value, remark) values ($1, $2, $3, $4, $5, $6)',
-    [event.alarmId, moment(event.at), event.kind, event.personId ?? null, event.value ?? null, event.remark || null],
+    [
+      event.alarmId,
+      moment(event.at),
+      event.kind,
+      event.personId ?? null,
+      event.value ?? null,
+      event.remark || null,
+    ],
   );
 }
 
@@ -180,7 +202,10 @@ const ALARMS = `
 
 /** Alarms that are not over, the most serious and newest first. */
 export function listStandingAlarms(db: Queryable): Promise<Alarm[]> {
-  return all(db, `${ALARMS} where alarm.state <> 'normal' order by rule.level = 'breach' desc, alarm.raised_at desc`);
+  return all(
+    db,
+    `${ALARMS} where alarm.state <> 'normal' order by rule.level = 'breach' desc, alarm.raised_at desc`,
+  );
 }
 
 /** The newest alarms that are over. */

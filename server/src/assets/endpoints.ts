@@ -23,7 +23,11 @@ export const assetEndpoints = [
     handle: async ({ app, body }) => {
       const { name, parentId, kind, zone } = body;
       if (zone !== null && !IANAZone.isValidZone(zone)) {
-        throw new BeaconError('BAD_INPUT', `Unknown time zone "${zone}". Use a name such as Europe/London.`, 'zone');
+        throw new BeaconError(
+          'BAD_INPUT',
+          `Unknown time zone "${zone}". Use a name such as Europe/London.`,
+          'zone',
+        );
       }
       if (parentId === null && zone === null) {
         throw new BeaconError('BAD_INPUT', 'A plant needs a time zone such as Europe/London.', 'zone');
@@ -33,7 +37,11 @@ export const assetEndpoints = [
       }
       const id = await addAsset(app.pool, { name, parentId, kind, zone });
       if (id === undefined) {
-        throw new BeaconError('BAD_INPUT', `There is already an asset named "${name}" in this place.`, 'name');
+        throw new BeaconError(
+          'BAD_INPUT',
+          `There is already an asset named "${name}" in this place.`,
+          'name',
+        );
       }
       await notify(app.pool, 'metrics', []);
       return findAsset(app.pool, id);

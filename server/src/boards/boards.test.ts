@@ -11,7 +11,16 @@ afterAll(() => test.stop());
 
 async function documentOf(band: object | null = null) {
   const { metricId } = await withMetric(analyst);
-  const readout = { id: 'r1', form: 'gauge', title: null, measure: { metricId, summary: 'mean', per: null }, window: null, bucket: null, band, decimals: null };
+  const readout = {
+    id: 'r1',
+    form: 'gauge',
+    title: null,
+    measure: { metricId, summary: 'mean', per: null },
+    window: null,
+    bucket: null,
+    band,
+    decimals: null,
+  };
   return { version: 1, window: { kind: 'toDate', unit: 'day' }, readouts: [readout] };
 }
 
@@ -27,18 +36,32 @@ describe('boards', () => {
   it('are not overwritten by somebody who has not seen the last change', async () => {
     const document = await documentOf();
     const { body } = await analyst.call<Board>('POST', '/api/boards', { title: 'A', document });
-    expect((await analyst.call('PUT', `/api/boards/${body.id}`, { title: 'B', document, revision: 1 })).status).toBe(200);
-    const late = await analyst.call<{ error: WireError }>('PUT', `/api/boards/${body.id}`, { title: 'C', document, revision: 1 });
+    expect(
+      (await analyst.call('PUT', `/api/boards/${body.id}`, { title: 'B', document, revision: 1 })).status,
+    ).toBe(200);
+    const late = await analyst.call<{ error: WireError }>('PUT', `/api/boards/${body.id}`, {
+      title: 'C',
+      document,
+      revision: 1,
+    });
     expect(late).toMatchObject({ status: 409, body: { error: { code: 'CHANGED_MEANWHILE' } } });
   });
 
   it('refuse a bad document and name the place', async () => {
     const swapped = await documentOf({ direction: 'lower', caution: 5, breach: 4, target: null });
-    const answer = await analyst.call<{ error: WireError }>('POST', '/api/boards', { title: 'A', document: swapped });
+    const answer = await analyst.call<{ error: WireError }>('POST', '/api/boards', {
+      title: 'A',
+      document: swapped,
+    });
     expect(answer.body.error.path).toBe('document.readouts[0].band.caution');
     const unknown = { ...(await documentOf()), readouts: [{ id: 'x', form: 'wheel' }] };
-    expect((await analyst.call<{ error: WireError }>('POST', '/api/boards', { title: 'A', document: unknown })).body.error.path).toMatch(/^document\.readouts\[0\]/);
-    expect((await analyst.call('POST', '/api/boards', { title: ' ', document: await documentOf() })).status).toBe(422);
+    expect(
+      (await analyst.call<{ error: WireError }>('POST', '/api/boards', { title: 'A', document: unknown }))
+        .body.error.path,
+    ).toMatch(/^document\.readouts\[0\]/);
+    expect(
+      (await analyst.call('POST', '/api/boards', { title: ' ', document: await documentOf() })).status,
+    ).toBe(422);
   });
 
   it('are built by analysts only, and can be removed', async () => {

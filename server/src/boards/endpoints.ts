@@ -81,7 +81,10 @@ export const boardEndpoints = [
       const { title, revision } = body;
       if (!(await saveBoard(app.pool, { id: params.id, title, document, revision, at: app.now() }))) {
         await needBoard(app, params.id);
-        throw new BeaconError('CHANGED_MEANWHILE', 'Somebody else has saved this board since you opened it. Reload it to see their changes.');
+        throw new BeaconError(
+          'CHANGED_MEANWHILE',
+          'Somebody else has saved this board since you opened it. Reload it to see their changes.',
+        );
       }
       await notify(app.pool, 'boards', [params.id]);
       return needBoard(app, params.id);
@@ -94,7 +97,8 @@ export const boardEndpoints = [
     summary: 'Removes a board.',
     answer: 'Nothing (204).',
     handle: async ({ app, params }) => {
-      if (!(await removeBoard(app.pool, params.id))) throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
+      if (!(await removeBoard(app.pool, params.id)))
+        throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
       await notify(app.pool, 'boards', [params.id]);
     },
   }),

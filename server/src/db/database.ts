@@ -12,10 +12,7 @@ export function openPool(connectionString: string, onError: (error: Error) => vo
 }
 
 /** Runs `work` in one transaction: committed when it resolves, rolled back when it throws. */
-export async function withTransaction<T>(
-  pool: Pool,
-  work: (db: pg.PoolClient) => Promise<T>,
-): Promise<T> {
+export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await pool.connect();
   let broken: Error | undefined;
   try {

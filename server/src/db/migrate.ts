@@ -34,7 +34,9 @@ export async function migrate(pool: Pool, folder = MIGRATIONS_FOLDER): Promise<s
     const applied = new Map(rows.map((row) => [row.name, row.checksum]));
     for (const name of applied.keys()) {
       if (!files.includes(name)) {
-        throw new Error(`Migration ${name} is applied in this database, but the file is gone. Use the version of the program that has it.`);
+        throw new Error(
+          `Migration ${name} is applied in this database, but the file is gone. Use the version of the program that has it.`,
+        );
       }
     }
     for (const name of files) {
@@ -43,7 +45,9 @@ export async function migrate(pool: Pool, folder = MIGRATIONS_FOLDER): Promise<s
       const before = applied.get(name);
       if (before === checksum) continue;
       if (before !== undefined) {
-        throw new Error(`Migration ${name} was changed after it was applied. Put it back as it was and add a new file instead.`);
+        throw new Error(
+          `Migration ${name} was changed after it was applied. Put it back as it was and add a new file instead.`,
+        );
       }
       await withTransaction(pool, async (db) => {
         await db.query(text);

@@ -1,4 +1,10 @@
-import { BeaconError, closeFlagSchema, flagSchema, OUTCOME_WORDS, type FlagOutcome } from '@vivid-beacon/core';
+import {
+  BeaconError,
+  closeFlagSchema,
+  flagSchema,
+  OUTCOME_WORDS,
+  type FlagOutcome,
+} from '@vivid-beacon/core';
 import { addEvent, findAlarm } from '../alarms/sql';
 import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
@@ -39,7 +45,11 @@ export const flagEndpoints = [
       const taker = await findPerson(app.pool, body.toPersonId);
       if (!taker) throw new BeaconError('BAD_INPUT', 'This person does not exist.', 'toPersonId');
       if (taker.role === 'viewer') {
-        throw new BeaconError('BAD_INPUT', `${taker.name} may only look; choose somebody who can close a flag.`, 'toPersonId');
+        throw new BeaconError(
+          'BAD_INPUT',
+          `${taker.name} may only look; choose somebody who can close a flag.`,
+          'toPersonId',
+        );
       }
       if (!(await findAsset(app.pool, body.assetId))) {
         throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
@@ -77,7 +87,10 @@ export const flagEndpoints = [
       if (!flag) throw new BeaconError('NOT_FOUND', 'This flag does not exist.');
       const theirs = flag.to.id === person.id || flag.from.id === person.id;
       if (!theirs && person.role === 'operator') {
-        throw new BeaconError('NOT_ALLOWED', `This flag is ${flag.to.name}'s; only they, its giver or an analyst may close it.`);
+        throw new BeaconError(
+          'NOT_ALLOWED',
+          `This flag is ${flag.to.name}'s; only they, its giver or an analyst may close it.`,
+        );
       }
       const outcome = body.outcome as FlagOutcome;
       await withTransaction(app.pool, async (db) => {
@@ -86,7 +99,13 @@ export const flagEndpoints = [
         }
         if (flag.alarmId !== null) {
           const remark = body.note ? `${OUTCOME_WORDS[outcome]}. ${body.note}` : OUTCOME_WORDS[outcome];
-          await addEvent(db, { alarmId: flag.alarmId, at: app.now(), kind: 'flagClosed', personId: person.id, remark });
+          await addEvent(db, {
+            alarmId: flag.alarmId,
+            at: app.now(),
+            kind: 'flagClosed',
+            personId: person.id,
+            remark,
+          });
           await notify(db, 'alarms', [flag.alarmId]);
         }
         await notify(db, 'flags', [flag.id]);

@@ -38,8 +38,6 @@ export interface Endpoint<Body = unknown, Query = unknown> {
 }
 
 /** Lets the types of body and query follow from their schemas. */
-export function endpoint<Body = undefined, Query = undefined>(
-  definition: Endpoint<Body, Query>,
-): Endpoint {
+export function endpoint<Body = undefined, Query = undefined>(definition: Endpoint<Body, Query>): Endpoint {
   return definition as unknown as Endpoint;
 }

@@ -37,10 +37,16 @@ function asBeaconError(error: unknown): BeaconError {
   }
   if (type === 'entity.too.large') {
     const { limit, length } = error as { limit?: number; length?: number };
-    return new BeaconError('TOO_LARGE', `The request may have at most ${limit} bytes, got ${length}. Send it in parts.`);
+    return new BeaconError(
+      'TOO_LARGE',
+      `The request may have at most ${limit} bytes, got ${length}. Send it in parts.`,
+    );
   }
   if (status && status >= 400 && status < 500) {
     return new BeaconError('BAD_SHAPE', (error as Error).message);
   }
-  return new BeaconError('INTERNAL', 'The server could not finish this. Try again; if it stays, tell the administrator.');
+  return new BeaconError(
+    'INTERNAL',
+    'The server could not finish this. Try again; if it stays, tell the administrator.',
+  );
 }

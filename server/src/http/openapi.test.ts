@@ -6,7 +6,9 @@ describe('describeApi', () => {
   it('is valid OpenAPI and names every endpoint once', async () => {
     const description = describeApi(ENDPOINTS, '0.0.0') as { paths: Record<string, Record<string, object>> };
     await SwaggerParser.validate(structuredClone(JSON.parse(JSON.stringify(description))));
-    const named = Object.entries(description.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method} ${path}`));
+    const named = Object.entries(description.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method} ${path}`),
+    );
     expect(named).toHaveLength(ENDPOINTS.length);
   });
 

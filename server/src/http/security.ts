@@ -40,7 +40,12 @@ export function sessions(pool: Pool, secret: string, secure: boolean): RequestHa
   return session({
     name: 'vivid-beacon',
     secret,
-    store: new Store({ pool, tableName: 'session', createTableIfMissing: false, pruneSessionInterval: false }),
+    store: new Store({
+      pool,
+      tableName: 'session',
+      createTableIfMissing: false,
+      pruneSessionInterval: false,
+    }),
     resave: false,
     saveUninitialized: false,
     rolling: false,

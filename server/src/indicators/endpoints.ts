@@ -18,7 +18,8 @@ export const indicatorEndpoints = [
     path: '/api/indicators/time-by-level',
     access: 'viewer',
     summary: 'How long each indicator, by the hour, was on each level over the last days.',
-    answer: '[{ id, name, assetName, plantId, breachMs, cautionMs, nodataMs, clearMs }], longest in breach first',
+    answer:
+      '[{ id, name, assetName, plantId, breachMs, cautionMs, nodataMs, clearMs }], longest in breach first',
     query: yup.object({ days: yup.number().integer().min(1).max(90).default(7) }),
     handle: ({ app, query }) => {
       const now = app.now();

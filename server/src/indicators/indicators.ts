@@ -23,7 +23,11 @@ export async function readIndicators(db: Queryable, now: number): Promise<Indica
 }
 
 /** How long each indicator lay on which level, by the hour, those longest in breach first. */
-export async function readIndicatorLosses(db: Queryable, interval: Interval, now: number): Promise<IndicatorLoss[]> {
+export async function readIndicatorLosses(
+  db: Queryable,
+  interval: Interval,
+  now: number,
+): Promise<IndicatorLoss[]> {
   const rows = await listIndicators(db);
   const losses = await Promise.all(
     rows.map(async ({ id, name, assetName, plantId, measure, band }) => {

@@ -32,11 +32,18 @@ const batchSchema = yup
         yup
           .object({
             metricId: idText().required(),
-            t: yup.array(yup.number().integer().min(EARLIEST_TIME).required()).max(MOST_BATCH_ROWS).required(),
+            t: yup
+              .array(yup.number().integer().min(EARLIEST_TIME).required())
+              .max(MOST_BATCH_ROWS)
+              .required(),
             v: yup.array(finite().required()).max(MOST_BATCH_ROWS).required(),
           })
           .noUnknown()
-          .test('same-length', '${path}: t and v must be of equal length', ({ t, v }) => t.length === v.length),
+          .test(
+            'same-length',
+            '${path}: t and v must be of equal length',
+            ({ t, v }) => t.length === v.length,
+          ),
       )
       .max(200)
       .required(),
@@ -63,7 +70,10 @@ async function needOpen(db: Queryable, id: string, person: Person): Promise<Inta
     throw new BeaconError('NOT_FOUND', 'This intake does not exist or belongs to somebody else.');
   }
   if (intake.status !== 'reading') {
-    throw new BeaconError('WRONG_STATE', `This intake is ${intake.status === 'done' ? 'finished' : 'cancelled'} already.`);
+    throw new BeaconError(
+      'WRONG_STATE',
+      `This intake is ${intake.status === 'done' ? 'finished' : 'cancelled'} already.`,
+    );
   }
   return intake;
 }
@@ -99,13 +109,20 @@ export const intakeEndpoints = [
       .object({
         fileName: yup.string().trim().min(1).max(300).required(),
         fileSize: yup.number().integer().min(1, 'The file is empty (0 bytes).').required(),
-        fileHash: yup.string().matches(/^[0-9a-f]{64}$/, 'fileHash must be SHA-256 in hex').required(),
+        fileHash: yup
+          .string()
+          .matches(/^[0-9a-f]{64}$/, 'fileHash must be SHA-256 in hex')
+          .required(),
         layout: yup.object().required(),
       })
       .noUnknown(),
     handle: async ({ app, body, person }) => {
       if (body.fileSize > MOST_FILE_BYTES) {
-        throw new BeaconError('TOO_LARGE', 'A file may have at most 100 MB. Split it and bring in the parts one after another.', 'fileSize');
+        throw new BeaconError(
+          'TOO_LARGE',
+          'A file may have at most 100 MB. Split it and bring in the parts one after another.',
+          'fileSize',
+        );
       }
       return { id: await addIntake(app.pool, { ...body, startedBy: person.id, at: app.now() }) };
     },

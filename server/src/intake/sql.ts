@@ -18,7 +18,14 @@ export interface BatchPart {
 
 export async function addIntake(
   db: Queryable,
-  intake: { fileName: string; fileSize: number; fileHash: string; layout: unknown; startedBy: string; at: number },
+  intake: {
+    fileName: string;
+    fileSize: number;
+    fileHash: string;
+    layout: unknown;
+    startedBy: string;
+    at: number;
+  },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
@@ -45,7 +52,12 @@ export function lockIntake(db: Queryable, id: string): Promise<IntakeRow | undef
 }
 
 /** The same batch again (same number) replaces the first, so that a lost answer can be asked for again. */
-export async function putBatch(db: Queryable, intakeId: string, seq: number, parts: readonly BatchPart[]): Promise<void> {
+export async function putBatch(
+  db: Queryable,
+  intakeId: string,
+  seq: number,
+  parts: readonly BatchPart[],
+): Promise<void> {
   await db.query(
     `insert into intake_batch (intake_id, seq, payload) values ($1, $2, $3::jsonb)
      on conflict (intake_id, seq) do update set payload = excluded.payload`,
@@ -54,7 +66,9 @@ export async function putBatch(db: Queryable, intakeId: string, seq: number, par
 }
 
 export async function countBatches(db: Queryable, intakeId: string): Promise<number> {
-  return (await one<{ n: number }>(db, 'select count(*)::int as n from intake_batch where intake_id = $1', [intakeId]))!.n;
+  return (await one<{ n: number }>(db, 'select count(*)::int as n from intake_batch where intake_id = $1', [
+    intakeId,
+  ]))!.n;
 }
 
 export async function readBatch(db: Queryable, intakeId: string, seq: number): Promise<BatchPart[]> {
@@ -70,7 +84,11 @@ export async function dropBatches(db: Queryable, intakeId: string): Promise<void
   await db.query('delete from intake_batch where intake_id = $1', [intakeId]);
 }
 
-export async function addRefusals(db: Queryable, intakeId: string, refusals: readonly Refusal[]): Promise<void> {
+export async function addRefusals(
+  db: Queryable,
+  intakeId: string,
+  refusals: readonly Refusal[],
+): Promise<void> {
   await db.query(
     `insert into intake_refusal (intake_id, line, column_name, value, reason)
      select $1::bigint, * from unnest($2::bigint[], $3::text[], $4::text[], $5::text[])`,
@@ -146,8 +164,16 @@ export function listIntakes(db: Queryable): Promise<Omit<Intake, 'refusals'>[]> 
   );
 }
 
-export async function findIntake(db: Queryable, id: string, refusalLimit: number): Promise<Intake | undefined> {
-  const intake = await one<Omit<Intake, 'refusals'>>(db, `${INTAKES} where intake.id = $1 group by intake.id, person.name`, [id]);
+export async function findIntake(
+  db: Queryable,
+  id: string,
+  refusalLimit: number,
+): Promise<Intake | undefined> {
+  const intake = await one<Omit<Intake, 'refusals'>>(
+    db,
+    `${INTAKES} where intake.id = $1 group by intake.id, person.name`,
+    [id],
+  );
   if (!intake) return undefined;
   const refusals = await all<Refusal>(
     db,

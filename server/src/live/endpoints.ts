@@ -6,7 +6,8 @@ export const liveEndpoints = [
     path: '/api/live',
     access: 'viewer',
     summary: 'Server-sent events: what changed, so that a screen reads it again.',
-    answer: 'text/event-stream; event "change" with { topic: samples | alarms | flags | boards | metrics, ids }',
+    answer:
+      'text/event-stream; event "change" with { topic: samples | alarms | flags | boards | metrics, ids }',
     handle: ({ app, request, response }) => app.live.connect(request, response),
   }),
 ];

@@ -48,7 +48,11 @@ export const metricEndpoints = [
         at: app.now(),
       });
       if (id === undefined) {
-        throw new BeaconError('BAD_INPUT', `${asset.name} already has a metric named "${body.name}".`, 'name');
+        throw new BeaconError(
+          'BAD_INPUT',
+          `${asset.name} already has a metric named "${body.name}".`,
+          'name',
+        );
       }
       await notify(app.pool, 'metrics', [id]);
       return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());

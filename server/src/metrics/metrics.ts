@@ -22,7 +22,11 @@ export async function needMetrics(db: Queryable, ids: readonly string[]): Promis
   const found = await metricsById(db, ids);
   for (const id of ids) {
     if (!found.has(id)) {
-      throw new BeaconError('NOT_FOUND', `Metric ${id} does not exist any more. Pick another metric.`, 'metricId');
+      throw new BeaconError(
+        'NOT_FOUND',
+        `Metric ${id} does not exist any more. Pick another metric.`,
+        'metricId',
+      );
     }
   }
   return found;

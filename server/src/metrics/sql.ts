@@ -50,8 +50,13 @@ export interface MetricKeyRow {
   readonly unit: string;
 }
 
-export async function metricsByKey(db: Queryable, keys: readonly string[]): Promise<Map<string, MetricKeyRow>> {
-  const rows = await all<MetricKeyRow>(db, 'select id, key, unit from metric where key = any($1::text[])', [keys]);
+export async function metricsByKey(
+  db: Queryable,
+  keys: readonly string[],
+): Promise<Map<string, MetricKeyRow>> {
+  const rows = await all<MetricKeyRow>(db, 'select id, key, unit from metric where key = any($1::text[])', [
+    keys,
+  ]);
   return new Map(rows.map((row) => [row.key, row]));
 }
 

@@ -30,7 +30,9 @@ describe('signing in', () => {
     );
     for (const { status, body } of answers) {
       expect(status).toBe(401);
-      expect((body as unknown as { error: WireError }).error.message).toBe('E-mail address and password do not belong together.');
+      expect((body as unknown as { error: WireError }).error.message).toBe(
+        'E-mail address and password do not belong together.',
+      );
     }
   });
 
@@ -51,7 +53,9 @@ describe('signing in', () => {
   });
 
   it('stores passwords with argon2id only', async () => {
-    const { rows } = await test.server.app.pool.query<{ password_hash: string }>('select password_hash from person');
+    const { rows } = await test.server.app.pool.query<{ password_hash: string }>(
+      'select password_hash from person',
+    );
     expect(rows.every(({ password_hash }) => password_hash.startsWith('$argon2id$'))).toBe(true);
   });
 });
@@ -61,7 +65,9 @@ describe('roles', () => {
     const viewer = await test.as('viewer');
     expect((await viewer.call('GET', '/api/boards')).status).toBe(200);
     expect((await viewer.call('POST', '/api/alarms/1/acknowledgement', { remark: '' })).status).toBe(403);
-    expect((await viewer.call('POST', '/api/assets', { name: 'X', kind: 'plant', zone: 'UTC' })).status).toBe(403);
+    expect((await viewer.call('POST', '/api/assets', { name: 'X', kind: 'plant', zone: 'UTC' })).status).toBe(
+      403,
+    );
     expect((await test.visitor().call('GET', '/api/boards')).status).toBe(401);
   });
 });
@@ -69,7 +75,11 @@ describe('roles', () => {
 describe('answers', () => {
   it('name the field that is wrong, in one shape', async () => {
     const analyst = await test.as('analyst');
-    const { status, body } = await analyst.call<{ error: WireError }>('POST', '/api/assets', { name: '', kind: 'plant', zone: 'UTC' });
+    const { status, body } = await analyst.call<{ error: WireError }>('POST', '/api/assets', {
+      name: '',
+      kind: 'plant',
+      zone: 'UTC',
+    });
     expect(status).toBe(422);
     expect(body.error).toMatchObject({ code: 'BAD_INPUT', path: 'name' });
     const malformed = await analyst.call<{ error: WireError }>('POST', '/api/assets', '{"name":');

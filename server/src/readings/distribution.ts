@@ -33,9 +33,10 @@ export async function describeDistribution(
   const { start, end } = resolveWindow(window, now, zone);
   const length = end - start;
   const past = end < now - LOOK_BACK_DAYS * DAY_MS;
-  const interval = past || length > LOOK_BACK_DAYS * DAY_MS
-    ? { start, end: Math.min(end, now) }
-    : { start: now - LOOK_BACK_DAYS * DAY_MS, end: now };
+  const interval =
+    past || length > LOOK_BACK_DAYS * DAY_MS
+      ? { start, end: Math.min(end, now) }
+      : { start: now - LOOK_BACK_DAYS * DAY_MS, end: now };
   const bucket: Bucket = !past && length <= 6 * 3_600_000 ? 'hour' : 'day';
   const loaded = await loadMeasure(db, measure, interval);
   const edges = bucketEdges(interval, bucket, zone);

@@ -47,7 +47,8 @@ export const readingEndpoints = [
     method: 'post',
     path: '/api/readings/trend',
     access: 'viewer',
-    summary: 'The course of a measure over a window: samples thinned to 4 a pixel column, or one value a period.',
+    summary:
+      'The course of a measure over a window: samples thinned to 4 a pixel column, or one value a period.',
     answer: 'TrendAnswer: columns t (ms) and v (null where a gap opens), gaps, window, zone, unit.',
     body: yup
       .object({

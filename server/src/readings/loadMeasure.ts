@@ -1,4 +1,10 @@
-import { BeaconError, SUMMARIES_OF_KIND, type Interval, type Measure, type MeasuredMetric } from '@vivid-beacon/core';
+import {
+  BeaconError,
+  SUMMARIES_OF_KIND,
+  type Interval,
+  type Measure,
+  type MeasuredMetric,
+} from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { needMetrics, readingOf } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';

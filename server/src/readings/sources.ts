@@ -3,7 +3,11 @@ import { moment, ms } from '../db/columns';
 import { all, type Queryable } from '../db/database';
 
 /** Where the samples of a metric in a window came from: files first, then pushes. */
-export async function sourcesOf(db: Queryable, metricId: string, window: Interval): Promise<ProvenanceSource[]> {
+export async function sourcesOf(
+  db: Queryable,
+  metricId: string,
+  window: Interval,
+): Promise<ProvenanceSource[]> {
   const files = await all<ProvenanceSource>(
     db,
     `select 'file' as kind, intake.file_name as name, ${ms('intake.finished_at', 'importedAt')},

@@ -20,7 +20,11 @@ export async function pushSamples(app: AppContext, tokenId: string, samples: unk
     throw new BeaconError('BAD_INPUT', 'samples must be a list of { metric, t, v }.', 'samples');
   }
   if (samples.length > MOST_SAMPLES) {
-    throw new BeaconError('TOO_LARGE', `A batch may hold at most ${MOST_SAMPLES} samples, got ${samples.length}.`, 'samples');
+    throw new BeaconError(
+      'TOO_LARGE',
+      `A batch may hold at most ${MOST_SAMPLES} samples, got ${samples.length}.`,
+      'samples',
+    );
   }
   const now = app.now();
   const keys = new Set(samples.map((each) => (each as { metric?: unknown } | null)?.metric).filter(isText));
@@ -65,8 +69,7 @@ export async function pushSamples(app: AppContext, tokenId: string, samples: unk
 }
 
 type ReadSample =
-  | { readonly metricId: string; readonly t: number; readonly v: number }
-  | { readonly reason: string };
+  { readonly metricId: string; readonly t: number; readonly v: number } | { readonly reason: string };
 
 function readSample(each: unknown, metrics: ReadonlyMap<string, MetricKeyRow>, now: number): ReadSample {
   if (typeof each !== 'object' || each === null) return { reason: 'must be an object { metric, t, v }' };
@@ -76,12 +79,16 @@ function readSample(each: unknown, metrics: ReadonlyMap<string, MetricKeyRow>, n
   if (!metric) return { reason: `there is no metric "${clip(key)}"` };
   const t = typeof time === 'number' ? time : isText(time) ? Date.parse(withOffset(time)) : NaN;
   if (!Number.isFinite(t)) {
-    return { reason: `t must be ms since 1970 or a time with offset such as 2026-11-19T06:40:00Z, got ${show(time)}` };
+    return {
+      reason: `t must be ms since 1970 or a time with offset such as 2026-11-19T06:40:00Z, got ${show(time)}`,
+    };
   }
   if (!Number.isInteger(t)) return { reason: `t must be whole ms, got ${t}` };
-  if (t > now + AHEAD_MS) return { reason: `t lies ${Math.round((t - now) / 1000)} s in the future; check the sender's clock` };
+  if (t > now + AHEAD_MS)
+    return { reason: `t lies ${Math.round((t - now) / 1000)} s in the future; check the sender's clock` };
   if (t < EARLIEST_TIME) return { reason: `t lies before 1900, got ${show(time)}` };
-  if (typeof value !== 'number' || !Number.isFinite(value)) return { reason: `v must be a finite number, got ${show(value)}` };
+  if (typeof value !== 'number' || !Number.isFinite(value))
+    return { reason: `v must be a finite number, got ${show(value)}` };
   if (unit !== undefined && unit !== metric.unit) {
     return { reason: `unit must be "${metric.unit}" as set for this metric, got ${show(unit)}` };
   }

@@ -10,10 +10,9 @@ export interface StoredDay extends PackedDay {
 
 /** Lets only one transaction at a time change the samples of these metrics. Ordered, so that none wait in a ring. */
 export async function lockMetrics(db: Queryable, metricIds: readonly string[]): Promise<void> {
-  await db.query(
-    'select id from metric where id = any($1::bigint[]) order by id for no key update',
-    [metricIds],
-  );
+  await db.query('select id from metric where id = any($1::bigint[]) order by id for no key update', [
+    metricIds,
+  ]);
 }
 
 /** Packed days with `from` ≤ day < `to` (ms, both UTC midnights), in order of metric and day. */

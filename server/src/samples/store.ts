@@ -85,7 +85,7 @@ function emptyTally(metricId: string): Tally {
 
 function splitByDay(metricId: string, series: Series): Piece[] {
   const pieces: Piece[] = [];
-  for (let i = 0; i < series.t.length; ) {
+  for (let i = 0; i < series.t.length;) {
     const dayStart = dayOf(series.t[i]);
     const day = sliceSeries(series, dayStart, dayStart + DAY_MS);
     pieces.push({ metricId, dayStart, series: day });

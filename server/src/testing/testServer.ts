@@ -10,7 +10,11 @@ export const TEST_NOW = Date.UTC(2026, 10, 19, 12, 0);
 
 /** One person's way to the server, with cookie and form token. */
 export interface Visitor {
-  readonly call: <T = unknown>(method: string, path: string, body?: unknown) => Promise<{ status: number; body: T }>;
+  readonly call: <T = unknown>(
+    method: string,
+    path: string,
+    body?: unknown,
+  ) => Promise<{ status: number; body: T }>;
   readonly signIn: (email: string, password?: string) => Promise<{ status: number; body: SessionState }>;
   readonly cookie: () => string;
 }
@@ -30,7 +34,8 @@ export const PASSWORD = 'a long enough password';
 
 function baseUrl(): string {
   const url = process.env.TEST_DATABASE_URL;
-  if (!url) throw new Error('TEST_DATABASE_URL is missing. Run the tests with "npm test", which starts PostgreSQL.');
+  if (!url)
+    throw new Error('TEST_DATABASE_URL is missing. Run the tests with "npm test", which starts PostgreSQL.');
   return url;
 }
 
@@ -62,7 +67,13 @@ export async function startTestServer(): Promise<TestServer> {
   );
   const passwordHash = await hashPassword(PASSWORD);
   for (const role of ['viewer', 'operator', 'analyst', 'administrator'] as const) {
-    await addPerson(server.app.pool, { email: `${role}@test.example`, name: `The ${role}`, role, passwordHash, at: TEST_NOW });
+    await addPerson(server.app.pool, {
+      email: `${role}@test.example`,
+      name: `The ${role}`,
+      role,
+      passwordHash,
+      at: TEST_NOW,
+    });
   }
   const visitor = (): Visitor => makeVisitor(server.url);
   return {
@@ -119,7 +130,11 @@ export async function withMetric(
   analyst: Visitor,
   metric: object = {},
 ): Promise<{ assetId: string; metricId: string; key: string; token: string }> {
-  const asset = await analyst.call<{ id: string }>('POST', '/api/assets', { name: `Plant ${randomBytes(3).toString('hex')}`, kind: 'plant', zone: 'Europe/London' });
+  const asset = await analyst.call<{ id: string }>('POST', '/api/assets', {
+    name: `Plant ${randomBytes(3).toString('hex')}`,
+    kind: 'plant',
+    zone: 'Europe/London',
+  });
   const made = await analyst.call<{ id: string; key: string }>('POST', '/api/metrics', {
     assetId: asset.body.id,
     name: 'Bed temperature',
@@ -134,7 +149,11 @@ export async function withMetric(
 }
 
 /** Posts samples with a token. */
-export async function push<T = unknown>(url: string, token: string, samples: unknown): Promise<{ status: number; body: T }> {
+export async function push<T = unknown>(
+  url: string,
+  token: string,
+  samples: unknown,
+): Promise<{ status: number; body: T }> {
   const response = await fetch(`${url}/api/samples`, {
     method: 'POST',
     headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },

@@ -68,7 +68,10 @@ export function BandPanel({ readout, window, unit, decimals, onChange }: BandPan
               {(['clear', 'caution', 'breach'] as const).map((level) => (
                 <View key={level} style={styles.share}>
                   <LampWord level={level} />
-                  <Words as="second" colour={palette.ink2}>{`${formatNumber(shares[level] * 100, 0)} %`}</Words>
+                  <Words
+                    as="second"
+                    colour={palette.ink2}
+                  >{`${formatNumber(shares[level] * 100, 0)} %`}</Words>
                 </View>
               ))}
             </View>
@@ -76,11 +79,22 @@ export function BandPanel({ readout, window, unit, decimals, onChange }: BandPan
           <View style={styles.fields}>
             {bandLimits(band).map(({ key, name, value }) => (
               <View key={key} style={styles.field}>
-                <NumberField label={name} unit={unit} value={value} error={wrong?.path === `band.${key}` ? wrong.message : undefined} onChange={(next) => onChange({ ...band, [key]: next } as TargetBand)} />
+                <NumberField
+                  label={name}
+                  unit={unit}
+                  value={value}
+                  error={wrong?.path === `band.${key}` ? wrong.message : undefined}
+                  onChange={(next) => onChange({ ...band, [key]: next } as TargetBand)}
+                />
               </View>
             ))}
             <View style={styles.field}>
-              <NumberField label="Target" unit={unit} value={band.target ?? 0} onChange={(target) => onChange({ ...band, target })} />
+              <NumberField
+                label="Target"
+                unit={unit}
+                value={band.target ?? 0}
+                onChange={(target) => onChange({ ...band, target })}
+              />
             </View>
           </View>
         </>

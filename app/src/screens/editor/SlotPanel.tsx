@@ -42,7 +42,14 @@ interface SlotPanelProps {
 export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: SlotPanelProps) {
   const { readout, open, actions } = useStore(store);
   if (!readout || open === 'metric') {
-    return <MetricPanel name="Metric" metrics={metrics} chosen={readout?.measure.metricId ?? null} onChoose={actions.chooseMetric} />;
+    return (
+      <MetricPanel
+        name="Metric"
+        metrics={metrics}
+        chosen={readout?.measure.metricId ?? null}
+        onChoose={actions.chooseMetric}
+      />
+    );
   }
   const metric = metrics.find(({ id }) => id === readout.measure.metricId);
   switch (open) {
@@ -51,15 +58,32 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
         <PickList
           name="Summary"
           searchFrom={99}
-          options={(metric ? SUMMARIES_OF_KIND[metric.kind] : []).map((value) => ({ value, label: summaryLabel(value, metric!) }))}
+          options={(metric ? SUMMARIES_OF_KIND[metric.kind] : []).map((value) => ({
+            value,
+            label: summaryLabel(value, metric!),
+          }))}
           chosen={readout.measure.summary}
           onChoose={actions.chooseSummary}
         />
       );
     case 'per':
-      return <PerPanel readout={readout} metrics={metrics} choose={actions.choosePer} setRatio={actions.setRatio} />;
+      return (
+        <PerPanel
+          readout={readout}
+          metrics={metrics}
+          choose={actions.choosePer}
+          setRatio={actions.setRatio}
+        />
+      );
     case 'window':
-      return <WindowPanel window={readout.window} zone={metric?.zone ?? 'UTC'} now={now} onChange={(window) => actions.change({ window })} />;
+      return (
+        <WindowPanel
+          window={readout.window}
+          zone={metric?.zone ?? 'UTC'}
+          now={now}
+          onChange={(window) => actions.change({ window })}
+        />
+      );
     case 'bucket':
       return (
         <WordRow
@@ -73,7 +97,15 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
         />
       );
     case 'band':
-      return <BandPanel readout={readout} window={readout.window ?? boardWindow} unit={unit} decimals={decimals} onChange={(band) => actions.change({ band })} />;
+      return (
+        <BandPanel
+          readout={readout}
+          window={readout.window ?? boardWindow}
+          unit={unit}
+          decimals={decimals}
+          onChange={(band) => actions.change({ band })}
+        />
+      );
     case 'look':
       return <LookPanel readout={readout} change={actions.change} />;
   }
@@ -114,13 +146,26 @@ function PerPanel({ readout, metrics, choose, setRatio }: PerPanelProps) {
   );
 }
 
-function LookPanel({ readout, change }: { readonly readout: Readout; readonly change: (part: Partial<Pick<Readout, 'title' | 'decimals'>>) => void }) {
+function LookPanel({
+  readout,
+  change,
+}: {
+  readonly readout: Readout;
+  readonly change: (part: Partial<Pick<Readout, 'title' | 'decimals'>>) => void;
+}) {
   return (
     <View style={styles.panel}>
-      <Field label="Title (empty: made from the choices)" value={readout.title ?? ''} onChange={(text) => change({ title: text === '' ? null : text })} />
+      <Field
+        label="Title (empty: made from the choices)"
+        value={readout.title ?? ''}
+        onChange={(text) => change({ title: text === '' ? null : text })}
+      />
       <WordRow
         name="Decimals"
-        options={[{ value: 'auto', label: 'Automatic' }, ...['0', '1', '2', '3'].map((value) => ({ value, label: `${value} decimals` }))]}
+        options={[
+          { value: 'auto', label: 'Automatic' },
+          ...['0', '1', '2', '3'].map((value) => ({ value, label: `${value} decimals` })),
+        ]}
         chosen={readout.decimals === null ? 'auto' : String(readout.decimals)}
         onChoose={(value) => change({ decimals: value === 'auto' ? null : Number(value) })}
       />

@@ -40,7 +40,9 @@ type Way = (typeof WAYS)[number]['value'];
 
 /** The window of a readout: the board's, relative to now, or between two local times. */
 export function WindowPanel({ window, zone, now, onChange }: WindowPanelProps) {
-  const [way, setWay] = useState<Way>(window === null ? 'board' : window.kind === 'absolute' ? 'absolute' : 'relative');
+  const [way, setWay] = useState<Way>(
+    window === null ? 'board' : window.kind === 'absolute' ? 'absolute' : 'relative',
+  );
   const choose = (next: Way): void => {
     setWay(next);
     if (next === 'board') onChange(null);
@@ -93,7 +95,10 @@ function Absolute({ window, zone, now, onChange }: WindowPanelProps) {
   };
   return (
     <View style={styles.panel}>
-      <Words as="second" colour={palette.ink2}>{`Local time of ${zone}, such as 2026-11-19T06:00 or 2026-11-19. The end is not part of it.`}</Words>
+      <Words
+        as="second"
+        colour={palette.ink2}
+      >{`Local time of ${zone}, such as 2026-11-19T06:00 or 2026-11-19. The end is not part of it.`}</Words>
       <View style={styles.fields}>
         <Field label="From" value={start} onChange={setStart} />
         <Field label="To" value={end} onChange={setEnd} error={error ?? undefined} />

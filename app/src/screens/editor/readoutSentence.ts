@@ -2,7 +2,10 @@ import { SUMMARY_WORDS, windowWords, type Metric, type Readout, type TargetBand 
 import type { SentencePart } from '../../components/Sentence';
 
 /** The sentence of a readout: "Show the mean of bed temperature, Ironer 2 over the last hour against a target band". */
-export function readoutSentence(readout: Readout | null, metrics: ReadonlyMap<string, Metric>): SentencePart[] {
+export function readoutSentence(
+  readout: Readout | null,
+  metrics: ReadonlyMap<string, Metric>,
+): SentencePart[] {
   const words = (text: string): SentencePart => ({ kind: 'words', text });
   const slot = (key: string, text: string): SentencePart => ({ kind: 'slot', key, text });
   if (!readout) return [words('Show'), slot('metric', 'a metric')];
@@ -19,10 +22,16 @@ export function readoutSentence(readout: Readout | null, metrics: ReadonlyMap<st
     slot('window', readout.window ? windowWords(readout.window) : "the board's window"),
   ];
   if (readout.form === 'trend') {
-    parts.push(words('by'), slot('bucket', readout.bucket ? `the ${readout.bucket}` : per ? 'the hour' : 'every sample'));
+    parts.push(
+      words('by'),
+      slot('bucket', readout.bucket ? `the ${readout.bucket}` : per ? 'the hour' : 'every sample'),
+    );
   }
   parts.push(words('against'), slot('band', readout.band ? bandWords(readout.band) : 'no target band'));
-  parts.push(words('and'), slot('look', readout.title === null ? 'an automatic title' : 'a title of its own'));
+  parts.push(
+    words('and'),
+    slot('look', readout.title === null ? 'an automatic title' : 'a title of its own'),
+  );
   return parts;
 }
 

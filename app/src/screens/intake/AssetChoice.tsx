@@ -35,11 +35,25 @@ export function AssetChoice({ assets, chosen, onChoose }: AssetChoiceProps) {
       <WordRow name="Asset" options={WAYS} chosen={way} onChoose={choose} />
       {way === 'new' ? (
         <View style={styles.fields}>
-          <Field label="Name of the asset" value={chosen.name} onChange={(name) => onChoose({ ...chosen, name })} />
+          <Field
+            label="Name of the asset"
+            value={chosen.name}
+            onChange={(name) => onChoose({ ...chosen, name })}
+          />
           <Field label="Time zone" value={chosen.zone} onChange={(zone) => onChoose({ ...chosen, zone })} />
         </View>
       ) : (
-        <PickList name="Asset" maxHeight={260} options={assets.map((asset) => ({ value: asset.id, label: asset.name, detail: [plantName(asset, assets), asset.zone].join(' · ') }))} chosen={chosen.id} onChoose={(id) => onChoose({ ...chosen, id })} />
+        <PickList
+          name="Asset"
+          maxHeight={260}
+          options={assets.map((asset) => ({
+            value: asset.id,
+            label: asset.name,
+            detail: [plantName(asset, assets), asset.zone].join(' · '),
+          }))}
+          chosen={chosen.id}
+          onChoose={(id) => onChoose({ ...chosen, id })}
+        />
       )}
     </View>
   );

@@ -44,20 +44,33 @@ export function ColumnPlanner({ column, plan, metrics, onPlan }: ColumnPlannerPr
         <>
           <View style={styles.fields}>
             <View style={styles.name}>
-              <Field label={`Metric of ${column.heading}`} value={plan.name} onChange={(name) => onPlan({ ...plan, name })} />
+              <Field
+                label={`Metric of ${column.heading}`}
+                value={plan.name}
+                onChange={(name) => onPlan({ ...plan, name })}
+              />
             </View>
             <View style={styles.unit}>
               <Field label="Unit" value={plan.unit} onChange={(unit) => onPlan({ ...plan, unit })} />
             </View>
           </View>
-          <WordRow name={`Kind of ${column.heading}`} options={METRIC_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))} chosen={plan.kind} onChoose={(kind) => onPlan({ ...plan, kind })} />
+          <WordRow
+            name={`Kind of ${column.heading}`}
+            options={METRIC_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+            chosen={plan.kind}
+            onChoose={(kind) => onPlan({ ...plan, kind })}
+          />
         </>
       )}
       {plan.to === 'existing' && (
         <PickList
           name="Metric"
           maxHeight={220}
-          options={metrics.map(({ id, name, assetName, unit }) => ({ value: id, label: `${name}, ${assetName}`, detail: unit }))}
+          options={metrics.map(({ id, name, assetName, unit }) => ({
+            value: id,
+            label: `${name}, ${assetName}`,
+            detail: unit,
+          }))}
           chosen={plan.metricId}
           onChoose={(metricId) => onPlan({ to: 'existing', metricId })}
         />

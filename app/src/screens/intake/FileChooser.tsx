@@ -6,7 +6,13 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
 /** Chooses a file by button or by drag. */
-export function FileChooser({ onChoose, another }: { readonly onChoose: (file: File) => void; readonly another: boolean }) {
+export function FileChooser({
+  onChoose,
+  another,
+}: {
+  readonly onChoose: (file: File) => void;
+  readonly another: boolean;
+}) {
   const palette = usePalette();
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
@@ -28,7 +34,10 @@ export function FileChooser({ onChoose, another }: { readonly onChoose: (file: F
       style={[
         styles.place,
         another && styles.small,
-        { borderColor: over ? palette.sea : palette.line2, backgroundColor: over ? palette.water : palette.well },
+        {
+          borderColor: over ? palette.sea : palette.line2,
+          backgroundColor: over ? palette.water : palette.well,
+        },
       ]}
     >
       <input
@@ -48,12 +57,25 @@ export function FileChooser({ onChoose, another }: { readonly onChoose: (file: F
           A text file with times and numbers: comma, semicolon or tab between columns. Up to 100 MB.
         </Words>
       )}
-      <Button label={another ? 'Choose another file' : 'Choose a file'} look={another ? 'quiet' : 'main'} icon={<FileIcon size={20} color={another ? palette.ink : palette.btnT} strokeWidth={1.75} />} onPress={() => input.current?.click()} />
+      <Button
+        label={another ? 'Choose another file' : 'Choose a file'}
+        look={another ? 'quiet' : 'main'}
+        icon={<FileIcon size={20} color={another ? palette.ink : palette.btnT} strokeWidth={1.75} />}
+        onPress={() => input.current?.click()}
+      />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  place: { borderWidth: 1, borderStyle: 'dashed', borderRadius: 10, padding: 20, gap: 12, alignItems: 'flex-start', marginVertical: 8 },
+  place: {
+    borderWidth: 1,
+    borderStyle: 'dashed',
+    borderRadius: 10,
+    padding: 20,
+    gap: 12,
+    alignItems: 'flex-start',
+    marginVertical: 8,
+  },
   small: { padding: 10 },
 });

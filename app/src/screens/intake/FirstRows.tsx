@@ -13,9 +13,21 @@ export function FirstRows({ recognised }: { readonly recognised: Recognised }) {
         {rows.slice(0, 8).map((cells, r) => {
           const heading = r < layout.headingRows;
           return (
-            <View key={r} role="row" style={[styles.row, { borderBottomColor: heading ? palette.ink : palette.line }]}>
+            <View
+              key={r}
+              role="row"
+              style={[styles.row, { borderBottomColor: heading ? palette.ink : palette.line }]}
+            >
               {columns.map(({ index, numeric }) => (
-                <View key={index} role={heading ? 'columnheader' : 'cell'} style={[styles.cell, index === layout.timeColumn && { backgroundColor: palette.water }, numeric && !heading && styles.right]}>
+                <View
+                  key={index}
+                  role={heading ? 'columnheader' : 'cell'}
+                  style={[
+                    styles.cell,
+                    index === layout.timeColumn && { backgroundColor: palette.water },
+                    numeric && !heading && styles.right,
+                  ]}
+                >
                   <Words as={heading ? 'bodyStrong' : 'second'} lines={1}>
                     {cells[index] ?? ''}
                   </Words>

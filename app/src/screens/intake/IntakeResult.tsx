@@ -29,15 +29,28 @@ export function IntakeResult({ finished }: { readonly finished: Finished }) {
         {[
           `${count(intake.refusedCount)} refused`,
           `${count(blankCells)} blank cells left as missing`,
-          repeatedHour > 0 && `${count(repeatedHour)} times in the repeated hour of a clock change taken as the first of the two`,
+          repeatedHour > 0 &&
+            `${count(repeatedHour)} times in the repeated hour of a clock change taken as the first of the two`,
         ]
           .filter(Boolean)
           .join(', ')}
       </Words>
       {intake.refusals.length > 0 && (
-        <Section title="Refused" aside={intake.refusedCount > intake.refusals.length ? `first ${intake.refusals.length} of ${count(intake.refusedCount)}` : count(intake.refusedCount)}>
+        <Section
+          title="Refused"
+          aside={
+            intake.refusedCount > intake.refusals.length
+              ? `first ${intake.refusals.length} of ${count(intake.refusedCount)}`
+              : count(intake.refusedCount)
+          }
+        >
           {intake.refusals.map((refusal, i) => (
-            <Row key={`${refusal.line}-${refusal.column}-${i}`} title={`Line ${refusal.line}: ${refusal.reason}`} second={`${refusal.column}: "${refusal.value}"`} last={i === intake.refusals.length - 1} />
+            <Row
+              key={`${refusal.line}-${refusal.column}-${i}`}
+              title={`Line ${refusal.line}: ${refusal.reason}`}
+              second={`${refusal.column}: "${refusal.value}"`}
+              last={i === intake.refusals.length - 1}
+            />
           ))}
         </Section>
       )}

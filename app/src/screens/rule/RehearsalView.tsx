@@ -58,7 +58,17 @@ export function RehearsalView({ answer, zone }: { readonly answer: RehearsalAnsw
   );
 }
 
-function Strip({ width, start, length, alarms }: { readonly width: number; readonly start: number; readonly length: number; readonly alarms: RehearsalAnswer['alarms'] }) {
+function Strip({
+  width,
+  start,
+  length,
+  alarms,
+}: {
+  readonly width: number;
+  readonly start: number;
+  readonly length: number;
+  readonly alarms: RehearsalAnswer['alarms'];
+}) {
   const palette = usePalette();
   if (width === 0) return null;
   const here = alarms.filter((alarm) => alarm.start >= start && alarm.start < start + length);
@@ -70,9 +80,19 @@ function Strip({ width, start, length, alarms }: { readonly width: number; reado
         <Rect key={i} x={((2 * i) / 30) * width} y={27} width={width / 30} height={3} fill={palette.ink} />
       ))}
       {here.map(({ start: from, end }) => (
-        <Rect key={from} x={x(from)} y={20} width={Math.max(2, x(end ?? start + length) - x(from))} height={4} fill={palette.breach} />
+        <Rect
+          key={from}
+          x={x(from)}
+          y={20}
+          width={Math.max(2, x(end ?? start + length) - x(from))}
+          height={4}
+          fill={palette.breach}
+        />
       ))}
-      {spacedOut(here.map(({ start: from }) => Math.min(width - 7, Math.max(7, x(from)))), 14).map((at) => (
+      {spacedOut(
+        here.map(({ start: from }) => Math.min(width - 7, Math.max(7, x(from)))),
+        14,
+      ).map((at) => (
         <Path key={at} d={starPath(at, 10, 7, 4.3)} fill={palette.breach} />
       ))}
     </Svg>

@@ -28,8 +28,13 @@ export function ThresholdCurve({ answer, limit, unit, decimals, onChange }: Thre
   if (curve.length < 2) return null;
   const low = curve[0].limit;
   const high = curve[curve.length - 1].limit;
-  const x = scaleLinear().domain([low, high]).range([0, Math.max(1, width)]).clamp(true);
-  const y = scaleLinear().domain([0, Math.max(1, ...curve.map(({ fires }) => fires))]).range([PLOT, 6]);
+  const x = scaleLinear()
+    .domain([low, high])
+    .range([0, Math.max(1, width)])
+    .clamp(true);
+  const y = scaleLinear()
+    .domain([0, Math.max(1, ...curve.map(({ fires }) => fires))])
+    .range([PLOT, 6]);
   const line = curve.map((point) => `${x(point.limit).toFixed(1)} ${y(point.fires).toFixed(1)}`).join('L');
   const step = 10 ** -decimals;
   const set = (value: number): void => onChange(Number((Math.round(value / step) * step).toFixed(decimals)));
@@ -37,7 +42,10 @@ export function ThresholdCurve({ answer, limit, unit, decimals, onChange }: Thre
     <View style={styles.curve}>
       <View style={styles.head}>
         <Words as="bodyStrong">{`Limit${unit ? `, ${unit}` : ''}`}</Words>
-        <Words as="second" colour={palette.ink2}>{`${formatValue(limit, unit, decimals)} fires ${formatNumber(answer.alarms.length, 0)} times`}</Words>
+        <Words
+          as="second"
+          colour={palette.ink2}
+        >{`${formatValue(limit, unit, decimals)} fires ${formatNumber(answer.alarms.length, 0)} times`}</Words>
       </View>
       <View onLayout={onLayout} style={styles.plot}>
         {width > 0 && (
@@ -47,7 +55,17 @@ export function ThresholdCurve({ answer, limit, unit, decimals, onChange }: Thre
               <Path d={`M${line}`} fill="none" stroke={palette.breach} strokeWidth={2} />
               <Line x1={0} x2={width} y1={PLOT} y2={PLOT} stroke={palette.ink} strokeWidth={1.5} />
               {x.ticks(5).map((tick, i, ticks) => (
-                <SvgText key={tick} x={x(tick)} y={PLOT + FOOT - 4} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2} textAnchor={x(tick) < 14 ? 'start' : i === ticks.length - 1 && x(tick) > width - 14 ? 'end' : 'middle'}>
+                <SvgText
+                  key={tick}
+                  x={x(tick)}
+                  y={PLOT + FOOT - 4}
+                  fontFamily={SVG_FONT}
+                  fontSize={12}
+                  fill={palette.ink2}
+                  textAnchor={
+                    x(tick) < 14 ? 'start' : i === ticks.length - 1 && x(tick) > width - 14 ? 'end' : 'middle'
+                  }
+                >
                   {String(tick).replace('-', '\u2212')}
                 </SvgText>
               ))}

@@ -23,7 +23,11 @@ export function WatchAlarms({ alarms, now }: { readonly alarms: readonly Alarm[]
     <Section title="Alarms to acknowledge" aside={String(open.length)}>
       {open.map((alarm, i) => {
         const lasted = formatLength((alarm.returnedAt ?? now) - alarm.raisedAt);
-        const value = formatValue(alarm.returnedAt === null ? alarm.latestValue : alarm.raisedValue, alarm.unit, alarm.decimals);
+        const value = formatValue(
+          alarm.returnedAt === null ? alarm.latestValue : alarm.raisedValue,
+          alarm.unit,
+          alarm.decimals,
+        );
         return (
           <Row
             key={alarm.id}

@@ -14,7 +14,9 @@ export function WatchFlags({ flags, now }: { readonly flags: readonly Flag[]; re
   const palette = usePalette();
   const router = useRouter();
   const me = usePerson()?.id;
-  const sorted = [...flags].sort((a, b) => Number(b.to.id === me) - Number(a.to.id === me) || a.dueAt - b.dueAt);
+  const sorted = [...flags].sort(
+    (a, b) => Number(b.to.id === me) - Number(a.to.id === me) || a.dueAt - b.dueAt,
+  );
   return (
     <Section title="Flags due" aside={String(flags.length)}>
       {sorted.map((flag, i) => {

@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatNumber, LEVEL_WORDS, windowWords, type IndicatorReading, type Watch } from '@vivid-beacon/core';
+import {
+  formatNumber,
+  LEVEL_WORDS,
+  windowWords,
+  type IndicatorReading,
+  type Watch,
+} from '@vivid-beacon/core';
 import { StraightGauge } from '../../charts/StraightGauge';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
@@ -15,24 +21,44 @@ import { usePalette } from '../../theme/useTheme';
 const SHOWN_FIRST = 5;
 
 /** Indicators, the worst first. Every number opens how it was made. */
-export function WatchIndicators({ indicators, plants }: { readonly indicators: readonly IndicatorReading[]; readonly plants: Watch['plants'] }) {
+export function WatchIndicators({
+  indicators,
+  plants,
+}: {
+  readonly indicators: readonly IndicatorReading[];
+  readonly plants: Watch['plants'];
+}) {
   const [all, setAll] = useState(false);
   const shown = all ? indicators : indicators.slice(0, SHOWN_FIRST);
   return (
     <Section title="Worst indicators" aside={`${indicators.length} in all`} closed={false}>
       {shown.map((indicator) => (
-        <IndicatorRow key={indicator.id} indicator={indicator} plant={plants.find(({ id }) => id === indicator.plantId)?.name ?? ''} />
+        <IndicatorRow
+          key={indicator.id}
+          indicator={indicator}
+          plant={plants.find(({ id }) => id === indicator.plantId)?.name ?? ''}
+        />
       ))}
       {indicators.length > SHOWN_FIRST && (
         <View style={styles.more}>
-          <Button look="quiet" label={all ? 'Show the worst only' : `Show all ${indicators.length}`} onPress={() => setAll(!all)} />
+          <Button
+            look="quiet"
+            label={all ? 'Show the worst only' : `Show all ${indicators.length}`}
+            onPress={() => setAll(!all)}
+          />
         </View>
       )}
     </Section>
   );
 }
 
-function IndicatorRow({ indicator, plant }: { readonly indicator: IndicatorReading; readonly plant: string }) {
+function IndicatorRow({
+  indicator,
+  plant,
+}: {
+  readonly indicator: IndicatorReading;
+  readonly plant: string;
+}) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const [open, setOpen] = useState(false);
@@ -57,12 +83,25 @@ function IndicatorRow({ indicator, plant }: { readonly indicator: IndicatorReadi
             />
           </View>
           <View onLayout={onLayout}>
-            <StraightGauge width={width} value={reading.value} level={reading.level} band={band} reference={reading.previous} decimals={decimals} />
+            <StraightGauge
+              width={width}
+              value={reading.value}
+              level={reading.level}
+              band={band}
+              reference={reading.previous}
+              decimals={decimals}
+            />
           </View>
         </View>
       </View>
       <Rule />
-      <ProvenanceTray title={name} reading={reading} decimals={decimals} open={open} onClose={() => setOpen(false)} />
+      <ProvenanceTray
+        title={name}
+        reading={reading}
+        decimals={decimals}
+        open={open}
+        onClose={() => setOpen(false)}
+      />
     </View>
   );
 }

@@ -1,0 +1,34 @@
+import { defineConfig } from '@playwright/test';
+
+const PHONE = { width: 390, height: 844 };
+const WIDE = { width: 1280, height: 800 };
+
+export default defineConfig({
+  testDir: './tests',
+  outputDir: '../.data/test-results',
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  retries: 0,
+  reporter: [['list'], ['json', { outputFile: '../.data/playwright.json' }]],
+  use: {
+    baseURL: process.env.E2E_URL,
+    timezoneId: 'Europe/London',
+    locale: 'en-GB',
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM,
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  projects: [
+    { name: 'phone', use: { viewport: PHONE, hasTouch: true } },
+    { name: 'wide', use: { viewport: WIDE } },
+  ],
+});

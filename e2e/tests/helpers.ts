@@ -1,0 +1,39 @@
+import { createRequire } from 'node:module';
+import path from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+
+/** Signs in as one of the demo accounts that the sign-in screen offers. */
+export async function signInAs(page: Page, duty: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: new RegExp(`^Sign in as ${duty}`) }).click();
+  await expect(page.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible();
+}
+
+/** A file of an open data set that a registry package carries: daily weather of Seattle, NOAA (vega-datasets). */
+export function openData(file: string): string {
+  const root = path.dirname(createRequire(import.meta.url).resolve('vega-datasets/package.json'));
+  return path.join(root, 'data', file);
+}
+
+/** No violation of WCAG 2.2 A and AA that axe-core can find. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes
+          .slice(0, 3)
+          .map(({ html }) => html.slice(0, 160))
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
+}
+
+/** The page does not scroll sideways. */
+export async function expectNoSidewaysScroll(page: Page): Promise<void> {
+  const extra = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  expect(extra).toBeLessThanOrEqual(0);
+}

@@ -1,0 +1,163 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectNoSidewaysScroll, openData, signInAs } from './helpers';
+
+const chooseFile = (page: Page, file: string | { name: string; mimeType: string; buffer: Buffer }) =>
+  page.locator('input[type=file]').setInputFiles(file);
+
+test('a real file in, a board with gauge, lamp, figure and trend, and where a number came from', async ({
+  page,
+}, info) => {
+  const asset = `Weather mast ${info.project.name}`;
+  await signInAs(page, 'Analyst');
+  await page.goto('/data/intake');
+  await chooseFile(page, openData('seattle-weather.csv'));
+  await expect(page.getByRole('columnheader', { name: 'temp_max' })).toBeVisible();
+  await expect(
+    page.getByRole('radiogroup', { name: 'Between columns' }).getByRole('radio', { name: 'comma' }),
+  ).toBeChecked();
+  await expect(
+    page.getByRole('radiogroup', { name: 'Column of times' }).getByRole('radio', { name: 'date' }),
+  ).toBeChecked();
+
+  await page
+    .getByRole('group', { name: 'Column precipitation' })
+    .getByRole('radio', { name: 'Leave out' })
+    .click();
+  await page.getByRole('group', { name: 'Column wind' }).getByRole('radio', { name: 'Leave out' }).click();
+  await page
+    .getByRole('group', { name: 'Column temp_min' })
+    .getByRole('radio', { name: 'Leave out' })
+    .click();
+  const column = page.getByRole('group', { name: 'Column temp_max' });
+  await column.getByLabel('Metric of temp_max').fill('Highest temperature');
+  await column.getByLabel('Unit').fill('°C');
+  await page.getByLabel('Name of the asset').fill(asset);
+  await page.getByLabel('Time zone').fill('America/Los_Angeles');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  // 2012 to 2015, one of them a leap year: 1,461 days.
+  await expect(page.getByRole('heading', { name: '1,461 samples added' })).toBeVisible();
+  await expectNoSidewaysScroll(page);
+
+  // The same file again adds nothing and says so.
+  await page.goto('/data/intake');
+  await chooseFile(page, openData('seattle-weather.csv'));
+  for (const name of ['precipitation', 'wind', 'temp_min']) {
+    await page
+      .getByRole('group', { name: `Column ${name}` })
+      .getByRole('radio', { name: 'Leave out' })
+      .click();
+  }
+  await page
+    .getByRole('group', { name: 'Column temp_max' })
+    .getByRole('radio', { name: 'Existing metric' })
+    .click();
+  await page.getByLabel('Search metric').fill(asset);
+  await page.getByRole('radio', { name: /Highest temperature/ }).click();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing new in this file' })).toBeVisible();
+  await expect(page.getByText('All 1,461 samples of 1,461 rows were there already')).toBeVisible();
+
+  await page.goto('/boards');
+  await page.getByRole('button', { name: 'New board' }).click();
+  const title = `Weather ${info.project.name}`;
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Make the board' }).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+  for (const form of ['Gauge', 'Lamp', 'Figure', 'Trend']) {
+    await page.getByRole('button', { name: 'Add readout' }).first().click();
+    await page.getByRole('radio', { name: form, exact: true }).click();
+    await page.getByLabel('Search metric').fill(asset);
+    await page.getByRole('radio', { name: /Highest temperature/ }).click();
+    await page.getByRole('radio', { name: 'Highest', exact: true }).click();
+    await page
+      .getByRole('button', { name: /2014-12-31T00:00|board's window|2015/ })
+      .first()
+      .click();
+    await page.getByRole('radio', { name: 'Absolute' }).click();
+    await page.getByLabel('From').fill('2014-01-01');
+    await page.getByLabel('To').fill('2015-01-01');
+    await page.getByRole('button', { name: 'Take this window' }).click();
+    await page.getByRole('button', { name: 'no target band' }).click();
+    await page.getByRole('radio', { name: 'Lower is better' }).click();
+    await page.getByLabel('End of Clear').last().fill('30');
+    await page.getByLabel('Start of Breach').last().fill('35');
+    await page.getByLabel('Target', { exact: true }).fill('25');
+    // The preview is live while editing: the highest of 2014 is 35.6 °C.
+    if (form !== 'Trend')
+      await expect(page.getByText(/Breach, (0\.6 over limit|35\.6)/).first()).toBeVisible();
+    await page.getByRole('button', { name: 'Place on board' }).click();
+    await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+  }
+  const check = async (): Promise<void> => {
+    await expect(
+      page.getByRole('button', { name: /35\.6.*Breach, 0\.6 over limit\. How it was made/ }),
+    ).toBeVisible();
+    await expect(page.getByRole('group', { name: /Arrow keys walk through its points/ })).toBeVisible();
+    await expect(page.getByRole('region', { name: `${asset} highest temperature, highest` })).toHaveCount(4);
+  };
+  await check();
+  await page.reload();
+  await check();
+  await expectNoSidewaysScroll(page);
+
+  await page
+    .getByRole('button', { name: /Breach, 0\.6 over limit\. How it was made/ })
+    .first()
+    .click();
+  const tray = page.getByRole('dialog');
+  await expect(tray.getByText(`highest of Highest temperature (${asset})`)).toBeVisible();
+  await expect(tray.getByText('Wed 1 Jan 2014 – Wed 31 Dec 2014 (America/Los_Angeles)')).toBeVisible();
+  await expect(tray.getByText('365 used, coverage 100.0 %')).toBeVisible();
+  await expect(tray.getByText(/seattle-weather\.csv, brought in/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(tray).toBeHidden();
+});
+
+test('files that cannot be taken are refused with a clear word and leave nothing behind', async ({
+  page,
+}) => {
+  await signInAs(page, 'Analyst');
+  await page.goto('/data/intake');
+  const file = (name: string, buffer: Buffer) => ({ name, mimeType: 'text/csv', buffer });
+  for (const [name, buffer, words] of [
+    ['empty.csv', Buffer.alloc(0), 'empty (0 bytes)'],
+    ['picture.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not a text file'],
+    ['words.csv', Buffer.from('name,town\nAnn,Ayr\nBob,Bath\n'), 'No column holds times'],
+    ['notes.csv', Buffer.from('day,note\n2026-01-01,fine\n2026-01-02,wet\n'), 'No column holds numbers'],
+  ] as const) {
+    await chooseFile(page, file(name, buffer));
+    await expect(page.getByRole('alert')).toContainText(words);
+  }
+  await chooseFile(page, file('ambiguous.csv', Buffer.from('day,flow\n03/04/2026,1\n05/06/2026,2\n')));
+  await expect(page.getByText('Say whether the day or the month comes first.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+});
+
+test('refused rows are told by line, column, value and reason; the good ones are taken', async ({
+  page,
+}, info) => {
+  await signInAs(page, 'Analyst');
+  await page.goto('/data/intake');
+  const rows = Array.from(
+    { length: 40 },
+    (_, i) => `0${1 + (i % 9)}.0${1 + Math.floor(i / 9)}.2026 06:00;${i},5`,
+  );
+  rows[4] = 'soon;1,5';
+  rows[7] = '09.01.2026 07:00;many';
+  await chooseFile(page, {
+    name: 'messy.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Zeit;Fluss (m³/h)\n${rows.join('\n')}\n`),
+  });
+  await expect(
+    page.getByRole('radiogroup', { name: 'Decimal sign' }).getByRole('radio', { name: 'comma' }),
+  ).toBeChecked();
+  const dayFirst = page.getByRole('radio', { name: /day first/ });
+  await dayFirst.click();
+  await page.getByLabel('Name of the asset').fill(`Flow meter ${info.project.name}`);
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByRole('heading', { name: '38 samples added' })).toBeVisible();
+  await expect(page.getByText('Line 6: not a time in the chosen format')).toBeVisible();
+  await expect(page.getByText('Line 9: not a number')).toBeVisible();
+  await expect(page.getByText('Fluss: "many"')).toBeVisible();
+});

@@ -1,0 +1,73 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, expectNoSidewaysScroll, signInAs } from './helpers';
+
+test('the sign-in screen names what is missing, and refuses a wrong password', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Vivid Beacon' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(page.getByText('Give an e-mail address').first()).toBeVisible();
+  await page.getByLabel('E-mail address').fill('nobody@hollowmere.example');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByLabel('Password').press('Enter');
+  await expect(page.getByText('E-mail address and password do not belong together.')).toBeVisible();
+});
+
+test('On watch shows what needs a person, and a light filters it to its plant', async ({ page }) => {
+  await signInAs(page, 'Analyst');
+  await expect(page.getByText('Ironer 2 bed temperature high')).toBeVisible();
+  await expect(page.getByText('Boiler house pressure high')).toBeVisible();
+  await page.getByRole('button', { name: /^Quayside:/ }).click();
+  await expect(page.getByText('Boiler house pressure high')).toBeHidden();
+  await expect(page.getByText('Ironer 2 bed temperature high')).toBeVisible();
+});
+
+for (const theme of ['day', 'night'] as const) {
+  test(`every screen is accessible and fits, ${theme}`, async ({ page }) => {
+    test.slow();
+    await page.emulateMedia({ colorScheme: theme === 'night' ? 'dark' : 'light', reducedMotion: 'reduce' });
+    await signInAs(page, 'Analyst');
+    for (const path of [
+      '/',
+      '/boards',
+      '/boards/1',
+      '/boards/1/readouts/r1',
+      '/alarms',
+      '/alarms/1',
+      '/alarms/rules/new',
+      '/losses',
+      '/data',
+      '/data/tokens',
+      '/data/intake',
+    ]) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await expect(page.getByText(/^(Reading|Opening)/)).toHaveCount(0);
+      await expectNoSidewaysScroll(page);
+      await expectAccessible(page);
+    }
+  });
+}
+
+test('a manager may look, and nothing more', async ({ page }) => {
+  await signInAs(page, 'Manager');
+  await expect(page.getByText('Ironer 2 bed temperature high')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Acknowledge/ })).toHaveCount(0);
+  await page.goto('/boards/1');
+  await expect(page.getByRole('heading', { name: 'Rewash share', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Add readout' })).toHaveCount(0);
+});
+
+test('the time rail sets the window by word and by keyboard', async ({ page }) => {
+  await signInAs(page, 'Analyst');
+  await page.goto('/boards/1');
+  await expect(page.getByRole('radio', { name: '7 days' })).toBeChecked();
+  await page.getByRole('radio', { name: 'Today' }).click();
+  await expect(page.getByRole('radio', { name: 'Today' })).toBeChecked();
+  const start = page.getByRole('slider', { name: 'Start of the window' });
+  const before = await start.getAttribute('aria-valuetext');
+  await start.focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(start).not.toHaveAttribute('aria-valuetext', before!);
+  await expect(page.getByRole('radio', { name: 'Custom' })).toBeChecked();
+});

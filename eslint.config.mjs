@@ -1,0 +1,33 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['**/node_modules/', '**/dist/', '.data/', '**/.expo/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  prettier,
+  { languageOptions: { globals: { ...globals.node } } },
+  {
+    files: ['app/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    languageOptions: { globals: globals.browser },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  { files: ['app/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    // The core computes: it reads no clock, no chance, no environment.
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'Pass now in.' },
+        { object: 'Math', property: 'random', message: 'The same input gives the same output.' },
+      ],
+      'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'performance'],
+    },
+  },
+);
