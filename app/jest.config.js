@@ -1,5 +1,9 @@
 const preset = require('jest-expo/web/jest-preset');
 
+// Only the whole run may watch files, not one project of it.
+const withoutWatch = { ...preset };
+delete withoutWatch.watchPlugins;
+
 /** babel-jest of the preset, told where the configuration is: core/ lies outside this folder. */
 const transform = Object.fromEntries(
   Object.entries(preset.transform).map(([pattern, use]) =>
@@ -9,11 +13,13 @@ const transform = Object.fromEntries(
   ),
 );
 
+const babel = Object.values(transform).find((use) => Array.isArray(use) && String(use[0]).includes('babel-jest'));
+
 module.exports = {
-  ...preset,
+  ...withoutWatch,
   displayName: 'app',
   rootDir: __dirname,
-  transform,
+  transform: { ...transform, '\\.mjs$': babel },
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
   transformIgnorePatterns: [
     'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|d3-.*|internmap|lucide-react-native|@noble/.*)/?)',

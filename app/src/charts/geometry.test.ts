@@ -58,8 +58,7 @@ describe('linePath', () => {
     const reference = line<number>()
       .defined((i) => v[i] !== null)
       .x((i) => t[i] * 10)
-      .y((i) => v[i]!)
-      .digits(1)(t.map((_, i) => i));
+      .y((i) => v[i]!)(t.map((_, i) => i));
     const numbers = (path: string): number[] => path.match(/-?[\d.]+/g)!.map(Number);
     const ours = linePath(
       t,
