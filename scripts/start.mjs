@@ -59,7 +59,8 @@ await runMain(async () => {
   try {
     let url = process.env.DATABASE_URL;
     if (!url) {
-      const cluster = await startCluster();
+      // The demo has a database of its own: its accounts have known passwords.
+      const cluster = await startCluster('postgres', { database: demo ? 'demo' : 'beacon' });
       cleanUp.push(() => cluster.stop());
       url = cluster.url;
     }

@@ -11,6 +11,8 @@ export interface Config {
   /** Offered on the sign-in screen; empty unless this is a demo. */
   readonly demoAccounts: readonly DemoAccount[];
   readonly logLevel: string;
+  /** With no accounts yet: the address of the administrator to make. */
+  readonly adminEmail?: string;
 }
 
 /** @throws naming the variable that is missing or wrong. */
@@ -35,5 +37,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     webFolder: env.WEB_FOLDER ?? null,
     demoAccounts: JSON.parse(env.DEMO_ACCOUNTS ?? '[]') as DemoAccount[],
     logLevel: env.LOG_LEVEL ?? 'info',
+    adminEmail: env.ADMIN_EMAIL,
   };
 }

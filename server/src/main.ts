@@ -1,8 +1,13 @@
 import { readConfig } from './config';
+import { makeFirstAdministrator } from './people/firstAdministrator';
 import { runServer } from './runServer';
 
 const config = readConfig(process.env);
 const server = await runServer(config);
+if (config.adminEmail) {
+  const password = await makeFirstAdministrator(server.app.pool, config.adminEmail, Date.now());
+  if (password) process.stdout.write(`\n  First administrator: ${config.adminEmail}, password ${password} (shown only now)\n`);
+}
 // The start script waits for this line.
 process.send?.({ ready: server.url });
 

@@ -1,4 +1,5 @@
 import type { SessionState, WireError } from '@vivid-beacon/core';
+import { makeFirstAdministrator } from './firstAdministrator';
 import { startTestServer, type TestServer } from '../testing/testServer';
 
 let test: TestServer;
@@ -94,5 +95,17 @@ describe('answers', () => {
     expect(policy).toContain("script-src 'self'");
     expect(policy).toContain("default-src 'none'");
     expect(response.headers.get('x-powered-by')).toBeNull();
+  });
+});
+
+describe('makeFirstAdministrator', () => {
+  it('makes one account where there is none, and never a second', async () => {
+    const { pool } = test.server.app;
+    expect(await makeFirstAdministrator(pool, 'first@test.example', 0)).toBeNull();
+    await pool.query('delete from person');
+    const password = await makeFirstAdministrator(pool, 'first@test.example', 0);
+    const { status, body } = await test.visitor().signIn('first@test.example', password!);
+    expect(status).toBe(200);
+    expect(body.person?.role).toBe('administrator');
   });
 });
