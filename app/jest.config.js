@@ -13,7 +13,9 @@ const transform = Object.fromEntries(
   ),
 );
 
-const babel = Object.values(transform).find((use) => Array.isArray(use) && String(use[0]).includes('babel-jest'));
+const babel = Object.values(transform).find(
+  (use) => Array.isArray(use) && String(use[0]).includes('babel-jest'),
+);
 
 module.exports = {
   ...withoutWatch,

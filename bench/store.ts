@@ -4,7 +4,15 @@
  */
 import { performance } from 'node:perf_hooks';
 import { DAY_MS, packDay, seriesOf, unpackDay, sortSamples } from '@vivid-beacon/core';
-import { addAsset, addMetric, migrate, mergeIntoStore, openPool, readSeries, withTransaction } from '@vivid-beacon/server';
+import {
+  addAsset,
+  addMetric,
+  migrate,
+  mergeIntoStore,
+  openPool,
+  readSeries,
+  withTransaction,
+} from '@vivid-beacon/server';
 
 const RUNS = 7;
 const DAYS = 90;
@@ -28,12 +36,19 @@ async function compare(name: string, ours: () => unknown, bare: () => unknown, l
     a.push(await time(ours));
     b.push(await time(bare));
   }
-  console.log(`${name}: ${(median(a) / median(b)).toFixed(2)} (limit ${limit}); ${median(a).toFixed(1)} ms against ${median(b).toFixed(1)} ms`);
+  console.log(
+    `${name}: ${(median(a) / median(b)).toFixed(2)} (limit ${limit}); ${median(a).toFixed(1)} ms against ${median(b).toFixed(1)} ms`,
+  );
 }
 
 const pool = openPool(process.env.DATABASE_URL!, console.error);
 await migrate(pool);
-const assetId = (await addAsset(pool, { parentId: null, name: `Bench ${Date.now()}`, kind: 'plant', zone: 'UTC' }))!;
+const assetId = (await addAsset(pool, {
+  parentId: null,
+  name: `Bench ${Date.now()}`,
+  kind: 'plant',
+  zone: 'UTC',
+}))!;
 const id = (await addMetric(pool, {
   assetId,
   key: `bench.${Date.now()}`,
@@ -50,26 +65,45 @@ const t = Array.from({ length: (DAYS * DAY_MS) / 60_000 }, (_, i) => START + i *
 const v = t.map((_, i) => Math.round((50 + 20 * Math.sin(i / 500) + ((i * 7919) % 101) / 100) * 100) / 100);
 const series = sortSamples(t, v);
 
-const first = await time(() => withTransaction(pool, (db) => mergeIntoStore(db, new Map([[id, series]]), 'bench', Date.now())));
-const again = await time(() => withTransaction(pool, (db) => mergeIntoStore(db, new Map([[id, series]]), 'bench', Date.now())));
-console.log(`a batch again: ${(again / first).toFixed(2)} of the first (limit 1.2); ${Math.round(t.length / first)} thousand samples/s the first time`);
+const first = await time(() =>
+  withTransaction(pool, (db) => mergeIntoStore(db, new Map([[id, series]]), 'bench', Date.now())),
+);
+const again = await time(() =>
+  withTransaction(pool, (db) => mergeIntoStore(db, new Map([[id, series]]), 'bench', Date.now())),
+);
+console.log(
+  `a batch again: ${(again / first).toFixed(2)} of the first (limit 1.2); ${Math.round(t.length / first)} thousand samples/s the first time`,
+);
 
 const { rows } = await pool.query<{ bytes: string }>(
   'select sum(pg_column_size(sample_day.*)) as bytes from sample_day where metric_id = $1',
   [id],
 );
 console.log(`bytes a sample, stored: ${(Number(rows[0].bytes) / t.length).toFixed(2)} (limit 2.5)`);
-const odd = seriesOf(t.slice(0, 1440), t.slice(0, 1440).map((_, i) => Math.sin(i) * Math.PI));
+const odd = seriesOf(
+  t.slice(0, 1440),
+  t.slice(0, 1440).map((_, i) => Math.sin(i) * Math.PI),
+);
 const packed = packDay(odd, START);
-console.log(`bytes a sample, 17 digits, before compression: ${((packed.times.length + packed.values.length) / 1440).toFixed(2)} (limit 9)`);
+console.log(
+  `bytes a sample, 17 digits, before compression: ${((packed.times.length + packed.values.length) / 1440).toFixed(2)} (limit 9)`,
+);
 
-const days = await pool.query<{ n: number; times: Buffer; vals: Buffer }>('select n, times, vals from sample_day where metric_id = $1 order by day', [id]);
+const days = await pool.query<{ n: number; times: Buffer; vals: Buffer }>(
+  'select n, times, vals from sample_day where metric_id = $1 order by day',
+  [id],
+);
 await compare(
   `${DAYS} days of one metric, against the bare read and decode of its rows`,
   () => readSeries(pool, [id], START, START + DAYS * DAY_MS),
   async () => {
-    const bare = await pool.query<{ n: number; times: Buffer; vals: Buffer }>('select n, times, vals from sample_day where metric_id = $1 order by day', [id]);
-    bare.rows.forEach((row, i) => unpackDay({ n: row.n, times: row.times, values: row.vals }, START + i * DAY_MS));
+    const bare = await pool.query<{ n: number; times: Buffer; vals: Buffer }>(
+      'select n, times, vals from sample_day where metric_id = $1 order by day',
+      [id],
+    );
+    bare.rows.forEach((row, i) =>
+      unpackDay({ n: row.n, times: row.times, values: row.vals }, START + i * DAY_MS),
+    );
   },
   2,
 );

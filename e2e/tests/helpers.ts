@@ -12,8 +12,9 @@ export async function signInAs(page: Page, duty: string): Promise<void> {
 
 /** A file of an open data set that a registry package carries: daily weather of Seattle, NOAA (vega-datasets). */
 export function openData(file: string): string {
-  const root = path.dirname(createRequire(import.meta.url).resolve('vega-datasets/package.json'));
-  return path.join(root, 'data', file);
+  const main = createRequire(import.meta.url).resolve('vega-datasets');
+  const root = main.slice(0, main.lastIndexOf('vega-datasets/build'));
+  return path.join(root, 'vega-datasets', 'data', file);
 }
 
 /** No violation of WCAG 2.2 A and AA that axe-core can find. */

@@ -6,7 +6,10 @@ const config = readConfig(process.env);
 const server = await runServer(config);
 if (config.adminEmail) {
   const password = await makeFirstAdministrator(server.app.pool, config.adminEmail, Date.now());
-  if (password) process.stdout.write(`\n  First administrator: ${config.adminEmail}, password ${password} (shown only now)\n`);
+  if (password)
+    process.stdout.write(
+      `\n  First administrator: ${config.adminEmail}, password ${password} (shown only now)\n`,
+    );
 }
 // The start script waits for this line.
 process.send?.({ ready: server.url });

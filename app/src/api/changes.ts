@@ -1,5 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Asset, Board, BoardDocument, Flag, FlagOutcome, Metric, MetricKind } from '@vivid-beacon/core';
+import type {
+  AlarmRule,
+  Asset,
+  Board,
+  BoardDocument,
+  Flag,
+  FlagOutcome,
+  Metric,
+  MetricKind,
+} from '@vivid-beacon/core';
 import { call } from './client';
 
 /* Every change a person can make, and which answers it makes old. */
@@ -26,16 +35,7 @@ export const useAddRemark = () =>
     ['alarms'],
   );
 
-export interface RuleForm {
-  readonly name: string;
-  readonly metricId: string;
-  readonly side: 'above' | 'below';
-  readonly limit: number;
-  readonly deadband: number;
-  readonly onDelayMs: number;
-  readonly offDelayMs: number;
-  readonly level: 'caution' | 'breach';
-}
+export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom'>;
 
 export const usePutInForce = () =>
   useChange((rule: RuleForm) => call<{ id: string }>('POST', '/api/alarm-rules', rule), ['watch', 'alarms']);

@@ -1,5 +1,6 @@
 import Svg, { Circle, Path } from 'react-native-svg';
 import { LEVEL_WORDS, type Level } from '@vivid-beacon/core';
+import { NoDataMark } from '../charts/NoDataMark';
 import { starPath } from '../charts/starPath';
 import { usePalette } from '../theme/useTheme';
 
@@ -47,25 +48,7 @@ export function Lamp({ level, size = 22, mark, spoken = false }: LampProps) {
           strokeLinejoin="round"
         />
       )}
-      {level === 'nodata' && (
-        <>
-          <Circle
-            cx={12}
-            cy={12}
-            r={7.5}
-            fill="none"
-            stroke={palette.nodata}
-            strokeWidth={2}
-            strokeDasharray="3.4 2.5"
-          />
-          <Path
-            d="M8.2 13.8L13.8 8.2M10.2 15.8L15.8 10.2"
-            stroke={palette.nodata}
-            strokeWidth={1.6}
-            strokeLinecap="round"
-          />
-        </>
-      )}
+      {level === 'nodata' && <NoDataMark />}
       {mark === 'notAcknowledged' && (
         <Circle cx={12} cy={12} r={15} fill="none" stroke={palette.ink} strokeWidth={1.2} />
       )}

@@ -1,23 +1,9 @@
-import type { MetricKind } from '@vivid-beacon/core';
+import type { Metric } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
 /** A metric as it stands in the database, with the place of its asset and its newest sample. */
-export interface MetricRow {
-  readonly id: string;
-  readonly key: string;
-  readonly name: string;
-  readonly unit: string;
-  readonly kind: MetricKind;
-  readonly intervalMs: number;
-  readonly maxGapMs: number;
-  readonly rollover: number | null;
-  readonly decimals: number;
-  readonly assetId: string;
-  readonly assetName: string;
-  readonly plantId: string;
-  readonly plantName: string;
-  readonly zone: string;
+export interface MetricRow extends Omit<Metric, 'last' | 'health'> {
   readonly lastT: number | null;
   readonly lastV: number | null;
 }

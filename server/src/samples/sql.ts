@@ -8,6 +8,18 @@ export interface StoredDay extends PackedDay {
   readonly dayStart: number;
 }
 
+interface DayRow {
+  readonly metricId: string;
+  readonly day: number;
+  readonly n: number;
+  readonly times: Buffer;
+  readonly vals: Buffer;
+}
+
+function toStoredDay({ metricId, day, n, times, vals }: DayRow): StoredDay {
+  return { metricId, dayStart: day * DAY_MS, n, times, values: vals };
+}
+
 /** Lets only one transaction at a time change the samples of these metrics. Ordered, so that none wait in a ring. */
 export async function lockMetrics(db: Queryable, metricIds: readonly string[]): Promise<void> {
   await db.query('select id from metric where id = any($1::bigint[]) order by id for no key update', [
@@ -22,7 +34,7 @@ export async function readDays(
   from: number,
   to: number,
 ): Promise<StoredDay[]> {
-  const rows = await all<{ metricId: string; day: number; n: number; times: Buffer; vals: Buffer }>(
+  const rows = await all<DayRow>(
     db,
     `select metric_id as "metricId", day - date '1970-01-01' as day, n, times, vals
      from sample_day
@@ -30,13 +42,7 @@ export async function readDays(
      order by metric_id, day`,
     [metricIds, Math.floor(from / DAY_MS), Math.ceil(to / DAY_MS)],
   );
-  return rows.map((row) => ({
-    metricId: row.metricId,
-    dayStart: row.day * DAY_MS,
-    n: row.n,
-    times: row.times,
-    values: row.vals,
-  }));
+  return rows.map(toStoredDay);
 }
 
 /** Given days only, for a merge. */
@@ -45,7 +51,7 @@ export async function readGivenDays(
   metricIds: readonly string[],
   dayStarts: readonly number[],
 ): Promise<StoredDay[]> {
-  const rows = await all<{ metricId: string; day: number; n: number; times: Buffer; vals: Buffer }>(
+  const rows = await all<DayRow>(
     db,
     `select sample_day.metric_id as "metricId", sample_day.day - date '1970-01-01' as day, n, times, vals
      from unnest($1::bigint[], $2::int[]) as wanted (metric_id, day)
@@ -53,13 +59,7 @@ export async function readGivenDays(
                     and sample_day.day = date '1970-01-01' + wanted.day`,
     [metricIds, dayStarts.map((day) => day / DAY_MS)],
   );
-  return rows.map((row) => ({
-    metricId: row.metricId,
-    dayStart: row.day * DAY_MS,
-    n: row.n,
-    times: row.times,
-    values: row.vals,
-  }));
+  return rows.map(toStoredDay);
 }
 
 export async function writeDays(db: Queryable, days: readonly StoredDay[]): Promise<void> {
