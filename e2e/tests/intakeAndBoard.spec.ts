@@ -77,7 +77,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
     await page.getByLabel('From').fill('2014-01-01');
     await page.getByLabel('To').fill('2015-01-01');
     await page.getByRole('button', { name: 'Take this window' }).click();
-    await page.getByRole('button', { name: 'no target band' }).click();
+    await page.getByRole('button', { name: 'no target band', exact: true }).click();
     await page.getByRole('radio', { name: 'Lower is better' }).click();
     await page.getByLabel('End of Clear').last().fill('30');
     await page.getByLabel('Start of Breach').last().fill('35');
