@@ -1,7 +1,7 @@
 import Svg, { Path } from 'react-native-svg';
 import type { TrendAnswer } from '@vivid-beacon/core';
 import { usePalette } from '../theme/useTheme';
-import { bucketMiddles, linePath, timeScale, valueDomain, valueScale } from './trendGeometry';
+import { finishedPart, linePath, timeScale, valueDomain, valueScale } from './trendGeometry';
 
 interface SparkProps {
   readonly width: number;
@@ -13,13 +13,13 @@ interface SparkProps {
 export function Spark({ width, height, answer }: SparkProps) {
   const palette = usePalette();
   if (width < 20) return null;
-  const t = answer.until ? bucketMiddles(answer.t, answer.until, answer.now) : answer.t;
+  const { t, v } = finishedPart(answer);
   const x = timeScale(answer.window, width);
-  const y = valueScale(valueDomain(answer.v, null), height - 4);
+  const y = valueScale(valueDomain(v, null), height - 4);
   return (
     <Svg width={width} height={height} aria-hidden>
       <Path
-        d={linePath(t, answer.v, x, (v) => y(v) + 2)}
+        d={linePath(t, v, x, (value) => y(value) + 2)}
         fill="none"
         stroke={palette.ink}
         strokeWidth={1.5}

@@ -18,8 +18,8 @@ import { BandChannel } from './BandChannel';
 import { Hatch } from './Hatch';
 import { starPath } from './starPath';
 import {
-  bucketMiddles,
   channels,
+  finishedPart,
   linePath,
   nearestIndex,
   timeScale,
@@ -65,26 +65,28 @@ export function Trend({
   const plotHeight = Math.max(10, height - TOP - BOTTOM);
   const { window, zone, now, unit } = answer;
   const drawn = useMemo(() => {
-    const t = answer.until ? bucketMiddles(answer.t, answer.until, now) : [...answer.t];
-    const domain = valueDomain(answer.v, band);
+    const { t, v, finishedUntil } = finishedPart(answer);
+    const domain = valueDomain(v, band);
     const x = timeScale(window, plotWidth);
     const y = valueScale(domain, plotHeight);
     return {
       t,
+      v,
+      finishedUntil,
       domain,
       x,
       y,
-      path: linePath(t, answer.v, x, y),
+      path: linePath(t, v, x, y),
       parts: band ? channels(band, domain, y) : [],
     };
-  }, [answer, band, now, plotWidth, plotHeight, window]);
-  const { t, x, y, path, parts } = drawn;
-  const at = cursor === null ? -1 : nearestIndex(t, answer.v, cursor);
-  const future = Math.max(0, Math.min(plotWidth, x(now)));
+  }, [answer, band, plotWidth, plotHeight, window]);
+  const { t, v, finishedUntil, x, y, path, parts } = drawn;
+  const at = cursor === null ? -1 : nearestIndex(t, v, cursor);
+  const future = Math.max(0, Math.min(plotWidth, x(finishedUntil)));
   const move = (step: number): void => {
     const from = at >= 0 ? at : step > 0 ? -1 : t.length;
     for (let i = from + step; i >= 0 && i < t.length; i += step) {
-      if (answer.v[i] !== null) {
+      if (v[i] !== null) {
         setCursor(t[i]);
         return;
       }
@@ -96,7 +98,7 @@ export function Trend({
   const told =
     at < 0
       ? null
-      : `${formatMoment(t[at], zone, now)}: ${formatValue(answer.v[at], unit, decimals)}${band ? `, ${LEVEL_WORDS[levelOf(band, answer.v[at])]}` : ''}`;
+      : `${formatMoment(t[at], zone, now)}: ${formatValue(v[at], unit, decimals)}${band ? `, ${LEVEL_WORDS[levelOf(band, v[at])]}` : ''}`;
   return (
     <View
       // A drawing that is walked with the arrow keys; what the keys reach is told below it.
@@ -271,7 +273,7 @@ export function Trend({
               <Line x1={x(t[at])} x2={x(t[at])} y1={0} y2={plotHeight} stroke={palette.ink} strokeWidth={1} />
               <Rect
                 x={x(t[at]) - 3.5}
-                y={y(answer.v[at]!) - 3.5}
+                y={y(v[at]!) - 3.5}
                 width={7}
                 height={7}
                 rx={3.5}

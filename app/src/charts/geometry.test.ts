@@ -5,7 +5,7 @@ import { angleScale, gaugeGeometry, graduations, onCircle, SWEEP } from './gauge
 import { bandLimits, histogramBars, sharesByLevel, withLimit } from './histogram';
 import { spacedOut } from './spacedOut';
 import { starPath } from './starPath';
-import { bucketMiddles, linePath, nearestIndex, timeTicks, valueDomain } from './trendGeometry';
+import { bucketMiddles, finishedPart, linePath, nearestIndex, timeTicks, valueDomain } from './trendGeometry';
 
 const BAND: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2.5 };
 
@@ -89,6 +89,16 @@ describe('trend axes', () => {
 
   it('puts a bucket at its middle, the unfinished one at the middle of what has passed', () => {
     expect(bucketMiddles([0, 10], [10, 20], 14)).toEqual([5, 12]);
+  });
+
+  it('leaves the unfinished period out of the line and says from when it is hatched', () => {
+    const answer = { t: [0, 10, 20], v: [5, 6, 1], until: [10, 20, 30], now: 24 };
+    expect(finishedPart(answer)).toEqual({ t: [5, 15], v: [5, 6], finishedUntil: 20 });
+    expect(finishedPart({ ...answer, until: null })).toEqual({
+      t: [0, 10, 20],
+      v: [5, 6, 1],
+      finishedUntil: 24,
+    });
   });
 
   it('finds the nearest point that has a value', () => {

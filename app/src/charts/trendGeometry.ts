@@ -1,7 +1,14 @@
 import { extent } from 'd3-array';
 import { scaleLinear, scaleTime, type ScaleLinear, type ScaleTime } from 'd3-scale';
 import { DateTime } from 'luxon';
-import { limitsOf, sectorsOf, type Interval, type Level, type TargetBand } from '@vivid-beacon/core';
+import {
+  limitsOf,
+  sectorsOf,
+  type Interval,
+  type Level,
+  type TargetBand,
+  type TrendAnswer,
+} from '@vivid-beacon/core';
 
 /** A line's points in px, cut where a gap opens. */
 export function linePath(
@@ -22,6 +29,25 @@ export function linePath(
     pen = 'L';
   }
   return parts.join('');
+}
+
+/**
+ * A bucketed trend without its last, unfinished period: drawn to the end it would look like a collapse. What
+ * is left out is hatched from `finishedUntil` on. A trend of samples is all finished, up to now.
+ */
+export function finishedPart(answer: Pick<TrendAnswer, 't' | 'v' | 'until' | 'now'>): {
+  readonly t: readonly number[];
+  readonly v: readonly (number | null)[];
+  readonly finishedUntil: number;
+} {
+  const { t, v, until, now } = answer;
+  if (until === null) return { t, v, finishedUntil: now };
+  const done = until.filter((end) => end <= now).length;
+  return {
+    t: bucketMiddles(t.slice(0, done), until.slice(0, done), now),
+    v: v.slice(0, done),
+    finishedUntil: done < t.length ? t[done] : now,
+  };
 }
 
 /** Columns of a bucketed trend as one line through the middles of the buckets. */

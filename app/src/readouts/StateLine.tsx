@@ -45,7 +45,8 @@ export function stateWords(reading: Reading, band: TargetBand | null, decimals: 
   const distance = distanceOf(band, reading.value);
   const word = LEVEL_WORDS[reading.level];
   if (!distance) return word;
-  return distance.words === 'on target'
+  const onTarget = distance.words.endsWith('target') && Number(distance.by.toFixed(decimals)) === 0;
+  return onTarget
     ? `${word}, on target`
     : `${word}, ${formatNumber(distance.by, decimals)} ${distance.words}`;
 }
