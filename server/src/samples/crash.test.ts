@@ -1,0 +1,95 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import type { PushAnswer } from '@vivid-beacon/core';
+import { push, startTestServer, withMetric, type TestServer, type Visitor } from '../testing/testServer';
+import { readSeries } from './store';
+
+const ROOT = path.resolve(__dirname, '../../..');
+const MINUTE = 60_000;
+const BATCH = 500;
+
+let test: TestServer;
+let analyst: Visitor;
+beforeAll(async () => {
+  test = await startTestServer();
+  analyst = await test.as('analyst');
+});
+afterAll(() => test.stop());
+
+/** The real server program, in a process of its own on the test's database. */
+function startProcess(): Promise<{ url: string; child: ChildProcess }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      DATABASE_URL: test.databaseUrl,
+      SESSION_SECRET: 'x'.repeat(40),
+      PORT: '0',
+      LOG_LEVEL: 'silent',
+    },
+  });
+  return new Promise((resolve, reject) => {
+    child.on('message', (message: { ready?: string }) => message.ready && resolve({ url: message.ready, child }));
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+}
+
+describe('a server that is killed while samples arrive', () => {
+  it('has stored every acknowledged batch whole and once, and no batch in part', async () => {
+    const { key, token, metricId } = await withMetric(analyst);
+    const start = Date.now() - 40 * BATCH * MINUTE;
+    const batch = (n: number) =>
+      Array.from({ length: BATCH }, (_, i) => ({ metric: key, t: start + (n * BATCH + i) * MINUTE, v: n }));
+    const { url, child } = await startProcess();
+    const acknowledged = new Set<number>();
+    const senders = Array.from({ length: 30 }, async (_, n) => {
+      const answer = await push<PushAnswer>(url, token, batch(n)).catch(() => null);
+      if (answer?.status === 200) acknowledged.add(n);
+      if (acknowledged.size === 4) child.kill('SIGKILL');
+    });
+    await Promise.all(senders);
+    expect(acknowledged.size).toBeGreaterThanOrEqual(4);
+    expect(acknowledged.size).toBeLessThan(30);
+
+    const series = (await readSeries(test.server.app.pool, [metricId], 0, Date.now())).get(metricId)!;
+    const count = new Map<number, number>();
+    series.v.forEach((n) => count.set(n, (count.get(n) ?? 0) + 1));
+    for (const n of acknowledged) expect(count.get(n)).toBe(BATCH);
+    for (const stored of count.values()) expect(stored).toBe(BATCH);
+
+    // The sender does not know what arrived: it sends all again, and all is there once.
+    const again = await startProcess();
+    for (let n = 0; n < 30; n++) await push(again.url, token, batch(n));
+    const whole = (await readSeries(test.server.app.pool, [metricId], 0, Date.now())).get(metricId)!;
+    expect(whole.t).toHaveLength(30 * BATCH);
+    const stopped = new Promise((resolve) => again.child.once('exit', resolve));
+    again.child.kill('SIGTERM');
+    expect(await stopped).toBe(0);
+  }, 60_000);
+});
+
+describe('an intake that is cut off', () => {
+  it('leaves nothing in the store when the server dies before it is finished', async () => {
+    const { metricId } = await withMetric(analyst);
+    const { url, child } = await startProcess();
+    const cookie = analyst.cookie();
+    const session = (await (await fetch(`${url}/api/session`, { headers: { cookie } })).json()) as {
+      csrfToken: string;
+    };
+    const send = async (where: string, body: object) =>
+      fetch(url + where, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/json', 'x-form-token': session.csrfToken },
+        body: JSON.stringify(body),
+      });
+    const begun = (await (
+      await send('/api/intakes', { fileName: 'a.csv', fileSize: 10, fileHash: 'b'.repeat(64), layout: {} })
+    ).json()) as { id: string };
+    const part = { metricId, t: [Date.now() - MINUTE], v: [1] };
+    expect((await send(`/api/intakes/${begun.id}/batches`, { seq: 0, parts: [part] })).status).toBe(204);
+    child.kill('SIGKILL');
+    const series = (await readSeries(test.server.app.pool, [metricId], 0, Date.now())).get(metricId)!;
+    expect(series.t).toHaveLength(0);
+  }, 60_000);
+});
