@@ -30,7 +30,10 @@ function startProcess(): Promise<{ url: string; child: ChildProcess }> {
     },
   });
   return new Promise((resolve, reject) => {
-    child.on('message', (message: { ready?: string }) => message.ready && resolve({ url: message.ready, child }));
+    child.on(
+      'message',
+      (message: { ready?: string }) => message.ready && resolve({ url: message.ready, child }),
+    );
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
   });
 }

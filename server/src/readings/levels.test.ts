@@ -1,0 +1,97 @@
+import type { IndicatorLoss, LevelSpan } from '@vivid-beacon/core';
+import { addIndicator } from '../indicators/sql';
+import {
+  push,
+  startTestServer,
+  TEST_NOW,
+  withMetric,
+  type TestServer,
+  type Visitor,
+} from '../testing/testServer';
+
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
+const BAND = { direction: 'lower', caution: 20, breach: 30, target: 15 } as const;
+
+let test: TestServer;
+let analyst: Visitor;
+beforeAll(async () => {
+  test = await startTestServer();
+  analyst = await test.as('analyst');
+});
+afterAll(() => test.stop());
+
+/** Three hours: one Clear, one in Breach, one with nothing. */
+async function threeHours() {
+  const made = await withMetric(analyst);
+  const values = Array.from({ length: 120 }, (_, i) => (i < 60 ? 10 : 40));
+  await push(
+    test.url,
+    made.token,
+    values.map((v, i) => ({ metric: made.key, t: TEST_NOW - 3 * HOUR + i * MINUTE, v })),
+  );
+  return made;
+}
+
+describe('POST /api/readings/levels', () => {
+  it('tells when a measure was on which level, hours without enough data as No data', async () => {
+    const { metricId } = await threeHours();
+    const { body } = await analyst.call<LevelSpan[]>('POST', '/api/readings/levels', {
+      measure: { metricId, summary: 'mean', per: null },
+      band: BAND,
+      start: TEST_NOW - 3 * HOUR,
+      end: TEST_NOW,
+      bucket: 'hour',
+    });
+    expect(body).toEqual([
+      { start: TEST_NOW - 3 * HOUR, end: TEST_NOW - 2 * HOUR, level: 'clear' },
+      { start: TEST_NOW - 2 * HOUR, end: TEST_NOW - HOUR, level: 'breach' },
+      { start: TEST_NOW - HOUR, end: TEST_NOW, level: 'nodata' },
+    ]);
+  });
+
+  it('refuses a stretch of time that ends before it starts', async () => {
+    const { metricId } = await threeHours();
+    const ask = { measure: { metricId, summary: 'mean', per: null }, band: BAND, start: 10, end: 5 };
+    expect(await analyst.call('POST', '/api/readings/levels', ask)).toMatchObject({
+      status: 422,
+      body: { error: { path: 'end' } },
+    });
+  });
+});
+
+describe('POST /api/readings/distribution', () => {
+  it('gives past values of the length of the window, sorted, only from hours with enough data', async () => {
+    const { metricId } = await threeHours();
+    const { body } = await analyst.call('POST', '/api/readings/distribution', {
+      measure: { metricId, summary: 'mean', per: null },
+      window: { kind: 'rolling', count: 1, unit: 'hour' },
+    });
+    expect(body).toMatchObject({ bucket: 'hour', values: [10, 40] });
+  });
+});
+
+describe('GET /api/indicators/time-by-level', () => {
+  it('counts the hours an indicator lay on each level', async () => {
+    const { metricId, assetId } = await threeHours();
+    await addIndicator(test.server.app.pool, {
+      name: 'Oil',
+      assetId,
+      measure: { metricId, summary: 'mean', per: null },
+      span: { kind: 'rolling', count: 1, unit: 'hour' },
+      band: BAND,
+      decimals: 1,
+    });
+    const { body } = await analyst.call<IndicatorLoss[]>('GET', '/api/indicators/time-by-level?days=1');
+    expect(body).toEqual([
+      expect.objectContaining({
+        name: 'Oil',
+        breachMs: HOUR,
+        cautionMs: 0,
+        clearMs: HOUR,
+        nodataMs: 22 * HOUR,
+      }),
+    ]);
+    expect((await analyst.call('GET', '/api/indicators/time-by-level?days=1000')).status).toBe(422);
+  });
+});
