@@ -62,14 +62,22 @@ export const useCloseFlag = () =>
     ['watch', 'flags', 'alarms'],
   );
 
-export const useSaveBoard = () =>
-  useChange(
-    ({ id, ...board }: { id: string | null; title: string; document: BoardDocument; revision: number }) =>
-      id === null
-        ? call<Board>('POST', '/api/boards', { title: board.title, document: board.document })
-        : call<Board>('PUT', `/api/boards/${id}`, board),
-    ['boards'],
-  );
+export interface BoardForm {
+  /** null = a new board. */
+  readonly id: string | null;
+  readonly title: string;
+  readonly document: BoardDocument;
+  readonly revision: number;
+}
+
+/** Sends only what a person can change: a board as it was read says more of itself. */
+function saveBoard({ id, title, document, revision }: BoardForm): Promise<Board> {
+  return id === null
+    ? call<Board>('POST', '/api/boards', { title, document })
+    : call<Board>('PUT', `/api/boards/${id}`, { title, document, revision });
+}
+
+export const useSaveBoard = () => useChange(saveBoard, ['boards']);
 
 export const useRemoveBoard = () =>
   useChange((id: string) => call<void>('DELETE', `/api/boards/${id}`), ['boards']);
