@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { Modal, Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import { useLayout } from '../hooks/useLayout';
 import { useReducedMotion } from '../hooks/useReducedMotion';
@@ -19,6 +19,15 @@ export function Tray({ title, open, onClose, children }: TrayProps) {
   const palette = usePalette();
   const { wide, height } = useLayout();
   const still = useReducedMotion();
+  // The modal itself hears Escape only once it has stopped rising.
+  useEffect(() => {
+    if (!open) return undefined;
+    const close = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape') onClose();
+    };
+    document.addEventListener('keydown', close);
+    return () => document.removeEventListener('keydown', close);
+  }, [open, onClose]);
   return (
     <Modal
       visible={open}
