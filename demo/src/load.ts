@@ -202,7 +202,7 @@ async function fillSamples(
         [...addedByDay].map(([dayStart, samples]) => ({ metricId, dayStart, samples })),
       );
       await countPushed(db, tokenId, pushed);
-      await evaluateAlarms(db, merged, incoming);
+      await evaluateAlarms(db, merged);
     });
     say(`${Math.min(i + METRICS_AT_ONCE, metrics.length)} of ${metrics.length} metrics`);
   }

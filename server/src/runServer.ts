@@ -7,6 +7,7 @@ import { openPool } from './db/database';
 import { migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
 import { LiveHub } from './live/liveHub';
+import { bringRollupsUpToDate } from './samples/rebuild';
 
 const STOP_WITHIN_MS = 8000;
 
@@ -27,6 +28,7 @@ export async function runServer(
     log.warn({ code: (error as { code?: string }).code }, 'idle database connection lost'),
   );
   await migrate(pool);
+  await bringRollupsUpToDate(pool, (done, of) => log.info({ done, of }, 'rollups made again'));
   const live = new LiveHub(config.databaseUrl, () => log.warn('live connection lost, trying again'));
   await live.open();
   const app: AppContext = {

@@ -12,6 +12,7 @@ export const SUMMARIES = [
   'last',
   'first',
   'count',
+  'p5',
   'p50',
   'p95',
   'sd',
@@ -22,8 +23,8 @@ export type Summary = (typeof SUMMARIES)[number];
 
 /** Summaries that make sense for a kind, the usual one first. */
 export const SUMMARIES_OF_KIND: Readonly<Record<MetricKind, readonly Summary[]>> = {
-  level: ['mean', 'min', 'max', 'last', 'first', 'p50', 'p95', 'sd', 'count'],
-  amount: ['sum', 'mean', 'min', 'max', 'last', 'first', 'p50', 'p95', 'sd', 'count'],
+  level: ['mean', 'min', 'max', 'last', 'first', 'p5', 'p50', 'p95', 'sd', 'count'],
+  amount: ['sum', 'mean', 'min', 'max', 'last', 'first', 'p5', 'p50', 'p95', 'sd', 'count'],
   register: ['increase', 'last', 'first', 'count'],
   state: ['share', 'duration', 'last', 'count'],
 };
@@ -38,6 +39,7 @@ export const SUMMARY_WORDS: Readonly<Record<Summary, string>> = {
   last: 'latest',
   first: 'first',
   count: 'number of samples',
+  p5: '5th percentile',
   p50: 'median',
   p95: '95th percentile',
   sd: 'standard deviation',

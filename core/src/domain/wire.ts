@@ -6,6 +6,7 @@ import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
 import type { Measure } from './board';
 import type { MetricKind } from './metric';
+import type { ReferencePeriod } from './reference';
 import type { Role } from './roles';
 
 /* What server and app say to each other. Ids are strings; times are ms since the Unix epoch. */
@@ -40,18 +41,33 @@ export interface Asset {
   readonly zone: string;
   /** The plant (topmost asset) it belongs to. */
   readonly plantId: string;
+  /** Its own zone; null = inherited. */
+  readonly ownZone: string | null;
+  /** Facts about it: "Floor area (m²)": 420, "Maker": "…". */
+  readonly attributes: Readonly<Record<string, string | number>>;
 }
 
 export interface Metric {
   readonly id: string;
   readonly key: string;
   readonly name: string;
+  /** As the person wrote it. */
   readonly unit: string;
+  /** Its UCUM code, where one was found. */
+  readonly ucum: string | null;
   readonly kind: MetricKind;
+  /** Where its values come from: samples, an expression over other metrics, or values by period. */
+  readonly origin: 'samples' | 'derived' | 'reference';
+  /** For a reference series: the period of each value. */
+  readonly period: ReferencePeriod | null;
   readonly intervalMs: number;
   readonly maxGapMs: number;
   readonly rollover: number | null;
   readonly decimals: number;
+  readonly plausibleLow: number | null;
+  readonly plausibleHigh: number | null;
+  /** Samples older than this are thrown away, rollups stay; null = all are kept. */
+  readonly retentionDays: number | null;
   readonly assetId: string;
   readonly assetName: string;
   readonly plantId: string;
@@ -71,6 +87,8 @@ export interface ProvenancePart {
   readonly samples: number;
   readonly coverage: number;
   readonly value: number | null;
+  /** What it was computed from. */
+  readonly basis: 'samples' | 'rollup' | 'derived' | 'reference';
   readonly sources: readonly ProvenanceSource[];
 }
 
@@ -245,13 +263,19 @@ export interface PushAnswer {
   readonly added: number;
   readonly unchanged: number;
   readonly corrected: number;
-  readonly refused: readonly { readonly index: number; readonly reason: string }[];
+  readonly refused: readonly PushRefusal[];
+}
+
+/** A sample that was not taken; `index` from 0: of samples, in text formats of lines. */
+export interface PushRefusal {
+  readonly index: number;
+  readonly reason: string;
 }
 
 export interface Intake {
   readonly id: string;
   readonly fileName: string;
-  readonly status: 'reading' | 'done' | 'cancelled';
+  readonly status: 'reading' | 'done' | 'cancelled' | 'undone';
   readonly startedAt: number;
   readonly startedBy: string;
   readonly rows: number;

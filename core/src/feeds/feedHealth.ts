@@ -1,18 +1,72 @@
+import type { MetricKind } from '../domain/metric';
+import { QUALITY } from '../series/quality';
+
+export const FEED_STATES = ['reporting', 'silent', 'never', 'flat', 'outOfRange', 'clockAhead'] as const;
+export type FeedState = (typeof FEED_STATES)[number];
+
+export const FEED_WORDS: Readonly<Record<FeedState, string>> = {
+  reporting: 'Reports',
+  silent: 'Silent',
+  never: 'Nothing yet',
+  flat: 'Flat-lined',
+  outOfRange: 'Out of range',
+  clockAhead: 'Clock ahead',
+};
+
 /** How a feed is doing. Times in ms. */
 export interface FeedHealth {
-  readonly state: 'reporting' | 'silent' | 'never';
+  readonly state: FeedState;
   /** How long nothing came, up to now; null if nothing ever came. */
   readonly quietMs: number | null;
+  /** How long after its time the newest sample came; null if that is not known. */
+  readonly lagMs: number | null;
+  /** How long the value has not changed, up to its newest sample. */
+  readonly flatMs: number | null;
 }
 
-/** A feed is silent once nothing has come for the longest allowed gap, at least three logging intervals. */
-export function feedHealth(
-  last: number | null,
-  intervalMs: number,
-  maxGapMs: number,
-  now: number,
-): FeedHealth {
-  if (last === null) return { state: 'never', quietMs: null };
-  const quietMs = Math.max(0, now - last);
-  return { state: quietMs > Math.max(maxGapMs, 3 * intervalMs) ? 'silent' : 'reporting', quietMs };
+/** What is known of a feed. Lengths of time in ms. */
+export interface FeedFacts {
+  readonly kind: MetricKind;
+  readonly intervalMs: number;
+  readonly maxGapMs: number;
+  readonly last: { readonly t: number; readonly quality: number } | null;
+  readonly receivedAt?: number | null;
+  readonly flatSince?: number | null;
+  /** How far the sender's clock was ahead when that was last seen, and when. */
+  readonly aheadMs?: number;
+  readonly aheadAt?: number | null;
+}
+
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
+/** A level that shows the very same value this many times in a row is taken for a stuck sensor. Common practice, no source. */
+const FLAT_INTERVALS = 60;
+const CLOCK_TOLERANCE_MS = 60_000;
+
+/**
+ * Judges a feed; the most telling state is given. Silent: nothing has come for the longest allowed gap, at
+ * least three logging intervals. Clock ahead: seen within the last day. Out of range: the newest value lies
+ * outside the plausible range. Flat-lined: a level unchanged for 60 intervals and at least two hours.
+ */
+export function feedHealth(facts: FeedFacts, now: number): FeedHealth {
+  const { last, intervalMs, maxGapMs } = facts;
+  if (last === null) return { state: 'never', quietMs: null, lagMs: null, flatMs: null };
+  const quietMs = Math.max(0, now - last.t);
+  const lagMs = facts.receivedAt == null ? null : Math.max(0, facts.receivedAt - last.t);
+  const flatMs = facts.flatSince == null ? null : Math.max(0, last.t - facts.flatSince);
+  const ahead =
+    (facts.aheadMs ?? 0) > CLOCK_TOLERANCE_MS && facts.aheadAt != null && now - facts.aheadAt < DAY_MS;
+  const flat =
+    facts.kind === 'level' && flatMs !== null && flatMs >= Math.max(FLAT_INTERVALS * intervalMs, 2 * HOUR_MS);
+  const state: FeedState =
+    quietMs > Math.max(maxGapMs, 3 * intervalMs)
+      ? 'silent'
+      : ahead
+        ? 'clockAhead'
+        : last.quality === QUALITY.implausible
+          ? 'outOfRange'
+          : flat
+            ? 'flat'
+            : 'reporting';
+  return { state, quietMs, lagMs, flatMs };
 }

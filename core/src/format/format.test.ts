@@ -1,4 +1,3 @@
-import { feedHealth } from '../feeds/feedHealth';
 import { HOUR, MINUTE } from '../testing/makeSeries';
 import {
   decimalsFor,
@@ -45,17 +44,5 @@ describe('format', () => {
     expect(decimalsFor(0, 6)).toBe(2);
     expect(decimalsFor(0, 250)).toBe(0);
     expect(decimalsFor(0, 0.04)).toBe(4);
-  });
-});
-
-describe('feedHealth', () => {
-  it('calls a feed silent after its longest allowed gap, at least three intervals', () => {
-    expect(feedHealth(0, MINUTE, 10 * MINUTE, 10 * MINUTE).state).toBe('reporting');
-    expect(feedHealth(0, MINUTE, 10 * MINUTE, 11 * MINUTE)).toEqual({
-      state: 'silent',
-      quietMs: 11 * MINUTE,
-    });
-    expect(feedHealth(0, HOUR, HOUR, 2 * HOUR).state).toBe('reporting');
-    expect(feedHealth(null, MINUTE, MINUTE, 0).state).toBe('never');
   });
 });

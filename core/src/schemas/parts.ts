@@ -20,9 +20,9 @@ export const finite = () =>
 
 export const windowSchema = yup
   .object({
-    kind: yup.string().oneOf(['rolling', 'periods', 'toDate', 'absolute']).required(),
+    kind: yup.string().oneOf(['rolling', 'periods', 'next', 'toDate', 'absolute']).required(),
     count: yup.number().when('kind', {
-      is: (kind: string) => kind === 'rolling' || kind === 'periods',
+      is: (kind: string) => kind === 'rolling' || kind === 'periods' || kind === 'next',
       then: (n) => n.integer().min(1).max(1000).required(),
       otherwise: (n) => n.strip(),
     }),
@@ -32,7 +32,7 @@ export const windowSchema = yup
       otherwise: (s) => s.oneOf([...WINDOW_UNITS]).required(),
     }),
     current: yup.boolean().when('kind', {
-      is: 'periods',
+      is: (kind: string) => kind === 'periods' || kind === 'next',
       then: (b) => b.required(),
       otherwise: (b) => b.strip(),
     }),

@@ -58,6 +58,18 @@ export class ByteReader {
     }
   }
 
+  get ended(): boolean {
+    return this.at >= this.bytes.length;
+  }
+
+  /** The next `length` bytes, as a view. */
+  take(length: number): Uint8Array {
+    if (this.at + length > this.bytes.length)
+      throw new RangeError(`ByteReader: ends at byte ${this.bytes.length}`);
+    this.at += length;
+    return this.bytes.subarray(this.at - length, this.at);
+  }
+
   rest(): Uint8Array {
     return this.bytes.subarray(this.at);
   }

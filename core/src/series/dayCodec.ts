@@ -1,5 +1,5 @@
 import { ByteReader, ByteWriter, unzigzag, zigzag } from './bytes';
-import type { Series } from './series';
+import type { QualifiedSeries, Series } from './series';
 
 /**
  * The packed form of one UTC day of one metric, as it lies in the table `sample_day`.
@@ -13,6 +13,8 @@ export interface PackedDay {
   readonly n: number;
   readonly times: Uint8Array;
   readonly values: Uint8Array;
+  /** Quality as (how often, code) pairs; null when every sample is good. */
+  readonly flags: Uint8Array | null;
 }
 
 export const DAY_MS = 86_400_000;
@@ -35,17 +37,47 @@ export function dayOf(t: number): number {
  * @param dayStart start of that day, ms since the Unix epoch.
  * @throws {RangeError} if a time is not a whole ms, not increasing, or lies in another day.
  */
-export function packDay(series: Series, dayStart: number): PackedDay {
+export function packDay(series: Series & { readonly q?: Uint8Array | null }, dayStart: number): PackedDay {
   return {
     n: series.t.length,
     times: packTimes(series.t, dayStart),
     values: packValues(series.v),
+    flags: packFlags(series.q ?? null),
   };
 }
 
 /** Undoes {@link packDay}. @throws {RangeError} if the bytes are not what packDay wrote. */
-export function unpackDay(day: PackedDay, dayStart: number): Series {
-  return { t: unpackTimes(day.times, day.n, dayStart), v: unpackValues(day.values, day.n) };
+export function unpackDay(day: PackedDay, dayStart: number): QualifiedSeries {
+  return {
+    t: unpackTimes(day.times, day.n, dayStart),
+    v: unpackValues(day.values, day.n),
+    q: day.flags && unpackFlags(day.flags, day.n),
+  };
+}
+
+function packFlags(q: Uint8Array | null): Uint8Array | null {
+  if (q === null || q.every((each) => each === 0)) return null;
+  const out = new ByteWriter();
+  for (let i = 0; i < q.length;) {
+    let run = 1;
+    while (i + run < q.length && q[i + run] === q[i]) run++;
+    out.varint(run);
+    out.byte(q[i]);
+    i += run;
+  }
+  return out.done();
+}
+
+function unpackFlags(bytes: Uint8Array, n: number): Uint8Array {
+  const q = new Uint8Array(n);
+  const read = new ByteReader(bytes);
+  for (let i = 0; i < n;) {
+    const run = read.varint();
+    if (run < 1 || i + run > n) throw new RangeError(`unpackDay: a run of ${run} flags does not fit`);
+    q.fill(read.byte(), i, i + run);
+    i += run;
+  }
+  return q;
 }
 
 function packTimes(t: Float64Array, dayStart: number): Uint8Array {
@@ -93,7 +125,8 @@ function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Arr
   return t;
 }
 
-function packValues(v: Float64Array): Uint8Array {
+/** Packs numbers without losing a bit: scaled decimals where that is exact, else float64. */
+export function packValues(v: Float64Array): Uint8Array {
   const digits = sharedDigits(v);
   const out = new ByteWriter();
   if (digits === null) {
@@ -112,7 +145,8 @@ function packValues(v: Float64Array): Uint8Array {
   return out.done();
 }
 
-function unpackValues(bytes: Uint8Array, n: number): Float64Array {
+/** Undoes {@link packValues}. @throws {RangeError} for bytes it did not write. */
+export function unpackValues(bytes: Uint8Array, n: number): Float64Array {
   const read = new ByteReader(bytes);
   const layout = read.byte();
   if (layout === VALUES_FLOAT64) return unshuffled(read.rest(), n);
@@ -131,7 +165,7 @@ function unpackValues(bytes: Uint8Array, n: number): Float64Array {
 }
 
 /** Fewest decimals that give every value back exactly; null if there are none (NaN, −0, too long). */
-function sharedDigits(v: Float64Array): number | null {
+export function sharedDigits(v: Float64Array): number | null {
   let digits = 0;
   for (let i = 0; i < v.length; i++) {
     while (!isExactAt(v[i], digits)) {

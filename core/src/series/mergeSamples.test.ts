@@ -37,13 +37,14 @@ describe('mergeSamples', () => {
   it('adds nothing the second time', () => {
     const batch = seriesOf([1, 2, 3], [10, 20, 30]);
     const again = mergeSamples(mergeSamples(EMPTY_SERIES, batch).series, batch);
-    expect(again).toMatchObject({ added: 0, unchanged: 3, corrections: [] });
+    expect(again).toMatchObject({ unchanged: 3, corrections: [] });
+    expect(again.added.t).toHaveLength(0);
   });
 
   it('keeps what a corrected sample said before', () => {
     const merged = mergeSamples(seriesOf([1, 2], [10, 20]), seriesOf([2, 3], [25, 30]));
-    expect(merged.corrections).toEqual([{ t: 2, before: 20, after: 25 }]);
-    expect(merged.added).toBe(1);
+    expect(merged.corrections).toEqual([{ t: 2, before: 20, after: 25, qualityBefore: 0, qualityAfter: 0 }]);
+    expect(Array.from(merged.added.t)).toEqual([3]);
     expect(Array.from(merged.series.v)).toEqual([10, 25, 30]);
   });
 });

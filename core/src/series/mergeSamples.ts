@@ -1,20 +1,24 @@
-import type { Series } from './series';
+import type { QualifiedSeries, Series } from './series';
 
-/** A sample whose value was replaced by a later one for the same time. */
+/** A sample whose value or quality was replaced by a later one for the same time. */
 export interface Correction {
   readonly t: number;
   readonly before: number;
   readonly after: number;
+  readonly qualityBefore: number;
+  readonly qualityAfter: number;
 }
 
 export interface Merged {
-  readonly series: Series;
+  readonly series: QualifiedSeries;
   /** Samples at times that were not there before. */
-  readonly added: number;
-  /** Samples that were already there with the same value. */
+  readonly added: QualifiedSeries;
+  /** How many were already there with the same value and quality. */
   readonly unchanged: number;
   readonly corrections: readonly Correction[];
 }
+
+type MaybeQualified = Series & { readonly q?: Uint8Array | null };
 
 /**
  * Lays new samples over stored ones. The result does not depend on how samples were batched or how
@@ -23,47 +27,100 @@ export interface Merged {
  * @param stored   what is there, increasing times.
  * @param incoming increasing times, see {@link sortSamples}.
  */
-export function mergeSamples(stored: Series, incoming: Series): Merged {
+export function mergeSamples(stored: MaybeQualified, incoming: MaybeQualified): Merged {
   const n = stored.t.length;
   const m = incoming.t.length;
-  const t = new Float64Array(n + m);
-  const v = new Float64Array(n + m);
+  if (n === 0 || m === 0 || stored.t[n - 1] < incoming.t[0]) return appended(stored, incoming);
+  const out = makeColumns(n + m, Boolean(stored.q ?? incoming.q));
+  const fresh = makeColumns(m, Boolean(incoming.q));
   const corrections: Correction[] = [];
   let unchanged = 0;
-  let added = 0;
   let i = 0;
   let j = 0;
   let k = 0;
+  let f = 0;
   while (i < n || j < m) {
     if (j >= m || (i < n && stored.t[i] < incoming.t[j])) {
-      t[k] = stored.t[i];
-      v[k++] = stored.v[i++];
+      put(out, k++, stored, i++);
       continue;
     }
     if (i < n && stored.t[i] === incoming.t[j]) {
-      if (Object.is(stored.v[i], incoming.v[j])) unchanged++;
-      else corrections.push({ t: stored.t[i], before: stored.v[i], after: incoming.v[j] });
+      const qualityBefore = stored.q?.[i] ?? 0;
+      const qualityAfter = incoming.q?.[j] ?? 0;
+      if (Object.is(stored.v[i], incoming.v[j]) && qualityBefore === qualityAfter) unchanged++;
+      else {
+        const [before, after] = [stored.v[i], incoming.v[j]];
+        corrections.push({ t: stored.t[i], before, after, qualityBefore, qualityAfter });
+      }
       i++;
     } else {
-      added++;
+      put(fresh, f++, incoming, j);
     }
-    t[k] = incoming.t[j];
-    v[k++] = incoming.v[j++];
+    put(out, k++, incoming, j++);
   }
-  return { series: { t: t.slice(0, k), v: v.slice(0, k) }, added, unchanged, corrections };
+  return { series: cut(out, k), added: cut(fresh, f), unchanged, corrections };
+}
+
+/** The usual case of live data: everything new lies after what is stored. */
+function appended(stored: MaybeQualified, incoming: MaybeQualified): Merged {
+  const n = stored.t.length;
+  const out = makeColumns(n + incoming.t.length, Boolean(stored.q ?? incoming.q));
+  out.t.set(stored.t);
+  out.t.set(incoming.t, n);
+  out.v.set(stored.v);
+  out.v.set(incoming.v, n);
+  if (out.q && stored.q) out.q.set(stored.q);
+  if (out.q && incoming.q) out.q.set(incoming.q, n);
+  const added = { t: incoming.t, v: incoming.v, q: incoming.q ?? null };
+  return { series: out, added, unchanged: 0, corrections: [] };
+}
+
+interface Columns {
+  t: Float64Array;
+  v: Float64Array;
+  q: Uint8Array | null;
+}
+
+function makeColumns(length: number, withQuality: boolean): Columns {
+  const q = withQuality ? new Uint8Array(length) : null;
+  return { t: new Float64Array(length), v: new Float64Array(length), q };
+}
+
+function put(out: Columns, k: number, from: MaybeQualified, i: number): void {
+  out.t[k] = from.t[i];
+  out.v[k] = from.v[i];
+  if (out.q) out.q[k] = from.q?.[i] ?? 0;
+}
+
+function cut({ t, v, q }: Columns, length: number): QualifiedSeries {
+  const some = q?.subarray(0, length).some((each) => each !== 0);
+  return { t: t.slice(0, length), v: v.slice(0, length), q: some ? q!.slice(0, length) : null };
 }
 
 /** Puts samples in order of time; of several at one time the last given stays. −0 becomes 0. */
-export function sortSamples(t: ArrayLike<number>, v: ArrayLike<number>): Series {
-  const order = Array.from({ length: t.length }, (_, i) => i);
-  order.sort((a, b) => t[a] - t[b] || a - b);
-  const outT = new Float64Array(t.length);
-  const outV = new Float64Array(t.length);
+export function sortSamples(
+  t: ArrayLike<number>,
+  v: ArrayLike<number>,
+  q: ArrayLike<number> | null = null,
+): QualifiedSeries {
+  const n = t.length;
+  let inOrder = true;
+  for (let i = 1; i < n && inOrder; i++) inOrder = t[i] > t[i - 1];
+  const quality = q && Array.prototype.some.call(q, (each: number) => each !== 0) ? q : null;
+  if (inOrder) {
+    const out = Float64Array.from(v);
+    for (let i = 0; i < n; i++) out[i] += 0;
+    return { t: Float64Array.from(t), v: out, q: quality && Uint8Array.from(quality) };
+  }
+  const order = new Uint32Array(n).map((_, i) => i).sort((a, b) => t[a] - t[b] || a - b);
+  const out = makeColumns(n, quality !== null);
   let k = 0;
   for (const i of order) {
-    if (k > 0 && outT[k - 1] === t[i]) k--;
-    outT[k] = t[i];
-    outV[k++] = v[i] + 0;
+    if (k > 0 && out.t[k - 1] === t[i]) k--;
+    out.t[k] = t[i];
+    out.v[k] = v[i] + 0;
+    if (out.q) out.q[k] = quality![i];
+    k++;
   }
-  return { t: outT.slice(0, k), v: outV.slice(0, k) };
+  return cut(out, k);
 }

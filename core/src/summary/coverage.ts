@@ -1,25 +1,10 @@
 import type { MetricReading } from '../domain/metric';
 import type { Series } from '../series/series';
-import { overlapMs, type Interval } from '../time/interval';
+import type { Interval } from '../time/interval';
+import { tallySpans } from './tallySpans';
 
-/**
- * How long each sample stands for something: a level, register or state until the next sample, at most
- * the longest allowed gap; an amount its logging interval, at most until the next sample.
- *
- * @returns ms until which sample i holds.
- */
-export function holdsUntil(series: Series, i: number, reading: MetricReading): number {
-  const longest = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;
-  const limit = series.t[i] + longest;
-  return i + 1 < series.t.length ? Math.min(series.t[i + 1], limit) : limit;
-}
-
-/** ms of the window with usable data. NaN samples cover nothing. */
+/** ms of the window with usable data. Missing samples cover nothing. */
 export function coveredMs(series: Series, reading: MetricReading, window: Interval): number {
-  let covered = 0;
-  for (let i = 0; i < series.t.length; i++) {
-    if (Number.isNaN(series.v[i])) continue;
-    covered += overlapMs({ start: series.t[i], end: holdsUntil(series, i, reading) }, window);
-  }
-  return covered;
+  if (window.end <= window.start) return 0;
+  return tallySpans(series, reading, { start: [window.start], end: [window.end], into: [0] }, 1).heldMs[0];
 }

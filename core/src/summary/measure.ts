@@ -1,7 +1,8 @@
 import { unitOfSummary, type MetricReading, type Summary } from '../domain/metric';
-import { firstAtOrAfter, type Series } from '../series/series';
+import type { Series } from '../series/series';
 import type { Interval } from '../time/interval';
-import { summarise, type Summarised } from './summarise';
+import { summarise, summariseBuckets } from './summarise';
+import type { Summarised } from './valueOf';
 
 /** A metric with its samples, ready to be summarised. */
 export interface MeasuredMetric {
@@ -27,6 +28,11 @@ export function measure(
   const top = summarise(upper.series, upper.summary, upper.reading, window, now);
   if (lower === null) return top;
   const bottom = summarise(lower.series, lower.summary, lower.reading, window, now);
+  return ratioOf(top, bottom, factor);
+}
+
+/** One summarised number per another: no value when a part is missing or the lower part is 0. */
+export function ratioOf(top: Summarised, bottom: Summarised, factor: number): Summarised {
   const defined = top.value !== null && bottom.value !== null && bottom.value !== 0;
   return {
     value: defined ? (factor * top.value!) / bottom.value! : null,
@@ -43,18 +49,10 @@ export function measureBuckets(
   edges: readonly number[],
   now: number,
 ): Summarised[] {
-  return edges.slice(0, -1).map((start, i) => {
-    const window = { start, end: edges[i + 1] };
-    return measure(around(upper, window), lower && around(lower, window), factor, window, now);
-  });
-}
-
-/** Only the samples that can matter to a window: those inside, one before and one after. */
-function around(metric: MeasuredMetric, window: Interval): MeasuredMetric {
-  const { t, v } = metric.series;
-  const low = Math.max(0, firstAtOrAfter(t, window.start) - 1);
-  const high = Math.min(t.length, firstAtOrAfter(t, window.end) + 1);
-  return { ...metric, series: { t: t.subarray(low, high), v: v.subarray(low, high) } };
+  const top = summariseBuckets(upper.series, upper.summary, upper.reading, edges, now);
+  if (lower === null) return top;
+  const bottom = summariseBuckets(lower.series, lower.summary, lower.reading, edges, now);
+  return top.map((each, i) => ratioOf(each, bottom[i], factor));
 }
 
 /** Unit of a measure as it is written: "kWh/kg" for a ratio without a unit of its own. */

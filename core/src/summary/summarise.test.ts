@@ -3,7 +3,8 @@ import { seriesOf } from '../series/series';
 import { AMOUNT, HOUR, LEVEL, MINUTE, minutely, REGISTER, STATE } from '../testing/makeSeries';
 import { formulaWords } from './formulaWords';
 import { measure, measureBuckets, unitOfMeasure } from './measure';
-import { counterStep, summarise } from './summarise';
+import { counterStep } from './counterStep';
+import { summarise } from './summarise';
 
 const NOW = 10 * HOUR;
 

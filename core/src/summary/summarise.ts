@@ -1,33 +1,20 @@
-import { BeaconError } from '../errors';
-import {
-  RUNNING,
-  SUMMARIES_OF_KIND,
-  SUMMARY_WORDS,
-  type MetricReading,
-  type Summary,
-} from '../domain/metric';
-import { firstAtOrAfter, type Series } from '../series/series';
-import { mean, quantile, standardDeviation, sum } from '../stats/stats';
-import { overlapMs, type Interval } from '../time/interval';
-import { coveredMs, holdsUntil } from './coverage';
+import type { MetricReading, Summary } from '../domain/metric';
+import { firstAtOrAfter, usableOf, type Series } from '../series/series';
+import { quantile } from '../stats/stats';
+import type { Interval } from '../time/interval';
+import { checkSummary } from './checkSummary';
+import { spansOfEdges, tallySpans, type Spans } from './tallySpans';
+import { needsSamples, NOTHING, valueOfTally, type Summarised } from './valueOf';
 
-/** One number for a window, with what it rests on. */
-export interface Summarised {
-  /** In the unit of the summary; null when nothing usable lies in the window. */
-  readonly value: number | null;
-  /** Samples inside the window that were used. */
-  readonly samples: number;
-  /** Share of the elapsed window with usable data, 0 to 1. */
-  readonly coverage: number;
-}
+type MaybeQualified = Series & { readonly q?: Uint8Array | null };
 
-const HOUR_MS = 3_600_000;
+const QUANTILE: Readonly<Partial<Record<Summary, number>>> = { p5: 0.05, p50: 0.5, p95: 0.95 };
 
 /**
  * Summarises the samples of a window by the rules of the metric's kind.
  *
- * @param series must reach back before the window by the longest allowed gap (and, for a register, to
- *               the sample before and after the window), so that what holds at its start is known.
+ * @param series must reach back before the window to the sample that holds at its start (and, for a
+ *               register, on to the sample after it).
  * @param window [start, end). @param now nothing after it counts as elapsed.
  * @throws {BeaconError} BAD_INPUT if the summary makes no sense for the kind.
  * @example
@@ -36,133 +23,81 @@ const HOUR_MS = 3_600_000;
  *   { kind: 'level', intervalMs: 60_000, maxGapMs: 600_000, rollover: null }, { start: 0, end: 240_000 }, 240_000)
  */
 export function summarise(
-  series: Series,
+  series: MaybeQualified,
   summary: Summary,
   reading: MetricReading,
   window: Interval,
   now: number,
 ): Summarised {
-  if (!SUMMARIES_OF_KIND[reading.kind].includes(summary)) {
-    throw new BeaconError(
-      'BAD_INPUT',
-      `The ${SUMMARY_WORDS[summary]} makes no sense for a metric of kind ${reading.kind}; ` +
-        `choose one of ${SUMMARIES_OF_KIND[reading.kind].map((name) => SUMMARY_WORDS[name]).join(', ')}.`,
-      'summary',
-    );
-  }
-  const elapsed = { start: window.start, end: Math.min(window.end, now) };
-  if (elapsed.end <= elapsed.start) return { value: null, samples: 0, coverage: 0 };
-  const inside = usableInside(series, elapsed);
-  const coverage = coveredMs(series, reading, elapsed) / (elapsed.end - elapsed.start);
-  return {
-    value: valueOf(series, inside, summary, reading, elapsed),
-    samples: inside.length,
-    coverage: Math.min(1, coverage),
-  };
+  return summariseBuckets(series, summary, reading, [window.start, window.end], now)[0];
 }
 
-function usableInside(series: Series, window: Interval): Float64Array {
-  const low = firstAtOrAfter(series.t, window.start);
-  const high = firstAtOrAfter(series.t, window.end);
-  return series.v.subarray(low, high).filter((value) => !Number.isNaN(value));
-}
-
-function valueOf(
-  series: Series,
-  inside: Float64Array,
+/** Summarises every bucket [edges[i], edges[i + 1]). */
+export function summariseBuckets(
+  series: MaybeQualified,
   summary: Summary,
   reading: MetricReading,
-  window: Interval,
-): number | null {
-  if (summary === 'count') return inside.length;
-  if (summary === 'increase') return increase(series, reading, window);
-  if (summary === 'share' || summary === 'duration') return running(series, reading, window, summary);
-  if (summary === 'mean' && reading.kind === 'level') return timeWeightedMean(series, reading, window);
-  if (inside.length === 0) return null;
-  switch (summary) {
-    case 'mean':
-      return mean(inside);
-    case 'sum':
-      return sum(inside);
-    case 'min':
-      return inside.reduce((a, b) => (b < a ? b : a));
-    case 'max':
-      return inside.reduce((a, b) => (b > a ? b : a));
-    case 'first':
-      return inside[0];
-    case 'last':
-      return inside[inside.length - 1];
-    case 'p50':
-      return quantile(inside, 0.5);
-    case 'p95':
-      return quantile(inside, 0.95);
-    case 'sd':
-      return inside.length < 2 ? null : standardDeviation(inside);
-  }
+  edges: readonly number[],
+  now: number,
+): Summarised[] {
+  return summariseSpans(series, summary, reading, elapsedSpans(spansOfEdges(edges), now), edges.length - 1);
 }
 
-/** Mean weighted by how long each value held (zero-order hold). */
-function timeWeightedMean(series: Series, reading: MetricReading, window: Interval): number | null {
-  let area = 0;
-  let time = 0;
-  for (let i = 0; i < series.t.length; i++) {
-    if (Number.isNaN(series.v[i])) continue;
-    const held = overlapMs({ start: series.t[i], end: holdsUntil(series, i, reading) }, window);
-    area += series.v[i] * held;
-    time += held;
-  }
-  return time === 0 ? null : area / time;
-}
-
-/**
- * Increase of a counter. Between two readings it is taken as even, so that windows side by side add up
- * to the whole. A fall is a rollover where the metric has one and the step over it is the smaller one,
- * else a reset: the counter began again at 0.
- */
-function increase(series: Series, reading: MetricReading, window: Interval): number | null {
-  let total = 0;
-  let before = -1;
-  let known = false;
-  for (let i = 0; i < series.t.length; i++) {
-    if (Number.isNaN(series.v[i])) continue;
-    if (before >= 0) {
-      const step = counterStep(series.v[before], series.v[i], reading.rollover);
-      const span = { start: series.t[before], end: series.t[i] };
-      const share = overlapMs(span, window) / (span.end - span.start);
-      if (share > 0) {
-        total += step * share;
-        known = true;
-      }
-    }
-    before = i;
-  }
-  return known ? total : null;
-}
-
-/** What a counter gained between two readings. */
-export function counterStep(before: number, after: number, rollover: number | null): number {
-  if (after >= before) return after - before;
-  if (rollover !== null && before < rollover) {
-    const overRollover = rollover - before + after;
-    if (overRollover < rollover / 2) return overRollover;
-  }
-  return after;
-}
-
-function running(
-  series: Series,
+/** Summarises spans joined to `size` buckets. The spans must have passed already. */
+export function summariseSpans(
+  series: MaybeQualified,
+  summary: Summary,
   reading: MetricReading,
-  window: Interval,
-  summary: 'share' | 'duration',
-): number | null {
-  let on = 0;
-  let known = 0;
-  for (let i = 0; i < series.t.length; i++) {
-    if (Number.isNaN(series.v[i])) continue;
-    const held = overlapMs({ start: series.t[i], end: holdsUntil(series, i, reading) }, window);
-    known += held;
-    if (series.v[i] === RUNNING) on += held;
+  spans: Spans,
+  size: number,
+): Summarised[] {
+  checkSummary(summary, reading.kind);
+  const usable = usableOf(series);
+  const tallies = tallySpans(usable, reading, spans, size);
+  const elapsed = lengthOfSpans(spans, size);
+  const percentile = needsSamples(summary) ? quantileBySpan(usable, QUANTILE[summary]!, spans, size) : null;
+  return Array.from({ length: size }, (_, i) => {
+    if (!percentile) return valueOfTally(tallies, i, summary, reading.kind, elapsed[i]);
+    const rest = valueOfTally(tallies, i, 'count', reading.kind, elapsed[i]);
+    return elapsed[i] > 0 ? { ...rest, value: percentile[i] } : NOTHING;
+  });
+}
+
+/** How many ms of spans each bucket has. */
+export function lengthOfSpans(spans: Spans, size: number): Float64Array {
+  const length = new Float64Array(size);
+  for (let i = 0; i < spans.start.length; i++) length[spans.into[i]] += spans.end[i] - spans.start[i];
+  return length;
+}
+
+/** Only what has passed at `now` of each span. */
+export function elapsedSpans(spans: Spans, now: number): Spans {
+  const start: number[] = [];
+  const end: number[] = [];
+  const into: number[] = [];
+  for (let i = 0; i < spans.start.length && spans.start[i] < now; i++) {
+    start.push(spans.start[i]);
+    end.push(Math.min(spans.end[i], now));
+    into.push(spans.into[i]);
   }
-  if (known === 0) return null;
-  return summary === 'share' ? (100 * on) / known : on / HOUR_MS;
+  return { start, end, into };
+}
+
+function quantileBySpan({ t, v }: Series, p: number, spans: Spans, size: number): (number | null)[] {
+  const parts: Float64Array[][] = Array.from({ length: size }, () => []);
+  for (let i = 0; i < spans.start.length; i++) {
+    const part = v.subarray(firstAtOrAfter(t, spans.start[i]), firstAtOrAfter(t, spans.end[i]));
+    if (part.length > 0) parts[spans.into[i]].push(part);
+  }
+  return parts.map((each) => {
+    const n = each.reduce((total, part) => total + part.length, 0);
+    if (n === 0) return null;
+    const all = new Float64Array(n);
+    let at = 0;
+    for (const part of each) {
+      all.set(part, at);
+      at += part.length;
+    }
+    return quantile(all, p);
+  });
 }

@@ -1,33 +1,121 @@
 import { DateTime } from 'luxon';
+import { shiftSpans, type WorkingCalendar } from '../calendar/workingCalendar';
 import { BeaconError } from '../errors';
 import type { Interval } from './interval';
+import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
 
-export const BUCKETS = ['hour', 'day', 'week', 'month'] as const;
+export const BUCKETS = [
+  'quarterHour',
+  'hour',
+  'shift',
+  'day',
+  'week',
+  'month',
+  'quarter',
+  'year',
+  'financialYear',
+] as const;
 export type Bucket = (typeof BUCKETS)[number];
 
-const MOST_BUCKETS = 20_000;
+/** How a bucket is called on a screen. */
+export const BUCKET_WORDS: Readonly<Record<Bucket, string>> = {
+  quarterHour: 'quarter of an hour',
+  hour: 'hour',
+  shift: 'shift',
+  day: 'day',
+  week: 'week',
+  month: 'month',
+  quarter: 'quarter',
+  year: 'year',
+  financialYear: 'financial year',
+};
+
+const MOST_BUCKETS = 40_000;
+const STEP_MS = { quarterHour: 900_000, hour: 3_600_000 } as const;
 
 /**
- * The edges of the local hours, days, weeks or months that touch a window: bucket i is
- * [edges[i], edges[i + 1]). A day has 23 or 25 hours where the clock changes.
+ * The edges of the local hours, days, weeks … that touch a window: bucket i is [edges[i], edges[i + 1]).
+ * A day has 23 or 25 hours where the clock changes; an hour is a length of time, so that the repeated hour is
+ * a bucket of its own.
  *
- * @throws {BeaconError} BAD_INPUT when that would be more than 20,000 buckets.
+ * @throws {BeaconError} BAD_INPUT when that would be more than 40,000 buckets, or for shifts, which leave gaps.
  */
-export function bucketEdges(window: Interval, bucket: Bucket, zone: string): number[] {
+export function bucketEdges(
+  window: Interval,
+  bucket: Bucket,
+  zone: string,
+  rules: PeriodRules = USUAL_RULES,
+): number[] {
+  if (bucket === 'shift') throw new BeaconError('BAD_INPUT', 'Shifts are not one after another.', 'bucket');
+  if (bucket === 'hour' || bucket === 'quarterHour') return clockEdges(window, STEP_MS[bucket], zone, bucket);
   const edges: number[] = [];
-  let at = DateTime.fromMillis(window.start, { zone }).startOf(bucket);
+  let at = startOfPeriod(DateTime.fromMillis(window.start, { zone }), bucket, rules);
   while (at.toMillis() < window.end) {
     edges.push(at.toMillis());
-    if (edges.length > MOST_BUCKETS) {
-      throw new BeaconError(
-        'BAD_INPUT',
-        `By the ${bucket} this window has more than ${MOST_BUCKETS} periods. Choose a longer period.`,
-        'bucket',
-      );
-    }
-    // An hour is a length of time, so that the repeated hour of a clock change is a bucket of its own.
-    at = at.plus({ [bucket]: 1 });
+    if (edges.length > MOST_BUCKETS) throw tooMany(bucket);
+    at = plusPeriods(at, 1, bucket);
   }
   edges.push(at.toMillis());
   return edges;
+}
+
+/** Hours and quarters counted from local midnight; a day that is not a whole number of them ends with a short one. */
+function clockEdges(window: Interval, stepMs: number, zone: string, bucket: Bucket): number[] {
+  const edges: number[] = [];
+  let day = DateTime.fromMillis(window.start, { zone }).startOf('day');
+  while (day.toMillis() < window.end) {
+    const next = day.plus({ days: 1 }).startOf('day');
+    for (let at = day.toMillis(); at < next.toMillis(); at += stepMs) {
+      if (Math.min(at + stepMs, next.toMillis()) <= window.start) continue;
+      edges.push(at);
+      if (edges.length > MOST_BUCKETS) throw tooMany(bucket);
+      if (at >= window.end) return edges;
+    }
+    day = next;
+  }
+  edges.push(day.toMillis());
+  return edges;
+}
+
+function tooMany(bucket: Bucket): BeaconError {
+  return new BeaconError(
+    'BAD_INPUT',
+    `By the ${BUCKET_WORDS[bucket]} this window has more than ${MOST_BUCKETS} periods. Choose a longer period.`,
+    'bucket',
+  );
+}
+
+/** Periods of a window; shifts have names and may leave gaps or overlap. Columns of equal length, ms. */
+export interface Periods {
+  readonly start: readonly number[];
+  readonly end: readonly number[];
+  readonly names: readonly string[] | null;
+}
+
+/** The periods that touch a window, of any bucket. `null` = the window as one period. */
+export function periodsOf(
+  window: Interval,
+  bucket: Bucket | null,
+  zone: string,
+  calendar: WorkingCalendar,
+): Periods {
+  if (bucket === null) return { start: [window.start], end: [window.end], names: null };
+  if (bucket === 'shift') {
+    const spans = shiftSpans(calendar, window, zone);
+    if (calendar.shifts.length === 0) {
+      throw new BeaconError(
+        'BAD_INPUT',
+        'This site has no shifts. Set its working calendar first.',
+        'bucket',
+      );
+    }
+    if (spans.length > MOST_BUCKETS) throw tooMany(bucket);
+    return {
+      start: spans.map(({ start }) => start),
+      end: spans.map(({ end }) => end),
+      names: spans.map(({ name }) => name),
+    };
+  }
+  const edges = bucketEdges(window, bucket, zone, calendar);
+  return { start: edges.slice(0, -1), end: edges.slice(1), names: null };
 }

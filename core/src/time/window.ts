@@ -1,14 +1,25 @@
 import { DateTime } from 'luxon';
 import { BeaconError } from '../errors';
 import type { Interval } from './interval';
+import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
 
-export const WINDOW_UNITS = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year'] as const;
+export const WINDOW_UNITS = [
+  'minute',
+  'hour',
+  'day',
+  'week',
+  'month',
+  'quarter',
+  'year',
+  'financialYear',
+] as const;
 export type WindowUnit = (typeof WINDOW_UNITS)[number];
 
 /**
  * The stretch of time looked at.
  * - `rolling`: the last `count` units up to now.
  * - `periods`: the last `count` whole calendar periods, with the current one (unfinished) or without.
+ * - `next`: the `count` calendar periods to come, after the current one or beginning with it.
  * - `toDate`: from the start of the current period to now.
  * - `absolute`: between two local wall-clock times, end excluded.
  */
@@ -20,35 +31,53 @@ export type WindowSpec =
       readonly unit: WindowUnit;
       readonly current: boolean;
     }
+  | {
+      readonly kind: 'next';
+      readonly count: number;
+      readonly unit: WindowUnit;
+      readonly current: boolean;
+    }
   | { readonly kind: 'toDate'; readonly unit: WindowUnit }
   | { readonly kind: 'absolute'; readonly start: string; readonly end: string };
 
 /**
  * The stretch of time a window means.
  *
- * Days and everything longer begin at local midnight of `zone`, weeks on Monday (ISO 8601). A
+ * Days and everything longer begin at local midnight of `zone`, weeks on Monday (ISO 8601) and financial
+ * years in January unless `rules` say otherwise. A
  * to-date or current period ends at its calendar end, so that what is still to come can be shown.
  *
  * @param now  ms since the Unix epoch. @param zone IANA name.
  * @throws {BeaconError} BAD_INPUT for an unknown zone, a count below 1, or an end not after its start.
  */
-export function resolveWindow(spec: WindowSpec, now: number, zone: string): Interval {
+export function resolveWindow(
+  spec: WindowSpec,
+  now: number,
+  zone: string,
+  rules: PeriodRules = USUAL_RULES,
+): Interval {
   const at = DateTime.fromMillis(now, { zone });
   if (!at.isValid) throw new BeaconError('BAD_INPUT', `Unknown time zone "${zone}".`, 'zone');
   switch (spec.kind) {
     case 'rolling': {
       needCount(spec.count);
-      return { start: at.minus({ [spec.unit]: spec.count }).toMillis(), end: now };
+      return { start: plusPeriods(at, -spec.count, spec.unit).toMillis(), end: now };
     }
     case 'periods': {
       needCount(spec.count);
-      const current = at.startOf(spec.unit);
-      const end = spec.current ? current.plus({ [spec.unit]: 1 }) : current;
-      return { start: end.minus({ [spec.unit]: spec.count }).toMillis(), end: end.toMillis() };
+      const current = startOfPeriod(at, spec.unit, rules);
+      const end = spec.current ? plusPeriods(current, 1, spec.unit) : current;
+      return { start: plusPeriods(end, -spec.count, spec.unit).toMillis(), end: end.toMillis() };
+    }
+    case 'next': {
+      needCount(spec.count);
+      const current = startOfPeriod(at, spec.unit, rules);
+      const start = spec.current ? current : plusPeriods(current, 1, spec.unit);
+      return { start: start.toMillis(), end: plusPeriods(start, spec.count, spec.unit).toMillis() };
     }
     case 'toDate': {
-      const start = at.startOf(spec.unit);
-      return { start: start.toMillis(), end: start.plus({ [spec.unit]: 1 }).toMillis() };
+      const start = startOfPeriod(at, spec.unit, rules);
+      return { start: start.toMillis(), end: plusPeriods(start, 1, spec.unit).toMillis() };
     }
     case 'absolute': {
       const start = DateTime.fromISO(spec.start, { zone });
@@ -91,15 +120,26 @@ export function sameWindow(a: WindowSpec, b: WindowSpec): boolean {
 export function windowWords(spec: WindowSpec): string {
   switch (spec.kind) {
     case 'rolling':
-      return spec.count === 1 ? `the last ${spec.unit}` : `the last ${spec.count} ${spec.unit}s`;
+      return spec.count === 1 ? `the last ${word(spec.unit)}` : `the last ${spec.count} ${word(spec.unit)}s`;
     case 'periods': {
-      const units = spec.count === 1 ? spec.unit : `${spec.count} ${spec.unit}s`;
-      if (spec.current) return spec.count === 1 ? `this ${spec.unit}` : `${units} with this ${spec.unit}`;
-      return spec.count === 1 ? `the ${spec.unit} before` : `the ${units} before this ${spec.unit}`;
+      const unit = word(spec.unit);
+      const units = spec.count === 1 ? unit : `${spec.count} ${unit}s`;
+      if (spec.current) return spec.count === 1 ? `this ${unit}` : `${units} with this ${unit}`;
+      return spec.count === 1 ? `the ${unit} before` : `the ${units} before this ${unit}`;
+    }
+    case 'next': {
+      const unit = word(spec.unit);
+      const units = spec.count === 1 ? unit : `${spec.count} ${unit}s`;
+      if (spec.current) return spec.count === 1 ? `this ${unit}` : `${units} from this ${unit} on`;
+      return spec.count === 1 ? `the next ${unit}` : `the next ${units}`;
     }
     case 'toDate':
-      return spec.unit === 'day' ? 'today so far' : `this ${spec.unit} so far`;
+      return spec.unit === 'day' ? 'today so far' : `this ${word(spec.unit)} so far`;
     case 'absolute':
       return `${spec.start.replace('T', ' ')} to ${spec.end.replace('T', ' ')}`;
   }
+}
+
+function word(unit: WindowUnit): string {
+  return unit === 'financialYear' ? 'financial year' : unit;
 }

@@ -2,15 +2,14 @@ import {
   isActive,
   nextAlarmState,
   runCondition,
-  sliceSeries,
   type AlarmCondition,
   type ConditionChange,
-  type Series,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { metricsById } from '../metrics/sql';
-import { readSeries, type MergeResult } from '../samples/store';
+import { readSeries } from '../samples/readSeries';
+import type { MergeResult } from '../samples/store';
 import {
   addAlarm,
   addEvent,
@@ -21,6 +20,9 @@ import {
   saveCondition,
   type RuleRow,
 } from './sql';
+
+/** Later than any sample, in ms. */
+const END_OF_TIME = 9e12;
 
 /** The condition of a rule, as core takes it. */
 export function conditionOf(
@@ -38,11 +40,7 @@ export function conditionOf(
  * condition is run again over everything since the rule came into force, so that it stands as if all had
  * come once and in order; what people saw and did stays in the history.
  */
-export async function evaluateAlarms(
-  db: Queryable,
-  results: readonly MergeResult[],
-  incoming: ReadonlyMap<string, Series>,
-): Promise<void> {
+export async function evaluateAlarms(db: Queryable, results: readonly MergeResult[]): Promise<void> {
   const changed = results.filter((result) => result.changedFrom !== null);
   if (changed.length === 0) return;
   const rules = await lockRulesOf(
@@ -60,22 +58,16 @@ export async function evaluateAlarms(
     const from = changed.find(({ metricId }) => metricId === rule.metricId)!.changedFrom!;
     const late = from <= rule.condition.seen;
     touched.push(
-      ...(late
-        ? await evaluateAgain(db, rule, condition)
-        : await evaluateOn(db, rule, condition, incoming.get(rule.metricId)!)),
+      ...(late ? await evaluateAgain(db, rule, condition) : await evaluateOn(db, rule, condition)),
     );
   }
   if (touched.length > 0) await notify(db, 'alarms', [...new Set(touched)]);
 }
 
-async function evaluateOn(
-  db: Queryable,
-  rule: RuleRow,
-  condition: AlarmCondition,
-  incoming: Series,
-): Promise<string[]> {
+async function evaluateOn(db: Queryable, rule: RuleRow, condition: AlarmCondition): Promise<string[]> {
   const after = Math.max(rule.condition.seen + 1, rule.inForceFrom);
-  const { state, changes } = runCondition(condition, sliceSeries(incoming, after, Infinity), rule.condition);
+  const fresh = (await readSeries(db, [rule.metricId], after, END_OF_TIME)).get(rule.metricId)!;
+  const { state, changes } = runCondition(condition, fresh, rule.condition);
   const touched: string[] = [];
   for (const change of changes) touched.push(...(await applyChange(db, rule.id, change)));
   await saveCondition(db, rule.id, state);
@@ -106,7 +98,7 @@ async function applyChange(db: Queryable, ruleId: string, change: ConditionChang
 
 /** Runs a rule afresh over all samples since it came into force and brings its alarms in line. */
 async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondition): Promise<string[]> {
-  const all = await readSeries(db, [rule.metricId], rule.inForceFrom, Number.MAX_SAFE_INTEGER / 1000);
+  const all = await readSeries(db, [rule.metricId], rule.inForceFrom, END_OF_TIME);
   const { state, changes } = runCondition(condition, all.get(rule.metricId)!);
   const touched: string[] = [];
 

@@ -8,7 +8,7 @@ import {
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
-import { readSeries } from '../samples/store';
+import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './evaluate';
 import { addAlarm, addEvent, addRule } from './sql';
 

@@ -2,7 +2,7 @@ import type { Asset } from '@vivid-beacon/core';
 import { all, one, type Queryable } from '../db/database';
 
 const ASSET = `asset.id, asset.parent_id as "parentId", asset.name, asset.kind, place.zone,
-               place.plant_id as "plantId"`;
+               place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes`;
 
 /** The whole tree, plants first, then by name. */
 export function listAssets(db: Queryable): Promise<Asset[]> {

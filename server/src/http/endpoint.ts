@@ -1,4 +1,4 @@
-import type { Request, Response } from 'express';
+import type { Request, RequestHandler, Response } from 'express';
 import * as yup from 'yup';
 import type { Person, Role } from '@vivid-beacon/core';
 import type { AppContext } from './appContext';
@@ -22,7 +22,7 @@ export interface Call<Body, Query> {
 
 /** One way into the server. The OpenAPI description is made from these, and so are the routes. */
 export interface Endpoint<Body = unknown, Query = unknown> {
-  readonly method: 'get' | 'post' | 'put' | 'delete';
+  readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   readonly path: string;
   readonly access: Access;
   /** One sentence: what it does. */
@@ -33,6 +33,11 @@ export interface Endpoint<Body = unknown, Query = unknown> {
   readonly query?: yup.Schema<Query>;
   /** Largest body, in bytes; default 1 MB. */
   readonly limit?: number;
+  /** Content types whose body is handed over as text, or as bytes. */
+  readonly text?: readonly string[];
+  readonly bytes?: readonly string[];
+  /** Runs after the rights and before the body is read. */
+  readonly before?: RequestHandler;
   /** Returns what is sent as JSON; undefined = 204, or the handler has answered itself. */
   readonly handle: (call: Call<Body, Query>) => Promise<unknown>;
 }

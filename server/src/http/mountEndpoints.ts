@@ -12,8 +12,12 @@ const USUAL_LIMIT = 1_000_000;
 /** Makes routes of endpoints: rights first, then the form token, then input, then the handler. */
 export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], app: AppContext): void {
   for (const each of endpoints) {
-    const readBody = express.json({ limit: each.limit ?? USUAL_LIMIT });
-    router[each.method](each.path, guard(each.access, app), readBody, answer(each, app));
+    const limit = each.limit ?? USUAL_LIMIT;
+    const readers: RequestHandler[] = [express.json({ limit })];
+    if (each.text) readers.push(express.text({ limit, type: [...each.text], defaultCharset: 'utf-8' }));
+    if (each.bytes) readers.push(express.raw({ limit, type: [...each.bytes] }));
+    const before = each.before ? [each.before] : [];
+    router[each.method](each.path, guard(each.access, app), ...before, ...readers, answer(each, app));
   }
 }
 

@@ -1,67 +1,30 @@
+import Papa from 'papaparse';
 import * as yup from 'yup';
-import { BeaconError, EARLIEST_TIME, finite, idText, type Person } from '@vivid-beacon/core';
+import { BeaconError, type Person } from '@vivid-beacon/core';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
 import { finishIntake } from './finish';
+import { readPart } from './readPart';
 import {
   addIntake,
   addRefusals,
   closeIntake,
-  dropBatches,
+  dropParts,
   findIntake,
+  findMapping,
   listIntakes,
+  listRefusals,
   lockIntake,
-  putBatch,
-  type BatchPart,
+  putPart,
+  rememberMapping,
   type IntakeRow,
 } from './sql';
+import { undoIntake } from './undo';
 
-/** Larger files are refused with a clear word; they come with the streaming import. */
-export const MOST_FILE_BYTES = 100_000_000;
-const MOST_BATCH_ROWS = 20_000;
-const BATCH_BYTES = 8_000_000;
+const PART_BYTES = 10_000_000;
 const REFUSALS_SHOWN = 500;
-const DAY_MS = 86_400_000;
-
-const batchSchema = yup
-  .object({
-    seq: yup.number().integer().min(0).max(1_000_000).required(),
-    parts: yup
-      .array(
-        yup
-          .object({
-            metricId: idText().required(),
-            t: yup
-              .array(yup.number().integer().min(EARLIEST_TIME).required())
-              .max(MOST_BATCH_ROWS)
-              .required(),
-            v: yup.array(finite().required()).max(MOST_BATCH_ROWS).required(),
-          })
-          .noUnknown()
-          .test(
-            'same-length',
-            '${path}: t and v must be of equal length',
-            ({ t, v }) => t.length === v.length,
-          ),
-      )
-      .max(200)
-      .required(),
-    refusals: yup
-      .array(
-        yup
-          .object({
-            line: yup.number().integer().min(1).required(),
-            column: yup.string().max(200).defined(),
-            value: yup.string().max(200).defined(),
-            reason: yup.string().max(200).defined(),
-          })
-          .noUnknown(),
-      )
-      .max(MOST_BATCH_ROWS)
-      .default([]),
-  })
-  .noUnknown();
+const REFUSALS_IN_FILE = 1_000_000;
 
 /** The intake, if it is still being read and is this person's. */
 async function needOpen(db: Queryable, id: string, person: Person): Promise<IntakeRow> {
@@ -72,11 +35,23 @@ async function needOpen(db: Queryable, id: string, person: Person): Promise<Inta
   if (intake.status !== 'reading') {
     throw new BeaconError(
       'WRONG_STATE',
-      `This intake is ${intake.status === 'done' ? 'finished' : 'cancelled'} already.`,
+      `This intake is ${intake.status === 'done' ? 'finished' : intake.status} already.`,
     );
   }
   return intake;
 }
+
+const mappingSchema = yup
+  .object({
+    shape: yup
+      .string()
+      .matches(/^[0-9a-f]{64}$/, 'shape must be SHA-256 in hex')
+      .required(),
+    layout: yup.object().required(),
+    plans: yup.mixed<object>().required(),
+    zone: yup.string().max(60).required(),
+  })
+  .noUnknown();
 
 export const intakeEndpoints = [
   endpoint({
@@ -100,11 +75,42 @@ export const intakeEndpoints = [
     },
   }),
   endpoint({
+    method: 'get',
+    path: '/api/intakes/:id/refusals.csv',
+    access: 'viewer',
+    summary: 'The refused rows of an intake as a file.',
+    answer: 'text/csv: file, line, column, value, reason; cells that a spreadsheet would run are escaped',
+    handle: async ({ app, params, response }) => {
+      const intake = await findIntake(app.pool, params.id, 0);
+      if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
+      const rows = await listRefusals(app.pool, params.id, REFUSALS_IN_FILE);
+      const text = Papa.unparse(
+        {
+          fields: ['file', 'line', 'column', 'value', 'reason'],
+          data: rows.map(({ line, column, value, reason }) => [intake.fileName, line, column, value, reason]),
+        },
+        { escapeFormulae: true, newline: '\r\n' },
+      );
+      response.setHeader('Content-Type', 'text/csv; charset=utf-8');
+      response.setHeader('Content-Disposition', `attachment; filename="refused-${params.id}.csv"`);
+      response.end(`\uFEFF${text}\r\n`);
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/intake-mappings',
+    access: 'analyst',
+    summary: 'How a file of this shape was read last time.',
+    answer: '{ layout, plans, zone } or null',
+    query: yup.object({ shape: yup.string().length(64).required() }).noUnknown(),
+    handle: async ({ app, query }) => (await findMapping(app.pool, query.shape)) ?? null,
+  }),
+  endpoint({
     method: 'post',
     path: '/api/intakes',
     access: 'analyst',
     summary: 'Begins to bring in a file. Nothing reaches the store before it is finished.',
-    answer: '{ id }. 413 TOO_LARGE for a file over 100 MB.',
+    answer: '{ id }',
     body: yup
       .object({
         fileName: yup.string().trim().min(1).max(300).required(),
@@ -116,36 +122,33 @@ export const intakeEndpoints = [
         layout: yup.object().required(),
       })
       .noUnknown(),
-    handle: async ({ app, body, person }) => {
-      if (body.fileSize > MOST_FILE_BYTES) {
-        throw new BeaconError(
-          'TOO_LARGE',
-          'A file may have at most 100 MB. Split it and bring in the parts one after another.',
-          'fileSize',
-        );
-      }
-      return { id: await addIntake(app.pool, { ...body, startedBy: person.id, at: app.now() }) };
-    },
+    handle: async ({ app, body, person }) => ({
+      id: await addIntake(app.pool, { ...body, startedBy: person.id, at: app.now() }),
+    }),
   }),
   endpoint({
     method: 'post',
-    path: '/api/intakes/:id/batches',
+    path: '/api/intakes/:id/parts',
     access: 'analyst',
-    summary: 'Hands over one part of the file: columns by metric, and the rows refused in it.',
-    answer: 'Nothing (204). The same number again replaces the part.',
-    body: batchSchema,
-    limit: BATCH_BYTES,
-    handle: async ({ app, params, body, person }) => {
-      const parts = body.parts as BatchPart[];
-      await needMetrics(app.pool, [...new Set(parts.map(({ metricId }) => metricId))]);
-      const latest = app.now() + DAY_MS;
-      if (parts.some(({ t }) => t.some((each) => each > latest))) {
-        throw new BeaconError('BAD_INPUT', 'A sample lies more than a day in the future.', 'parts');
+    summary:
+      'Hands over one part of the file as application/octet-stream: head { seq, metricIds, refusals }, columns "t 0", "v 0", …',
+    answer: 'Nothing (204). The same number again replaces the part. 422 BAD_INPUT names a bad sample.',
+    bytes: ['application/octet-stream'],
+    limit: PART_BYTES,
+    handle: async ({ app, params, request, person }) => {
+      const part = await readPart(request.body, app.now());
+      const metrics = await needMetrics(app.pool, part.metricIds);
+      const closed = [...metrics.values()].find(({ origin }) => origin !== 'samples');
+      if (closed) {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `${closed.name} is a ${closed.origin} metric and takes no samples.`,
+        );
       }
       await withTransaction(app.pool, async (db) => {
         const intake = await needOpen(db, params.id, person);
-        await putBatch(db, intake.id, body.seq, parts);
-        if (body.refusals.length > 0) await addRefusals(db, intake.id, body.refusals);
+        await putPart(db, intake.id, part.seq, part.days);
+        if (part.refusals.length > 0) await addRefusals(db, intake.id, part.seq, part.refusals);
       });
     },
   }),
@@ -153,22 +156,47 @@ export const intakeEndpoints = [
     method: 'post',
     path: '/api/intakes/:id/finish',
     access: 'analyst',
-    summary: 'Brings all parts into the store in one transaction, all or nothing.',
+    summary: 'Brings all parts into the store in one transaction, all or nothing, and remembers the mapping.',
     answer: 'Intake with counts. 409 WRONG_STATE when a part is missing.',
     body: yup
       .object({
         batches: yup.number().integer().min(0).required(),
         rows: yup.number().integer().min(0).required(),
         refused: yup.number().integer().min(0).required(),
+        notes: yup.object().default({}),
+        remember: mappingSchema.nullable().default(null),
       })
       .noUnknown(),
     handle: async ({ app, params, body, person }) => {
       await withTransaction(app.pool, async (db) => {
         const intake = await needOpen(db, params.id, person);
         await finishIntake(db, intake, body, app.now());
+        if (body.remember) {
+          await rememberMapping(db, { ...body.remember, personId: person.id, at: app.now() });
+        }
       });
       return findIntake(app.pool, params.id, REFUSALS_SHOWN);
     },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/intakes/:id/undo',
+    access: 'analyst',
+    summary: 'Undoes a finished intake: samples it added go, those it replaced get their former values.',
+    answer:
+      '{ removed, restored, kept }; kept = changed since by something else. 409 WRONG_STATE unless it is finished.',
+    handle: ({ app, params, person }) =>
+      withTransaction(app.pool, async (db) => {
+        const intake = await lockIntake(db, params.id);
+        if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
+        if (intake.status !== 'done') {
+          throw new BeaconError(
+            'WRONG_STATE',
+            `Only a finished intake can be undone; this one is ${intake.status}.`,
+          );
+        }
+        return undoIntake(db, intake.id, person.id, app.now());
+      }),
   }),
   endpoint({
     method: 'delete',
@@ -179,8 +207,8 @@ export const intakeEndpoints = [
     handle: async ({ app, params, person }) => {
       await withTransaction(app.pool, async (db) => {
         const intake = await needOpen(db, params.id, person);
-        await dropBatches(db, intake.id);
-        await closeIntake(db, intake.id, 'cancelled', app.now(), 0, 0);
+        await dropParts(db, intake.id);
+        await closeIntake(db, intake.id, 'cancelled', app.now(), { rows: 0, refused: 0, notes: {} });
       });
     },
   }),

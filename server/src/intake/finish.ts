@@ -1,64 +1,134 @@
-import { BeaconError, sortSamples, type Series } from '@vivid-beacon/core';
+import {
+  BeaconError,
+  EMPTY_SERIES,
+  joinSeries,
+  mergeSamples,
+  unpackDay,
+  type QualifiedSeries,
+} from '@vivid-beacon/core';
 import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { mergeIntoStore } from '../samples/store';
-import { addIntakeMetric, closeIntake, countBatches, dropBatches, readBatch, type IntakeRow } from './sql';
+import { mergeIntoStore, type MergeResult } from '../samples/store';
+import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
+import {
+  addIntakeMetric,
+  closeIntake,
+  countParts,
+  dropParts,
+  listPartDays,
+  readParts,
+  type IntakeRow,
+} from './sql';
+
+export interface ToldOfFile {
+  readonly batches: number;
+  readonly rows: number;
+  readonly refused: number;
+  readonly notes: unknown;
+}
+
+/** So many samples are merged at a time, to keep memory small however large the file is. */
+const SAMPLES_AT_ONCE = 400_000;
+const DAYS_AT_ONCE = 400;
 
 /**
  * Brings all of a file into the store, in the caller's transaction: all of it or nothing.
  *
- * @param batches how many batches were sent; if one is missing nothing is done.
+ * @param told.batches how many parts were sent; if one is missing nothing is done.
  */
 export async function finishIntake(
   db: Queryable,
   intake: IntakeRow,
-  told: { batches: number; rows: number; refused: number },
+  told: ToldOfFile,
   now: number,
 ): Promise<void> {
-  const arrived = await countBatches(db, intake.id);
+  const arrived = await countParts(db, intake.id);
   if (arrived !== told.batches) {
     throw new BeaconError(
       'WRONG_STATE',
       `Of ${told.batches} parts of the file ${arrived} have arrived. Nothing was taken; send the missing ones or start again.`,
     );
   }
-  const incoming = await collect(db, intake.id, told.batches);
-  const results = incoming.size > 0 ? await mergeIntoStore(db, incoming, `intake ${intake.id}`, now) : [];
-  for (const result of results) {
-    const { t } = incoming.get(result.metricId)!;
-    if (t.length === 0) continue;
-    await addIntakeMetric(db, {
-      intakeId: intake.id,
-      metricId: result.metricId,
-      firstT: t[0],
-      lastT: t[t.length - 1],
-      samples: t.length,
-      added: result.added,
-      unchanged: result.unchanged,
-      corrected: result.corrected,
-    });
+  const results: MergeResult[] = [];
+  for (const [metricId, slices] of slicesOf(await listPartDays(db, intake.id))) {
+    results.push(await takeMetric(db, intake.id, metricId, slices, now));
   }
-  await evaluateAlarms(db, results, incoming);
-  await dropBatches(db, intake.id);
-  await closeIntake(db, intake.id, 'done', now, told.rows, told.refused);
+  await evaluateAlarms(db, results);
+  await dropParts(db, intake.id);
+  await closeIntake(db, intake.id, 'done', now, told);
   const changed = results.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);
   if (changed.length > 0) await notify(db, 'samples', changed);
   await notify(db, 'metrics', []);
 }
 
-/** All samples of a file by metric; of several at one time the last in the file holds. */
-async function collect(db: Queryable, intakeId: string, batches: number): Promise<Map<string, Series>> {
-  const columns = new Map<string, { t: number[]; v: number[] }>();
-  for (let seq = 0; seq < batches; seq++) {
-    for (const part of await readBatch(db, intakeId, seq)) {
-      const column = columns.get(part.metricId) ?? { t: [], v: [] };
-      columns.set(part.metricId, column);
-      for (let i = 0; i < part.t.length; i++) {
-        column.t.push(part.t[i]);
-        column.v.push(part.v[i]);
-      }
-    }
+interface Slice {
+  readonly from: number;
+  to: number;
+  samples: number;
+  days: number;
+}
+
+/** Days of each metric cut into slices of bounded size. */
+function slicesOf(days: readonly { metricId: string; day: number; n: number }[]): Map<string, Slice[]> {
+  const out = new Map<string, Slice[]>();
+  for (const { metricId, day, n } of days) {
+    const slices = out.get(metricId) ?? [];
+    out.set(metricId, slices);
+    const last = slices[slices.length - 1];
+    if (last && last.samples + n <= SAMPLES_AT_ONCE && last.days < DAYS_AT_ONCE) {
+      last.to = day;
+      last.samples += n;
+      last.days++;
+    } else slices.push({ from: day, to: day, samples: n, days: 1 });
   }
-  return new Map([...columns].map(([id, { t, v }]) => [id, sortSamples(t, v)]));
+  return out;
+}
+
+async function takeMetric(
+  db: Queryable,
+  intakeId: string,
+  metricId: string,
+  slices: readonly Slice[],
+  now: number,
+): Promise<MergeResult> {
+  const total = { added: 0, unchanged: 0, corrected: 0, samples: 0, firstT: Infinity, lastT: -Infinity };
+  let changedFrom: number | null = null;
+  for (const { from, to } of slices) {
+    const series = await collect(db, intakeId, metricId, from, to);
+    const changes: DayChange[] = [];
+    const [result] = await mergeIntoStore(
+      db,
+      new Map([[metricId, series]]),
+      `intake ${intakeId}`,
+      now,
+      (id, day, merged) => changes.push(dayChangeOf(id, day, merged)),
+    );
+    if (changes.length > 0) await writeDayChanges(db, intakeId, changes);
+    total.added += result.added;
+    total.unchanged += result.unchanged;
+    total.corrected += result.corrected;
+    total.samples += series.t.length;
+    total.firstT = Math.min(total.firstT, series.t[0]);
+    total.lastT = Math.max(total.lastT, series.t[series.t.length - 1]);
+    changedFrom ??= result.changedFrom;
+  }
+  await addIntakeMetric(db, { intakeId, metricId, ...total });
+  return { metricId, ...total, addedByDay: new Map(), changedFrom };
+}
+
+/** The samples of some days; of several at one time the last in the file holds. */
+async function collect(
+  db: Queryable,
+  intakeId: string,
+  metricId: string,
+  from: number,
+  to: number,
+): Promise<QualifiedSeries> {
+  const days = new Map<number, QualifiedSeries>();
+  for (const part of await readParts(db, intakeId, metricId, from, to)) {
+    const before = days.get(part.dayStart) ?? EMPTY_SERIES;
+    days.set(part.dayStart, mergeSamples(before, unpackDay(part, part.dayStart)).series);
+  }
+  return joinSeries([...days].sort(([a], [b]) => a - b).map(([, series]) => series));
 }

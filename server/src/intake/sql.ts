@@ -1,19 +1,17 @@
-import type { Intake, Refusal } from '@vivid-beacon/core';
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
+import type pg from 'pg';
+import { from as copyFrom } from 'pg-copy-streams';
+import { DAY_MS, type Intake, type PackedDay, type Refusal } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
+import { asBuffer } from '../samples/sql';
 
 export interface IntakeRow {
   readonly id: string;
   readonly status: Intake['status'];
   readonly startedById: string;
   readonly fileName: string;
-}
-
-/** Columns of one metric on their way, as they lie in `intake_batch`. */
-export interface BatchPart {
-  readonly metricId: string;
-  readonly t: readonly number[];
-  readonly v: readonly number[];
 }
 
 export async function addIntake(
@@ -51,49 +49,114 @@ export function lockIntake(db: Queryable, id: string): Promise<IntakeRow | undef
   );
 }
 
-/** The same batch again (same number) replaces the first, so that a lost answer can be asked for again. */
-export async function putBatch(
-  db: Queryable,
+/** One packed day of one metric on its way. */
+export interface PartDay extends PackedDay {
+  readonly metricId: string;
+  readonly dayStart: number;
+}
+
+const hex = (bytes: Uint8Array): string => `\\\\x${asBuffer(bytes).toString('hex')}`;
+
+/** Writes one part with COPY. The same number again replaces the first, so that a lost answer can be asked for again. */
+export async function putPart(
+  db: pg.PoolClient,
   intakeId: string,
   seq: number,
-  parts: readonly BatchPart[],
+  days: readonly PartDay[],
 ): Promise<void> {
-  await db.query(
-    `insert into intake_batch (intake_id, seq, payload) values ($1, $2, $3::jsonb)
-     on conflict (intake_id, seq) do update set payload = excluded.payload`,
-    [intakeId, seq, JSON.stringify(parts)],
+  const fresh = await one(
+    db,
+    'insert into intake_arrived (intake_id, seq) values ($1, $2) on conflict do nothing returning seq',
+    [intakeId, seq],
+  );
+  if (!fresh) {
+    await db.query('delete from intake_part where intake_id = $1 and seq = $2', [intakeId, seq]);
+    await db.query('delete from intake_refusal where intake_id = $1 and part = $2', [intakeId, seq]);
+  }
+  if (days.length === 0) return;
+  const lines = days.map(({ metricId, dayStart, n, times, values, flags }) => {
+    const day = new Date(dayStart).toISOString().slice(0, 10);
+    return `${intakeId}\t${seq}\t${metricId}\t${day}\t${n}\t${hex(times)}\t${hex(values)}\t${flags ? hex(flags) : '\\N'}\n`;
+  });
+  await pipeline(
+    Readable.from(lines),
+    db.query(copyFrom('copy intake_part (intake_id, seq, metric_id, day, n, times, vals, flags) from stdin')),
   );
 }
 
-export async function countBatches(db: Queryable, intakeId: string): Promise<number> {
-  return (await one<{ n: number }>(db, 'select count(*)::int as n from intake_batch where intake_id = $1', [
+export async function countParts(db: Queryable, intakeId: string): Promise<number> {
+  return (await one<{ n: number }>(db, 'select count(*)::int as n from intake_arrived where intake_id = $1', [
     intakeId,
   ]))!.n;
 }
 
-export async function readBatch(db: Queryable, intakeId: string, seq: number): Promise<BatchPart[]> {
-  const row = await one<{ payload: BatchPart[] }>(
+/** The days of an intake, in order of metric and day, with how many samples came for each. */
+export function listPartDays(
+  db: Queryable,
+  intakeId: string,
+): Promise<{ metricId: string; day: number; n: number }[]> {
+  return all(
     db,
-    'select payload from intake_batch where intake_id = $1 and seq = $2',
-    [intakeId, seq],
+    `select metric_id as "metricId", day - date '1970-01-01' as day, sum(n)::int as n from intake_part
+     where intake_id = $1 group by metric_id, day order by metric_id, day`,
+    [intakeId],
   );
-  return row?.payload ?? [];
 }
 
-export async function dropBatches(db: Queryable, intakeId: string): Promise<void> {
-  await db.query('delete from intake_batch where intake_id = $1', [intakeId]);
+/** Parts of one metric over days `from` to `to` (numbers since 1970), in order of day and arrival. */
+export async function readParts(
+  db: Queryable,
+  intakeId: string,
+  metricId: string,
+  from: number,
+  to: number,
+): Promise<PartDay[]> {
+  const rows = await all<{ day: number; n: number; times: Buffer; vals: Buffer; flags: Buffer | null }>(
+    db,
+    `select day - date '1970-01-01' as day, n, times, vals, flags from intake_part
+     where intake_id = $1 and metric_id = $2
+       and day >= date '1970-01-01' + $3::int and day <= date '1970-01-01' + $4::int
+     order by day, seq`,
+    [intakeId, metricId, from, to],
+  );
+  return rows.map(({ day, n, times, vals, flags }) => ({
+    metricId,
+    dayStart: day * DAY_MS,
+    n,
+    times,
+    values: vals,
+    flags,
+  }));
+}
+
+export async function dropParts(db: Queryable, intakeId: string): Promise<void> {
+  await db.query('delete from intake_part where intake_id = $1', [intakeId]);
+  await db.query('delete from intake_arrived where intake_id = $1', [intakeId]);
+}
+
+/** Parts of intakes that nobody will finish: cancelled, or begun before `before` and never finished. */
+export async function dropForgottenParts(db: Queryable, before: number): Promise<void> {
+  await db.query(
+    `update intake set status = 'cancelled' where status = 'reading' and started_at < $1::timestamptz`,
+    [moment(before)],
+  );
+  const old = `select id from intake where status <> 'reading'`;
+  await db.query(`delete from intake_part where intake_id in (${old})`);
+  await db.query(`delete from intake_arrived where intake_id in (${old})`);
 }
 
 export async function addRefusals(
   db: Queryable,
   intakeId: string,
+  part: number,
   refusals: readonly Refusal[],
 ): Promise<void> {
   await db.query(
-    `insert into intake_refusal (intake_id, line, column_name, value, reason)
-     select $1::bigint, * from unnest($2::bigint[], $3::text[], $4::text[], $5::text[])`,
+    `insert into intake_refusal (intake_id, part, line, column_name, value, reason)
+     select $1::bigint, $2::int, * from unnest($3::bigint[], $4::text[], $5::text[], $6::text[])`,
     [
       intakeId,
+      part,
       refusals.map((each) => each.line),
       refusals.map((each) => each.column),
       refusals.map((each) => each.value),
@@ -102,19 +165,18 @@ export async function addRefusals(
   );
 }
 
-export async function addIntakeMetric(
-  db: Queryable,
-  row: {
-    intakeId: string;
-    metricId: string;
-    firstT: number;
-    lastT: number;
-    samples: number;
-    added: number;
-    unchanged: number;
-    corrected: number;
-  },
-): Promise<void> {
+export interface FedMetric {
+  readonly intakeId: string;
+  readonly metricId: string;
+  readonly firstT: number;
+  readonly lastT: number;
+  readonly samples: number;
+  readonly added: number;
+  readonly unchanged: number;
+  readonly corrected: number;
+}
+
+export async function addIntakeMetric(db: Queryable, row: FedMetric): Promise<void> {
   await db.query(
     `insert into intake_metric (intake_id, metric_id, first_t, last_t, samples, added, unchanged, corrected)
      values ($1, $2, $3, $4, $5, $6, $7, $8)`,
@@ -136,18 +198,26 @@ export async function closeIntake(
   id: string,
   status: 'done' | 'cancelled',
   at: number,
-  rows: number,
-  refused: number,
+  told: { readonly rows: number; readonly refused: number; readonly notes: unknown },
 ): Promise<void> {
   await db.query(
-    'update intake set status = $2, finished_at = $3, row_count = $4, refused = $5 where id = $1',
-    [id, status, moment(at), rows, refused],
+    `update intake set status = $2, finished_at = $3, row_count = $4, refused = $5, notes = $6::jsonb where id = $1`,
+    [id, status, moment(at), told.rows, told.refused, JSON.stringify(told.notes)],
   );
+}
+
+export async function markUndone(db: Queryable, id: string, personId: string, at: number): Promise<void> {
+  await db.query(`update intake set status = 'undone', undone_at = $2, undone_by = $3 where id = $1`, [
+    id,
+    moment(at),
+    personId,
+  ]);
 }
 
 const INTAKES = `
   select intake.id, intake.file_name as "fileName", intake.status, ${ms('intake.started_at', 'startedAt')},
          person.name as "startedBy", intake.row_count::float8 as rows, intake.refused::float8 as "refusedCount",
+         intake.notes,
          coalesce(sum(fed.added), 0)::float8 as added, coalesce(sum(fed.unchanged), 0)::float8 as unchanged,
          coalesce(sum(fed.corrected), 0)::float8 as corrected,
          coalesce(jsonb_agg(jsonb_build_object('metricId', fed.metric_id::text, 'name', metric.name, 'added', fed.added))
@@ -160,7 +230,8 @@ const INTAKES = `
 export function listIntakes(db: Queryable): Promise<Omit<Intake, 'refusals'>[]> {
   return all(
     db,
-    `${INTAKES} where intake.status = 'done' group by intake.id, person.name order by intake.started_at desc limit 30`,
+    `${INTAKES} where intake.status in ('done', 'undone')
+     group by intake.id, person.name order by intake.started_at desc limit 30`,
   );
 }
 
@@ -174,12 +245,45 @@ export async function findIntake(
     `${INTAKES} where intake.id = $1 group by intake.id, person.name`,
     [id],
   );
-  if (!intake) return undefined;
-  const refusals = await all<Refusal>(
+  return intake && { ...intake, refusals: await listRefusals(db, id, refusalLimit) };
+}
+
+export function listRefusals(db: Queryable, id: string, limit: number): Promise<Refusal[]> {
+  return all(
     db,
     `select line::float8 as line, column_name as "column", value, reason from intake_refusal
      where intake_id = $1 order by line, column_name limit $2`,
-    [id, refusalLimit],
+    [id, limit],
   );
-  return { ...intake, refusals };
+}
+
+/** How a file of a shape was read last time. */
+export interface MappingRow {
+  readonly layout: unknown;
+  readonly plans: unknown;
+  readonly zone: string;
+}
+
+export function findMapping(db: Queryable, shape: string): Promise<MappingRow | undefined> {
+  return one(db, 'select layout, plans, zone from intake_mapping where shape = $1', [shape]);
+}
+
+export async function rememberMapping(
+  db: Queryable,
+  mapping: MappingRow & { readonly shape: string; readonly personId: string; readonly at: number },
+): Promise<void> {
+  await db.query(
+    `insert into intake_mapping (shape, layout, plans, zone, used_at, used_by)
+     values ($1, $2::jsonb, $3::jsonb, $4, $5, $6)
+     on conflict (shape) do update set layout = excluded.layout, plans = excluded.plans, zone = excluded.zone,
+       used_at = excluded.used_at, used_by = excluded.used_by`,
+    [
+      mapping.shape,
+      JSON.stringify(mapping.layout),
+      JSON.stringify(mapping.plans),
+      mapping.zone,
+      moment(mapping.at),
+      mapping.personId,
+    ],
+  );
 }

@@ -4,11 +4,12 @@ import { metricsById, type MetricRow } from './sql';
 
 /** A metric as the app sees it. */
 export function toMetric(row: MetricRow, now: number): Metric {
-  const { lastT, lastV, ...rest } = row;
+  const { lastT, lastV, lastQ, receivedAt, flatSince, aheadMs, aheadAt, ...rest } = row;
+  const last = lastT === null || lastV === null ? null : { t: lastT, v: lastV, quality: lastQ };
   return {
     ...rest,
-    last: lastT === null || lastV === null ? null : { t: lastT, v: lastV },
-    health: feedHealth(lastT, row.intervalMs, row.maxGapMs, now),
+    last: last && { t: last.t, v: last.v },
+    health: feedHealth({ ...rest, last, receivedAt, flatSince, aheadMs, aheadAt }, now),
   };
 }
 

@@ -1,32 +1,64 @@
-import type { Metric } from '@vivid-beacon/core';
+import type { Metric, MetricKind } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
+import { ROLLUP_VERSION } from '../samples/rollups';
 
 /** A metric as it stands in the database, with the place of its asset and its newest sample. */
 export interface MetricRow extends Omit<Metric, 'last' | 'health'> {
   readonly lastT: number | null;
   readonly lastV: number | null;
+  readonly lastQ: number;
+  readonly receivedAt: number | null;
+  readonly flatSince: number | null;
+  readonly aheadMs: number;
+  readonly aheadAt: number | null;
 }
 
 const METRICS = `
-  select metric.id, metric.key, metric.name, metric.unit, metric.kind,
+  select metric.id, metric.key, metric.name, metric.unit, metric.ucum, metric.kind, metric.origin, metric.period,
          metric.interval_ms::float8 as "intervalMs", metric.max_gap_ms::float8 as "maxGapMs",
          metric.rollover, metric.decimals::int as decimals,
+         metric.plausible_low as "plausibleLow", metric.plausible_high as "plausibleHigh",
+         metric.retention_days as "retentionDays",
          asset.id as "assetId", asset.name as "assetName",
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
-         ${ms('latest.t', 'lastT')}, latest.v as "lastV"
+         ${ms('latest.t', 'lastT')}, latest.v as "lastV", coalesce(latest.q, 0)::int as "lastQ", ${ms('latest.received_at', 'receivedAt')},
+         ${ms('latest.flat_since', 'flatSince')}, coalesce(latest.ahead_ms, 0)::float8 as "aheadMs",
+         ${ms('latest.ahead_at', 'aheadAt')}
   from metric
   join asset on asset.id = metric.asset_id
   join asset_place place on place.asset_id = asset.id
   left join metric_latest latest on latest.metric_id = metric.id`;
 
 export function listMetrics(db: Queryable): Promise<MetricRow[]> {
-  return all(db, `${METRICS} order by place.plant_name, asset.name, metric.name`);
+  return all(
+    db,
+    `${METRICS} where metric.removed_at is null order by place.plant_name, asset.name, metric.name`,
+  );
 }
 
 export async function metricsById(db: Queryable, ids: readonly string[]): Promise<Map<string, MetricRow>> {
-  const rows = await all<MetricRow>(db, `${METRICS} where metric.id = any($1::bigint[])`, [ids]);
+  const rows = await all<MetricRow>(
+    db,
+    `${METRICS} where metric.id = any($1::bigint[]) and metric.removed_at is null`,
+    [ids],
+  );
   return new Map(rows.map((row) => [row.id, row]));
+}
+
+/** Metrics of given assets, by name if one is given. */
+export function metricsOfAssets(
+  db: Queryable,
+  assetIds: readonly string[],
+  name: string | null,
+): Promise<MetricRow[]> {
+  return all(
+    db,
+    `${METRICS} where metric.asset_id = any($1::bigint[]) and metric.removed_at is null
+       and ($2::text is null or lower(metric.name) = lower($2::text))
+     order by place.plant_name, asset.name, metric.name`,
+    [assetIds, name],
+  );
 }
 
 /** What a push needs to know of a metric, by key. */
@@ -36,48 +68,132 @@ export interface MetricKeyRow {
   readonly unit: string;
 }
 
+/** Only metrics that take samples: derived and reference ones do not. */
 export async function metricsByKey(
   db: Queryable,
   keys: readonly string[],
 ): Promise<Map<string, MetricKeyRow>> {
-  const rows = await all<MetricKeyRow>(db, 'select id, key, unit from metric where key = any($1::text[])', [
-    keys,
-  ]);
+  const rows = await all<MetricKeyRow>(
+    db,
+    `select id, key, unit from metric
+     where key = any($1::text[]) and origin = 'samples' and removed_at is null`,
+    [keys],
+  );
   return new Map(rows.map((row) => [row.key, row]));
 }
 
+export interface NewMetric {
+  readonly assetId: string;
+  readonly key: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly ucum?: string | null;
+  readonly kind: string;
+  readonly origin?: Metric['origin'];
+  readonly period?: string | null;
+  readonly intervalMs: number;
+  readonly maxGapMs: number;
+  readonly rollover: number | null;
+  readonly decimals: number;
+  readonly plausibleLow?: number | null;
+  readonly plausibleHigh?: number | null;
+  readonly retentionDays?: number | null;
+  readonly at: number;
+}
+
 /** @returns undefined when the asset already has a metric of this name or the key is taken. */
-export async function addMetric(
-  db: Queryable,
-  metric: {
-    assetId: string;
-    key: string;
-    name: string;
-    unit: string;
-    kind: string;
-    intervalMs: number;
-    maxGapMs: number;
-    rollover: number | null;
-    decimals: number;
-    at: number;
-  },
-): Promise<string | undefined> {
+export async function addMetric(db: Queryable, metric: NewMetric): Promise<string | undefined> {
   const row = await one<{ id: string }>(
     db,
-    `insert into metric (asset_id, key, name, unit, kind, interval_ms, max_gap_ms, rollover, decimals, created_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict do nothing returning id`,
+    `insert into metric (asset_id, key, name, unit, ucum, kind, origin, period, interval_ms, max_gap_ms, rollover,
+                         decimals, plausible_low, plausible_high, retention_days, created_at, rollup_version)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)
+     on conflict do nothing returning id`,
     [
       metric.assetId,
       metric.key,
       metric.name,
       metric.unit,
+      metric.ucum ?? null,
       metric.kind,
+      metric.origin ?? 'samples',
+      metric.period ?? null,
       metric.intervalMs,
       metric.maxGapMs,
       metric.rollover,
       metric.decimals,
+      metric.plausibleLow ?? null,
+      metric.plausibleHigh ?? null,
+      metric.retentionDays ?? null,
       moment(metric.at),
+      ROLLUP_VERSION,
     ],
   );
   return row?.id;
+}
+
+export interface MetricChange {
+  readonly name: string;
+  readonly unit: string;
+  readonly ucum: string | null;
+  readonly kind: MetricKind;
+  readonly intervalMs: number;
+  readonly maxGapMs: number;
+  readonly rollover: number | null;
+  readonly decimals: number;
+  readonly plausibleLow: number | null;
+  readonly plausibleHigh: number | null;
+  readonly retentionDays: number | null;
+}
+
+/** @returns false when the asset already has another metric of this name. */
+export async function changeMetric(db: Queryable, id: string, change: MetricChange): Promise<boolean> {
+  const row = await one(
+    db,
+    `update metric set name = $2, unit = $3, ucum = $4, kind = $5, interval_ms = $6, max_gap_ms = $7, rollover = $8,
+                       decimals = $9, plausible_low = $10, plausible_high = $11, retention_days = $12
+     where id = $1 and not exists (
+       select 1 from metric other where other.asset_id = metric.asset_id and other.id <> metric.id
+          and lower(other.name) = lower($2))
+     returning id`,
+    [
+      id,
+      change.name,
+      change.unit,
+      change.ucum,
+      change.kind,
+      change.intervalMs,
+      change.maxGapMs,
+      change.rollover,
+      change.decimals,
+      change.plausibleLow,
+      change.plausibleHigh,
+      change.retentionDays,
+    ],
+  );
+  return row !== undefined;
+}
+
+/** Takes a metric off every list; its samples stay until an administrator deletes them in the database. */
+export async function removeMetric(db: Queryable, id: string, at: number): Promise<void> {
+  await db.query(
+    `update metric set removed_at = $2, name = name || ' (removed ' || id || ')', key = key || '.removed-' || id
+     where id = $1 and removed_at is null`,
+    [id, moment(at)],
+  );
+}
+
+/** The same by the key with everything but letters and digits written as _. */
+export async function metricsByPlainName(
+  db: Queryable,
+  names: readonly string[],
+): Promise<Map<string, MetricKeyRow>> {
+  const rows = await all<MetricKeyRow & { plain: string }>(
+    db,
+    `select id, key, unit, regexp_replace(key, '[^a-z0-9]+', '_', 'g') as plain from metric
+     where regexp_replace(key, '[^a-z0-9]+', '_', 'g') = any($1::text[])
+       and origin = 'samples' and removed_at is null`,
+    [names],
+  );
+  return new Map(rows.map(({ plain, ...row }) => [plain, row]));
 }

@@ -1,6 +1,5 @@
 import {
-  bucketEdges,
-  measureBuckets,
+  bucketSpans,
   MINIMUM_COVERAGE,
   resolveWindow,
   type Bucket,
@@ -9,8 +8,7 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
-import { needMetrics } from '../metrics/metrics';
-import { loadMeasure } from './loadMeasure';
+import { loadMeasure, readMeasure } from './measure';
 
 const DAY_MS = 86_400_000;
 const LOOK_BACK_DAYS = 90;
@@ -29,8 +27,9 @@ export async function describeDistribution(
   window: WindowSpec,
   now: number,
 ): Promise<Distribution> {
-  const { zone } = (await needMetrics(db, [measure.metricId])).get(measure.metricId)!;
-  const { start, end } = resolveWindow(window, now, zone);
+  const context = { db, now };
+  const loaded = await loadMeasure(context, measure);
+  const { start, end } = resolveWindow(window, now, loaded.zone, loaded.calendar);
   const length = end - start;
   const past = end < now - LOOK_BACK_DAYS * DAY_MS;
   const interval =
@@ -38,9 +37,8 @@ export async function describeDistribution(
       ? { start, end: Math.min(end, now) }
       : { start: now - LOOK_BACK_DAYS * DAY_MS, end: now };
   const bucket: Bucket = !past && length <= 6 * 3_600_000 ? 'hour' : 'day';
-  const loaded = await loadMeasure(db, measure, interval);
-  const edges = bucketEdges(interval, bucket, zone);
-  const values = measureBuckets(loaded.upper, loaded.lower, loaded.factor, edges, now)
+  const buckets = bucketSpans(interval, bucket, null, loaded.zone, loaded.calendar);
+  const values = (await readMeasure(context, loaded, buckets)).values
     .filter(({ coverage }) => coverage >= MINIMUM_COVERAGE)
     .flatMap(({ value }) => (value === null ? [] : [value]))
     .sort((a, b) => a - b);

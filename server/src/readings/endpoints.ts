@@ -2,16 +2,22 @@ import * as yup from 'yup';
 import {
   bandSchema,
   BUCKETS,
+  hoursSchema,
   measureSchema,
+  querySchema,
   windowSchema,
   type Bucket,
+  type HoursFilter,
   type Measure,
+  type Query,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
 import { describeDistribution } from './distribution';
+import { answerQuery } from './query';
 import { readValue } from './read';
+import { sendQuery, wantsColumns } from './columns';
 import { readLevels, readTrend } from './trend';
 
 const bucketSchema = yup.string().oneOf([...BUCKETS]);
@@ -30,6 +36,11 @@ export const readingEndpoints = [
         measure: measureSchema.required(),
         window: windowSchema.required(),
         band: bandSchema.nullable().default(null),
+        hours: hoursSchema.nullable().default(null),
+        compare: yup
+          .string()
+          .oneOf(['before', 'lastYear'] as const)
+          .default('before'),
       })
       .noUnknown(),
     handle: ({ app, body }) =>
@@ -39,6 +50,8 @@ export const readingEndpoints = [
           measure: body.measure as Measure,
           window: body.window as WindowSpec,
           band: body.band as TargetBand | null,
+          hours: body.hours as HoursFilter | null,
+          compare: body.compare,
         },
         app.now(),
       ),
@@ -56,6 +69,7 @@ export const readingEndpoints = [
         window: windowSchema.required(),
         bucket: bucketSchema.nullable().default(null),
         columns: yup.number().integer().min(10).max(4000).required(),
+        hours: hoursSchema.nullable().default(null),
       })
       .noUnknown(),
     handle: ({ app, body }) =>
@@ -66,6 +80,7 @@ export const readingEndpoints = [
           window: body.window as WindowSpec,
           bucket: body.bucket as Bucket | null,
           columns: body.columns,
+          hours: body.hours as HoursFilter | null,
         },
         app.now(),
       ),
@@ -111,5 +126,24 @@ export const readingEndpoints = [
       .noUnknown(),
     handle: ({ app, body }) =>
       describeDistribution(app.pool, body.measure as Measure, body.window as WindowSpec, app.now()),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/readings/query',
+    access: 'viewer',
+    summary:
+      'The planner: one or many metrics, summarised over periods of a window, in groups, scope and recurring hours.',
+    answer:
+      'QueryAnswer: { window, zone, now, unit, start[], end[] (ms), names, groups: [{ name, metricIds, values[], coverage[], samples[] }] }. ' +
+      'With "accept: application/octet-stream" the same in columns: u32 length of a JSON head, the head, padding to 8, ' +
+      'then float64 little-endian columns in the order the head names (NaN = no data). ' +
+      '422 BAD_INPUT for mixed units or a summary that makes no sense.',
+    body: querySchema,
+    handle: async ({ app, body, request, response }) => {
+      const answer = await answerQuery(app.pool, body as unknown as Query, app.now());
+      if (!wantsColumns(request)) return answer;
+      sendQuery(response, answer);
+      return undefined;
+    },
   }),
 ];

@@ -1,111 +1,124 @@
 import {
+  bucketSpans,
   checkBand,
   formulaWords,
   levelOf,
-  measure as measureWindow,
   MINIMUM_COVERAGE,
   previousWindow,
   resolveWindow,
-  summarise,
+  sameWindowLastYear,
   SUMMARY_WORDS,
-  unitOfMeasure,
   unitOfSummary,
+  type HoursFilter,
   type Interval,
   type Measure,
-  type MeasuredMetric,
   type ProvenancePart,
   type Reading,
+  type Summary,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
-import { needMetrics } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
-import { loadMeasure, type LoadedMeasure } from './loadMeasure';
+import { newestBefore } from '../samples/newestBefore';
+import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';
+import type { MetricAnswer, PlanContext } from './planner';
 import { sourcesOf } from './sources';
 
+export interface ReadAsk {
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+  readonly band: TargetBand | null;
+  readonly hours?: HoursFilter | null;
+  /** What `previous` is compared with; default the period before. */
+  readonly compare?: 'before' | 'lastYear';
+}
+
 /** One value of a measure over a window, judged by a band, with how it was made. */
-export async function readValue(
-  db: Queryable,
-  ask: { measure: Measure; window: WindowSpec; band: TargetBand | null },
-  now: number,
-): Promise<Reading> {
+export async function readValue(db: Queryable, ask: ReadAsk, now: number): Promise<Reading> {
   if (ask.band) checkBand(ask.band);
-  const { zone } = (await needMetrics(db, [ask.measure.metricId])).get(ask.measure.metricId)!;
-  const window = resolveWindow(ask.window, now, zone);
-  const before = previousWindow(ask.window, now, zone);
-  const loaded = await loadMeasure(db, ask.measure, { start: before.start, end: window.end });
-  const read = (over: Interval) => measureWindow(loaded.upper, loaded.lower, loaded.factor, over, now);
-  const { value, coverage } = read(window);
-  const previous = read(before);
+  const context: PlanContext = { db, now };
+  const loaded = await loadMeasure(context, ask.measure);
+  const { zone, calendar } = loaded;
+  const window = resolveWindow(ask.window, now, zone, calendar);
+  const before =
+    ask.compare === 'lastYear'
+      ? sameWindowLastYear(ask.window, now, zone, calendar)
+      : previousWindow(ask.window, now, zone, calendar);
+  const over = (interval: Interval) => bucketSpans(interval, null, ask.hours ?? null, zone, calendar);
+  const answer = await readMeasure(context, loaded, over(window));
+  const { value, coverage } = answer.values[0];
+  const previous =
+    before.end > before.start ? (await readMeasure(context, loaded, over(before))).values[0] : null;
   return {
     value,
-    unit: unitOf(loaded, ask.measure),
+    unit: unitOf(loaded),
     level: ask.band ? levelOf(ask.band, value, coverage) : value === null ? 'nodata' : 'clear',
     coverage,
     partial: window.end > now,
-    previous: previous.coverage >= MINIMUM_COVERAGE ? previous.value : null,
-    asOf: newestIn(loaded, window, now),
+    previous: previous && previous.coverage >= MINIMUM_COVERAGE ? previous.value : null,
+    asOf: await newestIn(db, loaded, window, now),
     now,
     provenance: {
-      formula: formulaWords(
-        partOf(loaded.upperRow, loaded.upper),
-        loaded.lowerRow && partOf(loaded.lowerRow, loaded.lower!),
-        loaded.factor,
-      ),
+      formula: formulaOf(loaded),
       window,
       zone,
       minimumCoverage: MINIMUM_COVERAGE,
-      parts: await provenanceParts(db, loaded, window, now),
+      parts: await Promise.all([
+        partOf(db, loaded.upper, ask.measure.summary, answer.upper, window),
+        ...(loaded.lower && answer.lower
+          ? [partOf(db, loaded.lower, ask.measure.per!.summary, answer.lower, window)]
+          : []),
+      ]),
     },
   };
 }
 
-/** Unit of a loaded measure as it is shown. */
-export function unitOf(loaded: LoadedMeasure, measure: Measure): string {
-  return unitOfMeasure(
-    { summary: measure.summary, unit: loaded.upperRow.unit },
-    loaded.lowerRow && { summary: measure.per!.summary, unit: loaded.lowerRow.unit },
-    measure.per?.unit ?? null,
+function formulaOf({ measure, upper, lower }: LoadedMeasure): string {
+  const words = (row: MetricRow, summary: Summary) => ({
+    summary,
+    kind: row.kind,
+    metricName: row.name,
+    assetName: row.assetName,
+  });
+  return formulaWords(
+    words(upper, measure.summary),
+    lower && words(lower, measure.per!.summary),
+    measure.per?.factor ?? 1,
   );
 }
 
-function partOf(row: MetricRow, metric: MeasuredMetric) {
-  return { summary: metric.summary, kind: row.kind, metricName: row.name, assetName: row.assetName };
+async function partOf(
+  db: Queryable,
+  row: MetricRow,
+  summary: Summary,
+  { values: [own], basis }: MetricAnswer,
+  window: Interval,
+): Promise<ProvenancePart> {
+  return {
+    metricId: row.id,
+    metricName: row.name,
+    assetName: row.assetName,
+    summary: SUMMARY_WORDS[summary],
+    unit: unitOfSummary(summary, row.unit),
+    samples: own.samples,
+    coverage: own.coverage,
+    value: own.value,
+    basis,
+    sources: await sourcesOf(db, row.id, window),
+  };
 }
 
-async function provenanceParts(
+/** Time of the newest sample that counted; of a ratio, of the part that is older. */
+async function newestIn(
   db: Queryable,
-  loaded: LoadedMeasure,
+  { upper, lower }: LoadedMeasure,
   window: Interval,
   now: number,
-): Promise<ProvenancePart[]> {
-  const both: [MetricRow, MeasuredMetric][] = [[loaded.upperRow, loaded.upper]];
-  if (loaded.lowerRow && loaded.lower) both.push([loaded.lowerRow, loaded.lower]);
-  return Promise.all(
-    both.map(async ([row, metric]) => {
-      const own = summarise(metric.series, metric.summary, metric.reading, window, now);
-      return {
-        metricId: row.id,
-        metricName: row.name,
-        assetName: row.assetName,
-        summary: SUMMARY_WORDS[metric.summary],
-        unit: unitOfSummary(metric.summary, row.unit),
-        samples: own.samples,
-        coverage: own.coverage,
-        value: own.value,
-        sources: await sourcesOf(db, row.id, window),
-      };
-    }),
-  );
-}
-
-/** Time of the newest sample that counted. */
-function newestIn(loaded: LoadedMeasure, window: Interval, now: number): number | null {
+): Promise<number | null> {
+  const rows = [upper, ...(lower ? [lower] : [])].filter(({ origin }) => origin === 'samples');
   const end = Math.min(window.end, now + 1);
-  const newest = [loaded.upper, loaded.lower]
-    .filter((metric) => metric !== null)
-    .map(({ series: { t } }) => t.findLast((each) => each < end) ?? -Infinity);
-  const oldest = Math.min(...newest);
-  return Number.isFinite(oldest) ? oldest : null;
+  const newest = await Promise.all(rows.map((row) => newestBefore(db, row, end)));
+  if (newest.length === 0 || newest.includes(null)) return null;
+  return Math.min(...(newest as number[]));
 }

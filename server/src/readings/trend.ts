@@ -1,13 +1,13 @@
 import {
-  bucketEdges,
+  bucketSpans,
   coveredMs,
   levelSpans,
   m4,
-  measureBuckets,
   MINIMUM_COVERAGE,
   resolveWindow,
   sliceSeries,
   type Bucket,
+  type HoursFilter,
   type Interval,
   type LevelSpan,
   type Measure,
@@ -18,59 +18,74 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
-import { needMetrics } from '../metrics/metrics';
-import { loadMeasure } from './loadMeasure';
-import { unitOf } from './read';
+import { readingOf } from '../metrics/metrics';
+import { loadMeasure, readMeasure, unitOf } from './measure';
+import { derivedWayOf } from './derived';
+import { samplesOf, type PlanContext } from './planner';
+
+export interface TrendAsk {
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+  readonly bucket: Bucket | null;
+  readonly columns: number;
+  readonly hours?: HoursFilter | null;
+}
 
 /** The course of a measure over a window, thinned to what a plot of `columns` pixels can show. */
-export async function readTrend(
-  db: Queryable,
-  ask: { measure: Measure; window: WindowSpec; bucket: Bucket | null; columns: number },
-  now: number,
-): Promise<TrendAnswer> {
-  const { zone } = (await needMetrics(db, [ask.measure.metricId])).get(ask.measure.metricId)!;
-  const window = resolveWindow(ask.window, now, zone);
-  const loaded = await loadMeasure(db, ask.measure, window);
-  const unit = unitOf(loaded, ask.measure);
-  // A ratio has no samples of its own: it is always formed over periods.
-  const bucket = ask.bucket ?? (loaded.lower ? 'hour' : null);
-  const base = { window, zone, unit, now };
-  if (bucket === null) return { ...base, ...samplesOf(loaded.upper, window, ask.columns, now) };
-  const edges = bucketEdges(window, bucket, zone);
-  const buckets = measureBuckets(loaded.upper, loaded.lower, loaded.factor, edges, now);
-  const begun = buckets.filter((_, i) => edges[i] < now);
+export async function readTrend(db: Queryable, ask: TrendAsk, now: number): Promise<TrendAnswer> {
+  const context: PlanContext = { db, now };
+  const loaded = await loadMeasure(context, ask.measure);
+  const { zone, calendar, upper } = loaded;
+  const window = resolveWindow(ask.window, now, zone, calendar);
+  const base = { window, zone, unit: unitOf(loaded), now };
+  // A ratio, an expression of totals and a reference series have no samples of their own: periods it is.
+  const ofTotals = upper.origin === 'derived' && (await derivedWayOf(context, upper)) === 'totals';
+  const periodsOnly = loaded.lower !== null || ofTotals || upper.origin === 'reference' || ask.hours;
+  const bucket = ask.bucket ?? (periodsOnly ? (upper.origin === 'reference' ? 'day' : 'hour') : null);
+  if (bucket === null) {
+    const spans = { start: [window.start], end: [window.end], into: [0] };
+    const series = (await samplesOf(context, [upper], spans)).get(upper.id)!;
+    return { ...base, ...thinned({ series, reading: readingOf(upper) }, window, ask.columns, now) };
+  }
+  const buckets = bucketSpans(window, bucket, ask.hours ?? null, zone, calendar);
+  const { values } = await readMeasure(context, loaded, buckets);
+  const shown = upper.origin === 'reference' ? values : values.filter((_, i) => buckets.start[i] < now);
   return {
     ...base,
-    t: edges.slice(0, begun.length),
-    v: begun.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null)),
-    until: edges.slice(1, begun.length + 1),
+    t: buckets.start.slice(0, shown.length),
+    v: shown.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null)),
+    until: buckets.end.slice(0, shown.length),
     gaps: joined(
-      begun.flatMap(({ value, coverage }, i) =>
+      shown.flatMap(({ value, coverage }, i) =>
         value === null || coverage < MINIMUM_COVERAGE
-          ? [{ start: edges[i], end: Math.min(edges[i + 1], now) }]
+          ? [{ start: buckets.start[i], end: Math.min(buckets.end[i], now) }]
           : [],
       ),
     ),
-    samples: begun.reduce((n, { samples }) => n + samples, 0),
+    samples: shown.reduce((n, { samples }) => n + samples, 0),
   };
 }
 
-/** When a measure, by the hour, lay on which level: what the time rail and the losses page show. */
+/** When a measure lay on which level, by period. */
 export async function readLevels(
   db: Queryable,
   ask: { measure: Measure; band: TargetBand; interval: Interval; bucket: Bucket },
   now: number,
 ): Promise<LevelSpan[]> {
-  const { zone } = (await needMetrics(db, [ask.measure.metricId])).get(ask.measure.metricId)!;
-  const loaded = await loadMeasure(db, ask.measure, ask.interval);
-  const edges = bucketEdges(ask.interval, ask.bucket, zone);
-  const values = measureBuckets(loaded.upper, loaded.lower, loaded.factor, edges, now).map(
-    ({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null),
+  const context: PlanContext = { db, now };
+  const loaded = await loadMeasure(context, ask.measure);
+  const buckets = bucketSpans(ask.interval, ask.bucket, null, loaded.zone, loaded.calendar);
+  const { values } = await readMeasure(context, loaded, buckets);
+  const edges = [...buckets.start, buckets.end[buckets.size - 1]];
+  return levelSpans(
+    ask.band,
+    edges,
+    values.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null)),
+    now,
   );
-  return levelSpans(ask.band, edges, values, now);
 }
 
-function samplesOf(
+function thinned(
   { series, reading }: { series: Series; reading: MetricReading },
   window: Interval,
   columns: number,
@@ -78,18 +93,18 @@ function samplesOf(
 ): Pick<TrendAnswer, 't' | 'v' | 'until' | 'gaps' | 'samples'> {
   const gaps = gapsOf(series, reading, { start: window.start, end: Math.min(window.end, now) });
   const inside = sliceSeries(series, window.start, window.end);
-  const thinned = m4(inside, window.start, window.end, columns);
+  const thin = m4(inside, window.start, window.end, columns);
   const t: number[] = [];
   const v: (number | null)[] = [];
   let gap = 0;
-  for (let i = 0; i < thinned.t.length; i++) {
-    while (gap < gaps.length && gaps[gap].end <= thinned.t[i]) {
+  for (let i = 0; i < thin.t.length; i++) {
+    while (gap < gaps.length && gaps[gap].end <= thin.t[i]) {
       t.push(gaps[gap].start);
       v.push(null);
       gap++;
     }
-    t.push(thinned.t[i]);
-    v.push(thinned.v[i]);
+    t.push(thin.t[i]);
+    v.push(thin.v[i]);
   }
   return { t, v, until: null, gaps, samples: inside.t.length };
 }

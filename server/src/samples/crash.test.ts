@@ -1,8 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import type { PushAnswer } from '@vivid-beacon/core';
-import { push, startTestServer, withMetric, type TestServer, type Visitor } from '../testing/testServer';
-import { readSeries } from './store';
+import {
+  filePart,
+  push,
+  startTestServer,
+  withMetric,
+  type TestServer,
+  type Visitor,
+} from '../testing/testServer';
+import { readSeries } from './readSeries';
 
 const ROOT = path.resolve(__dirname, '../../..');
 const MINUTE = 60_000;
@@ -80,17 +87,20 @@ describe('an intake that is cut off', () => {
     const session = (await (await fetch(`${url}/api/session`, { headers: { cookie } })).json()) as {
       csrfToken: string;
     };
-    const send = async (where: string, body: object) =>
-      fetch(url + where, {
+    const send = async (where: string, body: object | Uint8Array<ArrayBuffer>) => {
+      const bytes = body instanceof Uint8Array ? (body as Uint8Array<ArrayBuffer>) : null;
+      const type = bytes ? 'application/octet-stream' : 'application/json';
+      return fetch(url + where, {
         method: 'POST',
-        headers: { cookie, 'content-type': 'application/json', 'x-form-token': session.csrfToken },
-        body: JSON.stringify(body),
+        headers: { cookie, 'content-type': type, 'x-form-token': session.csrfToken },
+        body: bytes ?? JSON.stringify(body),
       });
+    };
     const begun = (await (
       await send('/api/intakes', { fileName: 'a.csv', fileSize: 10, fileHash: 'b'.repeat(64), layout: {} })
     ).json()) as { id: string };
     const part = { metricId, t: [Date.now() - MINUTE], v: [1] };
-    expect((await send(`/api/intakes/${begun.id}/batches`, { seq: 0, parts: [part] })).status).toBe(204);
+    expect((await send(`/api/intakes/${begun.id}/parts`, filePart(0, [part]))).status).toBe(204);
     child.kill('SIGKILL');
     const series = (await readSeries(test.server.app.pool, [metricId], 0, Date.now())).get(metricId)!;
     expect(series.t).toHaveLength(0);

@@ -1,4 +1,4 @@
-import { DAY_MS, type Correction, type PackedDay } from '@vivid-beacon/core';
+import { DAY_MS, type Correction, type MetricKind, type PackedDay } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { all, type Queryable } from '../db/database';
 
@@ -8,26 +8,58 @@ export interface StoredDay extends PackedDay {
   readonly dayStart: number;
 }
 
+/** A stored day with what lies at its ends; null when no sample of it is usable. */
+export interface WrittenDay extends StoredDay {
+  readonly first: EndSample | null;
+  readonly last: EndSample | null;
+  readonly unusable: number;
+}
+
+/** One sample, `t` in ms since the Unix epoch. */
+export interface EndSample {
+  readonly t: number;
+  readonly v: number;
+}
+
 interface DayRow {
   readonly metricId: string;
   readonly day: number;
   readonly n: number;
   readonly times: Buffer;
   readonly vals: Buffer;
+  readonly flags: Buffer | null;
 }
 
-function toStoredDay({ metricId, day, n, times, vals }: DayRow): StoredDay {
-  return { metricId, dayStart: day * DAY_MS, n, times, values: vals };
+const DAY_COLUMNS = `sample_day.metric_id as "metricId", sample_day.day - date '1970-01-01' as day,
+                     sample_day.n, sample_day.times, sample_day.vals, sample_day.flags`;
+
+function toStoredDay({ metricId, day, n, times, vals, flags }: DayRow): StoredDay {
+  return { metricId, dayStart: day * DAY_MS, n, times, values: vals, flags };
+}
+
+/** What merging needs to know of a metric. */
+export interface StoreMetric {
+  readonly id: string;
+  readonly kind: MetricKind;
+  readonly intervalMs: number;
+  readonly maxGapMs: number;
+  readonly rollover: number | null;
+  readonly low: number | null;
+  readonly high: number | null;
 }
 
 /** Lets only one transaction at a time change the samples of these metrics. Ordered, so that none wait in a ring. */
-export async function lockMetrics(db: Queryable, metricIds: readonly string[]): Promise<void> {
-  await db.query('select id from metric where id = any($1::bigint[]) order by id for no key update', [
-    metricIds,
-  ]);
+export function lockMetrics(db: Queryable, metricIds: readonly string[]): Promise<StoreMetric[]> {
+  return all(
+    db,
+    `select id, kind, interval_ms::float8 as "intervalMs", max_gap_ms::float8 as "maxGapMs", rollover,
+            plausible_low as low, plausible_high as high
+     from metric where id = any($1::bigint[]) order by id for no key update`,
+    [metricIds],
+  );
 }
 
-/** Packed days with `from` ≤ day < `to` (ms, both UTC midnights), in order of metric and day. */
+/** Packed days that touch `from` ≤ t < `to` (ms), in order of metric and day. */
 export async function readDays(
   db: Queryable,
   metricIds: readonly string[],
@@ -36,8 +68,7 @@ export async function readDays(
 ): Promise<StoredDay[]> {
   const rows = await all<DayRow>(
     db,
-    `select metric_id as "metricId", day - date '1970-01-01' as day, n, times, vals
-     from sample_day
+    `select ${DAY_COLUMNS} from sample_day
      where metric_id = any($1::bigint[]) and day >= date '1970-01-01' + $2::int and day < date '1970-01-01' + $3::int
      order by metric_id, day`,
     [metricIds, Math.floor(from / DAY_MS), Math.ceil(to / DAY_MS)],
@@ -53,7 +84,7 @@ export async function readGivenDays(
 ): Promise<StoredDay[]> {
   const rows = await all<DayRow>(
     db,
-    `select sample_day.metric_id as "metricId", sample_day.day - date '1970-01-01' as day, n, times, vals
+    `select ${DAY_COLUMNS}
      from unnest($1::bigint[], $2::int[]) as wanted (metric_id, day)
      join sample_day on sample_day.metric_id = wanted.metric_id
                     and sample_day.day = date '1970-01-01' + wanted.day`,
@@ -62,33 +93,93 @@ export async function readGivenDays(
   return rows.map(toStoredDay);
 }
 
-export async function writeDays(db: Queryable, days: readonly StoredDay[]): Promise<void> {
+/** The usable samples nearest to a stretch of days, before and after it. */
+export interface Neighbours {
+  readonly metricId: string;
+  readonly before: EndSample | null;
+  readonly after: EndSample | null;
+}
+
+/** For each metric: its last usable sample before the day `fromDays[i]` and its first one after `toDays[i]` (ms, whole days). */
+export async function readNeighbours(
+  db: Queryable,
+  metricIds: readonly string[],
+  fromDays: readonly number[],
+  toDays: readonly number[],
+): Promise<Map<string, Neighbours>> {
+  const rows = await all<{
+    metricId: string;
+    beforeDay: number | null;
+    beforeMs: number;
+    beforeV: number;
+    afterDay: number | null;
+    afterMs: number;
+    afterV: number;
+  }>(
+    db,
+    `select wanted.metric_id as "metricId",
+            before.day - date '1970-01-01' as "beforeDay", before.last_ms as "beforeMs", before.last_v as "beforeV",
+            later.day - date '1970-01-01' as "afterDay", later.first_ms as "afterMs", later.first_v as "afterV"
+     from unnest($1::bigint[], $2::int[], $3::int[]) as wanted (metric_id, from_day, to_day)
+     left join lateral (
+       select day, last_ms, last_v from sample_day
+       where metric_id = wanted.metric_id and day < date '1970-01-01' + wanted.from_day and last_ms is not null
+       order by day desc limit 1) before on true
+     left join lateral (
+       select day, first_ms, first_v from sample_day
+       where metric_id = wanted.metric_id and day > date '1970-01-01' + wanted.to_day and first_ms is not null
+       order by day limit 1) later on true`,
+    [metricIds, fromDays.map((day) => day / DAY_MS), toDays.map((day) => day / DAY_MS)],
+  );
+  return new Map(
+    rows.map((row) => [
+      row.metricId,
+      {
+        metricId: row.metricId,
+        before: row.beforeDay === null ? null : { t: row.beforeDay * DAY_MS + row.beforeMs, v: row.beforeV },
+        after: row.afterDay === null ? null : { t: row.afterDay * DAY_MS + row.afterMs, v: row.afterV },
+      },
+    ]),
+  );
+}
+
+export async function writeDays(db: Queryable, days: readonly WrittenDay[]): Promise<void> {
   await db.query(
-    `insert into sample_day (metric_id, day, n, times, vals)
-     select metric_id, date '1970-01-01' + day, n, times, vals
-     from unnest($1::bigint[], $2::int[], $3::int[], $4::bytea[], $5::bytea[]) as d (metric_id, day, n, times, vals)
+    `insert into sample_day (metric_id, day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable)
+     select metric_id, date '1970-01-01' + day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable
+     from unnest($1::bigint[], $2::int[], $3::int[], $4::bytea[], $5::bytea[], $6::bytea[], $7::int[], $8::float8[],
+                 $9::int[], $10::float8[], $11::int[])
+       as d (metric_id, day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable)
      on conflict (metric_id, day) do update
-       set n = excluded.n, times = excluded.times, vals = excluded.vals`,
+       set n = excluded.n, times = excluded.times, vals = excluded.vals, flags = excluded.flags,
+           first_ms = excluded.first_ms, first_v = excluded.first_v,
+           last_ms = excluded.last_ms, last_v = excluded.last_v, unusable = excluded.unusable`,
     [
       days.map((day) => day.metricId),
       days.map((day) => day.dayStart / DAY_MS),
       days.map((day) => day.n),
-      days.map((day) => Buffer.from(day.times)),
-      days.map((day) => Buffer.from(day.values)),
+      days.map((day) => asBuffer(day.times)),
+      days.map((day) => asBuffer(day.values)),
+      days.map((day) => day.flags && asBuffer(day.flags)),
+      days.map((day) => day.first && day.first.t - day.dayStart),
+      days.map((day) => day.first?.v ?? null),
+      days.map((day) => day.last && day.last.t - day.dayStart),
+      days.map((day) => day.last?.v ?? null),
+      days.map((day) => day.unusable),
     ],
   );
 }
 
-export async function writeLatest(
+/** Takes whole days away, for retention and for undoing an intake. */
+export async function deleteDays(
   db: Queryable,
-  rows: readonly { metricId: string; t: number; v: number }[],
+  metricIds: readonly string[],
+  dayStarts: readonly number[],
 ): Promise<void> {
   await db.query(
-    `insert into metric_latest (metric_id, t, v)
-     select * from unnest($1::bigint[], $2::timestamptz[], $3::float8[])
-     on conflict (metric_id) do update set t = excluded.t, v = excluded.v
-       where excluded.t >= metric_latest.t`,
-    [rows.map((row) => row.metricId), rows.map((row) => moment(row.t)), rows.map((row) => row.v)],
+    `delete from sample_day using unnest($1::bigint[], $2::int[]) as gone (metric_id, day)
+     where sample_day.metric_id = gone.metric_id and sample_day.day = date '1970-01-01' + gone.day`,
+    [metricIds, dayStarts.map((day) => day / DAY_MS)],
   );
 }
 
@@ -99,14 +190,18 @@ export async function writeCorrections(
   at: number,
 ): Promise<void> {
   await db.query(
-    `insert into sample_correction (metric_id, t, value_before, value_after, corrected_at, source)
-     select metric_id, t, before, after, $5::timestamptz, $6
-     from unnest($1::bigint[], $2::timestamptz[], $3::float8[], $4::float8[]) as c (metric_id, t, before, after)`,
+    `insert into sample_correction
+       (metric_id, t, value_before, value_after, quality_before, quality_after, corrected_at, source)
+     select metric_id, t, before, after, q_before, q_after, $7::timestamptz, $8
+     from unnest($1::bigint[], $2::timestamptz[], $3::float8[], $4::float8[], $5::smallint[], $6::smallint[])
+       as c (metric_id, t, before, after, q_before, q_after)`,
     [
       corrections.map((each) => each.metricId),
       corrections.map((each) => moment(each.t)),
       corrections.map((each) => each.before),
       corrections.map((each) => each.after),
+      corrections.map((each) => each.qualityBefore),
+      corrections.map((each) => each.qualityAfter),
       moment(at),
       source,
     ],
@@ -131,4 +226,9 @@ export async function countPushed(
       tokenId,
     ],
   );
+}
+
+/** Bytes as node-postgres sends them, without a copy. */
+export function asBuffer(bytes: Uint8Array): Buffer {
+  return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }

@@ -1,24 +1,28 @@
 import {
   DAY_MS,
-  EMPTY_SERIES,
   dayOf,
-  joinSeries,
+  EMPTY_SERIES,
+  judged,
   mergeSamples,
   packDay,
   sliceSeries,
   unpackDay,
+  usableOf,
   type Correction,
+  type Merged,
+  type QualifiedSeries,
   type Series,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
+import { writeLatest, type LatestRow } from './latestSql';
+import { keepRollups, type ChangedDay } from './rollups';
 import {
   lockMetrics,
-  readDays,
   readGivenDays,
   writeCorrections,
   writeDays,
-  writeLatest,
-  type StoredDay,
+  type StoreMetric,
+  type WrittenDay,
 } from './sql';
 
 /** What a merge did to one metric. */
@@ -33,35 +37,43 @@ export interface MergeResult {
   readonly changedFrom: number | null;
 }
 
-/** Days written by one statement; each is a few kB. */
+/** Told of every day that changed, with what it was merged from. */
+export type MergeObserver = (metricId: string, dayStart: number, merged: Merged) => void;
+
+/** Days handled by one statement; each is a few kB. */
 const DAYS_AT_ONCE = 400;
 
+type Incoming = ReadonlyMap<string, Series & { readonly q?: Uint8Array | null }>;
+
 /**
- * Merges samples into the packed days of their metrics. Must run in a transaction: the metrics stay
- * locked until it ends. Repeats change nothing, new values replace old ones and leave them in
- * `sample_correction`.
+ * Merges samples into the packed days of their metrics and brings rollups and newest samples in line. Must
+ * run in a transaction: the metrics stay locked until it ends. Repeats change nothing, new values replace
+ * old ones and leave them in `sample_correction`. Values outside the metric's plausible range are marked.
  *
- * @param incoming per metric, increasing times, no NaN. @param source named with corrections.
+ * @param incoming per metric, increasing times. @param source named with corrections.
  */
 export async function mergeIntoStore(
   db: Queryable,
-  incoming: ReadonlyMap<string, Series>,
+  incoming: Incoming,
   source: string,
   now: number,
+  observe: MergeObserver = () => undefined,
 ): Promise<MergeResult[]> {
-  const metricIds = [...incoming.keys()].sort((a, b) => Number(BigInt(a) - BigInt(b)));
-  await lockMetrics(db, metricIds);
-  const results = new Map(metricIds.map((id) => [id, emptyTally(id)]));
-  const pieces = metricIds.flatMap((id) => splitByDay(id, incoming.get(id)!));
+  const metrics = await lockMetrics(db, [...incoming.keys()]);
+  const tallies = new Map(metrics.map(({ id }) => [id, emptyTally(id)]));
+  const pieces = metrics.flatMap((metric) => splitByDay(metric, incoming.get(metric.id)!));
+  const latest = new Map<string, LatestRow>();
   for (let i = 0; i < pieces.length; i += DAYS_AT_ONCE) {
-    await mergePieces(db, pieces.slice(i, i + DAYS_AT_ONCE), results, source, now);
+    const changed = await mergePieces(db, pieces.slice(i, i + DAYS_AT_ONCE), tallies, source, now, observe);
+    if (changed.length === 0) continue;
+    await keepRollups(db, changed);
+    for (const day of changed) {
+      const row = newestOf(day);
+      if (row) latest.set(row.metricId, row);
+    }
   }
-  const latest = metricIds
-    .map((metricId) => ({ metricId, series: incoming.get(metricId)! }))
-    .filter(({ series }) => series.t.length > 0)
-    .map(({ metricId, series: { t, v } }) => ({ metricId, t: t[t.length - 1], v: v[v.length - 1] }));
-  if (latest.length > 0) await writeLatest(db, latest);
-  return [...results.values()];
+  if (latest.size > 0) await writeLatest(db, [...latest.values()], now);
+  return [...tallies.values()];
 }
 
 interface Tally {
@@ -74,24 +86,41 @@ interface Tally {
 }
 
 interface Piece {
-  readonly metricId: string;
+  readonly metric: StoreMetric;
   readonly dayStart: number;
-  readonly series: Series;
+  readonly series: QualifiedSeries;
 }
 
 function emptyTally(metricId: string): Tally {
   return { metricId, added: 0, unchanged: 0, corrected: 0, addedByDay: new Map(), changedFrom: null };
 }
 
-function splitByDay(metricId: string, series: Series): Piece[] {
+function splitByDay(metric: StoreMetric, given: Series & { readonly q?: Uint8Array | null }): Piece[] {
+  const series = judgedSeries(given, metric);
   const pieces: Piece[] = [];
   for (let i = 0; i < series.t.length;) {
     const dayStart = dayOf(series.t[i]);
     const day = sliceSeries(series, dayStart, dayStart + DAY_MS);
-    pieces.push({ metricId, dayStart, series: day });
+    pieces.push({ metric, dayStart, series: day });
     i += day.t.length;
   }
   return pieces;
+}
+
+/** The same samples with those outside the plausible range marked. */
+export function judgedSeries(
+  series: Series & { readonly q?: Uint8Array | null },
+  range: Pick<StoreMetric, 'low' | 'high'>,
+): QualifiedSeries {
+  const { t, v } = series;
+  if (range.low === null && range.high === null && !series.q) return { t, v, q: null };
+  const q = new Uint8Array(t.length);
+  let some = false;
+  for (let i = 0; i < t.length; i++) {
+    q[i] = judged(series.q?.[i] ?? 0, v[i], range);
+    if (q[i] !== 0) some = true;
+  }
+  return { t, v, q: some ? q : null };
 }
 
 async function mergePieces(
@@ -100,53 +129,84 @@ async function mergePieces(
   tallies: ReadonlyMap<string, Tally>,
   source: string,
   now: number,
-): Promise<void> {
+  observe: MergeObserver,
+): Promise<ChangedDay[]> {
   const stored = await readGivenDays(
     db,
-    pieces.map((piece) => piece.metricId),
-    pieces.map((piece) => piece.dayStart),
+    pieces.map(({ metric }) => metric.id),
+    pieces.map(({ dayStart }) => dayStart),
   );
   const before = new Map(stored.map((day) => [`${day.metricId} ${day.dayStart}`, day]));
-  const changed: StoredDay[] = [];
+  const written: WrittenDay[] = [];
+  const changed: ChangedDay[] = [];
   const corrections: (Correction & { metricId: string })[] = [];
-  for (const { metricId, dayStart, series } of pieces) {
-    const old = before.get(`${metricId} ${dayStart}`);
-    const oldSeries = old ? unpackDay(old, dayStart) : EMPTY_SERIES;
-    const merged = mergeSamples(oldSeries, series);
-    const tally = tallies.get(metricId)!;
-    tally.added += merged.added;
+  for (const { metric, dayStart, series } of pieces) {
+    const old = before.get(`${metric.id} ${dayStart}`);
+    const merged = mergeSamples(old ? unpackDay(old, dayStart) : EMPTY_SERIES, series);
+    const tally = tallies.get(metric.id)!;
+    const added = merged.added.t.length;
+    tally.added += added;
     tally.unchanged += merged.unchanged;
     tally.corrected += merged.corrections.length;
-    if (merged.added === 0 && merged.corrections.length === 0) continue;
-    if (merged.added > 0) tally.addedByDay.set(dayStart, merged.added);
-    tally.changedFrom ??= firstChange(oldSeries, series);
-    changed.push({ metricId, dayStart, ...packDay(merged.series, dayStart) });
-    for (const each of merged.corrections) corrections.push({ ...each, metricId });
+    if (added === 0 && merged.corrections.length === 0) continue;
+    if (added > 0) tally.addedByDay.set(dayStart, added);
+    for (const each of merged.corrections) corrections.push({ ...each, metricId: metric.id });
+    const usable = usableOf(merged.series);
+    const change = changeOf(merged);
+    tally.changedFrom ??= change.first;
+    changed.push({ metric, dayStart, usable, all: merged.series, change });
+    written.push(toWrittenDay(metric.id, dayStart, merged.series, usable));
+    observe(metric.id, dayStart, merged);
   }
-  if (changed.length > 0) await writeDays(db, changed);
+  if (written.length > 0) await writeDays(db, written);
   if (corrections.length > 0) await writeCorrections(db, corrections, source, now);
+  return changed;
 }
 
-/** Earliest incoming time that is new or has a new value. */
-function firstChange(stored: Series, incoming: Series): number | null {
-  const known = new Map<number, number>();
-  stored.t.forEach((t, i) => known.set(t, stored.v[i]));
-  for (let i = 0; i < incoming.t.length; i++) {
-    if (!Object.is(known.get(incoming.t[i]), incoming.v[i])) return incoming.t[i];
-  }
-  return null;
+/** A day as it is written, with its ends. */
+export function toWrittenDay(
+  metricId: string,
+  dayStart: number,
+  series: QualifiedSeries,
+  usable: Series,
+): WrittenDay {
+  const n = usable.t.length;
+  return {
+    metricId,
+    dayStart,
+    ...packDay(series, dayStart),
+    first: n > 0 ? { t: usable.t[0], v: usable.v[0] } : null,
+    last: n > 0 ? { t: usable.t[n - 1], v: usable.v[n - 1] } : null,
+    unusable: series.t.length - n,
+  };
 }
 
-/** The samples of several metrics with `from` ≤ t < `to`; metrics without any are given as empty. */
-export async function readSeries(
-  db: Queryable,
-  metricIds: readonly string[],
-  from: number,
-  to: number,
-): Promise<Map<string, Series>> {
-  const parts = new Map<string, Series[]>(metricIds.map((id) => [id, []]));
-  for (const day of await readDays(db, metricIds, from, to)) {
-    parts.get(day.metricId)!.push(unpackDay(day, day.dayStart));
+function changeOf({ added, corrections }: Merged): { first: number; last: number } {
+  let first = Infinity;
+  let last = -Infinity;
+  if (added.t.length > 0) {
+    first = added.t[0];
+    last = added.t[added.t.length - 1];
   }
-  return new Map([...parts].map(([id, days]) => [id, sliceSeries(joinSeries(days), from, to)]));
+  if (corrections.length > 0) {
+    first = Math.min(first, corrections[0].t);
+    last = Math.max(last, corrections[corrections.length - 1].t);
+  }
+  return { first, last };
+}
+
+/** The newest sample of a day and since when its value has stood. */
+function newestOf({ metric, all: { t, v, q } }: ChangedDay): LatestRow | null {
+  const n = t.length;
+  if (n === 0) return null;
+  let from = n - 1;
+  while (from > 0 && v[from - 1] === v[n - 1]) from--;
+  return {
+    metricId: metric.id,
+    t: t[n - 1],
+    v: v[n - 1],
+    q: q?.[n - 1] ?? 0,
+    flatSince: t[from],
+    flatAllDay: from === 0,
+  };
 }

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
-import type { Role, SessionState } from '@vivid-beacon/core';
+import { writeColumns, type Role, type SessionState } from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
 import { runServer, type RunningServer } from '../runServer';
@@ -103,14 +103,22 @@ function makeVisitor(url: string): Visitor {
       headers: {
         ...(cookie ? { cookie } : {}),
         ...(formToken ? { 'x-form-token': formToken } : {}),
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined
+          ? {}
+          : { 'content-type': body instanceof Uint8Array ? 'application/octet-stream' : 'application/json' }),
       },
-      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      body:
+        body === undefined
+          ? undefined
+          : typeof body === 'string' || body instanceof Uint8Array
+            ? (body as BodyInit)
+            : JSON.stringify(body),
     });
     const set = response.headers.getSetCookie()[0];
     if (set) cookie = set.split(';')[0];
     const text = await response.text();
-    return { status: response.status, body: text === '' ? undefined : JSON.parse(text) };
+    const json = (response.headers.get('content-type') ?? '').includes('json');
+    return { status: response.status, body: text === '' ? undefined : json ? JSON.parse(text) : text };
   };
   return {
     call,
@@ -148,16 +156,35 @@ export async function withMetric(
   return { assetId: asset.body.id, metricId: made.body.id, key: made.body.key, token: token.body.token };
 }
 
-/** Posts samples with a token. */
+/** One part of a file as it is sent: columns of times and values by metric. */
+export function filePart(
+  seq: number,
+  columns: readonly { metricId: string; t: readonly number[]; v: readonly number[] }[],
+  refusals: readonly object[] = [],
+): Uint8Array<ArrayBuffer> {
+  return writeColumns(
+    { seq, metricIds: columns.map(({ metricId }) => metricId), refusals },
+    columns.flatMap(({ t, v }, i): [string, readonly number[]][] => [
+      [`t ${i}`, t],
+      [`v ${i}`, v],
+    ]),
+  );
+}
+
+/** Posts samples with a token; text and bytes as they are, with their content type. */
 export async function push<T = unknown>(
   url: string,
   token: string,
   samples: unknown,
+  headers: Record<string, string> = {},
 ): Promise<{ status: number; body: T }> {
   const response = await fetch(`${url}/api/samples`, {
     method: 'POST',
-    headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },
-    body: typeof samples === 'string' ? samples : JSON.stringify({ samples }),
+    headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json', ...headers },
+    body:
+      typeof samples === 'string' || samples instanceof Uint8Array
+        ? (samples as BodyInit)
+        : JSON.stringify({ samples }),
   });
   return { status: response.status, body: (await response.json()) as T };
 }

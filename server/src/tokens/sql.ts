@@ -24,13 +24,17 @@ export async function addToken(
   return row!.id;
 }
 
-/** The token with this hash that is not revoked; notes that it was used. */
+/** The token with this hash that is not revoked; notes that it was used, at most once a minute. */
 export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<string | undefined> {
-  const row = await one<{ id: string }>(
+  const row = await one<{ id: string; stale: boolean }>(
     db,
-    `update push_token set last_used_at = $2 where token_hash = $1 and revoked_at is null returning id`,
+    `select id, last_used_at is null or last_used_at < $2::timestamptz - interval '1 minute' as stale
+     from push_token where token_hash = $1 and revoked_at is null`,
     [hash, moment(at)],
   );
+  if (row?.stale) {
+    await db.query('update push_token set last_used_at = $2 where id = $1', [row.id, moment(at)]);
+  }
   return row?.id;
 }
 

@@ -1,0 +1,93 @@
+import { DateTime } from 'luxon';
+import { BeaconError } from '../errors';
+import type { Interval } from '../time/interval';
+import { intersectionOf, unionOf } from '../time/intervals';
+
+/** A stretch of work that comes again every week. It may run over midnight: `to` ≤ `from` ends the day after. */
+export interface Shift {
+  readonly name: string;
+  /** Days on which it begins, 1 = Monday … 7 = Sunday (ISO 8601). */
+  readonly days: readonly number[];
+  /** Local wall-clock times, "06:00"; `to` may be "24:00". */
+  readonly from: string;
+  readonly to: string;
+}
+
+export interface Holiday {
+  /** Local date, "2026-12-25". A shift that begins on it is off. */
+  readonly date: string;
+  readonly name: string;
+}
+
+/** Working hours of a site, with what else counts time there. */
+export interface WorkingCalendar {
+  readonly shifts: readonly Shift[];
+  readonly holidays: readonly Holiday[];
+  /** 1 = Monday … 7 = Sunday. */
+  readonly firstWeekday: number;
+  /** First month of the financial year, 1 to 12. */
+  readonly financialYearMonth: number;
+}
+
+/** Around the clock, weeks from Monday (ISO 8601), the financial year is the calendar year. */
+export const PLAIN_CALENDAR: WorkingCalendar = {
+  shifts: [],
+  holidays: [],
+  firstWeekday: 1,
+  financialYearMonth: 1,
+};
+
+/** One time a shift was worked. */
+export interface ShiftSpan extends Interval {
+  readonly name: string;
+}
+
+/**
+ * Every shift that touches a window, in order of its start, whole (not cut at the window).
+ *
+ * @param zone IANA name. A shift over a clock change has its real length: a night shift of eight hours on the
+ *             clock is seven or nine hours long then.
+ */
+export function shiftSpans(calendar: WorkingCalendar, window: Interval, zone: string): ShiftSpan[] {
+  const off = new Set(calendar.holidays.map(({ date }) => date));
+  const spans: ShiftSpan[] = [];
+  let day = DateTime.fromMillis(window.start, { zone }).startOf('day').minus({ days: 1 });
+  for (; day.toMillis() < window.end; day = day.plus({ days: 1 })) {
+    if (off.has(day.toISODate()!)) continue;
+    for (const shift of calendar.shifts) {
+      if (!shift.days.includes(day.weekday)) continue;
+      const start = atClock(day, shift.from).toMillis();
+      const over = minutesOf(shift.to) <= minutesOf(shift.from);
+      const end = atClock(over ? day.plus({ days: 1 }) : day, shift.to).toMillis();
+      if (end > window.start && start < window.end) spans.push({ start, end, name: shift.name });
+    }
+  }
+  return spans.sort((a, b) => a.start - b.start || a.end - b.end);
+}
+
+/** Working time inside a window. Without shifts all time is working time, but for holidays. */
+export function workingTime(calendar: WorkingCalendar, window: Interval, zone: string): Interval[] {
+  const shifts: readonly Shift[] =
+    calendar.shifts.length > 0
+      ? calendar.shifts
+      : [{ name: 'All day', days: [1, 2, 3, 4, 5, 6, 7], from: '00:00', to: '24:00' }];
+  const spans = unionOf(shiftSpans({ ...calendar, shifts }, window, zone));
+  return intersectionOf(spans, [window]);
+}
+
+/** Minutes since midnight of "HH:MM". @throws {BeaconError} BAD_INPUT for anything else. */
+export function minutesOf(clock: string): number {
+  const found = /^([01]?\d|2[0-4]):([0-5]\d)$/.exec(clock);
+  const minutes = found ? Number(found[1]) * 60 + Number(found[2]) : NaN;
+  if (!(minutes <= 1440)) {
+    throw new BeaconError('BAD_INPUT', `A time of day is written as 06:30, got "${clock}".`, 'clock');
+  }
+  return minutes;
+}
+
+/** A local day at a wall-clock time; "24:00" is the next midnight. */
+export function atClock(day: DateTime, clock: string): DateTime {
+  const minutes = minutesOf(clock);
+  if (minutes === 1440) return day.startOf('day').plus({ days: 1 });
+  return day.startOf('day').set({ hour: Math.floor(minutes / 60), minute: minutes % 60 });
+}

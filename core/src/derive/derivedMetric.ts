@@ -1,0 +1,95 @@
+import { BeaconError } from '../errors';
+import type { Summary } from '../domain/metric';
+import { conversion, readUnit, writeUnit, type Unit } from '../units/unit';
+import type { Node } from './parseExpression';
+
+/** What a name in an expression stands for. */
+export type Binding =
+  /** A metric; in totals, summarised so over each period (null = the usual summary of its kind). */
+  | { readonly kind: 'metric'; readonly metricId: string; readonly summary: Summary | null }
+  /** The metric of this name of all assets directly below an asset, added up. */
+  | {
+      readonly kind: 'children';
+      readonly assetId: string;
+      readonly metricName: string;
+      readonly summary: Summary | null;
+    }
+  /** A number among an asset's attributes, such as its floor area. */
+  | { readonly kind: 'attribute'; readonly assetId: string; readonly attribute: string }
+  /** An equivalence factor; its value of the year of each step. */
+  | { readonly kind: 'factor'; readonly factorId: string };
+
+/**
+ * Two ways to evaluate:
+ * - `totals`: every name is summarised over the period first, then the expression is worked out once:
+ *   sum over sum, right for ratios at any length of period.
+ * - `samples`: the expression is worked out at each sample, and the results are summarised like any metric:
+ *   right for limits, differences and conversions of a moment.
+ */
+export type DerivedWay = 'totals' | 'samples';
+
+export interface DerivedDefinition {
+  readonly expression: string;
+  readonly bindings: Readonly<Record<string, Binding>>;
+  readonly way: DerivedWay;
+}
+
+/**
+ * Refuses a circle: a derived metric must not use itself, directly or through others.
+ *
+ * @param uses the metrics a derived metric uses, by id; none for other metrics.
+ * @param nameOf for the message.
+ * @throws {BeaconError} BAD_INPUT naming the circle.
+ */
+export function refuseCircle(
+  start: string,
+  uses: (metricId: string) => readonly string[],
+  nameOf: (metricId: string) => string,
+): void {
+  const path: string[] = [];
+  const done = new Set<string>();
+  const visit = (id: string): void => {
+    if (path.includes(id)) {
+      const circle = [...path.slice(path.indexOf(id)), id].map(nameOf).join(' → ');
+      throw new BeaconError('BAD_INPUT', `This would go in a circle: ${circle}.`, 'expression');
+    }
+    if (done.has(id)) return;
+    path.push(id);
+    uses(id).forEach(visit);
+    path.pop();
+    done.add(id);
+  };
+  visit(start);
+}
+
+/**
+ * By what the results are multiplied to come in the unit that was chosen. An empty choice takes the unit
+ * that follows. A ratio without unit shown in % is multiplied by 100, unless the expression already ends in
+ * "* 100".
+ *
+ * @throws {BeaconError} BAD_INPUT when the chosen unit measures something else.
+ */
+export function factorToChosenUnit(found: Unit, chosen: string, node: Node): number {
+  if (chosen.trim() === '' || chosen.trim() === writeUnit(found)) return 1;
+  const wanted = readUnit(chosen);
+  const factor = conversion(found, wanted);
+  if (factor === null) {
+    // Nothing is known of a bare number: then the person's unit is taken as it is.
+    if (Object.keys(found.dimension).length === 0 && found.factor === 1) return 1;
+    throw new BeaconError(
+      'BAD_INPUT',
+      `The expression comes out in ${writeUnit(found) || 'a plain number'}, which is not ${chosen}.`,
+      'unit',
+    );
+  }
+  if (chosen.trim() === '%' && endsInHundred(node)) return 1;
+  return factor;
+}
+
+function endsInHundred(node: Node): boolean {
+  return (
+    node.kind === 'binary' &&
+    node.operator === '*' &&
+    [node.left, node.right].some((each) => each.kind === 'number' && each.value === 100)
+  );
+}

@@ -1,0 +1,55 @@
+import type { MetricReading } from '../domain/metric';
+import { DAY_MS } from '../series/dayCodec';
+import type { Series } from '../series/series';
+import { REGISTER_REACH_MS, spansOfEdges, tallySpans } from '../summary/tallySpans';
+import type { Tallies } from '../summary/tally';
+
+/** Every zone's days and hours begin on a quarter of an hour of UTC, so quarters make up all of them. */
+export const QUARTER_MS = 900_000;
+export const QUARTERS_A_DAY = DAY_MS / QUARTER_MS;
+
+/**
+ * The 96 quarters of one UTC day, tallied. What is kept is a function of the samples alone: however they
+ * came, the same samples give the same tallies to the last bit.
+ *
+ * @param series the samples of the day with the usable one before it and the usable one after it.
+ */
+export function rollupDay(series: Series, reading: MetricReading, dayStart: number): Tallies {
+  const edges = Float64Array.from({ length: QUARTERS_A_DAY + 1 }, (_, i) => dayStart + i * QUARTER_MS);
+  return tallySpans(series, reading, spansOfEdges(edges), QUARTERS_A_DAY);
+}
+
+/** Does nothing at all touch this day? Then no rollup is kept for it. */
+export function isEmptyRollup(tallies: Tallies): boolean {
+  for (let i = 0; i < tallies.size; i++) {
+    if (tallies.n[i] > 0 || tallies.heldMs[i] > 0 || tallies.spanMs[i] > 0) return false;
+  }
+  return true;
+}
+
+/**
+ * Which stretch of time a change of samples can alter, [start, end): from the first change on (for a
+ * register from the reading before it) up to where the last changed sample stops holding.
+ *
+ * @param before usable time before the first change, null without. @param next usable time after the last.
+ */
+export function touchedStretch(
+  reading: MetricReading,
+  change: { readonly first: number; readonly last: number },
+  before: number | null,
+  next: number | null,
+): { readonly start: number; readonly end: number } {
+  if (reading.kind === 'register') {
+    const near = (t: number | null, from: number): t is number =>
+      t !== null && Math.abs(t - from) <= REGISTER_REACH_MS;
+    return {
+      start: near(before, change.first) ? before : change.first,
+      end: Math.max(near(next, change.last) ? next : 0, change.last + reading.maxGapMs),
+    };
+  }
+  const hold = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;
+  return {
+    start: change.first,
+    end: Math.max(change.last + 1, Math.min(next ?? Infinity, change.last + hold)),
+  };
+}

@@ -1,0 +1,87 @@
+/**
+ * What a summary needs to know of the samples in each of `size` buckets: enough for every summary except
+ * percentiles, small enough to keep, and buckets can be joined to longer ones.
+ */
+export interface Tallies {
+  readonly size: number;
+  /** Usable samples whose time lies inside. */
+  readonly n: Float64Array;
+  readonly sum: Float64Array;
+  /** NaN while n = 0; so are `max`, `first` and `last`. */
+  readonly min: Float64Array;
+  readonly max: Float64Array;
+  readonly first: Float64Array;
+  readonly last: Float64Array;
+  /** Sum of squared differences from the mean of the bucket. */
+  readonly m2: Float64Array;
+  /** ms covered by usable data. */
+  readonly heldMs: Float64Array;
+  /** Level: value × ms it held, summed. */
+  readonly area: Float64Array;
+  /** Register: what it gained, and over how many ms that is known. */
+  readonly increase: Float64Array;
+  readonly spanMs: Float64Array;
+  /** State: ms in each state code. */
+  readonly stateMs: Map<number, Float64Array>;
+}
+
+/** Buckets with nothing in them. */
+export function emptyTallies(size: number): Tallies {
+  const zeros = (): Float64Array => new Float64Array(size);
+  const unknown = (): Float64Array => new Float64Array(size).fill(NaN);
+  return {
+    size,
+    n: zeros(),
+    sum: zeros(),
+    min: unknown(),
+    max: unknown(),
+    first: unknown(),
+    last: unknown(),
+    m2: zeros(),
+    heldMs: zeros(),
+    area: zeros(),
+    increase: zeros(),
+    spanMs: zeros(),
+    stateMs: new Map(),
+  };
+}
+
+/** The column of one state code, made when it is first needed. */
+export function stateColumn(tallies: Tallies, code: number): Float64Array {
+  let column = tallies.stateMs.get(code);
+  if (!column) {
+    column = new Float64Array(tallies.size);
+    tallies.stateMs.set(code, column);
+  }
+  return column;
+}
+
+/**
+ * Joins bucket `i` of `from` to bucket `k` of `into`, which must lie before it in time (for first and last).
+ * Squared differences are joined after Chan, Golub and LeVeque (The American Statistician 37, 1983).
+ */
+export function joinTally(into: Tallies, k: number, from: Tallies, i: number): void {
+  const na = into.n[k];
+  const nb = from.n[i];
+  if (nb > 0) {
+    if (na > 0) {
+      const apart = from.sum[i] / nb - into.sum[k] / na;
+      into.m2[k] += from.m2[i] + (apart * apart * na * nb) / (na + nb);
+      if (from.min[i] < into.min[k]) into.min[k] = from.min[i];
+      if (from.max[i] > into.max[k]) into.max[k] = from.max[i];
+    } else {
+      into.m2[k] = from.m2[i];
+      into.min[k] = from.min[i];
+      into.max[k] = from.max[i];
+      into.first[k] = from.first[i];
+    }
+    into.last[k] = from.last[i];
+    into.n[k] = na + nb;
+    into.sum[k] += from.sum[i];
+  }
+  into.heldMs[k] += from.heldMs[i];
+  into.area[k] += from.area[i];
+  into.increase[k] += from.increase[i];
+  into.spanMs[k] += from.spanMs[i];
+  for (const [code, column] of from.stateMs) if (column[i] > 0) stateColumn(into, code)[k] += column[i];
+}

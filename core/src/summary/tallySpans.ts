@@ -1,0 +1,140 @@
+import type { MetricReading } from '../domain/metric';
+import { sharedDigits } from '../series/dayCodec';
+import { firstAtOrAfter, usableOf, type Series } from '../series/series';
+import { counterStep } from './counterStep';
+import { emptyTallies, joinTally, stateColumn, type Tallies } from './tally';
+
+/** Stretches of time in order of their start, and the bucket each belongs to. Those of one bucket are disjoint. */
+export interface Spans {
+  readonly start: ArrayLike<number>;
+  readonly end: ArrayLike<number>;
+  readonly into: ArrayLike<number>;
+}
+
+/** Two readings of a register further apart than this tell nothing about the time between. */
+export const REGISTER_REACH_MS = 400 * 86_400_000;
+
+/** Spans of neighbouring buckets: bucket i is [edges[i], edges[i + 1]). */
+export function spansOfEdges(edges: ArrayLike<number>): Spans {
+  const n = Math.max(0, edges.length - 1);
+  const start = new Float64Array(n);
+  const end = new Float64Array(n);
+  const into = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    start[i] = edges[i];
+    end[i] = edges[i + 1];
+    into[i] = i;
+  }
+  return { start, end, into };
+}
+
+/**
+ * Tallies the samples of a series over spans, by the rules of the metric's kind.
+ *
+ * A level, register or state holds until the next usable sample, at most the longest allowed gap; an amount
+ * covers its logging interval. A register's increase is even between two readings.
+ *
+ * @param series must reach back to what holds at the first start and, for a register, on to the reading
+ *               after the last end. Missing, bad and implausible samples are left out.
+ * @param size   how many buckets there are.
+ */
+export function tallySpans(
+  series: Series & { readonly q?: Uint8Array | null },
+  reading: MetricReading,
+  spans: Spans,
+  size: number,
+): Tallies {
+  const usable = usableOf(series);
+  const pieces = emptyTallies(spans.start.length);
+  // Decimals are added as whole numbers: 0.1 + 0.2 is 0.3, and the same samples give the same last digit.
+  const digits = sharedDigits(usable.v as Float64Array) ?? -1;
+  tallySamples(usable, spans, pieces, digits);
+  tallyHeld(usable, reading, spans, pieces, digits);
+  if (reading.kind === 'register') tallyIncrease(usable, reading, spans, pieces);
+  const out = emptyTallies(size);
+  for (let i = 0; i < pieces.size; i++) joinTally(out, spans.into[i], pieces, i);
+  return out;
+}
+
+function tallySamples({ t, v }: Series, spans: Spans, out: Tallies, digits: number): void {
+  const scale = digits > 0 ? 10 ** digits : 1;
+  let i = spans.start.length > 0 ? firstAtOrAfter(t, spans.start[0]) : t.length;
+  for (let k = 0; k < spans.start.length; k++) {
+    if (k > 0 && spans.start[k] < spans.end[k - 1]) i = firstAtOrAfter(t, spans.start[k]);
+    while (i < t.length && t[i] < spans.start[k]) i++;
+    const from = i;
+    while (i < t.length && t[i] < spans.end[k]) i++;
+    const n = i - from;
+    if (n === 0) continue;
+    let total = 0;
+    let lost = 0;
+    let low = v[from];
+    let high = v[from];
+    for (let j = from; j < i; j++) {
+      const value = digits >= 0 ? Math.round(v[j] * scale) : v[j];
+      const next = total + value;
+      lost += Math.abs(total) >= Math.abs(value) ? total - next + value : value - next + total;
+      total = next;
+      if (v[j] < low) low = v[j];
+      if (v[j] > high) high = v[j];
+    }
+    const sum = (total + lost) / scale;
+    const centre = sum / n;
+    let squares = 0;
+    let rest = 0;
+    for (let j = from; j < i; j++) {
+      const d = v[j] - centre;
+      squares += d * d;
+      rest += d;
+    }
+    out.n[k] = n;
+    out.sum[k] = sum;
+    out.min[k] = low;
+    out.max[k] = high;
+    out.first[k] = v[from];
+    out.last[k] = v[i - 1];
+    out.m2[k] = low === high ? 0 : Math.max(0, squares - (rest * rest) / n);
+  }
+}
+
+function tallyHeld(
+  { t, v }: Series,
+  reading: MetricReading,
+  spans: Spans,
+  out: Tallies,
+  digits: number,
+): void {
+  const longest = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;
+  const scale = digits > 0 ? 10 ** digits : 1;
+  const count = spans.start.length;
+  let k = 0;
+  for (let i = 0; i < t.length && k < count; i++) {
+    const end = Math.min(t[i] + longest, i + 1 < t.length ? t[i + 1] : Infinity);
+    while (k < count && spans.end[k] <= t[i]) k++;
+    for (let j = k; j < count && spans.start[j] < end; j++) {
+      const held = Math.min(end, spans.end[j]) - Math.max(t[i], spans.start[j]);
+      if (held <= 0) continue;
+      out.heldMs[j] += held;
+      if (reading.kind === 'level') out.area[j] += (digits >= 0 ? Math.round(v[i] * scale) : v[i]) * held;
+      else if (reading.kind === 'state') stateColumn(out, v[i])[j] += held;
+    }
+  }
+  if (scale !== 1) for (let j = 0; j < count; j++) out.area[j] /= scale;
+}
+
+function tallyIncrease({ t, v }: Series, reading: MetricReading, spans: Spans, out: Tallies): void {
+  const count = spans.start.length;
+  let k = 0;
+  for (let i = 1; i < t.length && k < count; i++) {
+    const length = t[i] - t[i - 1];
+    if (length > REGISTER_REACH_MS) continue;
+    while (k < count && spans.end[k] <= t[i - 1]) k++;
+    const step = counterStep(v[i - 1], v[i], reading.rollover);
+    for (let j = k; j < count && spans.start[j] < t[i]; j++) {
+      const shared = Math.min(t[i], spans.end[j]) - Math.max(t[i - 1], spans.start[j]);
+      if (shared <= 0) continue;
+      out.increase[j] += shared === length ? step : step * (shared / length);
+      out.spanMs[j] += shared;
+    }
+  }
+}

@@ -1,0 +1,112 @@
+import { DateTime } from 'luxon';
+import type { WorkingCalendar } from '../calendar/workingCalendar';
+import type { Spans } from '../summary/tallySpans';
+import { periodsOf, type Bucket } from './buckets';
+import { hoursInside, type HoursFilter } from './hours';
+import type { Interval } from './interval';
+import { plusPeriods, startOfPeriod } from './periodStart';
+
+/** A window cut into periods, and the stretches of them that are looked at. */
+export interface BucketSpans {
+  readonly window: Interval;
+  readonly bucket: Bucket | null;
+  readonly hours: HoursFilter | null;
+  readonly zone: string;
+  readonly calendar: WorkingCalendar;
+  readonly size: number;
+  /** Bounds of each period, whole, ms. */
+  readonly start: readonly number[];
+  readonly end: readonly number[];
+  /** Names of shifts; null for other periods. */
+  readonly names: readonly string[] | null;
+  /** What lies inside window and recurring hours, in order of time. */
+  readonly spans: Spans;
+}
+
+/**
+ * Cuts a window into periods of a site's calendar and keeps only its recurring hours, to the minute.
+ *
+ * A period that begins before the window counts whole, as one would expect of "by day".
+ */
+export function bucketSpans(
+  window: Interval,
+  bucket: Bucket | null,
+  hours: HoursFilter | null,
+  zone: string,
+  calendar: WorkingCalendar,
+): BucketSpans {
+  const { start, end, names } = periodsOf(window, bucket, zone, calendar);
+  const size = start.length;
+  const base = { window, bucket, hours, zone, calendar, size, start, end, names };
+  if (hours === null || size === 0) {
+    return { ...base, spans: { start, end, into: Array.from({ length: size }, (_, i) => i) } };
+  }
+  const inside = hoursInside(hours, { start: start[0], end: Math.max(...end) }, zone, calendar);
+  const cut: { start: number; end: number; into: number }[] = [];
+  let first = 0;
+  for (let i = 0; i < size; i++) {
+    while (first < inside.length && inside[first].end <= start[i]) first++;
+    for (let j = first; j < inside.length && inside[j].start < end[i]; j++) {
+      const from = Math.max(inside[j].start, start[i]);
+      const to = Math.min(inside[j].end, end[i]);
+      if (to > from) cut.push({ start: from, end: to, into: i });
+    }
+  }
+  return {
+    ...base,
+    spans: {
+      start: cut.map((each) => each.start),
+      end: cut.map((each) => each.end),
+      into: cut.map((each) => each.into),
+    },
+  };
+}
+
+/**
+ * The same periods with at least `steps` more before the first, for expressions that look back.
+ *
+ * @returns the longer buckets, and how many periods were put before.
+ */
+export function withEarlier(buckets: BucketSpans, steps: number): { buckets: BucketSpans; before: number } {
+  if (steps <= 0 || buckets.size === 0) return { buckets, before: 0 };
+  const { window, bucket, hours, zone, calendar } = buckets;
+  if (bucket === null) {
+    // Windows of the same length, one after another up to this one.
+    const length = window.end - window.start;
+    const starts = Array.from({ length: steps + 1 }, (_, i) => window.start - (steps - i) * length);
+    const parts = starts.map((start) =>
+      bucketSpans({ start, end: start + length }, null, hours, zone, calendar),
+    );
+    return { buckets: { ...joined(parts), bucket: null, window }, before: steps };
+  }
+  const first = DateTime.fromMillis(buckets.start[0], { zone });
+  const earlier =
+    bucket === 'quarterHour' || bucket === 'hour'
+      ? buckets.start[0] - steps * (bucket === 'hour' ? 3_600_000 : 900_000)
+      : bucket === 'shift'
+        ? first.minus({ days: steps + 7 }).toMillis()
+        : plusPeriods(startOfPeriod(first, bucket, calendar), -steps, bucket).toMillis();
+  const longer = bucketSpans({ start: earlier, end: window.end }, bucket, hours, zone, calendar);
+  return { buckets: longer, before: longer.size - buckets.size };
+}
+
+function joined(parts: readonly BucketSpans[]): BucketSpans {
+  const spans = parts.flatMap((part, at) =>
+    Array.from({ length: part.spans.start.length }, (_, i) => ({
+      start: part.spans.start[i],
+      end: part.spans.end[i],
+      into: at,
+    })),
+  );
+  return {
+    ...parts[parts.length - 1],
+    size: parts.length,
+    start: parts.map((part) => part.start[0]),
+    end: parts.map((part) => part.end[0]),
+    spans: {
+      start: spans.map((each) => each.start),
+      end: spans.map((each) => each.end),
+      into: spans.map((each) => each.into),
+    },
+  };
+}

@@ -1,0 +1,115 @@
+import { DateTime } from 'luxon';
+import {
+  atClock,
+  minutesOf,
+  shiftSpans,
+  workingTime,
+  type WorkingCalendar,
+} from '../calendar/workingCalendar';
+import type { Interval } from './interval';
+import { differenceOf, intersectionOf, unionOf } from './intervals';
+
+/**
+ * Hours that come again: of a day (over midnight when `to` ≤ `from`), weekdays, months, working time, one
+ * shift; joined by all, any and not. Weekdays 1 = Monday … 7 = Sunday, months 1 to 12, clock "06:00".
+ */
+export type HoursFilter =
+  | { readonly kind: 'clock'; readonly from: string; readonly to: string }
+  | { readonly kind: 'weekdays'; readonly days: readonly number[] }
+  | { readonly kind: 'months'; readonly months: readonly number[] }
+  | { readonly kind: 'working'; readonly inside: boolean }
+  | { readonly kind: 'shift'; readonly name: string }
+  | { readonly kind: 'all'; readonly of: readonly HoursFilter[] }
+  | { readonly kind: 'any'; readonly of: readonly HoursFilter[] }
+  | { readonly kind: 'not'; readonly of: HoursFilter };
+
+/** The stretches of a window that a filter lets through, to the minute, on the local clock of `zone`. */
+export function hoursInside(
+  filter: HoursFilter,
+  window: Interval,
+  zone: string,
+  calendar: WorkingCalendar,
+): Interval[] {
+  const inside = (each: HoursFilter): Interval[] => hoursInside(each, window, zone, calendar);
+  const clip = (intervals: readonly Interval[]): Interval[] => intersectionOf(unionOf(intervals), [window]);
+  switch (filter.kind) {
+    case 'clock':
+      return clip(
+        eachDay(window, zone, (day) => {
+          const over = minutesOf(filter.to) <= minutesOf(filter.from);
+          return [
+            {
+              start: atClock(day, filter.from).toMillis(),
+              end: atClock(over ? day.plus({ days: 1 }) : day, filter.to).toMillis(),
+            },
+          ];
+        }),
+      );
+    case 'weekdays':
+      return clip(eachDay(window, zone, (day) => (filter.days.includes(day.weekday) ? [whole(day)] : [])));
+    case 'months':
+      return clip(eachDay(window, zone, (day) => (filter.months.includes(day.month) ? [whole(day)] : [])));
+    case 'working': {
+      const working = workingTime(calendar, window, zone);
+      return filter.inside ? working : differenceOf([window], working);
+    }
+    case 'shift':
+      return clip(shiftSpans(calendar, window, zone).filter(({ name }) => name === filter.name));
+    case 'all':
+      return filter.of.reduce<Interval[]>((left, each) => intersectionOf(left, inside(each)), [window]);
+    case 'any':
+      return unionOf(filter.of.flatMap(inside));
+    case 'not':
+      return differenceOf([window], inside(filter.of));
+  }
+}
+
+function whole(day: DateTime): Interval {
+  return { start: day.toMillis(), end: day.plus({ days: 1 }).startOf('day').toMillis() };
+}
+
+/** Every local day that touches the window, and the one before it. */
+function eachDay(window: Interval, zone: string, of: (day: DateTime) => Interval[]): Interval[] {
+  const out: Interval[] = [];
+  let day = DateTime.fromMillis(window.start, { zone }).startOf('day').minus({ days: 1 });
+  for (; day.toMillis() < window.end; day = day.plus({ days: 1 }).startOf('day')) out.push(...of(day));
+  return out;
+}
+
+const WEEKDAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
+
+/** The filter in words: "22:00 to 06:00 and on Saturdays, Sundays". */
+export function hoursWords(filter: HoursFilter): string {
+  switch (filter.kind) {
+    case 'clock':
+      return `${filter.from} to ${filter.to}`;
+    case 'weekdays':
+      return `on ${filter.days.map((day) => WEEKDAYS[day - 1]).join(', ')}`;
+    case 'months':
+      return `in ${filter.months.map((month) => MONTHS[month - 1]).join(', ')}`;
+    case 'working':
+      return filter.inside ? 'in working hours' : 'outside working hours';
+    case 'shift':
+      return `in shift ${filter.name}`;
+    case 'all':
+      return filter.of.map(hoursWords).join(' and ');
+    case 'any':
+      return filter.of.map(hoursWords).join(' or ');
+    case 'not':
+      return `not ${hoursWords(filter.of)}`;
+  }
+}

@@ -1,0 +1,126 @@
+import {
+  DAY_MS,
+  packDay,
+  packValues,
+  unpackDay,
+  unpackValues,
+  type Merged,
+  type QualifiedSeries,
+} from '@vivid-beacon/core';
+import { all, type Queryable } from '../db/database';
+import { asBuffer } from '../samples/sql';
+
+/** What an intake changed on one day of one metric. */
+export interface DayChange {
+  readonly metricId: string;
+  readonly dayStart: number;
+  readonly added: QualifiedSeries;
+  /** Samples it replaced, with the values they had. */
+  readonly before: QualifiedSeries;
+  /** The values it gave them. */
+  readonly after: QualifiedSeries;
+}
+
+/** A change as it follows from a merge. */
+export function dayChangeOf(metricId: string, dayStart: number, { added, corrections }: Merged): DayChange {
+  const t = Float64Array.from(corrections, (each) => each.t);
+  return {
+    metricId,
+    dayStart,
+    added,
+    before: {
+      t,
+      v: Float64Array.from(corrections, (each) => each.before),
+      q: Uint8Array.from(corrections, (each) => each.qualityBefore),
+    },
+    after: {
+      t,
+      v: Float64Array.from(corrections, (each) => each.after),
+      q: Uint8Array.from(corrections, (each) => each.qualityAfter),
+    },
+  };
+}
+
+/** Keeps what an intake changed, so that it can be undone. */
+export async function writeDayChanges(
+  db: Queryable,
+  intakeId: string,
+  changes: readonly DayChange[],
+): Promise<void> {
+  const packed = changes.map(({ dayStart, added, before, after }) => ({
+    added: packDay(added, dayStart),
+    before: packDay(before, dayStart),
+    afterVals: packValues(after.v),
+    afterFlags: packDay(after, dayStart).flags,
+  }));
+  await db.query(
+    `insert into intake_change (intake_id, metric_id, day, added_n, added_times, added_vals, added_flags,
+                                before_n, before_times, before_vals, before_flags, after_vals, after_flags)
+     select $1::bigint, metric_id, date '1970-01-01' + day, an, at, av, af, bn, bt, bv, bf, cv, cf
+     from unnest($2::bigint[], $3::int[], $4::int[], $5::bytea[], $6::bytea[], $7::bytea[],
+                 $8::int[], $9::bytea[], $10::bytea[], $11::bytea[], $12::bytea[], $13::bytea[])
+       as c (metric_id, day, an, at, av, af, bn, bt, bv, bf, cv, cf)`,
+    [
+      intakeId,
+      changes.map((each) => each.metricId),
+      changes.map((each) => each.dayStart / DAY_MS),
+      packed.map(({ added }) => added.n),
+      packed.map(({ added }) => asBuffer(added.times)),
+      packed.map(({ added }) => asBuffer(added.values)),
+      packed.map(({ added }) => added.flags && asBuffer(added.flags)),
+      packed.map(({ before }) => before.n),
+      packed.map(({ before }) => asBuffer(before.times)),
+      packed.map(({ before }) => asBuffer(before.values)),
+      packed.map(({ before }) => before.flags && asBuffer(before.flags)),
+      packed.map(({ afterVals }) => asBuffer(afterVals)),
+      packed.map(({ afterFlags }) => afterFlags && asBuffer(afterFlags)),
+    ],
+  );
+}
+
+interface ChangeRow {
+  readonly metricId: string;
+  readonly day: number;
+  readonly an: number;
+  readonly at: Buffer;
+  readonly av: Buffer;
+  readonly af: Buffer | null;
+  readonly bn: number;
+  readonly bt: Buffer;
+  readonly bv: Buffer;
+  readonly bf: Buffer | null;
+  readonly cv: Buffer;
+  readonly cf: Buffer | null;
+}
+
+/** What an intake changed, `limit` days after the given place, in order of metric and day. */
+export async function readDayChanges(
+  db: Queryable,
+  intakeId: string,
+  after: { readonly metricId: string; readonly dayStart: number },
+  limit: number,
+): Promise<DayChange[]> {
+  const rows = await all<ChangeRow>(
+    db,
+    `select metric_id as "metricId", day - date '1970-01-01' as day, added_n as an, added_times as at,
+            added_vals as av, added_flags as af, before_n as bn, before_times as bt, before_vals as bv,
+            before_flags as bf, after_vals as cv, after_flags as cf
+     from intake_change
+     where intake_id = $1 and (metric_id, day) > ($2::bigint, date '1970-01-01' + $3::int)
+     order by metric_id, day limit $4`,
+    [intakeId, after.metricId, after.dayStart / DAY_MS, limit],
+  );
+  return rows.map((row) => {
+    const dayStart = row.day * DAY_MS;
+    const before = unpackDay({ n: row.bn, times: row.bt, values: row.bv, flags: row.bf }, dayStart);
+    const flags =
+      row.cf && unpackDay({ n: row.bn, times: row.bt, values: row.cv, flags: row.cf }, dayStart).q;
+    return {
+      metricId: row.metricId,
+      dayStart,
+      added: unpackDay({ n: row.an, times: row.at, values: row.av, flags: row.af }, dayStart),
+      before,
+      after: { t: before.t, v: unpackValues(row.cv, row.bn), q: flags },
+    };
+  });
+}

@@ -1,0 +1,100 @@
+import * as yup from 'yup';
+import {
+  BeaconError,
+  DAY_MS,
+  dayOf,
+  EARLIEST_TIME,
+  idText,
+  packDay,
+  readColumns,
+  sliceSeries,
+  sortSamples,
+  type Refusal,
+} from '@vivid-beacon/core';
+import { checked } from '../http/errors';
+import type { PartDay } from './sql';
+
+/** Rows of a file in one part, over all columns. */
+const MOST_NUMBERS = 500_000;
+const MOST_REFUSALS = 20_000;
+
+/** Head of a part: its number, the metrics of its columns in order, the rows refused in it. */
+const headSchema = yup
+  .object({
+    seq: yup.number().integer().min(0).max(10_000_000).required(),
+    metricIds: yup.array(idText().required()).max(10_000).required(),
+    refusals: yup
+      .array(
+        yup
+          .object({
+            line: yup.number().integer().min(1).required(),
+            column: yup.string().max(200).defined(),
+            value: yup.string().max(200).defined(),
+            reason: yup.string().max(200).defined(),
+          })
+          .noUnknown(),
+      )
+      .max(MOST_REFUSALS)
+      .default([]),
+    columns: yup.array().required(),
+  })
+  .noUnknown();
+
+export interface FilePart {
+  readonly seq: number;
+  readonly metricIds: readonly string[];
+  readonly refusals: readonly Refusal[];
+  readonly days: readonly PartDay[];
+}
+
+/**
+ * Reads one part of a file: bytes of writeColumns with columns "t 0", "v 0", "t 1" … for the metrics of its
+ * head. @throws {BeaconError} naming what is wrong; nothing of the part is taken then.
+ */
+export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
+  if (!Buffer.isBuffer(bytes)) {
+    throw new BeaconError('BAD_SHAPE', 'A part of a file is sent as application/octet-stream.');
+  }
+  const { head, columns } = decode(bytes);
+  const { seq, metricIds, refusals } = await checked(headSchema, head);
+  const latest = now + DAY_MS;
+  const days: PartDay[] = [];
+  let numbers = 0;
+  metricIds.forEach((metricId, i) => {
+    const t = columns.get(`t ${i}`);
+    const v = columns.get(`v ${i}`);
+    if (!t || !v || t.length !== v.length) {
+      throw new BeaconError('BAD_SHAPE', `Columns "t ${i}" and "v ${i}" must be there and of equal length.`);
+    }
+    numbers += t.length;
+    if (numbers > MOST_NUMBERS) {
+      throw new BeaconError('TOO_LARGE', `A part may hold at most ${MOST_NUMBERS} numbers.`);
+    }
+    for (let k = 0; k < t.length; k++) {
+      if (!Number.isInteger(t[k]) || t[k] < EARLIEST_TIME || t[k] > latest || !Number.isFinite(v[k])) {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `Sample ${k} of metric ${metricId} is not a whole ms between 1900 and tomorrow with a finite value: ${t[k]}, ${v[k]}.`,
+          `t ${i}`,
+        );
+      }
+    }
+    const series = sortSamples(t, v);
+    for (let k = 0; k < series.t.length;) {
+      const dayStart = dayOf(series.t[k]);
+      const day = sliceSeries(series, dayStart, dayStart + DAY_MS);
+      days.push({ metricId, dayStart, ...packDay(day, dayStart) });
+      k += day.t.length;
+    }
+  });
+  return { seq, metricIds, refusals, days };
+}
+
+function decode(bytes: Buffer): ReturnType<typeof readColumns<object>> {
+  try {
+    const aligned = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
+    return readColumns<object>(aligned);
+  } catch (error) {
+    throw new BeaconError('BAD_SHAPE', `The part cannot be read: ${(error as Error).message}.`);
+  }
+}

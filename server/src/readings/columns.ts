@@ -1,0 +1,29 @@
+import type { Request, Response } from 'express';
+import { writeColumns, type QueryAnswer } from '@vivid-beacon/core';
+
+const BYTES = 'application/octet-stream';
+
+/** Does the caller ask for columns of bytes? */
+export function wantsColumns(request: Request): boolean {
+  return (request.headers.accept ?? '').includes(BYTES);
+}
+
+/** Sends bytes made by writeColumns. */
+export function sendColumns(response: Response, bytes: Uint8Array): void {
+  response.setHeader('Content-Type', BYTES);
+  response.end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+}
+
+/** A query's answer as columns: start, end, then values, coverage and samples of each group by number. */
+export function sendQuery(response: Response, { start, end, groups, ...head }: QueryAnswer): void {
+  const columns: [string, ArrayLike<number>][] = [
+    ['start', start],
+    ['end', end],
+  ];
+  groups.forEach(({ values, coverage, samples }, i) => {
+    columns.push([`values ${i}`, values.map((value) => value ?? NaN)]);
+    columns.push([`coverage ${i}`, coverage], [`samples ${i}`, samples]);
+  });
+  const named = groups.map(({ name, metricIds }) => ({ name, metricIds }));
+  sendColumns(response, writeColumns({ ...head, groups: named }, columns));
+}

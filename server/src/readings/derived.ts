@@ -1,0 +1,322 @@
+import { DateTime } from 'luxon';
+import {
+  BeaconError,
+  elapsedSpans,
+  evaluate,
+  lengthOfSpans,
+  namesIn,
+  NOTHING,
+  parseExpression,
+  stepsBack,
+  SUMMARIES_OF_KIND,
+  withEarlier,
+  type BucketSpans,
+  type MetricKind,
+  type Node,
+  type Series,
+  type Summarised,
+  type Summary,
+} from '@vivid-beacon/core';
+import { unitOfExpression } from '@vivid-beacon/core/src/derive/checkUnits';
+import {
+  factorToChosenUnit,
+  type Binding,
+  type DerivedDefinition,
+  type DerivedWay,
+} from '@vivid-beacon/core/src/derive/derivedMetric';
+import type { Unit } from '@vivid-beacon/core/src/units/unit';
+import { listAssets } from '../assets/sql';
+import { findDerived, listFactors, type FactorRow } from '../derived/sql';
+import { needMetrics } from '../metrics/metrics';
+import { metricsOfAssets, type MetricRow } from '../metrics/sql';
+import { samplesOf, summariseMetric, type PlanContext } from './planner';
+
+const HOUR_MS = 3_600_000;
+
+/** What a name stands for, looked up. */
+type Bound =
+  | {
+      readonly kind: 'metrics';
+      readonly rows: readonly MetricRow[];
+      readonly summary: Summary;
+      readonly unit: string;
+    }
+  | { readonly kind: 'constant'; readonly value: number; readonly unit: string }
+  | { readonly kind: 'factor'; readonly factor: FactorRow; readonly unit: string };
+
+/** A definition with everything it names looked up and its units checked. */
+export interface BoundExpression {
+  readonly node: Node;
+  readonly names: ReadonlyMap<string, Bound>;
+  readonly unit: Unit;
+  /** What results are multiplied by to come in the chosen unit. */
+  readonly factor: number;
+  readonly way: DerivedWay;
+}
+
+/** Looks up what an expression names and checks its units. @throws {BeaconError} naming what is missing or does not go together. */
+export async function bindExpression(
+  context: PlanContext,
+  definition: DerivedDefinition,
+  chosenUnit: string,
+): Promise<BoundExpression> {
+  const node = parseExpression(definition.expression);
+  const names = new Map<string, Bound>();
+  for (const name of namesIn(node)) {
+    const binding = definition.bindings[name];
+    if (!binding || !Object.hasOwn(definition.bindings, name)) {
+      const known = Object.keys(definition.bindings);
+      throw new BeaconError(
+        'BAD_INPUT',
+        `"${name}" does not stand for anything yet. ${known.length > 0 ? `There are ${known.join(', ')}.` : 'Choose a metric for it.'}`,
+        'expression',
+      );
+    }
+    names.set(name, await bind(context, name, binding, definition.way));
+  }
+  const unit = unitOfExpression(node, (name) => names.get(name)!.unit);
+  return { node, names, unit, factor: factorToChosenUnit(unit, chosenUnit, node), way: definition.way };
+}
+
+async function bind(context: PlanContext, name: string, binding: Binding, way: DerivedWay): Promise<Bound> {
+  switch (binding.kind) {
+    case 'metric': {
+      const row = (await needMetrics(context.db, [binding.metricId])).get(binding.metricId)!;
+      return bound([row], binding.summary, way);
+    }
+    case 'children': {
+      const assets = await listAssets(context.db);
+      const children = assets.filter(({ parentId }) => parentId === binding.assetId).map(({ id }) => id);
+      const rows = await metricsOfAssets(context.db, children, binding.metricName);
+      if (rows.length === 0) {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `No asset below has a metric named "${binding.metricName}" (for "${name}").`,
+          'bindings',
+        );
+      }
+      const odd = rows.find(({ unit, kind }) => unit !== rows[0].unit || kind !== rows[0].kind);
+      if (odd) {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `${odd.name} of ${odd.assetName} is in ${odd.unit} (${odd.kind}), of ${rows[0].assetName} in ${rows[0].unit} (${rows[0].kind}); they cannot be added.`,
+          'bindings',
+        );
+      }
+      return bound(rows, binding.summary, way);
+    }
+    case 'attribute': {
+      const asset = (await listAssets(context.db)).find(({ id }) => id === binding.assetId);
+      const value = asset?.attributes[binding.attribute];
+      if (!asset || typeof value !== 'number') {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `${asset?.name ?? 'This asset'} has no number under the attribute "${binding.attribute}" (for "${name}").`,
+          'bindings',
+        );
+      }
+      return { kind: 'constant', value, unit: /[([]([^()[\]]*)[)\]]\s*$/.exec(binding.attribute)?.[1] ?? '' };
+    }
+    case 'factor': {
+      const factor = (await listFactors(context.db)).find(({ id }) => id === binding.factorId);
+      if (!factor) {
+        throw new BeaconError('BAD_INPUT', `The equivalence factor of "${name}" is gone.`, 'bindings');
+      }
+      return { kind: 'factor', factor, unit: factor.unit };
+    }
+  }
+}
+
+function bound(rows: readonly MetricRow[], chosen: Summary | null, way: DerivedWay): Bound {
+  const { kind, unit } = rows[0];
+  const summary = chosen ?? SUMMARIES_OF_KIND[kind][0];
+  if (way === 'totals' && !SUMMARIES_OF_KIND[kind].includes(summary)) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${rows[0].name} is of kind ${kind}; its ${summary} makes no sense.`,
+      'bindings',
+    );
+  }
+  const inTotals = summary === 'share' ? '%' : summary === 'duration' ? 'h' : summary === 'count' ? '' : unit;
+  return { kind: 'metrics', rows, summary, unit: way === 'totals' ? inTotals : unit };
+}
+
+async function definitionOf(context: PlanContext, row: MetricRow): Promise<DerivedDefinition> {
+  const found = await findDerived(context.db, row.id);
+  if (!found) throw new BeaconError('BROKEN_DATA', `The expression of ${row.name} is missing.`);
+  return found;
+}
+
+export async function derivedWayOf(context: PlanContext, row: MetricRow): Promise<DerivedWay> {
+  return (await definitionOf(context, row)).way;
+}
+
+/** Of the totals: every name summarised over each period, then the expression worked out once a period. */
+export async function summariseDerived(
+  context: PlanContext,
+  row: MetricRow,
+  summary: Summary,
+  buckets: BucketSpans,
+): Promise<Summarised[]> {
+  if (summary !== 'mean' && summary !== 'sum') {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${row.name} is worked out once for each period, so it has one value there and no ${summary}. Choose its value.`,
+      'measure.summary',
+    );
+  }
+  const expression = await bindExpression(context, await definitionOf(context, row), row.unit);
+  return totalsOf(context, expression, buckets);
+}
+
+/** The results of an expression of the totals, period by period. */
+export async function totalsOf(
+  context: PlanContext,
+  { node, names, factor }: BoundExpression,
+  asked: BucketSpans,
+): Promise<Summarised[]> {
+  const { buckets, before } = withEarlier(asked, stepsBack(node));
+  const { size } = buckets;
+  const columns = new Map<string, Float64Array>();
+  const coverage = new Float64Array(size).fill(1);
+  const samples = new Float64Array(size);
+  const amounts = new Set<string>();
+  for (const [name, each] of names) {
+    if (each.kind !== 'metrics') {
+      columns.set(name, constants(each, buckets.start, buckets.zone));
+      continue;
+    }
+    if (each.summary === 'sum' || each.summary === 'increase' || each.summary === 'duration')
+      amounts.add(name);
+    const answers = await Promise.all(
+      each.rows.map(async (row) => (await summariseMetric(context, row, each.summary, buckets)).values),
+    );
+    const column = new Float64Array(size);
+    for (let i = 0; i < size; i++) {
+      const given = answers.filter((values) => values[i].value !== null);
+      column[i] = given.length === 0 ? NaN : given.reduce((total, values) => total + values[i].value!, 0);
+      const covered = answers.reduce((total, values) => total + values[i].coverage, 0) / answers.length;
+      coverage[i] = Math.min(coverage[i], covered);
+      samples[i] += answers.reduce((total, values) => total + values[i].samples, 0);
+    }
+    columns.set(name, column);
+  }
+  const hours = lengthOfSpans(elapsedSpans(buckets.spans, context.now), size).map((ms) => ms / HOUR_MS);
+  const results = evaluate(node, { size, of: (name) => columns.get(name)!, hours, amounts });
+  return Array.from(results.subarray(before), (value, k) => {
+    const i = k + before;
+    if (buckets.start[i] >= context.now) return NOTHING;
+    return {
+      value: Number.isFinite(value) ? value * factor : null,
+      samples: samples[i],
+      coverage: coverage[i],
+    };
+  });
+}
+
+/** Sample by sample: the expression at every time one of its metrics has a sample, as a series. */
+export async function derivedSeries(
+  context: PlanContext,
+  row: MetricRow,
+  from: number,
+  to: number,
+): Promise<Series> {
+  const definition = await definitionOf(context, row);
+  if (definition.way === 'totals') {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${row.name} is worked out of the totals of a period, so it has no single samples. Choose a period.`,
+      'bucket',
+    );
+  }
+  const expression = await bindExpression(context, definition, row.unit);
+  return seriesOfExpression(context, expression, from, to, row.maxGapMs);
+}
+
+export async function seriesOfExpression(
+  context: PlanContext,
+  { node, names, factor }: BoundExpression,
+  from: number,
+  to: number,
+  reachMs: number,
+): Promise<Series> {
+  const sources = [...names].flatMap(([name, each]) =>
+    each.kind === 'metrics' ? each.rows.map((row) => ({ name, row })) : [],
+  );
+  const longest = Math.max(reachMs, ...sources.map(({ row }) => row.intervalMs));
+  const start = from - (stepsBack(node) + 1) * longest;
+  const spans = { start: [start], end: [to], into: [0] };
+  const read = new Map<string, Series>();
+  for (const { row } of sources) {
+    if (!read.has(row.id)) read.set(row.id, (await samplesOf(context, [row], spans)).get(row.id)!);
+  }
+  const times = [...new Set(sources.flatMap(({ row }) => Array.from(read.get(row.id)!.t)))].sort(
+    (a, b) => a - b,
+  );
+  const columns = new Map<string, Float64Array>();
+  for (const [name, each] of names) {
+    columns.set(
+      name,
+      each.kind === 'metrics'
+        ? addUp(each.rows.map((row) => valuesAt(read.get(row.id)!, row.kind, row.maxGapMs, times)))
+        : constants(each, times, sources[0]?.row.zone ?? 'UTC'),
+    );
+  }
+  const amounts = new Set(
+    [...names].flatMap(([name, each]) =>
+      each.kind === 'metrics' && each.rows[0].kind === 'amount' ? [name] : [],
+    ),
+  );
+  const interval = sources[0]?.row.intervalMs ?? HOUR_MS;
+  const hours = Float64Array.from(times, (t, i) =>
+    amounts.size > 0 ? interval / HOUR_MS : i === 0 ? NaN : (t - times[i - 1]) / HOUR_MS,
+  );
+  const results = evaluate(node, { size: times.length, of: (name) => columns.get(name)!, hours, amounts });
+  const t: number[] = [];
+  const v: number[] = [];
+  results.forEach((value, i) => {
+    if (!Number.isFinite(value)) return;
+    t.push(times[i]);
+    v.push(value * factor);
+  });
+  return { t: Float64Array.from(t), v: Float64Array.from(v) };
+}
+
+/** An amount counts at its own times only; others hold until the next sample, at most the longest gap. */
+function valuesAt(
+  series: Series,
+  kind: MetricKind,
+  maxGapMs: number,
+  times: readonly number[],
+): Float64Array {
+  const out = new Float64Array(times.length).fill(NaN);
+  let i = -1;
+  times.forEach((at, k) => {
+    while (i + 1 < series.t.length && series.t[i + 1] <= at) i++;
+    if (i < 0) return;
+    const age = at - series.t[i];
+    if (kind === 'amount' ? age === 0 : age <= maxGapMs) out[k] = series.v[i];
+  });
+  return out;
+}
+
+/** Sum of several columns; missing where all are. */
+function addUp(columns: readonly Float64Array[]): Float64Array {
+  if (columns.length === 1) return columns[0];
+  return columns[0].map((_, i) => {
+    const given = columns.filter((each) => each[i] === each[i]);
+    return given.length === 0 ? NaN : given.reduce((total, each) => total + each[i], 0);
+  });
+}
+
+function constants(
+  each: Exclude<Bound, { kind: 'metrics' }>,
+  starts: readonly number[],
+  zone: string,
+): Float64Array {
+  if (each.kind === 'constant') return new Float64Array(starts.length).fill(each.value);
+  return Float64Array.from(starts, (start) => {
+    const date = DateTime.fromMillis(start, { zone }).toISODate()!;
+    return each.factor.values.findLast(({ from }) => from <= date)?.value ?? NaN;
+  });
+}

@@ -1,0 +1,68 @@
+import {
+  ratioOf,
+  unitOfMeasure,
+  type BucketSpans,
+  type Measure,
+  type Summarised,
+  type WorkingCalendar,
+} from '@vivid-beacon/core';
+import { calendarOf } from '../calendars/sql';
+import { needMetrics } from '../metrics/metrics';
+import type { MetricRow } from '../metrics/sql';
+import { summariseMetric, type MetricAnswer, type PlanContext } from './planner';
+
+/** The metrics of a measure, with the calendar of the site they are judged by. */
+export interface LoadedMeasure {
+  readonly measure: Measure;
+  readonly upper: MetricRow;
+  readonly lower: MetricRow | null;
+  readonly zone: string;
+  readonly calendar: WorkingCalendar;
+}
+
+/** Looks the metrics of a measure up. @throws {BeaconError} NOT_FOUND for a removed metric. */
+export async function loadMeasure({ db }: PlanContext, measure: Measure): Promise<LoadedMeasure> {
+  const ids = measure.per ? [measure.metricId, measure.per.metricId] : [measure.metricId];
+  const rows = await needMetrics(db, ids);
+  const upper = rows.get(measure.metricId)!;
+  return {
+    measure,
+    upper,
+    lower: measure.per ? rows.get(measure.per.metricId)! : null,
+    zone: upper.zone,
+    calendar: await calendarOf(db, upper.plantId),
+  };
+}
+
+/** A measure over periods, with what its parts gave. */
+export interface MeasureAnswer {
+  readonly values: readonly Summarised[];
+  readonly upper: MetricAnswer;
+  readonly lower: MetricAnswer | null;
+}
+
+/** Sums of both parts first, the division after. */
+export async function readMeasure(
+  context: PlanContext,
+  { measure, upper, lower }: LoadedMeasure,
+  buckets: BucketSpans,
+): Promise<MeasureAnswer> {
+  const top = await summariseMetric(context, upper, measure.summary, buckets);
+  if (!lower || !measure.per) return { values: top.values, upper: top, lower: null };
+  const bottom = await summariseMetric(context, lower, measure.per.summary, buckets);
+  const { factor } = measure.per;
+  return {
+    values: top.values.map((each, i) => ratioOf(each, bottom.values[i], factor)),
+    upper: top,
+    lower: bottom,
+  };
+}
+
+/** Unit of a measure as it is shown. */
+export function unitOf({ measure, upper, lower }: LoadedMeasure): string {
+  return unitOfMeasure(
+    { summary: measure.summary, unit: upper.unit },
+    lower && { summary: measure.per!.summary, unit: lower.unit },
+    measure.per?.unit ?? null,
+  );
+}

@@ -1,0 +1,237 @@
+import {
+  BeaconError,
+  bucketSpans,
+  checkSummary,
+  ratioOf,
+  resolveWindow,
+  unitOfMeasure,
+  type Asset,
+  type BucketSpans,
+  type GroupBy,
+  type Query,
+  type QueryAnswer,
+  type QueryGroup,
+  type Scope,
+  type Selection,
+  type Summarised,
+  type Summary,
+} from '@vivid-beacon/core';
+import { listAssets } from '../assets/sql';
+import { calendarOf } from '../calendars/sql';
+import type { Queryable } from '../db/database';
+import { needMetrics } from '../metrics/metrics';
+import { metricsOfAssets, type MetricRow } from '../metrics/sql';
+import { poolMetrics, summariseMetric, type PlanContext } from './planner';
+
+/**
+ * Answers one question about one or many metrics: summary, window, periods, groups, scope and recurring
+ * hours. Days are those of each asset's own zone: the first day of one group is put beside the first day of
+ * another, wherever they lie.
+ */
+export async function answerQuery(db: Queryable, query: Query, now: number): Promise<QueryAnswer> {
+  const context: PlanContext = { db, now };
+  const assets = await listAssets(db);
+  const inScope = new Set(assetsInScope(assets, query.scope));
+  const rows = await selected(db, query.select, inScope);
+  const perRows = query.per ? await selected(db, query.per.select, inScope) : [];
+  const places = await placesOf(context, query, [...rows, ...perRows]);
+  const groups = groupRows(rows, query.groupBy, assets);
+  const perGroups = groupRows(perRows, query.groupBy, assets);
+  const answered: QueryGroup[] = [];
+  for (const [name, members] of groups) {
+    const top = await poolGroup(context, members, query.summary, places);
+    const below = perGroups.get(name) ?? [];
+    const values: readonly Summarised[] = query.per
+      ? below.length === 0
+        ? top.map(() => ({ value: null, samples: 0, coverage: 0 }))
+        : (await poolGroup(context, below, query.per.summary, places)).map((bottom, i) =>
+            ratioOf(top[i], bottom, query.per!.factor),
+          )
+      : top;
+    answered.push({
+      name,
+      metricIds: members.map(({ id }) => id),
+      values: values.map(({ value }) => value),
+      coverage: values.map(({ coverage }) => coverage),
+      samples: values.map(({ samples }) => samples),
+    });
+  }
+  const first = places.get(rows[0].plantId)!;
+  return {
+    window: first.window,
+    zone: first.zone,
+    now,
+    unit: unitOfMeasure(
+      { summary: query.summary, unit: rows[0].unit },
+      query.per && perRows[0] ? { summary: query.per.summary, unit: perRows[0].unit } : null,
+      null,
+    ),
+    start: first.start,
+    end: first.end,
+    names: first.names,
+    groups: answered,
+  };
+}
+
+/** Ids of the assets of a scope: given ones with all below them, of those the ones with the attributes. */
+export function assetsInScope(assets: readonly Asset[], scope: Scope): string[] {
+  const chosen = scope.assetIds && new Set(scope.assetIds);
+  const inside = new Set<string>();
+  // Parents come before children.
+  for (const { id, parentId } of assets) {
+    if (!chosen || chosen.has(id) || (parentId !== null && inside.has(parentId))) inside.add(id);
+  }
+  return assets
+    .filter(
+      ({ id, attributes }) =>
+        inside.has(id) &&
+        scope.attributes.every(
+          ({ name, values }) => attributes[name] !== undefined && values.includes(attributes[name]),
+        ),
+    )
+    .map(({ id }) => id);
+}
+
+async function selected(
+  db: Queryable,
+  select: Selection,
+  inScope: ReadonlySet<string>,
+): Promise<MetricRow[]> {
+  const rows =
+    'metricIds' in select && select.metricIds
+      ? [...(await needMetrics(db, select.metricIds)).values()].filter(({ assetId }) => inScope.has(assetId))
+      : await metricsOfAssets(db, [...inScope], (select as { metricName: string }).metricName);
+  if (rows.length === 0) {
+    const what = 'metricName' in select ? `No metric named "${select.metricName}"` : 'None of the metrics';
+    throw new BeaconError('BAD_INPUT', `${what} lies in this scope. Widen the scope.`, 'scope');
+  }
+  return rows;
+}
+
+/** Window and periods of each plant, by its zone and calendar. */
+async function placesOf(
+  { db, now }: PlanContext,
+  query: Query,
+  rows: readonly MetricRow[],
+): Promise<Map<string, BucketSpans>> {
+  const places = new Map<string, BucketSpans>();
+  const byRule = new Map<string, BucketSpans>();
+  for (const { plantId, zone } of rows) {
+    if (places.has(plantId)) continue;
+    const calendar = await calendarOf(db, plantId);
+    const rule = JSON.stringify([zone, calendar]);
+    const known = byRule.get(rule);
+    const made =
+      known ??
+      bucketSpans(
+        resolveWindow(query.window, now, zone, calendar),
+        query.bucket,
+        query.hours,
+        zone,
+        calendar,
+      );
+    byRule.set(rule, made);
+    places.set(plantId, made);
+  }
+  return places;
+}
+
+function groupRows(
+  rows: readonly MetricRow[],
+  by: GroupBy,
+  assets: readonly Asset[],
+): Map<string, MetricRow[]> {
+  const byId = new Map(assets.map((asset) => [asset.id, asset]));
+  const nameOf = (row: MetricRow): string => {
+    switch (by.kind) {
+      case 'metric':
+        return `${row.plantName} / ${row.assetName} / ${row.name}`;
+      case 'asset':
+        return row.assetId === row.plantId ? row.plantName : `${row.plantName} / ${row.assetName}`;
+      case 'plant':
+        return row.plantName;
+      case 'assetKind':
+        return byId.get(row.assetId)?.kind ?? '';
+      case 'attribute':
+        return String(byId.get(row.assetId)?.attributes[by.name] ?? '');
+      case 'all':
+        return 'All';
+    }
+  };
+  const groups = new Map<string, MetricRow[]>();
+  for (const row of rows) {
+    const name = nameOf(row);
+    const group = groups.get(name);
+    if (group) group.push(row);
+    else groups.set(name, [row]);
+  }
+  return groups;
+}
+
+async function poolGroup(
+  context: PlanContext,
+  rows: readonly MetricRow[],
+  summary: Summary,
+  places: ReadonlyMap<string, BucketSpans>,
+): Promise<readonly Summarised[]> {
+  if (rows.length === 1) {
+    return (await summariseMetric(context, rows[0], summary, places.get(rows[0].plantId)!)).values;
+  }
+  refuseMixture(rows, summary);
+  const byPlace = new Map<BucketSpans, MetricRow[]>();
+  for (const row of rows) {
+    const place = places.get(row.plantId)!;
+    byPlace.set(place, [...(byPlace.get(place) ?? []), row]);
+  }
+  if (byPlace.size > 1 && !ADDS_UP.has(summary)) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `Over plants with different zones or calendars only sums can be put together, not the ${summary}. Group by plant.`,
+      'groupBy',
+    );
+  }
+  const parts: (readonly Summarised[])[] = [];
+  for (const [place, members] of byPlace)
+    parts.push((await poolMetrics(context, members, summary, place)).values);
+  return parts.length === 1 ? parts[0] : addedUp(parts);
+}
+
+const ADDS_UP: ReadonlySet<Summary> = new Set(['sum', 'count', 'increase', 'duration']);
+
+function addedUp(parts: readonly (readonly Summarised[])[]): Summarised[] {
+  const size = Math.max(...parts.map((part) => part.length));
+  return Array.from({ length: size }, (_, i) => {
+    const given = parts.flatMap((part) => (part[i] ? [part[i]] : []));
+    const values = given.flatMap(({ value }) => (value === null ? [] : [value]));
+    return {
+      value: values.length === 0 ? null : values.reduce((a, b) => a + b, 0),
+      samples: given.reduce((n, { samples }) => n + samples, 0),
+      coverage: given.reduce((n, { coverage }) => n + coverage, 0) / parts.length,
+    };
+  });
+}
+
+/** Metrics can be put together when kind and unit are the same, and the summary means something for several. */
+function refuseMixture(rows: readonly MetricRow[], summary: Summary): void {
+  const [first] = rows;
+  const odd = rows.find(({ unit, kind }) => unit !== first.unit || kind !== first.kind);
+  if (odd) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${first.name} of ${first.assetName} (${first.unit || 'no unit'}, ${first.kind}) and ${odd.name} of ${odd.assetName} ` +
+        `(${odd.unit || 'no unit'}, ${odd.kind}) cannot be put together. Group by metric.`,
+      'groupBy',
+    );
+  }
+  if (summary === 'last' || summary === 'first') {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `The ${summary} of several metrics together means nothing. Choose a sum or a mean, or group by metric.`,
+      'summary',
+    );
+  }
+  if (rows.some(({ origin }) => origin === 'derived')) {
+    throw new BeaconError('BAD_INPUT', 'Derived metrics are not put together. Group by metric.', 'groupBy');
+  }
+  checkSummary(summary, first.kind, 'summary', first.name);
+}

@@ -1,0 +1,46 @@
+import { DateTime } from 'luxon';
+import {
+  plusPeriods,
+  tallyReference,
+  type ReferencePeriodValue,
+  type ReferenceValue,
+  type Spans,
+  type Tallies,
+} from '@vivid-beacon/core';
+import { all, type Queryable } from '../db/database';
+import type { MetricRow } from '../metrics/sql';
+
+/** Values of a reference series, in order of time. */
+export function readReferenceValues(db: Queryable, metricId: string): Promise<ReferenceValue[]> {
+  return all(
+    db,
+    `select to_char(start_date, 'YYYY-MM-DD') as start, value from reference_value
+     where metric_id = $1 order by start_date`,
+    [metricId],
+  );
+}
+
+/** The same with their periods in the zone of the asset. A period ends where the next one begins. */
+export function periodsOfReference(
+  values: readonly ReferenceValue[],
+  row: Pick<MetricRow, 'period' | 'zone'>,
+): ReferencePeriodValue[] {
+  return values.map(({ start, value }) => {
+    const from = DateTime.fromISO(start, { zone: row.zone });
+    return {
+      start: from.toMillis(),
+      end: plusPeriods(from, 1, row.period ?? 'month').toMillis(),
+      value,
+    };
+  });
+}
+
+export async function tallyReferenceMetric(
+  db: Queryable,
+  row: MetricRow,
+  spans: Spans,
+  size: number,
+): Promise<Tallies> {
+  const values = periodsOfReference(await readReferenceValues(db, row.id), row);
+  return tallyReference(values, row.kind, spans, size);
+}

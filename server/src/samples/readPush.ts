@@ -1,0 +1,209 @@
+import { BeaconError, EARLIEST_TIME, QUALITY, readOpenMetrics, type PushRefusal } from '@vivid-beacon/core';
+import type { MetricKeyRow } from '../metrics/sql';
+
+export const MOST_SAMPLES = 10_000;
+/** How far a sender's clock may run ahead of ours. */
+export const AHEAD_MS = 5 * 60_000;
+
+/** A sample as it was sent, before anything is known of it. */
+export interface SentSample {
+  readonly metric: unknown;
+  readonly t: unknown;
+  readonly v: unknown;
+  readonly q?: unknown;
+  readonly unit?: unknown;
+}
+
+/** Samples as sent, one after another; `at` names where each stood. */
+export interface SentBatch {
+  readonly size: number;
+  readonly each: (take: (sample: SentSample, index: number) => void) => void;
+  readonly keys: ReadonlySet<string>;
+  /** Refused while the body was read. */
+  readonly refused: readonly PushRefusal[];
+  /** How a metric is found by what the sender calls it; identity unless the format has other names. */
+  readonly nameOf: (key: string) => string;
+}
+
+function tooMany(got: number): BeaconError {
+  return new BeaconError(
+    'TOO_LARGE',
+    `A batch may hold at most ${MOST_SAMPLES} samples, got ${got}.`,
+    'samples',
+  );
+}
+
+/** { samples: [{ metric, t, v }] } or, in columns, { series: [{ metric, t: [], v: [] }] }. */
+export function readJsonPush(body: unknown): SentBatch {
+  const { samples, series } = (body ?? {}) as { samples?: unknown; series?: unknown };
+  if (Array.isArray(series)) return readSeriesPush(series);
+  if (!Array.isArray(samples)) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      'Send { samples: [{ metric, t, v }] } or { series: [{ metric, t: [], v: [] }] }.',
+      'samples',
+    );
+  }
+  if (samples.length > MOST_SAMPLES) throw tooMany(samples.length);
+  const keys = new Set<string>();
+  for (const each of samples) {
+    const key = (each as { metric?: unknown } | null)?.metric;
+    if (typeof key === 'string') keys.add(key);
+  }
+  return {
+    size: samples.length,
+    keys,
+    refused: [],
+    nameOf: (key) => key,
+    each: (take) => samples.forEach((sample, i) => take(sample as SentSample, i)),
+  };
+}
+
+interface SentSeries {
+  readonly metric: unknown;
+  readonly t: readonly unknown[];
+  readonly v: readonly unknown[];
+  readonly q?: readonly unknown[];
+  readonly unit?: unknown;
+}
+
+function readSeriesPush(series: readonly unknown[]): SentBatch {
+  let size = 0;
+  const keys = new Set<string>();
+  series.forEach((given, i) => {
+    const each = given as SentSeries | null;
+    if (!each || !Array.isArray(each.t) || !Array.isArray(each.v) || each.t.length !== each.v.length) {
+      throw new BeaconError('BAD_INPUT', `series[${i}] needs lists t and v of equal length.`, `series[${i}]`);
+    }
+    size += each.t.length;
+    if (typeof each.metric === 'string') keys.add(each.metric);
+  });
+  if (size > MOST_SAMPLES) throw tooMany(size);
+  return {
+    size,
+    keys,
+    refused: [],
+    nameOf: (key) => key,
+    each: (take) => {
+      let index = 0;
+      for (const { metric, t, v, q, unit } of series as readonly SentSeries[]) {
+        for (let i = 0; i < t.length; i++) take({ metric, t: t[i], v: v[i], q: q?.[i], unit }, index++);
+      }
+    },
+  };
+}
+
+/** One JSON object a line: { "metric": …, "t": …, "v": … }. */
+export function readNdjsonPush(text: string): SentBatch {
+  const samples: { sample: SentSample; line: number }[] = [];
+  const refused: PushRefusal[] = [];
+  text.split('\n').forEach((written, i) => {
+    if (written.trim() === '') return;
+    try {
+      samples.push({ sample: JSON.parse(written) as SentSample, line: i });
+    } catch {
+      refused.push({ index: i, reason: `line ${i + 1} is not valid JSON` });
+    }
+  });
+  if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
+  const named = samples.flatMap(({ sample }) => (typeof sample?.metric === 'string' ? [sample.metric] : []));
+  return {
+    size: samples.length,
+    keys: new Set(named),
+    refused,
+    nameOf: (key) => key,
+    each: (take) => samples.forEach(({ sample, line }) => take(sample, line)),
+  };
+}
+
+/**
+ * OpenMetrics text. A metric is found by the label `metric` (its key), else by the name of the sample: the
+ * key with everything but letters and digits written as _ ("quayside_ironer_2_bed_temperature"); a counter may
+ * end in _total. A line without a time gets the time of arrival.
+ */
+export function readOpenMetricsPush(text: string, now: number): SentBatch {
+  const { samples, refused } = readOpenMetrics(text);
+  if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
+  const named = samples.map((sample) => {
+    const label = sample.labels.find(([name]) => name === 'metric')?.[1];
+    return { sample, key: label ?? sample.name.replace(/_total$/, '') };
+  });
+  return {
+    size: samples.length,
+    keys: new Set(named.map(({ key }) => key)),
+    refused: refused.map(({ line, reason }) => ({ index: line - 1, reason: `line ${line}: ${reason}` })),
+    nameOf: plainName,
+    each: (take) =>
+      named.forEach(({ sample, key }) =>
+        take({ metric: key, t: sample.t ?? now, v: sample.value, unit: undefined }, sample.line - 1),
+      ),
+  };
+}
+
+/** A key as it is written where only letters, digits and _ are allowed. */
+export function plainName(key: string): string {
+  return key.replace(/[^a-zA-Z0-9]+/g, '_').toLowerCase();
+}
+
+export type ReadSample =
+  | { readonly metricId: string; readonly t: number; readonly v: number; readonly q: number }
+  | { readonly reason: string; readonly metricId?: string; readonly aheadMs?: number };
+
+/** Judges one sample on its own. */
+export function readSample(
+  each: SentSample,
+  metrics: ReadonlyMap<string, MetricKeyRow>,
+  now: number,
+): ReadSample {
+  if (typeof each !== 'object' || each === null) return { reason: 'must be an object { metric, t, v }' };
+  const { metric: key, t: time, v: value, q, unit } = each;
+  if (typeof key !== 'string') return { reason: 'metric must be the key of a metric' };
+  const metric = metrics.get(key);
+  if (!metric) return { reason: `there is no metric "${clip(key)}" that takes samples` };
+  const t = typeof time === 'number' ? time : typeof time === 'string' ? timeOf(time) : NaN;
+  if (!Number.isFinite(t)) {
+    return {
+      reason: `t must be ms since 1970 or a time with offset such as 2026-11-19T06:40:00Z, got ${show(time)}`,
+    };
+  }
+  if (!Number.isInteger(t)) return { reason: `t must be whole ms, got ${t}` };
+  if (t > now + AHEAD_MS) {
+    const seconds = Math.round((t - now) / 1000);
+    return {
+      reason: `t lies ${seconds} s in the future; check the sender's clock`,
+      metricId: metric.id,
+      aheadMs: t - now,
+    };
+  }
+  if (t < EARLIEST_TIME) return { reason: `t lies before 1900, got ${show(time)}` };
+  if (unit !== undefined && unit !== metric.unit) {
+    return { reason: `unit must be "${metric.unit}" as set for this metric, got ${show(unit)}` };
+  }
+  const quality = qualityOf(q);
+  if (quality === null) return { reason: `q must be good, uncertain or bad (or 0, 1, 2), got ${show(q)}` };
+  if (value === null && quality === QUALITY.bad) return { metricId: metric.id, t, v: NaN, q: quality };
+  if (typeof value !== 'number' || !Number.isFinite(value)) {
+    return { reason: `v must be a finite number, got ${show(value)}` };
+  }
+  return { metricId: metric.id, t, v: value, q: quality };
+}
+
+function qualityOf(q: unknown): number | null {
+  if (q === undefined || q === null || q === 'good' || q === 0) return QUALITY.good;
+  if (q === 'uncertain' || q === 1) return QUALITY.uncertain;
+  if (q === 'bad' || q === 2) return QUALITY.bad;
+  return null;
+}
+
+/** A time without an offset has no meaning in a push: it is refused, not guessed. */
+function timeOf(text: string): number {
+  return /(Z|[+-]\d{2}:\d{2})$/.test(text) ? Date.parse(text) : NaN;
+}
+
+function show(value: unknown): string {
+  return clip(JSON.stringify(value) ?? String(value));
+}
+
+function clip(text: string): string {
+  return text.length > 80 ? `${text.slice(0, 80)}…` : text;
+}

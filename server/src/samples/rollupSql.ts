@@ -1,0 +1,68 @@
+import { DAY_MS } from '@vivid-beacon/core';
+import { all, type Queryable } from '../db/database';
+import { asBuffer } from './sql';
+
+/** The packed tallies of one metric and UTC day. */
+export interface StoredRollup {
+  readonly metricId: string;
+  readonly dayStart: number;
+  /** null = nothing touches the day. */
+  readonly body: Uint8Array | null;
+}
+
+/** Writes rollups; those without a body are taken away. */
+export async function writeRollups(db: Queryable, rollups: readonly StoredRollup[]): Promise<void> {
+  const kept = rollups.filter(({ body }) => body !== null);
+  const gone = rollups.filter(({ body }) => body === null);
+  if (kept.length > 0) {
+    await db.query(
+      `insert into rollup_day (metric_id, day, body)
+       select metric_id, date '1970-01-01' + day, body
+       from unnest($1::bigint[], $2::int[], $3::bytea[]) as r (metric_id, day, body)
+       on conflict (metric_id, day) do update set body = excluded.body`,
+      [
+        kept.map((each) => each.metricId),
+        kept.map((each) => each.dayStart / DAY_MS),
+        kept.map((each) => asBuffer(each.body!)),
+      ],
+    );
+  }
+  if (gone.length > 0) {
+    await db.query(
+      `delete from rollup_day using unnest($1::bigint[], $2::int[]) as g (metric_id, day)
+       where rollup_day.metric_id = g.metric_id and rollup_day.day = date '1970-01-01' + g.day`,
+      [gone.map((each) => each.metricId), gone.map((each) => each.dayStart / DAY_MS)],
+    );
+  }
+}
+
+/** Rollups of the UTC days that touch `from` ≤ t < `to` (ms), in order of metric and day. */
+export async function readRollups(
+  db: Queryable,
+  metricIds: readonly string[],
+  from: number,
+  to: number,
+): Promise<{ metricId: string; dayStart: number; body: Uint8Array }[]> {
+  const rows = await all<{ metricId: string; day: number; body: Buffer }>(
+    db,
+    `select metric_id as "metricId", day - date '1970-01-01' as day, body from rollup_day
+     where metric_id = any($1::bigint[]) and day >= date '1970-01-01' + $2::int and day < date '1970-01-01' + $3::int
+     order by metric_id, day`,
+    [metricIds, Math.floor(from / DAY_MS), Math.ceil(to / DAY_MS)],
+  );
+  return rows.map(({ metricId, day, body }) => ({ metricId, dayStart: day * DAY_MS, body }));
+}
+
+/** Metrics whose rollups were made by an older way of computing. */
+export async function metricsToRollUp(db: Queryable, version: number): Promise<string[]> {
+  const rows = await all<{ id: string }>(
+    db,
+    `select id from metric where rollup_version < $1 and origin = 'samples' order by id`,
+    [version],
+  );
+  return rows.map(({ id }) => id);
+}
+
+export async function markRolledUp(db: Queryable, metricId: string, version: number): Promise<void> {
+  await db.query('update metric set rollup_version = $2 where id = $1', [metricId, version]);
+}
