@@ -3,6 +3,13 @@ import { assetEndpoints } from './assets/endpoints';
 import { boardEndpoints } from './boards/endpoints';
 import { flagEndpoints } from './flags/endpoints';
 import { healthEndpoints } from './health/endpoints';
+import { calendarEndpoints } from './calendars/endpoints';
+import { derivedEndpoints } from './derived/endpoints';
+import { logEndpoints } from './logs/endpoints';
+import { referenceEndpoints } from './reference/endpoints';
+import { remarkEndpoints } from './remarks/endpoints';
+import { feedEndpoints } from './feeds/endpoints';
+import { exportEndpoints } from './exports/endpoints';
 import type { Endpoint } from './http/endpoint';
 import { indicatorEndpoints } from './indicators/endpoints';
 import { intakeEndpoints } from './intake/endpoints';
@@ -22,6 +29,13 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...assetEndpoints,
   ...metricEndpoints,
   ...sampleEndpoints,
+  ...calendarEndpoints,
+  ...derivedEndpoints,
+  ...logEndpoints,
+  ...referenceEndpoints,
+  ...remarkEndpoints,
+  ...feedEndpoints,
+  ...exportEndpoints,
   ...readingEndpoints,
   ...intakeEndpoints,
   ...boardEndpoints,

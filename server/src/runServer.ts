@@ -8,8 +8,10 @@ import { migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
 import { LiveHub } from './live/liveHub';
 import { bringRollupsUpToDate } from './samples/rebuild';
+import { tidyUp } from './samples/retention';
 
 const STOP_WITHIN_MS = 8000;
+const TIDY_EVERY_MS = 3_600_000;
 
 export interface RunningServer {
   readonly url: string;
@@ -38,6 +40,12 @@ export async function runServer(
     now: options.now ?? Date.now,
     demoAccounts: config.demoAccounts,
   };
+  const tidy = (): void => {
+    tidyUp(pool, app.now()).catch((error: unknown) => log.warn({ err: error }, 'housekeeping failed'));
+  };
+  tidy();
+  const tidying = setInterval(tidy, TIDY_EVERY_MS);
+  tidying.unref();
   const express = createApp(app, config);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = express.listen(config.port, config.host, (error?: Error) =>
@@ -49,6 +57,7 @@ export async function runServer(
     url: `http://${config.host}:${port}`,
     app,
     stop: async () => {
+      clearInterval(tidying);
       const closed = new Promise((resolve) => server.close(resolve));
       await live.close();
       const late = setTimeout(() => server.closeAllConnections(), STOP_WITHIN_MS);

@@ -288,7 +288,7 @@ export interface Intake {
 }
 
 /** What the server tells over the live connection; screens read again what it names. */
-export type LiveTopic = 'samples' | 'alarms' | 'flags' | 'boards' | 'metrics';
+export type LiveTopic = 'samples' | 'alarms' | 'flags' | 'boards' | 'metrics' | 'logs';
 export interface LiveMessage {
   readonly topic: LiveTopic;
   readonly ids: readonly string[];

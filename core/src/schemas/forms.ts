@@ -1,6 +1,5 @@
 import * as yup from 'yup';
 import { FLAG_OUTCOMES } from '../domain/wire';
-import { METRIC_KINDS } from '../domain/metric';
 import { finite, idText } from './parts';
 
 const DAY_MS = 86_400_000;
@@ -55,42 +54,6 @@ export const closeFlagSchema = yup
       .oneOf([...FLAG_OUTCOMES], 'Choose an outcome')
       .required('Choose an outcome'),
     note: yup.string().trim().max(2000).default(''),
-  })
-  .noUnknown();
-
-export const newAssetSchema = yup
-  .object({
-    name: yup.string().trim().min(1, 'Give the asset a name').max(200).required('Give the asset a name'),
-    parentId: idText().nullable().default(null),
-    kind: yup.string().trim().min(1).max(40).required(),
-    zone: yup.string().max(60).nullable().default(null),
-  })
-  .noUnknown();
-
-export const newMetricSchema = yup
-  .object({
-    assetId: idText().required('Choose an asset'),
-    name: yup.string().trim().min(1, 'Give the metric a name').max(200).required('Give the metric a name'),
-    unit: yup.string().trim().max(40).default(''),
-    kind: yup
-      .string()
-      .oneOf([...METRIC_KINDS])
-      .required(),
-    intervalMs: yup
-      .number()
-      .integer()
-      .min(1000)
-      .max(400 * DAY_MS)
-      .required(),
-    maxGapMs: yup
-      .number()
-      .integer()
-      .min(1000)
-      .max(4000 * DAY_MS)
-      .nullable()
-      .default(null),
-    rollover: finite().positive().nullable().default(null),
-    decimals: yup.number().integer().min(0).max(9).default(1),
   })
   .noUnknown();
 

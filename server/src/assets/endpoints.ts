@@ -1,8 +1,11 @@
-import { IANAZone } from 'luxon';
-import { BeaconError, newAssetSchema } from '@vivid-beacon/core';
+import { assetImportSchema, assetSchema } from '@vivid-beacon/core';
+import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
-import { addAsset, findAsset, listAssets } from './sql';
+import { dropAsset, editAsset, importAssets, makeAsset, type AssetImportRow } from './changes';
+import { listAssets, type AssetParts } from './sql';
+
+const ANSWER = '{ id, parentId, name, kind, zone, ownZone, plantId, attributes }';
 
 export const assetEndpoints = [
   endpoint({
@@ -10,7 +13,7 @@ export const assetEndpoints = [
     path: '/api/assets',
     access: 'viewer',
     summary: 'Lists the asset tree.',
-    answer: '[{ id, parentId, name, kind, zone, plantId }], parents before children',
+    answer: `[${ANSWER}], parents before children`,
     handle: ({ app }) => listAssets(app.pool),
   }),
   endpoint({
@@ -18,33 +21,52 @@ export const assetEndpoints = [
     path: '/api/assets',
     access: 'analyst',
     summary: 'Adds an asset. One without a parent is a plant and needs a time zone.',
-    answer: '{ id, parentId, name, kind, zone, plantId }',
-    body: newAssetSchema,
+    answer: ANSWER,
+    body: assetSchema,
     handle: async ({ app, body }) => {
-      const { name, parentId, kind, zone } = body;
-      if (zone !== null && !IANAZone.isValidZone(zone)) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `Unknown time zone "${zone}". Use a name such as Europe/London.`,
-          'zone',
-        );
-      }
-      if (parentId === null && zone === null) {
-        throw new BeaconError('BAD_INPUT', 'A plant needs a time zone such as Europe/London.', 'zone');
-      }
-      if (parentId !== null && !(await findAsset(app.pool, parentId))) {
-        throw new BeaconError('BAD_INPUT', 'The asset it should stand under does not exist.', 'parentId');
-      }
-      const id = await addAsset(app.pool, { name, parentId, kind, zone });
-      if (id === undefined) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `There is already an asset named "${name}" in this place.`,
-          'name',
-        );
-      }
+      const asset = await makeAsset(app.pool, body as AssetParts);
       await notify(app.pool, 'metrics', []);
-      return findAsset(app.pool, id);
+      return asset;
+    },
+  }),
+  endpoint({
+    method: 'put',
+    path: '/api/assets/:id',
+    access: 'analyst',
+    summary: 'Renames, moves or describes an asset.',
+    answer: `${ANSWER}. 422 BAD_INPUT when the name is taken or it would stand under itself.`,
+    body: assetSchema,
+    handle: async ({ app, params, body }) => {
+      const asset = await withTransaction(app.pool, (db) => editAsset(db, params.id, body as AssetParts));
+      await notify(app.pool, 'metrics', []);
+      return asset;
+    },
+  }),
+  endpoint({
+    method: 'delete',
+    path: '/api/assets/:id',
+    access: 'analyst',
+    summary: 'Takes an asset away that nothing hangs on.',
+    answer: 'Nothing (204). 409 WRONG_STATE says what still hangs on it.',
+    handle: async ({ app, params }) => {
+      await withTransaction(app.pool, (db) => dropAsset(db, params.id));
+      await notify(app.pool, 'metrics', []);
+    },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/assets/list',
+    access: 'analyst',
+    summary: 'Adds a list of assets by path from the plant down, for example from a file.',
+    answer: '{ added, changed, refused: [{ line, reason }] }',
+    body: assetImportSchema,
+    limit: 5_000_000,
+    handle: async ({ app, body }) => {
+      const answer = await withTransaction(app.pool, (db) =>
+        importAssets(db, body.rows as unknown as AssetImportRow[]),
+      );
+      await notify(app.pool, 'metrics', []);
+      return answer;
     },
   }),
 ];

@@ -21,16 +21,54 @@ export function findAsset(db: Queryable, id: string): Promise<Asset | undefined>
   );
 }
 
+export interface AssetParts {
+  readonly parentId: string | null;
+  readonly name: string;
+  readonly kind: string;
+  readonly zone: string | null;
+  readonly attributes?: Readonly<Record<string, string | number>>;
+}
+
 /** @returns undefined when the parent already has an asset of this name. */
-export async function addAsset(
-  db: Queryable,
-  asset: { parentId: string | null; name: string; kind: string; zone: string | null },
-): Promise<string | undefined> {
+export async function addAsset(db: Queryable, asset: AssetParts): Promise<string | undefined> {
   const row = await one<{ id: string }>(
     db,
-    `insert into asset (parent_id, name, kind, zone) values ($1, $2, $3, $4)
+    `insert into asset (parent_id, name, kind, zone, attributes) values ($1, $2, $3, $4, $5::jsonb)
      on conflict do nothing returning id`,
-    [asset.parentId, asset.name, asset.kind, asset.zone],
+    [asset.parentId, asset.name, asset.kind, asset.zone, JSON.stringify(asset.attributes ?? {})],
   );
   return row?.id;
+}
+
+/** @returns false when the parent already has another asset of this name. */
+export async function changeAsset(db: Queryable, id: string, asset: AssetParts): Promise<boolean> {
+  const row = await one(
+    db,
+    `update asset set parent_id = $2, name = $3, kind = $4, zone = $5, attributes = $6::jsonb
+     where id = $1 and not exists (
+       select 1 from asset other where coalesce(other.parent_id, 0) = coalesce($2::bigint, 0)
+         and lower(other.name) = lower($3) and other.id <> $1)
+     returning id`,
+    [id, asset.parentId, asset.name, asset.kind, asset.zone, JSON.stringify(asset.attributes ?? {})],
+  );
+  return row !== undefined;
+}
+
+/** What still hangs on an asset and keeps it from being taken away. */
+export async function whatHangsOn(
+  db: Queryable,
+  id: string,
+): Promise<{ children: number; metrics: number; indicators: number; flags: number }> {
+  return (await one(
+    db,
+    `select (select count(*) from asset where parent_id = $1)::int as children,
+            (select count(*) from metric where asset_id = $1)::int as metrics,
+            (select count(*) from indicator where asset_id = $1)::int as indicators,
+            (select count(*) from flag where asset_id = $1)::int as flags`,
+    [id],
+  ))!;
+}
+
+export async function removeAsset(db: Queryable, id: string): Promise<void> {
+  await db.query('delete from asset where id = $1', [id]);
 }

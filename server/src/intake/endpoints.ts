@@ -4,6 +4,7 @@ import { BeaconError, type Person } from '@vivid-beacon/core';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
+import { keptSince } from '../samples/readPush';
 import { finishIntake } from './finish';
 import { readPart } from './readPart';
 import {
@@ -144,6 +145,15 @@ export const intakeEndpoints = [
           'BAD_INPUT',
           `${closed.name} is a ${closed.origin} metric and takes no samples.`,
         );
+      }
+      for (const { metricId, dayStart } of part.days) {
+        const { name, retentionDays } = metrics.get(metricId)!;
+        if (dayStart < keptSince(retentionDays, app.now())) {
+          throw new BeaconError(
+            'BAD_INPUT',
+            `${name} keeps samples for ${retentionDays} days only; older ones came.`,
+          );
+        }
       }
       await withTransaction(app.pool, async (db) => {
         const intake = await needOpen(db, params.id, person);

@@ -1,9 +1,12 @@
-import { BeaconError, newMetricSchema } from '@vivid-beacon/core';
-import { findAsset, listAssets } from '../assets/sql';
+import { BeaconError, metricSchema, newMetricSchema, type MetricKind } from '@vivid-beacon/core';
+import { ucumCode } from '@vivid-beacon/core/src/units/unit';
+import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
-import { keyFrom, needMetrics, toMetric } from './metrics';
-import { addMetric, listMetrics } from './sql';
+import { rebuildRollups } from '../samples/rebuild';
+import { makeMetric } from './makeMetric';
+import { needMetrics, toMetric } from './metrics';
+import { changeMetric, latestAsJson, listMetrics, removeMetric } from './sql';
 
 /** Without a longest allowed gap of its own a metric may miss two samples. */
 const USUAL_GAPS = 3;
@@ -18,6 +21,17 @@ export const metricEndpoints = [
     handle: async ({ app }) => {
       const now = app.now();
       return (await listMetrics(app.pool)).map((row) => toMetric(row, now));
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/latest',
+    access: 'viewer',
+    summary: 'The newest sample of every metric, in columns: made for screens that ask often.',
+    answer: '{ id: [], t: [] (ms), v: [], q: [] }; a metric without samples is left out',
+    handle: async ({ app, response }) => {
+      response.setHeader('Content-Type', 'application/json; charset=utf-8');
+      response.end(await latestAsJson(app.pool));
     },
   }),
   endpoint({
@@ -37,25 +51,64 @@ export const metricEndpoints = [
     answer: 'Metric. 422 BAD_INPUT when the asset has a metric of this name.',
     body: newMetricSchema,
     handle: async ({ app, body }) => {
-      const asset = await findAsset(app.pool, body.assetId);
-      if (!asset) throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
-      const plant = (await listAssets(app.pool)).find(({ id }) => id === asset.plantId)!;
-      const place = plant.id === asset.id ? [plant.name] : [plant.name, asset.name];
-      const id = await addMetric(app.pool, {
+      const id = await makeMetric(app.pool, {
         ...body,
-        key: keyFrom(...place, body.name),
+        origin: 'samples',
         maxGapMs: body.maxGapMs ?? body.intervalMs * USUAL_GAPS,
         at: app.now(),
       });
-      if (id === undefined) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `${asset.name} already has a metric named "${body.name}".`,
-          'name',
-        );
-      }
       await notify(app.pool, 'metrics', [id]);
       return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());
+    },
+  }),
+  endpoint({
+    method: 'put',
+    path: '/api/metrics/:id',
+    access: 'analyst',
+    summary: 'Changes a metric; its rollups are made again where they rest on what changed.',
+    answer: 'Metric. 422 BAD_INPUT when the asset has another metric of this name.',
+    body: metricSchema,
+    handle: async ({ app, params, body }) => {
+      const before = (await needMetrics(app.pool, [params.id])).get(params.id)!;
+      const maxGapMs = body.maxGapMs ?? body.intervalMs * USUAL_GAPS;
+      await withTransaction(app.pool, async (db) => {
+        const done = await changeMetric(db, params.id, {
+          ...body,
+          kind: body.kind as MetricKind,
+          maxGapMs,
+          ucum: ucumCode(body.unit),
+        });
+        if (!done) {
+          throw new BeaconError(
+            'BAD_INPUT',
+            `${before.assetName} already has a metric named "${body.name}".`,
+            'name',
+          );
+        }
+        const same =
+          before.kind === body.kind &&
+          before.intervalMs === body.intervalMs &&
+          before.maxGapMs === maxGapMs &&
+          before.rollover === body.rollover &&
+          before.plausibleLow === body.plausibleLow &&
+          before.plausibleHigh === body.plausibleHigh;
+        if (!same && before.origin === 'samples') await rebuildRollups(db, params.id);
+      });
+      await notify(app.pool, 'metrics', [params.id]);
+      await notify(app.pool, 'samples', [params.id]);
+      return toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, app.now());
+    },
+  }),
+  endpoint({
+    method: 'delete',
+    path: '/api/metrics/:id',
+    access: 'analyst',
+    summary: 'Takes a metric off every list. Its samples stay in the database.',
+    answer: 'Nothing (204).',
+    handle: async ({ app, params }) => {
+      await needMetrics(app.pool, [params.id]);
+      await removeMetric(app.pool, params.id, app.now());
+      await notify(app.pool, 'metrics', [params.id]);
     },
   }),
 ];

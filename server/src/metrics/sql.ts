@@ -66,6 +66,7 @@ export interface MetricKeyRow {
   readonly id: string;
   readonly key: string;
   readonly unit: string;
+  readonly retentionDays: number | null;
 }
 
 /** Only metrics that take samples: derived and reference ones do not. */
@@ -75,7 +76,7 @@ export async function metricsByKey(
 ): Promise<Map<string, MetricKeyRow>> {
   const rows = await all<MetricKeyRow>(
     db,
-    `select id, key, unit from metric
+    `select id, key, unit, retention_days as "retentionDays" from metric
      where key = any($1::text[]) and origin = 'samples' and removed_at is null`,
     [keys],
   );
@@ -190,10 +191,24 @@ export async function metricsByPlainName(
 ): Promise<Map<string, MetricKeyRow>> {
   const rows = await all<MetricKeyRow & { plain: string }>(
     db,
-    `select id, key, unit, regexp_replace(key, '[^a-z0-9]+', '_', 'g') as plain from metric
+    `select id, key, unit, retention_days as "retentionDays", regexp_replace(key, '[^a-z0-9]+', '_', 'g') as plain from metric
      where regexp_replace(key, '[^a-z0-9]+', '_', 'g') = any($1::text[])
        and origin = 'samples' and removed_at is null`,
     [names],
   );
   return new Map(rows.map(({ plain, ...row }) => [plain, row]));
+}
+
+/** Newest samples as the text of a JSON answer, made by the database in one go. */
+export async function latestAsJson(db: Queryable): Promise<string> {
+  const row = await one<{ text: string }>(
+    db,
+    `select json_build_object(
+        'id', coalesce(json_agg(latest.metric_id::text), '[]'),
+        't', coalesce(json_agg((extract(epoch from latest.t) * 1000)::bigint), '[]'),
+        'v', coalesce(json_agg(case when latest.v = 'NaN' then null else latest.v end), '[]'),
+        'q', coalesce(json_agg(latest.q), '[]'))::text as text
+     from metric_latest latest join metric on metric.id = latest.metric_id where metric.removed_at is null`,
+  );
+  return row!.text;
 }

@@ -176,6 +176,11 @@ export function readSample(
     };
   }
   if (t < EARLIEST_TIME) return { reason: `t lies before 1900, got ${show(time)}` };
+  if (t < keptSince(metric.retentionDays, now)) {
+    return {
+      reason: `t is older than the ${metric.retentionDays} days this metric keeps, got ${show(time)}`,
+    };
+  }
   if (unit !== undefined && unit !== metric.unit) {
     return { reason: `unit must be "${metric.unit}" as set for this metric, got ${show(unit)}` };
   }
@@ -186,6 +191,11 @@ export function readSample(
     return { reason: `v must be a finite number, got ${show(value)}` };
   }
   return { metricId: metric.id, t, v: value, q: quality };
+}
+
+/** Samples before this are not taken: their day has been thrown away, only its rollup is left. ms. */
+export function keptSince(retentionDays: number | null, now: number): number {
+  return retentionDays === null ? -Infinity : dayOf(now) - retentionDays * DAY_MS;
 }
 
 function qualityOf(q: unknown): number | null {

@@ -1,0 +1,42 @@
+import type { Interval } from '../time/interval';
+import { differenceOf, intersectionOf, lengthOf, unionOf } from '../time/intervals';
+
+/** A stop as its time is counted. `end` null = still stopped. */
+export interface Stop {
+  readonly assetId: string;
+  readonly reason: string;
+  readonly start: number;
+  readonly end: number | null;
+}
+
+/** Time stopped, ms. Parts by reason add up to the total. */
+export interface StopTime {
+  readonly totalMs: number;
+  readonly byReason: readonly { readonly reason: string; readonly stops: number; readonly ms: number }[];
+}
+
+/**
+ * Adds stops up inside a window. Where stops of one asset overlap, the time counts once, for the stop that
+ * began first. The most time comes first.
+ *
+ * @param now an open stop lasts until then.
+ */
+export function stopTime(stops: readonly Stop[], window: Interval, now: number): StopTime {
+  const reasons = new Map<string, { stops: number; ms: number }>();
+  const counted = new Map<string, Interval[]>();
+  for (const stop of [...stops].sort((a, b) => a.start - b.start)) {
+    const inside = intersectionOf([{ start: stop.start, end: stop.end ?? now }], [window]);
+    if (inside.length === 0) continue;
+    const before = counted.get(stop.assetId) ?? [];
+    const fresh = differenceOf(inside, before);
+    counted.set(stop.assetId, unionOf([...before, ...inside]));
+    const sum = reasons.get(stop.reason) ?? { stops: 0, ms: 0 };
+    reasons.set(stop.reason, { stops: sum.stops + 1, ms: sum.ms + lengthOf(fresh) });
+  }
+  return {
+    totalMs: [...counted.values()].reduce((total, each) => total + lengthOf(each), 0),
+    byReason: [...reasons]
+      .map(([reason, sum]) => ({ reason, ...sum }))
+      .sort((a, b) => b.ms - a.ms || a.reason.localeCompare(b.reason)),
+  };
+}

@@ -1,0 +1,135 @@
+import { IANAZone } from 'luxon';
+import { BeaconError, type Asset } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
+import {
+  addAsset,
+  changeAsset,
+  findAsset,
+  listAssets,
+  removeAsset,
+  whatHangsOn,
+  type AssetParts,
+} from './sql';
+
+/** Adds an asset. @throws {BeaconError} BAD_INPUT for an unknown zone, a missing parent or a name that is taken. */
+export async function makeAsset(db: Queryable, asset: AssetParts): Promise<Asset> {
+  await checkPlace(db, asset, null);
+  const id = await addAsset(db, asset);
+  if (id === undefined) throw taken(asset.name);
+  return (await findAsset(db, id))!;
+}
+
+/** Renames, moves or describes an asset. @throws {BeaconError} BAD_INPUT, also when it would hang below itself. */
+export async function editAsset(db: Queryable, id: string, asset: AssetParts): Promise<Asset> {
+  if (!(await findAsset(db, id))) throw new BeaconError('NOT_FOUND', 'This asset does not exist any more.');
+  await checkPlace(db, asset, id);
+  if (!(await changeAsset(db, id, asset))) throw taken(asset.name);
+  return (await findAsset(db, id))!;
+}
+
+/** Takes an asset away that nothing hangs on. @throws {BeaconError} WRONG_STATE saying what does. */
+export async function dropAsset(db: Queryable, id: string): Promise<void> {
+  const left = await whatHangsOn(db, id);
+  const words = [
+    [left.children, 'assets below it'],
+    [left.metrics, 'metrics'],
+    [left.indicators, 'indicators'],
+    [left.flags, 'flags'],
+  ].filter(([n]) => Number(n) > 0);
+  if (words.length > 0) {
+    throw new BeaconError(
+      'WRONG_STATE',
+      `This asset still has ${words.map(([n, what]) => `${n} ${what}`).join(', ')}. Move or remove them first.`,
+    );
+  }
+  await removeAsset(db, id);
+}
+
+async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: string | null): Promise<void> {
+  if (zone !== null && !IANAZone.isValidZone(zone)) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `Unknown time zone "${zone}". Use a name such as Europe/London.`,
+      'zone',
+    );
+  }
+  if (parentId === null && zone === null) {
+    throw new BeaconError('BAD_INPUT', 'A plant needs a time zone such as Europe/London.', 'zone');
+  }
+  if (parentId === null) return;
+  const byId = new Map((await listAssets(db)).map((asset) => [asset.id, asset]));
+  if (!byId.has(parentId)) {
+    throw new BeaconError('BAD_INPUT', 'The asset it should stand under does not exist.', 'parentId');
+  }
+  for (let up: string | null = parentId; up !== null; up = byId.get(up)?.parentId ?? null) {
+    if (up === id) {
+      throw new BeaconError('BAD_INPUT', 'An asset cannot stand under itself or one below it.', 'parentId');
+    }
+  }
+}
+
+function taken(name: string): BeaconError {
+  return new BeaconError('BAD_INPUT', `There is already an asset named "${name}" in this place.`, 'name');
+}
+
+/** One row of an asset list: its path from the plant down. */
+export interface AssetImportRow {
+  readonly line: number;
+  readonly path: readonly string[];
+  readonly kind: string;
+  readonly zone: string | null;
+  readonly attributes: Readonly<Record<string, string | number>>;
+}
+
+export interface AssetImportAnswer {
+  readonly added: number;
+  readonly changed: number;
+  readonly refused: readonly { readonly line: number; readonly reason: string }[];
+}
+
+/** Adds a list of assets by path; assets on the way are made, those that are there get the new facts. */
+export async function importAssets(
+  db: Queryable,
+  rows: readonly AssetImportRow[],
+): Promise<AssetImportAnswer> {
+  const known = new Map<string, Asset>();
+  const keyOf = (parentId: string | null, name: string): string => `${parentId ?? ''}/${name.toLowerCase()}`;
+  for (const asset of await listAssets(db)) known.set(keyOf(asset.parentId, asset.name), asset);
+  const refused: { line: number; reason: string }[] = [];
+  let added = 0;
+  let changed = 0;
+  for (const row of rows) {
+    try {
+      let parentId: string | null = null;
+      for (const [depth, name] of row.path.entries()) {
+        const last = depth === row.path.length - 1;
+        const found: Asset | undefined = known.get(keyOf(parentId, name));
+        const facts = last ? row : { kind: '', zone: null, attributes: {} };
+        if (!found) {
+          const kind = facts.kind || (depth === 0 ? 'plant' : last ? 'machine' : 'area');
+          const zone = depth === 0 ? row.zone : facts.zone;
+          const made = await makeAsset(db, { name, parentId, kind, zone, attributes: facts.attributes });
+          known.set(keyOf(parentId, name), made);
+          added++;
+          parentId = made.id;
+          continue;
+        }
+        if (last) {
+          await editAsset(db, found.id, {
+            name: found.name,
+            parentId,
+            kind: row.kind || found.kind,
+            zone: row.zone ?? found.ownZone,
+            attributes: { ...found.attributes, ...row.attributes },
+          });
+          changed++;
+        }
+        parentId = found.id;
+      }
+    } catch (error) {
+      if (!(error instanceof BeaconError)) throw error;
+      refused.push({ line: row.line, reason: error.message });
+    }
+  }
+  return { added, changed, refused };
+}

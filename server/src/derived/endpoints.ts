@@ -1,0 +1,231 @@
+import * as yup from 'yup';
+import {
+  BeaconError,
+  bucketSpans,
+  derivedSchema,
+  expressionSchema,
+  factorSchema,
+  FUNCTIONS,
+  idText,
+  type MetricKind,
+} from '@vivid-beacon/core';
+import { refuseCircle, type DerivedDefinition } from '@vivid-beacon/core/src/derive/derivedMetric';
+import { writeUnit } from '@vivid-beacon/core/src/units/unit';
+import { listAssets } from '../assets/sql';
+import { calendarOf } from '../calendars/sql';
+import { withTransaction, type Queryable } from '../db/database';
+import { endpoint } from '../http/endpoint';
+import { notify } from '../live/notify';
+import { makeMetric } from '../metrics/makeMetric';
+import { needMetrics, toMetric } from '../metrics/metrics';
+import { changeMetric, listMetrics, metricsOfAssets } from '../metrics/sql';
+import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
+import type { PlanContext } from '../readings/planner';
+import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from './sql';
+
+const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
+const MOST_POINTS = 400;
+
+/** Refuses an expression that would use itself, through whichever other expressions. */
+async function refuseCircles(db: Queryable, metricId: string, definition: DerivedDefinition): Promise<void> {
+  const all = new Map((await listDerived(db)).map((each) => [each.metricId, each as DerivedDefinition]));
+  all.set(metricId, definition);
+  const names = new Map((await listMetrics(db)).map((row) => [row.id, `${row.name} (${row.assetName})`]));
+  const assets = await listAssets(db);
+  const uses = new Map<string, readonly string[]>();
+  for (const [id, { bindings }] of all) {
+    const used: string[] = [];
+    for (const binding of Object.values(bindings)) {
+      if (binding.kind === 'metric') used.push(binding.metricId);
+      if (binding.kind === 'children') {
+        const children = assets.filter(({ parentId }) => parentId === binding.assetId).map((each) => each.id);
+        used.push(...(await metricsOfAssets(db, children, binding.metricName)).map((row) => row.id));
+      }
+    }
+    uses.set(id, used);
+  }
+  refuseCircle(
+    metricId,
+    (id) => uses.get(id) ?? [],
+    (id) => names.get(id) ?? 'this metric',
+  );
+}
+
+/** The results of an expression over the last day: by the hour of totals, or sample by sample. */
+async function preview(context: PlanContext, definition: DerivedDefinition, unit: string) {
+  const bound = await bindExpression(context, definition, unit);
+  const first = [...bound.names.values()].find((each) => each.kind === 'metrics');
+  const row = first?.kind === 'metrics' ? first.rows[0] : null;
+  const zone = row?.zone ?? 'UTC';
+  const window = { start: context.now - DAY_MS, end: context.now };
+  const shown = unit || writeUnit(bound.unit);
+  const base = { unit: shown, foundUnit: writeUnit(bound.unit), zone, window };
+  if (definition.way === 'totals') {
+    const calendar = await calendarOf(context.db, row?.plantId ?? '0');
+    const byHour = bucketSpans(window, 'hour', null, zone, calendar);
+    const whole = bucketSpans(window, null, null, zone, calendar);
+    const values = await totalsOf(context, bound, byHour);
+    const [total] = await totalsOf(context, bound, whole);
+    return {
+      ...base,
+      t: byHour.start,
+      v: values.map(({ value }) => value),
+      value: total.value,
+      coverage: total.coverage,
+    };
+  }
+  const series = await seriesOfExpression(context, bound, window.start, window.end, HOUR_MS);
+  const from = series.t.findIndex((t) => t >= window.start);
+  const t = from < 0 ? [] : Array.from(series.t.subarray(from));
+  const v = from < 0 ? [] : Array.from(series.v.subarray(from));
+  const step = Math.max(1, Math.ceil(t.length / MOST_POINTS));
+  const keep = (_: unknown, i: number): boolean => i % step === 0 || i === t.length - 1;
+  return { ...base, t: t.filter(keep), v: v.filter(keep), value: v.at(-1) ?? null, coverage: null };
+}
+
+export const derivedEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/api/derived/functions',
+    access: 'viewer',
+    summary: 'The functions an expression may use.',
+    answer: '[{ name, form, does }]',
+    handle: async () => Object.entries(FUNCTIONS).map(([name, { form, does }]) => ({ name, form, does })),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/derived/preview',
+    access: 'analyst',
+    summary: 'Works an expression out over the last day, with its unit, without saving anything.',
+    answer:
+      '{ unit, foundUnit, zone, window, t[], v[] (null = missing), value, coverage }. 422 BAD_INPUT says what is wrong and where.',
+    body: expressionSchema,
+    handle: ({ app, body }) =>
+      preview({ db: app.pool, now: app.now() }, body as unknown as DerivedDefinition, body.unit),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/derived/:id',
+    access: 'viewer',
+    summary: 'The expression of a derived metric.',
+    answer: '{ metricId, expression, bindings, way }. 404 NOT_FOUND.',
+    handle: async ({ app, params }) => {
+      const found = await findDerived(app.pool, params.id);
+      if (!found) throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
+      return found;
+    },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/derived',
+    access: 'analyst',
+    summary: 'Adds a derived metric: an expression over named metrics, attributes and factors.',
+    answer: 'Metric. 422 BAD_INPUT for a wrong expression, units that do not go together, or a circle.',
+    body: derivedSchema,
+    handle: async ({ app, body }) => {
+      const now = app.now();
+      const definition = body as unknown as DerivedDefinition;
+      const id = await withTransaction(app.pool, async (db) => {
+        const bound = await bindExpression({ db, now }, definition, body.unit);
+        const longest = intervalOf(bound);
+        const made = await makeMetric(db, {
+          assetId: body.assetId,
+          name: body.name,
+          unit: body.unit || writeUnit(bound.unit),
+          kind: definition.way === 'totals' ? 'level' : body.kind,
+          origin: 'derived',
+          intervalMs: longest.intervalMs,
+          maxGapMs: longest.maxGapMs,
+          rollover: null,
+          decimals: body.decimals,
+          at: now,
+        });
+        await refuseCircles(db, made, definition);
+        await writeDerived(db, made, definition, now);
+        return made;
+      });
+      await notify(app.pool, 'metrics', [id]);
+      return toMetric((await needMetrics(app.pool, [id])).get(id)!, now);
+    },
+  }),
+  endpoint({
+    method: 'put',
+    path: '/api/derived/:id',
+    access: 'analyst',
+    summary: 'Changes the expression, name or unit of a derived metric.',
+    answer: 'Metric. 422 BAD_INPUT as for adding one; a circle is named.',
+    body: derivedSchema,
+    handle: async ({ app, params, body }) => {
+      const now = app.now();
+      const definition = body as unknown as DerivedDefinition;
+      await withTransaction(app.pool, async (db) => {
+        const before = (await needMetrics(db, [params.id])).get(params.id)!;
+        if (before.origin !== 'derived') throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
+        await refuseCircles(db, params.id, definition);
+        const bound = await bindExpression({ db, now }, definition, body.unit);
+        const longest = intervalOf(bound);
+        const unit = body.unit || writeUnit(bound.unit);
+        const kind: MetricKind = definition.way === 'totals' ? 'level' : (body.kind as MetricKind);
+        const done = await changeMetric(db, params.id, {
+          ...before,
+          name: body.name,
+          unit,
+          kind,
+          decimals: body.decimals,
+          intervalMs: longest.intervalMs,
+          maxGapMs: longest.maxGapMs,
+        });
+        if (!done) {
+          throw new BeaconError(
+            'BAD_INPUT',
+            `${before.assetName} already has a metric named "${body.name}".`,
+            'name',
+          );
+        }
+        await writeDerived(db, params.id, definition, now);
+      });
+      await notify(app.pool, 'metrics', [params.id]);
+      await notify(app.pool, 'samples', [params.id]);
+      return toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, now);
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/factors',
+    access: 'viewer',
+    summary: 'Equivalence factors with their values by date.',
+    answer: '[{ id, name, unit, source, values: [{ from: date, value }] }]',
+    handle: ({ app }) => listFactors(app.pool),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/factors',
+    access: 'analyst',
+    summary: 'Adds an equivalence factor, or changes the one named by id.',
+    answer: '{ id }. 422 BAD_INPUT when the name is taken.',
+    body: factorSchema.concat(yup.object({ id: idText().nullable().default(null) })).noUnknown(),
+    handle: async ({ app, body }) => {
+      const id = await withTransaction(app.pool, (db) =>
+        writeFactor(db, body as Parameters<typeof writeFactor>[1]),
+      );
+      if (id === undefined) {
+        throw new BeaconError('BAD_INPUT', `There is already a factor named "${body.name}".`, 'name');
+      }
+      await notify(app.pool, 'samples', []);
+      return { id };
+    },
+  }),
+];
+
+/** A derived metric logs as slowly as the slowest of what it uses. */
+function intervalOf({ names }: Awaited<ReturnType<typeof bindExpression>>): {
+  intervalMs: number;
+  maxGapMs: number;
+} {
+  const rows = [...names.values()].flatMap((each) => (each.kind === 'metrics' ? each.rows : []));
+  return {
+    intervalMs: Math.max(1000, ...rows.map(({ intervalMs }) => intervalMs)),
+    maxGapMs: Math.max(1000, ...rows.map(({ maxGapMs }) => maxGapMs)),
+  };
+}

@@ -1,0 +1,87 @@
+import { DateTime } from 'luxon';
+import {
+  BeaconError,
+  referenceMetricSchema,
+  referenceValuesSchema,
+  startOfPeriod,
+  type ReferencePeriod,
+} from '@vivid-beacon/core';
+import { calendarOf } from '../calendars/sql';
+import { withTransaction } from '../db/database';
+import { endpoint } from '../http/endpoint';
+import { notify } from '../live/notify';
+import { makeMetric } from '../metrics/makeMetric';
+import { needMetrics, toMetric } from '../metrics/metrics';
+import { readReferenceValues } from '../readings/reference';
+import { writeReferenceValues } from './sql';
+
+/** About how long a period is, for lists; the periods themselves follow the calendar. */
+const LENGTH_MS: Readonly<Record<ReferencePeriod, number>> = {
+  day: 86_400_000,
+  week: 7 * 86_400_000,
+  month: 31 * 86_400_000,
+  quarter: 92 * 86_400_000,
+  year: 366 * 86_400_000,
+  financialYear: 366 * 86_400_000,
+};
+
+export const referenceEndpoints = [
+  endpoint({
+    method: 'post',
+    path: '/api/reference-series',
+    access: 'analyst',
+    summary:
+      'Adds a reference series: one value a period, such as a monthly budget (amount) or a floor area (level).',
+    answer: 'Metric',
+    body: referenceMetricSchema,
+    handle: async ({ app, body }) => {
+      const length = LENGTH_MS[body.period as ReferencePeriod];
+      const id = await makeMetric(app.pool, {
+        ...body,
+        origin: 'reference',
+        intervalMs: length,
+        maxGapMs: length,
+        rollover: null,
+        at: app.now(),
+      });
+      await notify(app.pool, 'metrics', [id]);
+      return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/reference-series/:id/values',
+    access: 'viewer',
+    summary: 'The values of a reference series.',
+    answer: '[{ start: local first day of the period, value }]',
+    handle: async ({ app, params }) => {
+      await needMetrics(app.pool, [params.id]);
+      return readReferenceValues(app.pool, params.id);
+    },
+  }),
+  endpoint({
+    method: 'put',
+    path: '/api/reference-series/:id/values',
+    access: 'analyst',
+    summary:
+      'Sets values by period; null takes one away. Periods not named stay. A day inside a period stands for it.',
+    answer: '[{ start, value }] as they stand now. 422 BAD_INPUT names a date that does not exist.',
+    body: referenceValuesSchema,
+    limit: 2_000_000,
+    handle: async ({ app, params, body }) => {
+      const row = (await needMetrics(app.pool, [params.id])).get(params.id)!;
+      if (row.origin !== 'reference' || row.period === null) {
+        throw new BeaconError('BAD_INPUT', `${row.name} is not a reference series.`);
+      }
+      const rules = await calendarOf(app.pool, row.plantId);
+      const values = body.values.map(({ start, value }) => {
+        const day = DateTime.fromISO(start, { zone: row.zone });
+        if (!day.isValid) throw new BeaconError('BAD_INPUT', `There is no date "${start}".`, 'start');
+        return { start: startOfPeriod(day, row.period!, rules).toISODate()!, value };
+      });
+      await withTransaction(app.pool, (db) => writeReferenceValues(db, params.id, values));
+      await notify(app.pool, 'samples', [params.id]);
+      return readReferenceValues(app.pool, params.id);
+    },
+  }),
+];

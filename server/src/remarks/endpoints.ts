@@ -1,0 +1,52 @@
+import * as yup from 'yup';
+import { BeaconError, idText, stretchRemarkSchema, type RemarkKind } from '@vivid-beacon/core';
+import { findAsset } from '../assets/sql';
+import { endpoint } from '../http/endpoint';
+import { notify } from '../live/notify';
+import { addRemark, listRemarks, removeRemark } from './sql';
+
+export const remarkEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/api/remarks',
+    access: 'viewer',
+    summary: 'Remarks on an asset that touch a stretch of time.',
+    answer: '[{ id, assetId, start, end, kind: reason | abnormal | note, text, author, writtenAt }], ms',
+    query: yup
+      .object({
+        assetId: idText().required(),
+        from: yup.number().integer().required(),
+        to: yup.number().integer().required(),
+      })
+      .noUnknown(),
+    handle: ({ app, query }) => listRemarks(app.pool, [query.assetId], query.from, query.to),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/remarks',
+    access: 'operator',
+    summary: 'Puts a remark on a stretch of time of an asset.',
+    answer: '{ id }',
+    body: stretchRemarkSchema,
+    handle: async ({ app, body, person }) => {
+      if (!(await findAsset(app.pool, body.assetId))) {
+        throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
+      }
+      const remark = { ...body, kind: body.kind as RemarkKind, authorId: person.id, at: app.now() };
+      const id = await addRemark(app.pool, remark);
+      await notify(app.pool, 'logs', [id]);
+      return { id };
+    },
+  }),
+  endpoint({
+    method: 'delete',
+    path: '/api/remarks/:id',
+    access: 'operator',
+    summary: 'Takes a remark away.',
+    answer: 'Nothing (204).',
+    handle: async ({ app, params }) => {
+      await removeRemark(app.pool, params.id);
+      await notify(app.pool, 'logs', [params.id]);
+    },
+  }),
+];

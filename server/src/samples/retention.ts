@@ -1,0 +1,32 @@
+import { DAY_MS } from '@vivid-beacon/core';
+import { one, type Pool } from '../db/database';
+import { dropForgottenParts } from '../intake/sql';
+
+/** Intakes that were begun and never finished are given up after this time. */
+const FORGOTTEN_MS = 2 * DAY_MS;
+
+/**
+ * Throws away raw samples older than their metric keeps them. Rollups stay, so that trends and totals reach
+ * back as before.
+ *
+ * @returns how many days of metrics were thrown away.
+ */
+export async function applyRetention(pool: Pool, now: number): Promise<number> {
+  const row = await one<{ n: number }>(
+    pool,
+    `with gone as (
+       delete from sample_day using metric
+       where metric.id = sample_day.metric_id and metric.retention_days is not null
+         and sample_day.day < ($1::timestamptz at time zone 'UTC')::date - metric.retention_days
+       returning 1)
+     select count(*)::int as n from gone`,
+    [new Date(now)],
+  );
+  return row!.n;
+}
+
+/** Housekeeping that runs by itself now and then. */
+export async function tidyUp(pool: Pool, now: number): Promise<void> {
+  await applyRetention(pool, now);
+  await dropForgottenParts(pool, now - FORGOTTEN_MS);
+}
