@@ -1,4 +1,6 @@
-/** Starts the thread that reads files. */
-export function makeIntakeWorker(): Worker {
-  return new Worker(new URL('./intake.worker.ts', window.location.href));
+/** Starts the thread that reads a kind of file. */
+export function makeIntakeWorker(kind: 'text' | 'sheet'): Worker {
+  return kind === 'text'
+    ? new Worker(new URL('./intake.worker.ts', window.location.href))
+    : new Worker(new URL('./sheet.worker.ts', window.location.href));
 }

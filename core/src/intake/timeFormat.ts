@@ -7,6 +7,7 @@ export const TIME_FORMATS = [
   'month-first',
   'epoch-seconds',
   'epoch-milliseconds',
+  'serial',
 ] as const;
 export type TimeFormat = (typeof TIME_FORMATS)[number];
 
@@ -16,6 +17,7 @@ export const TIME_FORMAT_WORDS: Readonly<Record<TimeFormat, string>> = {
   'month-first': 'month first (11/19/2026 06:40)',
   'epoch-seconds': 'seconds since 1970',
   'epoch-milliseconds': 'milliseconds since 1970',
+  serial: 'spreadsheet day number (46345.28)',
 };
 
 /** What one cell said about time: an instant, a wall-clock time, or nothing readable. */
@@ -36,6 +38,12 @@ export function parseTimeCell(text: string, format: TimeFormat): TimeCell {
   if (format === 'epoch-seconds' || format === 'epoch-milliseconds') {
     if (!/^-?\d+(\.\d+)?$/.test(trimmed)) return UNREADABLE;
     return { kind: 'instant', t: Math.round(Number(trimmed) * (format === 'epoch-seconds' ? 1000 : 1)) };
+  }
+  if (format === 'serial') {
+    const days = /^\d+([.,]\d+)?$/.test(trimmed) ? Number(trimmed.replace(',', '.')) : NaN;
+    if (!(days >= 1 && days < 2_958_466)) return UNREADABLE;
+    // Day 25,569 is 1 January 1970; seconds are as fine as these numbers go.
+    return { kind: 'wall', wallMs: Math.round((days - 25_569) * 86_400) * 1000 };
   }
   const found = (format === 'iso' ? YEAR_FIRST : YEAR_LAST).exec(trimmed);
   if (!found) return UNREADABLE;
@@ -73,14 +81,14 @@ function offsetMs(offset: string): number {
 export function instantOf(
   cell: TimeCell,
   local: (wallMs: number) => LocalTime,
-): { readonly t: number; readonly note?: 'twice' } | { readonly reason: string } {
+): { readonly t: number; readonly second?: number } | { readonly reason: string } {
   if (cell.kind === 'unreadable') return { reason: 'not a time in the chosen format' };
   if (cell.kind === 'instant') return { t: cell.t };
   const meant = local(cell.wallMs);
   if (meant.kind === 'never') {
     return { reason: 'this time does not exist: the clock was set forward over it' };
   }
-  return meant.kind === 'twice' ? { t: meant.t, note: 'twice' } : { t: meant.t };
+  return meant.kind === 'twice' ? { t: meant.t, second: meant.second } : { t: meant.t };
 }
 
 /**
@@ -96,10 +104,30 @@ export function fittingTimeFormats(cells: readonly string[]): TimeFormat[] {
   if (dates.length > 0) return dates;
   // Bare numbers are times only where they are plausible: 1990 to 2100.
   const between = (low: number, high: number): boolean =>
-    mostly(given, (cell) => /^\d+(\.\d+)?$/.test(cell) && Number(cell) >= low && Number(cell) <= high);
+    mostly(
+      given,
+      (cell) =>
+        /^\d+([.,]\d+)?$/.test(cell) &&
+        Number(cell.replace(',', '.')) >= low &&
+        Number(cell.replace(',', '.')) <= high,
+    );
   if (between(631_152_000, 4_102_444_800)) return ['epoch-seconds'];
   if (between(631_152_000_000, 4_102_444_800_000)) return ['epoch-milliseconds'];
+  if (between(32_874, 73_050) && rises(given)) return ['serial'];
   return [];
+}
+
+/** Day numbers of a spreadsheet go up; a column of readings of that size hardly does throughout. */
+function rises(cells: readonly string[]): boolean {
+  const numbers = cells.map((cell) => Number(cell.replace(',', '.'))).filter((n) => !Number.isNaN(n));
+  return numbers.length > 1 && numbers.every((n, i) => i === 0 || n >= numbers[i - 1]);
+}
+
+const CLOCK_CELL = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,]\d+)?)?\s*(am|pm)?$/i;
+
+/** Is this a time of day alone, "06:40" or "6:40 pm"? */
+export function isClockCell(text: string): boolean {
+  return CLOCK_CELL.test(text.trim());
 }
 
 /** A few bad cells must not hide what the column is. */

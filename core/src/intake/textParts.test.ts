@@ -2,8 +2,6 @@ import fc from 'fast-check';
 import Papa from 'papaparse';
 import { decodeText } from './decodeText';
 import { isBlankCell, parseNumber, recogniseDecimal } from './numberText';
-import { recognise } from './recognise';
-import { rowReader, type Refusal } from './rowReader';
 import { LONGEST_ROW, splitRows } from './splitRows';
 import { fittingTimeFormats, parseTimeCell } from './timeFormat';
 
@@ -87,83 +85,6 @@ describe('parseTimeCell', () => {
     expect(fittingTimeFormats(['03/04/2026', '05/06/2026'])).toEqual(['day-first', 'month-first']);
     expect(fittingTimeFormats(['03/04/2026', '25/06/2026', '26/06/2026'])).toEqual(['day-first']);
     expect(fittingTimeFormats(['7', '12'])).toEqual([]);
-  });
-});
-
-describe('recognise', () => {
-  it('recognises a file with semicolons, decimal commas and units in its headings', () => {
-    const text = 'Zeit;Durchfluss (m³/h);Bemerkung\n19.11.2026 06:00;1,5;gut\n19.11.2026 06:15;2,25;\n';
-    const found = recognise(text);
-    expect(found.layout).toEqual({
-      separator: ';',
-      decimal: ',',
-      headingRows: 1,
-      timeColumn: 0,
-      timeFormat: 'day-first',
-    });
-    expect(found.columns[1]).toEqual({ index: 1, heading: 'Durchfluss', unit: 'm³/h', numeric: true });
-    expect(found.columns[2].numeric).toBe(false);
-    expect(found.stepMs).toBe(900_000);
-  });
-
-  it('recognises a file without headings', () => {
-    expect(recognise('2026-01-01,5\n2026-01-02,6\n').layout.headingRows).toBe(0);
-  });
-
-  it('keeps to what a person has corrected', () => {
-    expect(recognise('a,b\n2026-01-01,5\n', { headingRows: 0 }).layout.headingRows).toBe(0);
-  });
-
-  it('says what is missing', () => {
-    expect(() => recognise('a,b\n1,2\n')).toThrow('No column holds times');
-    expect(() => recognise('t,b\n2026-01-01,x\n2026-01-02,y\n')).toThrow('No column holds numbers');
-    expect(() => recognise('\n\n')).toThrow('no rows');
-  });
-});
-
-describe('rowReader', () => {
-  const layout = { separator: ',', decimal: '.', headingRows: 1, timeColumn: 0, timeFormat: 'iso' } as const;
-  const read = (rows: string[][], latest = Infinity) => {
-    const refusals: Refusal[] = [];
-    const reader = rowReader(layout, [{ index: 1, heading: 'Flow' }], 'Europe/London', latest);
-    const taken = rows.map((cells, i) => reader.read(cells, i + 2, (each) => refusals.push(each)));
-    return { taken: taken.filter((row) => row !== null), refusals, counts: reader.counts };
-  };
-
-  it('names line, column, value and reason of what it refuses, and keeps the rest', () => {
-    const { taken, refusals, counts } = read([
-      ['2026-01-01', '5'],
-      ['soon', '6'],
-      ['2026-01-03', 'x'],
-      ['2026-01-04', ''],
-    ]);
-    expect(taken).toEqual([{ t: Date.UTC(2026, 0, 1), values: [5] }]);
-    expect(refusals).toEqual([
-      { line: 3, column: 'time', value: 'soon', reason: 'not a time in the chosen format' },
-      { line: 4, column: 'Flow', value: 'x', reason: 'not a number' },
-    ]);
-    expect(counts.blankCells).toBe(1);
-  });
-
-  it('refuses the skipped hour, takes the first of the repeated hour and counts it', () => {
-    const { taken, refusals, counts } = read([
-      ['2026-03-29 01:30', '1'],
-      ['2026-10-25 01:30', '2'],
-    ]);
-    expect(refusals[0].reason).toContain('does not exist');
-    expect(taken[0].t).toBe(Date.UTC(2026, 9, 25, 0, 30));
-    expect(counts.repeatedHour).toBe(1);
-  });
-
-  it('refuses the future and what lies before 1900', () => {
-    const { refusals } = read(
-      [
-        ['2099-01-01', '1'],
-        ['1700-01-01', '1'],
-      ],
-      Date.UTC(2027, 0, 1),
-    );
-    expect(refusals.map(({ reason }) => reason)).toEqual(['lies in the future', 'lies before 1900']);
   });
 });
 

@@ -1,0 +1,87 @@
+import { writeColumns, type Refusal } from '@vivid-beacon/core';
+
+const NUMBERS_A_PART = 200_000;
+const REFUSALS_A_PART = 5000;
+/** So many refused rows are kept with their reasons; further ones are only counted. */
+const REFUSALS_KEPT = 500_000;
+
+/** Sends one part to the server. */
+export type SendPart = (bytes: Uint8Array<ArrayBuffer>) => Promise<void>;
+
+class Column {
+  t = new Float64Array(1024);
+  v = new Float64Array(1024);
+  n = 0;
+
+  add(t: number, v: number): void {
+    if (this.n === this.t.length) {
+      const grown = (old: Float64Array): Float64Array<ArrayBuffer> => {
+        const next = new Float64Array(old.length * 2);
+        next.set(old);
+        return next;
+      };
+      this.t = grown(this.t);
+      this.v = grown(this.v);
+    }
+    this.t[this.n] = t;
+    this.v[this.n++] = v;
+  }
+}
+
+/** Samples on their way to the server, cut into parts. */
+export class FileParts {
+  private seq = 0;
+  private numbers = 0;
+  private refusals: Refusal[] = [];
+  private columns = new Map<string, Column>();
+  refused = 0;
+  taken = 0;
+
+  constructor(private readonly send: SendPart) {}
+
+  refuse = (refusal: Refusal): void => {
+    this.refused++;
+    if (this.refused > REFUSALS_KEPT) return;
+    const clip = (text: string): string => (text.length > 200 ? `${text.slice(0, 199)}…` : text);
+    this.refusals.push({
+      ...refusal,
+      column: clip(refusal.column),
+      value: clip(refusal.value),
+      reason: clip(refusal.reason),
+    });
+  };
+
+  take = (metricId: string, t: number, v: number): void => {
+    let column = this.columns.get(metricId);
+    if (!column) {
+      column = new Column();
+      this.columns.set(metricId, column);
+    }
+    column.add(t, v);
+    this.numbers++;
+  };
+
+  get full(): boolean {
+    return this.numbers >= NUMBERS_A_PART || this.refusals.length >= REFUSALS_A_PART;
+  }
+
+  /** Sends what has gathered. @returns how many parts were sent so far. */
+  async flush(): Promise<number> {
+    if (this.numbers === 0 && this.refusals.length === 0) return this.seq;
+    const filled = [...this.columns].filter(([, { n }]) => n > 0);
+    const head = { seq: this.seq, metricIds: filled.map(([id]) => id), refusals: this.refusals };
+    const bytes = writeColumns(
+      head,
+      filled.flatMap(([, { t, v, n }], i): [string, Float64Array][] => [
+        [`t ${i}`, t.subarray(0, n)],
+        [`v ${i}`, v.subarray(0, n)],
+      ]),
+    );
+    await this.send(bytes);
+    this.seq++;
+    this.numbers = 0;
+    this.refusals = [];
+    for (const [, column] of filled) column.n = 0;
+    return this.seq;
+  }
+}

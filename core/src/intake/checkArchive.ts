@@ -1,0 +1,59 @@
+import { Unzip, UnzipInflate } from 'fflate';
+import { BeaconError } from '../errors';
+
+/** How much a spreadsheet may unpack to, and of how many files it may consist. */
+export const MOST_UNPACKED_BYTES = 300_000_000;
+const MOST_FILES = 2000;
+
+/**
+ * Unpacks an archive piece by piece without keeping anything, to find out whether it is safe to read: what it
+ * says of its own size cannot be trusted.
+ *
+ * @throws {BeaconError} TOO_LARGE when it unpacks to more than 300 MB or 2,000 files; BAD_INPUT when it is
+ *         damaged or no spreadsheet.
+ */
+export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): void {
+  let unpacked = 0;
+  let files = 0;
+  let isSheet = false;
+  const tooLarge = (): BeaconError =>
+    new BeaconError(
+      'TOO_LARGE',
+      `This spreadsheet unpacks to more than ${Math.round(most / 1_000_000)} MB or ${MOST_FILES} parts. Save the sheet as CSV and choose that file.`,
+    );
+  const unzip = new Unzip((file) => {
+    if (++files > MOST_FILES) throw tooLarge();
+    if (file.name === 'xl/workbook.xml') isSheet = true;
+    file.ondata = (error, data) => {
+      if (error) throw new BeaconError('BAD_INPUT', `The spreadsheet is damaged: ${error.message}.`);
+      unpacked += data.length;
+      if (unpacked > most) throw tooLarge();
+    };
+    file.start();
+  });
+  unzip.register(UnzipInflate);
+  const STEP = 65_536;
+  try {
+    for (let at = 0; at < bytes.length; at += STEP) {
+      unzip.push(bytes.subarray(at, at + STEP), at + STEP >= bytes.length);
+    }
+  } catch (error) {
+    if (error instanceof BeaconError) throw error;
+    throw new BeaconError('BAD_INPUT', `The spreadsheet is damaged: ${(error as Error).message}.`);
+  }
+  if (!hasEnd(bytes)) throw new BeaconError('BAD_INPUT', 'The spreadsheet is damaged: its end is missing.');
+  if (!isSheet) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      'This archive holds no spreadsheet. Choose an .xlsx file, or unpack it first.',
+    );
+  }
+}
+
+/** The record that ends every archive lies in its last 65,557 bytes. */
+function hasEnd(bytes: Uint8Array): boolean {
+  for (let i = bytes.length - 22; i >= Math.max(0, bytes.length - 65_557); i--) {
+    if (bytes[i] === 0x50 && bytes[i + 1] === 0x4b && bytes[i + 2] === 5 && bytes[i + 3] === 6) return true;
+  }
+  return false;
+}
