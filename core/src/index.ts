@@ -5,6 +5,7 @@ export * from './domain/roles';
 export * from './domain/board';
 export * from './domain/query';
 export * from './domain/logs';
+export * from './domain/derived';
 export * from './domain/wire';
 export * from './series/quality';
 export * from './series/series';

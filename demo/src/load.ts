@@ -24,6 +24,7 @@ import {
 import accounts from '../accounts.json';
 import { keyOf } from './keys';
 import { demoBoards, demoIndicators, demoRules, type IdOf } from './layout';
+import { setUpDemo } from './setUp';
 import { PLANTS, samplesBetween, scenario, type ScenarioMetric } from './scenario';
 
 export const DEMO_DAYS = 90;
@@ -107,6 +108,7 @@ export async function loadDemo(
     if (flags.length === 0) await addFlags(pool, people, assets, anchor);
     await writeSetting(pool, 'demo', { anchor, tokenId, complete: true } satisfies DemoState);
   }
+  await setUpDemo({ pool, assets, idOf, personId: analyst, anchor });
   return { anchor, samples };
 }
 

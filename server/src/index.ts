@@ -2,7 +2,14 @@ export { openPool, withTransaction, type Pool, type Queryable } from './db/datab
 export { migrate } from './db/migrate';
 export { readSetting, writeSetting } from './db/settings';
 export { runServer, type RunningServer } from './runServer';
-export { addAsset } from './assets/sql';
+export { addAsset, changeAsset, findAsset } from './assets/sql';
+export { makeMetric } from './metrics/makeMetric';
+export { writeCalendar } from './calendars/sql';
+export { publicHolidays } from './calendars/holidays';
+export { writeDerived, writeFactor } from './derived/sql';
+export { putJob, putStop, writeStatusKinds } from './logs/sql';
+export { addRemark } from './remarks/sql';
+export { writeReferenceValues } from './reference/sql';
 export { addMetric, listMetrics, type MetricRow } from './metrics/sql';
 export { keyFrom } from './metrics/metrics';
 export { mergeIntoStore } from './samples/store';

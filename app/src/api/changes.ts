@@ -13,7 +13,10 @@ import { call } from './client';
 
 /* Every change a person can make, and which answers it makes old. */
 
-function useChange<Input, Output>(change: (input: Input) => Promise<Output>, topics: readonly string[]) {
+export function useChange<Input, Output>(
+  change: (input: Input) => Promise<Output>,
+  topics: readonly string[],
+) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,

@@ -10,6 +10,7 @@ const OLD: Readonly<Record<LiveTopic, readonly string[]>> = {
   boards: ['boards'],
   metrics: ['metrics'],
   samples: ['readings'],
+  logs: ['logs'],
 };
 const READINGS_AT_MOST_EVERY_MS = 5000;
 

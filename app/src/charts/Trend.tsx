@@ -7,6 +7,7 @@ import {
   levelOf,
   LEVEL_WORDS,
   type LevelSpan,
+  type StretchRemark,
   type TargetBand,
   type TrendAnswer,
 } from '@vivid-beacon/core';
@@ -38,6 +39,8 @@ interface TrendProps {
   readonly name: string;
   /** Breach spans marked above the plot and on its axis. */
   readonly spans?: readonly LevelSpan[];
+  /** Remarks on the asset: a line over the stretch of time each is about. */
+  readonly remarks?: readonly StretchRemark[];
   /** Stands under the plot while no point is looked at. */
   readonly caption?: string;
 }
@@ -56,6 +59,7 @@ export function Trend({
   decimals,
   name,
   spans = [],
+  remarks = [],
   caption = ' ',
 }: TrendProps) {
   const palette = usePalette();
@@ -95,10 +99,11 @@ export function Trend({
   const breaches = spans.filter(
     ({ level, end, start }) => level === 'breach' && end > window.start && start < window.end,
   );
+  const noted = at < 0 ? [] : remarks.filter(({ start, end }) => start <= t[at] && t[at] < end);
   const told =
     at < 0
       ? null
-      : `${formatMoment(t[at], zone, now)}: ${formatValue(v[at], unit, decimals)}${band ? `, ${LEVEL_WORDS[levelOf(band, v[at])]}` : ''}`;
+      : `${formatMoment(t[at], zone, now)}: ${formatValue(v[at], unit, decimals)}${band ? `, ${LEVEL_WORDS[levelOf(band, v[at])]}` : ''}${noted.map(({ text }) => `. Remark: ${text}`).join('')}`;
   return (
     <View
       // A drawing that is walked with the arrow keys; what the keys reach is told below it.
@@ -239,6 +244,20 @@ export function Trend({
                   fill={palette.breach}
                 />
               </G>
+            );
+          })}
+          {remarks.map(({ id: key, start, end }) => {
+            const from = Math.max(0, x(start));
+            const to = Math.min(plotWidth, x(end));
+            if (to < 0 || from > plotWidth) return null;
+            return (
+              <Path
+                key={key}
+                d={`M${from} -1V-5H${Math.max(from + 4, to)}V-1`}
+                fill="none"
+                stroke={palette.sea}
+                strokeWidth={2}
+              />
             );
           })}
           <Line

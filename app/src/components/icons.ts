@@ -24,3 +24,6 @@ export { default as FileIcon } from 'lucide-react-native/icons/file-up';
 export { default as KeyIcon } from 'lucide-react-native/icons/key-round';
 export { default as UpIcon } from 'lucide-react-native/icons/arrow-up';
 export { default as DownIcon } from 'lucide-react-native/icons/arrow-down';
+export { default as TreeIcon } from 'lucide-react-native/icons/list-tree';
+export { default as DownloadIcon } from 'lucide-react-native/icons/download';
+export { default as UndoIcon } from 'lucide-react-native/icons/undo-2';

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import { decimalsFor, scaleEnds } from '@vivid-beacon/core';
-import { askLevels, useTrend } from '../api/queries';
+import { useRemarks } from '../api/data';
+import { askLevels, useMetrics, useTrend } from '../api/queries';
 import { Trend } from '../charts/Trend';
 import { Answer } from '../components/Answer';
 import { useWidth } from '../hooks/useWidth';
@@ -19,6 +20,8 @@ export function TrendReadout({ readout, window, title }: ReadoutProps) {
       : null,
   );
   const shown = query.data?.window;
+  const asset = useMetrics().data?.find(({ id }) => id === readout.measure.metricId)?.assetId ?? '';
+  const remarks = useRemarks(shown ? asset : '', shown?.start ?? 0, shown?.end ?? 1);
   const spans = useQuery({
     queryKey: ['readings', 'levels', readout.measure, readout.band, shown],
     queryFn: ({ signal }) =>
@@ -59,6 +62,7 @@ export function TrendReadout({ readout, window, title }: ReadoutProps) {
               }
               name={title}
               spans={spans.data}
+              remarks={remarks.data}
               caption={`${answer.unit ? `in ${answer.unit}, ` : ''}${answer.until ? `one value for each ${readout.bucket ?? 'hour'}` : 'samples, spikes kept'}`}
             />
           </View>

@@ -9,7 +9,8 @@ import { Button } from '../components/Button';
 import { Loading } from '../components/Loading';
 import { Page } from '../components/Page';
 import { Words } from '../components/Words';
-import { createIntakeStore } from '../stores/intakeStore';
+import { call } from '../api/client';
+import { createIntakeStore, type Mapping } from '../stores/intakeStore';
 import { usePalette } from '../theme/useTheme';
 import { makeIntakeWorker } from '../workers/makeIntakeWorker';
 import { FileChooser } from './intake/FileChooser';
@@ -17,11 +18,16 @@ import { IntakeCheck } from './intake/IntakeCheck';
 import { IntakeResult } from './intake/IntakeResult';
 import { ProgressBar } from './intake/ProgressBar';
 
-/** Brings in a file: choose, check what was recognised, read, see what was taken. */
+/** Brings in files: choose, check what was recognised, read, see what was taken. */
 export function IntakeScreen() {
   const router = useRouter();
   const palette = usePalette();
-  const [store] = useState(() => createIntakeStore(makeIntakeWorker));
+  const [store] = useState(() =>
+    createIntakeStore({
+      makeWorker: makeIntakeWorker,
+      recall: (shape) => call<Mapping | null>('GET', `/api/intake-mappings?shape=${shape}`),
+    }),
+  );
   const state = useStore(store);
   const assets = useAssets();
   const metrics = useMetrics();
@@ -47,7 +53,17 @@ export function IntakeScreen() {
         <FileChooser onChoose={state.actions.choose} another={state.step === 'check'} />
       )}
       {state.step === 'choose' && state.file && !state.error && (
-        <Loading what={`Looking at ${state.file.name}`} />
+        <View style={styles.reading}>
+          <Loading what={`Looking at ${state.file.name}`} />
+          {state.progress.share > 0 && (
+            <ProgressBar share={state.progress.share} name="Looking at the file" />
+          )}
+        </View>
+      )}
+      {state.queue.length > 0 && state.step === 'check' && (
+        <Words as="second" colour={palette.ink2}>
+          {`Then ${state.queue.map(({ name }) => name).join(', ')}.`}
+        </Words>
       )}
       {state.step === 'check' && (
         <Answer query={assets} reading="Reading assets">
@@ -67,7 +83,14 @@ export function IntakeScreen() {
           <Button label="Cancel" onPress={state.actions.cancel} />
         </View>
       )}
-      {state.step === 'done' && state.finished && <IntakeResult finished={state.finished} />}
+      {state.step === 'storing' && <Loading what="Storing what was read" />}
+      {state.step === 'done' && state.finished && (
+        <IntakeResult
+          finished={state.finished}
+          left={state.queue.length}
+          onNext={() => state.actions.next()}
+        />
+      )}
     </Page>
   );
 }

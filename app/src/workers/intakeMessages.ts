@@ -11,7 +11,12 @@ export interface RememberedMapping {
 
 /** What the screen asks of the intake worker. */
 export type IntakeAsk =
-  | { readonly kind: 'look'; readonly file: File; readonly sheet: string | null; readonly correct: LayoutCorrection }
+  | {
+      readonly kind: 'look';
+      readonly file: File;
+      readonly sheet: string | null;
+      readonly correct: LayoutCorrection;
+    }
   | {
       readonly kind: 'read';
       readonly file: File;

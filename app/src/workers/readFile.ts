@@ -47,7 +47,10 @@ async function allNames(
         skip--;
         continue;
       }
-      const name = layout.nameColumns.map((i) => (cells[i] ?? '').trim()).filter(Boolean).join(' / ');
+      const name = layout.nameColumns
+        .map((i) => (cells[i] ?? '').trim())
+        .filter(Boolean)
+        .join(' / ');
       if (name === '' || names.has(name)) continue;
       if (names.size >= MOST_NAMES) {
         throw new BeaconError(

@@ -7,9 +7,10 @@ import {
   factorSchema,
   FUNCTIONS,
   idText,
+  type DerivedDefinition,
   type MetricKind,
 } from '@vivid-beacon/core';
-import { refuseCircle, type DerivedDefinition } from '@vivid-beacon/core/src/derive/derivedMetric';
+import { refuseCircle } from '@vivid-beacon/core/src/derive/derivedMetric';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { listAssets } from '../assets/sql';
 import { calendarOf } from '../calendars/sql';

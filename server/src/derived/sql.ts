@@ -1,4 +1,4 @@
-import type { Binding, DerivedDefinition, DerivedWay } from '@vivid-beacon/core/src/derive/derivedMetric';
+import type { Binding, DerivedDefinition, DerivedWay } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 

@@ -10,6 +10,9 @@ import {
   stepsBack,
   SUMMARIES_OF_KIND,
   withEarlier,
+  type Binding,
+  type DerivedDefinition,
+  type DerivedWay,
   type BucketSpans,
   type MetricKind,
   type Node,
@@ -18,12 +21,7 @@ import {
   type Summary,
 } from '@vivid-beacon/core';
 import { unitOfExpression } from '@vivid-beacon/core/src/derive/checkUnits';
-import {
-  factorToChosenUnit,
-  type Binding,
-  type DerivedDefinition,
-  type DerivedWay,
-} from '@vivid-beacon/core/src/derive/derivedMetric';
+import { factorToChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric';
 import type { Unit } from '@vivid-beacon/core/src/units/unit';
 import { listAssets } from '../assets/sql';
 import { findDerived, listFactors, type FactorRow } from '../derived/sql';

@@ -1,4 +1,12 @@
-import { BeaconError, DAY_MS, dayOf, EARLIEST_TIME, QUALITY, readOpenMetrics, type PushRefusal } from '@vivid-beacon/core';
+import {
+  BeaconError,
+  DAY_MS,
+  dayOf,
+  EARLIEST_TIME,
+  QUALITY,
+  readOpenMetrics,
+  type PushRefusal,
+} from '@vivid-beacon/core';
 import type { MetricKeyRow } from '../metrics/sql';
 
 export const MOST_SAMPLES = 10_000;

@@ -1,5 +1,5 @@
-import { DataScreen } from '../../screens/DataScreen';
+import { AssetsScreen } from '../../screens/data/AssetsScreen';
 
-export default function Data() {
-  return <DataScreen />;
+export default function AssetsRoute() {
+  return <AssetsScreen />;
 }

@@ -1,6 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import {
+  BUCKET_WORDS,
   BUCKETS,
   SUMMARIES_OF_KIND,
   SUMMARY_WORDS,
@@ -90,7 +91,7 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
           name="One value for"
           options={[
             { value: 'samples' as const, label: 'Every sample' },
-            ...BUCKETS.map((value) => ({ value, label: `The ${value}` })),
+            ...BUCKETS.map((value) => ({ value, label: `The ${BUCKET_WORDS[value]}` })),
           ]}
           chosen={readout.bucket ?? 'samples'}
           onChoose={(value) => actions.change({ bucket: value === 'samples' ? null : (value as Bucket) })}

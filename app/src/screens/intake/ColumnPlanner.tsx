@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { METRIC_KINDS, type FoundColumn, type Metric, type MetricKind } from '@vivid-beacon/core';
+import { METRIC_KINDS, type Metric, type MetricKind } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
 import { Rule } from '../../components/Rule';
@@ -9,7 +9,7 @@ import type { ColumnPlan } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
 
 interface ColumnPlannerProps {
-  readonly column: FoundColumn;
+  readonly column: { readonly heading: string; readonly unit: string | null };
   readonly plan: ColumnPlan;
   readonly metrics: readonly Metric[];
   readonly onPlan: (plan: ColumnPlan) => void;

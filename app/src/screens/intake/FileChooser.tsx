@@ -5,12 +5,12 @@ import { FileIcon } from '../../components/icons';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
-/** Chooses a file by button or by drag. */
+/** Chooses files by button or by drag. */
 export function FileChooser({
   onChoose,
   another,
 }: {
-  readonly onChoose: (file: File) => void;
+  readonly onChoose: (files: readonly File[]) => void;
   readonly another: boolean;
 }) {
   const palette = usePalette();
@@ -27,8 +27,8 @@ export function FileChooser({
         onDrop: (event: DragEvent) => {
           event.preventDefault();
           setOver(false);
-          const file = event.dataTransfer?.files[0];
-          if (file) onChoose(file);
+          const files = [...(event.dataTransfer?.files ?? [])];
+          if (files.length > 0) onChoose(files);
         },
       } as object)}
       style={[
@@ -43,22 +43,24 @@ export function FileChooser({
       <input
         ref={input}
         type="file"
-        accept=".csv,.tsv,.txt,text/csv,text/plain,text/tab-separated-values"
+        multiple
+        accept=".csv,.tsv,.txt,.log,.xlsx,.ndjson,.jsonl,.prom,.om,text/*"
         aria-label="File to bring in"
         style={{ display: 'none' }}
         onChange={(event) => {
-          const file = event.currentTarget.files?.[0];
-          if (file) onChoose(file);
+          const files = [...(event.currentTarget.files ?? [])];
+          if (files.length > 0) onChoose(files);
           event.currentTarget.value = '';
         }}
       />
       {!another && (
         <Words as="body" colour={palette.ink2}>
-          A text file with times and numbers: comma, semicolon or tab between columns. Up to 100 MB.
+          Files with times and numbers: tables as text or spreadsheet (.xlsx), lines of JSON, OpenMetrics
+          text. Several at once; drop them here or choose them.
         </Words>
       )}
       <Button
-        label={another ? 'Choose another file' : 'Choose a file'}
+        label={another ? 'Choose other files' : 'Choose files'}
         look={another ? 'quiet' : 'main'}
         icon={<FileIcon size={20} color={another ? palette.ink : palette.btnT} strokeWidth={1.75} />}
         onPress={() => input.current?.click()}

@@ -2,28 +2,19 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import { useQueryClient } from '@tanstack/react-query';
-import {
-  formatLength,
-  SEPARATOR_WORDS,
-  SEPARATORS,
-  TIME_FORMAT_WORDS,
-  TIME_FORMATS,
-  type Asset,
-  type Metric,
-  type Recognised,
-} from '@vivid-beacon/core';
+import type { Asset, FileTarget, FileTargets, Metric } from '@vivid-beacon/core';
 import { addAsset, addMetric } from '../../api/changes';
 import { useSession } from '../../api/session';
 import { Button } from '../../components/Button';
 import { Section } from '../../components/Section';
-import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
-import type { createIntakeStore, ColumnPlan } from '../../stores/intakeStore';
+import { feedsOf, type createIntakeStore, type ColumnPlan, type Plans } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
-import type { TargetColumn } from '../../workers/intakeMessages';
+import type { Look } from '../../workers/readFile';
 import { AssetChoice, type ChosenAsset } from './AssetChoice';
 import { ColumnPlanner } from './ColumnPlanner';
 import { FirstRows } from './FirstRows';
+import { LayoutCheck } from './LayoutCheck';
 
 interface IntakeCheckProps {
   readonly store: ReturnType<typeof createIntakeStore>;
@@ -32,12 +23,14 @@ interface IntakeCheckProps {
 }
 
 const USUAL_STEP_MS = 3_600_000;
+const SHOWN_AT_ONCE = 40;
+const DAY_MS = 86_400_000;
 
 /** Shows how the file was understood, lets it be corrected, and asks what each column feeds. */
 export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
   const palette = usePalette();
   const client = useQueryClient();
-  const { recognised, encoding, plans, correct, actions } = useStore(store);
+  const { look, shape, plans, correct, remembered, actions } = useStore(store);
   const token = useSession().data?.csrfToken ?? '';
   const [asset, setAsset] = useState<ChosenAsset>({
     id: null,
@@ -45,24 +38,25 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
     zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   });
   const [busy, setBusy] = useState(false);
-  if (!recognised) return null;
-  const { layout, columns, timeFormats, stepMs } = recognised;
+  const [shown, setShown] = useState(SHOWN_AT_ONCE);
+  if (!look) return null;
+  const { timeFormats, stepMs, columns } = look.recognised;
+  const takesSamples = metrics.filter(({ origin }) => origin === 'samples');
   const mustAsk = timeFormats.length > 1 && correct.timeFormat === undefined;
-  const taken = columns.filter(
-    ({ numeric, index }) => numeric && plans[index] && plans[index].to !== 'nothing',
-  );
-  const needsAsset = taken.some(({ index }) => plans[index].to === 'new');
+  const feeds = feedsOf(look);
+  const taken = feeds.filter(({ key }) => plans[key] && plans[key].to !== 'nothing');
+  const needsAsset = taken.some(({ key }) => plans[key].to === 'new');
   const zone = zoneOf(
     asset,
     assets,
     metrics,
-    taken.map(({ index }) => plans[index]),
+    taken.map(({ key }) => plans[key]),
   );
   const problem = mustAsk
     ? 'Say whether the day or the month comes first.'
     : taken.length === 0
       ? 'Choose at least one column to take.'
-      : taken.some(({ index }) => isOpen(plans[index]))
+      : taken.some(({ key }) => isOpen(plans[key], takesSamples))
         ? 'Choose the existing metric for every column that feeds one.'
         : needsAsset && asset.id === null && asset.name.trim() === ''
           ? 'Choose an asset, or name a new one.'
@@ -71,16 +65,23 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
   const bringIn = async (): Promise<void> => {
     setBusy(true);
     try {
-      const targets = await makeTargets(
-        recognised,
+      const fed = await makeMetrics(
+        look,
         plans,
         needsAsset ? asset : null,
         stepMs ?? USUAL_STEP_MS,
+        (key, metricId) =>
+          // A second try must not add the metrics again: they are there now.
+          actions.plan(key, { to: 'existing', metricId }),
       );
       await client.invalidateQueries({ queryKey: ['metrics'] });
-      // A second try must not add the metrics again: they are there now.
-      for (const { index, metricId } of targets) actions.plan(index, { to: 'existing', metricId });
-      actions.read({ targets, zone, now: Date.now(), formToken: token });
+      actions.read({
+        targets: targetsOf(look, fed, metrics),
+        zone,
+        now: Date.now(),
+        formToken: token,
+        remember: { shape, layout: look.recognised.layout, plans: rememberedPlans(plans, fed), zone },
+      });
     } catch (error) {
       actions.fail((error as Error).message);
     } finally {
@@ -90,82 +91,56 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
 
   return (
     <>
-      <Section title="First rows" aside={`${encoding}, ${columns.length} columns`}>
-        <FirstRows recognised={recognised} />
+      {remembered && (
+        <Words as="body" colour={palette.ink2}>
+          A file of this shape was brought in before: it is read and mapped in the same way. Change what
+          differs.
+        </Words>
+      )}
+      <Section title="First rows" aside={`${look.encoding}, ${columns.length} columns`}>
+        <FirstRows recognised={look.recognised} />
       </Section>
-      <Section title="How the file is read">
-        <Words as="second" colour={palette.ink2}>
-          Between columns
-        </Words>
-        <WordRow
-          name="Between columns"
-          options={SEPARATORS.map((value) => ({ value, label: SEPARATOR_WORDS[value] }))}
-          chosen={layout.separator}
-          onChoose={(separator) => actions.correctLayout({ separator })}
-        />
-        <Words as="second" colour={palette.ink2}>
-          Decimal sign
-        </Words>
-        <WordRow
-          name="Decimal sign"
-          options={[
-            { value: '.', label: 'dot' },
-            { value: ',', label: 'comma' },
-          ]}
-          chosen={layout.decimal}
-          onChoose={(decimal) => actions.correctLayout({ decimal: decimal as '.' | ',' })}
-        />
-        <Words as="second" colour={palette.ink2}>
-          First row
-        </Words>
-        <WordRow
-          name="First row"
-          options={[
-            { value: '1', label: 'headings' },
-            { value: '0', label: 'data' },
-          ]}
-          chosen={String(layout.headingRows)}
-          onChoose={(rows) => actions.correctLayout({ headingRows: rows === '1' ? 1 : 0 })}
-        />
-        <Words as="second" colour={palette.ink2}>
-          Column of times
-        </Words>
-        <WordRow
-          name="Column of times"
-          options={columns.map(({ index, heading }) => ({ value: String(index), label: heading }))}
-          chosen={String(layout.timeColumn)}
-          onChoose={(index) => actions.correctLayout({ timeColumn: Number(index), timeFormat: undefined })}
-        />
-        <Words as="second" colour={mustAsk ? palette.cautionT : palette.ink2}>
-          {mustAsk
-            ? 'How times are written: the file itself cannot tell, please choose'
-            : 'How times are written'}
-        </Words>
-        <WordRow
-          name="How times are written"
-          options={(timeFormats.length > 0 ? timeFormats : TIME_FORMATS).map((value) => ({
-            value,
-            label: TIME_FORMAT_WORDS[value],
-          }))}
-          chosen={mustAsk ? null : layout.timeFormat}
-          onChoose={(timeFormat) => actions.correctLayout({ timeFormat })}
-        />
-        <Words as="second" colour={palette.ink2}>
-          {`${stepMs === null ? 'One row only' : `About ${formatLength(stepMs)} between rows`}. Times without an offset are read as local time of ${zone}.`}
-        </Words>
-      </Section>
-      <Section title="What the columns feed">
-        {columns
-          .filter(({ numeric }) => numeric)
-          .map((column) => (
-            <ColumnPlanner
-              key={column.index}
-              column={column}
-              plan={plans[column.index] ?? { to: 'nothing' }}
-              metrics={metrics}
-              onPlan={(plan) => actions.plan(column.index, plan)}
+      <LayoutCheck store={store} zone={zone} mustAsk={mustAsk} />
+      <Section
+        title={look.recognised.layout.shape === 'samples' ? 'What the names feed' : 'What the columns feed'}
+        aside={`${taken.length} of ${feeds.length} taken`}
+      >
+        {feeds.length > 3 && (
+          <View style={styles.all}>
+            <Button
+              look="quiet"
+              label="Take all as new metrics"
+              onPress={() =>
+                actions.planAll((key, heading, unit) =>
+                  plans[key]?.to === 'new'
+                    ? plans[key]
+                    : { to: 'new', name: heading, unit: unit ?? '', kind: 'level' },
+                )
+              }
             />
-          ))}
+            <Button
+              look="quiet"
+              label="Leave all out"
+              onPress={() => actions.planAll(() => ({ to: 'nothing' }))}
+            />
+          </View>
+        )}
+        {feeds.slice(0, shown).map(({ key, heading, unit }) => (
+          <ColumnPlanner
+            key={key}
+            column={{ heading, unit }}
+            plan={plans[key] ?? { to: 'nothing' }}
+            metrics={takesSamples}
+            onPlan={(plan) => actions.plan(key, plan)}
+          />
+        ))}
+        {feeds.length > shown && (
+          <Button
+            look="quiet"
+            label={`Show ${Math.min(SHOWN_AT_ONCE, feeds.length - shown)} more of ${feeds.length - shown}`}
+            onPress={() => setShown(shown + SHOWN_AT_ONCE)}
+          />
+        )}
       </Section>
       {needsAsset && (
         <Section title="Asset of the new metrics">
@@ -189,36 +164,66 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
   );
 }
 
-/** Makes the new asset and metrics, and gives every column its metric. */
-async function makeTargets(
-  recognised: Recognised,
-  plans: Readonly<Record<number, ColumnPlan>>,
+/** Makes the new asset and metrics, and gives every column or name its metric. */
+async function makeMetrics(
+  look: Look,
+  plans: Plans,
   asset: ChosenAsset | null,
   stepMs: number,
-): Promise<TargetColumn[]> {
+  made: (key: string, metricId: string) => void,
+): Promise<Map<string, string>> {
   const assetId =
     asset &&
     (asset.id ?? (await addAsset({ name: asset.name, parentId: null, kind: 'site', zone: asset.zone })).id);
-  const targets: TargetColumn[] = [];
-  for (const { index, heading, numeric } of recognised.columns) {
-    const plan = plans[index];
-    if (!numeric || !plan || plan.to === 'nothing') continue;
-    const metricId =
-      plan.to === 'existing'
-        ? plan.metricId
-        : (
-            await addMetric({
-              assetId: assetId!,
-              name: plan.name,
-              unit: plan.unit,
-              kind: plan.kind,
-              intervalMs: Math.max(1000, stepMs),
-              decimals: 1,
-            })
-          ).id;
-    targets.push({ index, heading, metricId });
+  const fed = new Map<string, string>();
+  for (const { key } of feedsOf(look)) {
+    const plan = plans[key];
+    if (!plan || plan.to === 'nothing') continue;
+    if (plan.to === 'existing') {
+      fed.set(key, plan.metricId);
+      continue;
+    }
+    const { id } = await addMetric({
+      assetId: assetId!,
+      name: plan.name,
+      unit: plan.unit,
+      kind: plan.kind,
+      intervalMs: Math.max(1000, stepMs),
+      decimals: 1,
+    });
+    fed.set(key, id);
+    made(key, id);
   }
-  return targets;
+  return fed;
+}
+
+function targetsOf(look: Look, fed: ReadonlyMap<string, string>, metrics: readonly Metric[]): FileTargets {
+  const target = (metricId: string): FileTarget => {
+    const kept = metrics.find(({ id }) => id === metricId)?.retentionDays ?? null;
+    const today = Math.floor(Date.now() / DAY_MS) * DAY_MS;
+    return { metricId, earliest: kept === null ? null : today - kept * DAY_MS };
+  };
+  if (look.recognised.layout.shape === 'samples') {
+    return { by: 'name', names: Object.fromEntries([...fed].map(([name, id]) => [name, target(id)])) };
+  }
+  return {
+    by: 'column',
+    columns: [...fed].map(([key, id]) => ({
+      index: Number(key),
+      heading: look.recognised.columns[Number(key)].heading,
+      ...target(id),
+    })),
+  };
+}
+
+/** For the next file of this shape: what was new now is there then. */
+function rememberedPlans(plans: Plans, fed: ReadonlyMap<string, string>): Plans {
+  return Object.fromEntries(
+    Object.entries(plans).map(([key, plan]) => {
+      const metricId = fed.get(key);
+      return [key, metricId ? { to: 'existing', metricId } : plan];
+    }),
+  );
 }
 
 /** The zone local times are read in: that of the asset the file feeds. */
@@ -234,8 +239,11 @@ function zoneOf(
   return assets.find(({ id }) => id === asset.id)?.zone ?? asset.zone;
 }
 
-function isOpen(plan: ColumnPlan): boolean {
-  return plan.to === 'existing' && plan.metricId === '';
+function isOpen(plan: ColumnPlan, metrics: readonly Metric[]): boolean {
+  return plan.to === 'existing' && !metrics.some(({ id }) => id === plan.metricId);
 }
 
-const styles = StyleSheet.create({ foot: { paddingVertical: 16, gap: 8, alignItems: 'flex-start' } });
+const styles = StyleSheet.create({
+  foot: { paddingVertical: 16, gap: 8, alignItems: 'flex-start' },
+  all: { flexDirection: 'row', gap: 10, flexWrap: 'wrap', paddingVertical: 4 },
+});

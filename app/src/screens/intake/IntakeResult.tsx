@@ -5,14 +5,25 @@ import { Button } from '../../components/Button';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
+import { download } from '../download';
 import type { Finished } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
 
 /** What became of every row of the file. */
-export function IntakeResult({ finished }: { readonly finished: Finished }) {
+export function IntakeResult({
+  finished,
+  left,
+  onNext,
+}: {
+  readonly finished: Finished;
+  /** Files still to come. */
+  readonly left: number;
+  readonly onNext: () => void;
+}) {
   const palette = usePalette();
   const router = useRouter();
-  const { intake, blankCells, repeatedHour } = finished;
+  const { intake, counts } = finished;
+  const { blankCells, repeatedHour, totalRows, leftOut } = counts;
   const count = (n: number): string => formatNumber(n, 0);
   const nothingNew = intake.added === 0 && intake.corrected === 0;
   return (
@@ -29,8 +40,9 @@ export function IntakeResult({ finished }: { readonly finished: Finished }) {
         {[
           `${count(intake.refusedCount)} refused`,
           `${count(blankCells)} blank cells left as missing`,
-          repeatedHour > 0 &&
-            `${count(repeatedHour)} times in the repeated hour of a clock change taken as the first of the two`,
+          repeatedHour > 0 && `${count(repeatedHour)} times in the hour that a clock change repeats`,
+          totalRows > 0 && `${count(totalRows)} rows of totals passed over`,
+          leftOut > 0 && `${count(leftOut)} rows of names left out`,
         ]
           .filter(Boolean)
           .join(', ')}
@@ -55,7 +67,18 @@ export function IntakeResult({ finished }: { readonly finished: Finished }) {
         </Section>
       )}
       <View style={styles.buttons}>
-        <Button label="To the boards" look="main" onPress={() => router.navigate('/boards')} />
+        {left > 0 && <Button label={`Next file (${left} left)`} look="main" onPress={onNext} />}
+        {intake.refusedCount > 0 && (
+          <Button
+            label="Download refused rows"
+            onPress={() => download(`/api/intakes/${intake.id}/refusals.csv`)}
+          />
+        )}
+        <Button
+          label="To the boards"
+          look={left > 0 ? 'plain' : 'main'}
+          onPress={() => router.navigate('/boards')}
+        />
         <Button label="To the data" onPress={() => router.navigate('/data')} />
       </View>
     </View>

@@ -9,7 +9,10 @@ const ROWS_AT_ONCE = 2000;
 /** Opens a spreadsheet (.xlsx). @throws {BeaconError} for one that is too large, damaged or empty. */
 export async function openSheet(file: FileLike, wanted: string | null): Promise<Source> {
   if (file.size > MOST_BYTES) {
-    throw new BeaconError('TOO_LARGE', 'A spreadsheet may have at most 60 MB. Save the sheet as CSV and choose that file.');
+    throw new BeaconError(
+      'TOO_LARGE',
+      'A spreadsheet may have at most 60 MB. Save the sheet as CSV and choose that file.',
+    );
   }
   const bytes = new Uint8Array(await file.slice(0, file.size).arrayBuffer());
   checkArchive(bytes);
@@ -58,7 +61,11 @@ function rowsOf(sheet: ExcelJS.Worksheet): { rows: string[][]; lines: number[] }
 /** What a cell says, as text. Dates are wall-clock times; an error cell says which error. */
 function textOf(value: ExcelJS.CellValue): string {
   if (value === null || value === undefined) return '';
-  if (value instanceof Date) return value.toISOString().replace('T', ' ').replace(/(\.000)?Z$/, '');
+  if (value instanceof Date)
+    return value
+      .toISOString()
+      .replace('T', ' ')
+      .replace(/(\.000)?Z$/, '');
   if (typeof value !== 'object') return String(value);
   if ('error' in value) return String(value.error);
   if ('richText' in value) return value.richText.map(({ text }) => text).join('');

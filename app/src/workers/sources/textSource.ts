@@ -81,7 +81,11 @@ async function* pieces(
   }
 }
 
-async function* tableRows(file: FileLike, encoding: Encoding, separator: Separator): AsyncGenerator<RowBatch> {
+async function* tableRows(
+  file: FileLike,
+  encoding: Encoding,
+  separator: Separator,
+): AsyncGenerator<RowBatch> {
   let line = 1;
   for await (const { text, share } of pieces(file, encoding)) {
     const { data } = Papa.parse<string[]>(text, { delimiter: separator });

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { AssetScreen } from '../../../screens/data/AssetScreen';
+
+export default function AssetRoute() {
+  const { assetId } = useLocalSearchParams<{ assetId: string }>();
+  return <AssetScreen assetId={assetId} />;
+}

@@ -1,0 +1,5 @@
+import { CalendarsScreen } from '../../screens/data/CalendarsScreen';
+
+export default function CalendarsRoute() {
+  return <CalendarsScreen />;
+}

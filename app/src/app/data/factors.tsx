@@ -1,0 +1,5 @@
+import { FactorsScreen } from '../../screens/data/FactorsScreen';
+
+export default function FactorsRoute() {
+  return <FactorsScreen />;
+}

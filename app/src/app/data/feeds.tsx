@@ -1,0 +1,5 @@
+import { FeedsScreen } from '../../screens/data/FeedsScreen';
+
+export default function FeedsRoute() {
+  return <FeedsScreen />;
+}

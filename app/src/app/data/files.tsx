@@ -1,0 +1,5 @@
+import { FilesScreen } from '../../screens/data/FilesScreen';
+
+export default function FilesRoute() {
+  return <FilesScreen />;
+}

@@ -1,0 +1,5 @@
+import { LogsScreen } from '../../screens/data/LogsScreen';
+
+export default function LogsRoute() {
+  return <LogsScreen />;
+}

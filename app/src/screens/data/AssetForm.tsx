@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import type { Asset } from '@vivid-beacon/core';
+import { useSaveAsset } from '../../api/dataChanges';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { PickList } from '../../components/PickList';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+import { pathOf } from './assetTree';
+import { attributesOf, textOfAttributes } from './attributeText';
+
+interface AssetFormProps {
+  /** null = a new one. */
+  readonly asset: Asset | null;
+  readonly parentId: string | null;
+  readonly assets: readonly Asset[];
+  readonly onDone: (id: string) => void;
+}
+
+const NO_PARENT = '-';
+
+/** Adds an asset, or renames, moves and describes one. */
+export function AssetForm({ asset, parentId, assets, onDone }: AssetFormProps) {
+  const palette = usePalette();
+  const save = useSaveAsset();
+  const [name, setName] = useState(asset?.name ?? '');
+  const [kind, setKind] = useState(asset?.kind ?? (parentId === null ? 'plant' : 'machine'));
+  const [parent, setParent] = useState(parentId);
+  const [zone, setZone] = useState(
+    asset?.ownZone ?? (parentId === null ? Intl.DateTimeFormat().resolvedOptions().timeZone : ''),
+  );
+  const [facts, setFacts] = useState(textOfAttributes(asset?.attributes ?? {}));
+  const [moving, setMoving] = useState(false);
+  const read = attributesOf(facts);
+  const under = assets.find(({ id }) => id === parent);
+  return (
+    <>
+      <Field label="Name of the asset" value={name} onChange={setName} />
+      <Field label="Kind, such as plant, area, machine, meter, desk" value={kind} onChange={setKind} />
+      <View style={styles.place}>
+        <Words as="body">
+          {under ? `Stands under ${pathOf(under, assets).join(' / ')}` : 'Stands at the top, as a plant'}
+        </Words>
+        <Button look="quiet" label={moving ? 'Keep it there' : 'Move'} onPress={() => setMoving(!moving)} />
+      </View>
+      {moving && (
+        <PickList
+          name="Parent"
+          maxHeight={240}
+          options={[
+            { value: NO_PARENT, label: 'At the top, as a plant' },
+            ...assets
+              .filter(({ id }) => id !== asset?.id)
+              .map((each) => ({
+                value: each.id,
+                label: each.name,
+                detail: pathOf(each, assets).join(' / '),
+              })),
+          ]}
+          chosen={parent ?? NO_PARENT}
+          onChoose={(id) => {
+            setParent(id === NO_PARENT ? null : id);
+            setMoving(false);
+          }}
+        />
+      )}
+      <Field
+        label={parent === null ? 'Time zone' : 'Time zone, if it differs from the asset above'}
+        value={zone}
+        onChange={setZone}
+        placeholder="Europe/London"
+      />
+      <Field
+        label="Attributes, one a line, such as Floor area (m²): 420"
+        value={facts}
+        onChange={setFacts}
+        multiline
+        error={typeof read === 'string' ? read : undefined}
+      />
+      {save.isError && (
+        <Words as="body" colour={palette.breachT}>
+          {save.error.message}
+        </Words>
+      )}
+      <Button
+        look="main"
+        label={asset ? 'Save asset' : 'Add asset'}
+        disabled={save.isPending || typeof read === 'string'}
+        onPress={() =>
+          save.mutate(
+            {
+              id: asset?.id ?? null,
+              name,
+              kind,
+              parentId: parent,
+              zone: zone.trim() === '' ? null : zone.trim(),
+              attributes: read as Record<string, string | number>,
+            },
+            { onSuccess: ({ id }) => onDone(id) },
+          )
+        }
+      />
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  place: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 10 },
+});

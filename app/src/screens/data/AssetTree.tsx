@@ -1,0 +1,140 @@
+import { useState } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import type { Asset, Metric } from '@vivid-beacon/core';
+import { Field } from '../../components/Field';
+import { DownIcon, OnIcon } from '../../components/icons';
+import { LampWord } from '../../components/LampWord';
+import { Rule } from '../../components/Rule';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+import { treeRows, type TreeRow } from './assetTree';
+
+interface AssetTreeProps {
+  readonly assets: readonly Asset[];
+  readonly metrics: readonly Metric[];
+  readonly chosen: string | null;
+  readonly onChoose: (id: string) => void;
+}
+
+const SHOWN_AT_ONCE = 200;
+
+/** The asset tree with search; plants are open at first. */
+export function AssetTree({ assets, metrics, chosen, onChoose }: AssetTreeProps) {
+  const palette = usePalette();
+  const [search, setSearch] = useState('');
+  const [shown, setShown] = useState(SHOWN_AT_ONCE);
+  const [open, setOpen] = useState<ReadonlySet<string>>(
+    () => new Set(assets.filter(({ parentId }) => parentId === null).map(({ id }) => id)),
+  );
+  const rows = treeRows(assets, metrics, open, search);
+  const toggle = (id: string): void => {
+    const next = new Set(open);
+    if (!next.delete(id)) next.add(id);
+    setOpen(next);
+  };
+  return (
+    <View style={styles.tree}>
+      <Field
+        label="Search assets"
+        hideLabel
+        placeholder={`Search ${assets.length} assets by name, kind or attribute`}
+        value={search}
+        onChange={setSearch}
+      />
+      <View role="tree" aria-label="Assets">
+        {rows.slice(0, shown).map((row) => (
+          <TreeLine
+            key={row.asset.id}
+            row={row}
+            open={search !== '' || open.has(row.asset.id)}
+            chosen={row.asset.id === chosen}
+            onToggle={() => toggle(row.asset.id)}
+            onChoose={() => onChoose(row.asset.id)}
+          />
+        ))}
+      </View>
+      {rows.length > shown && (
+        <Pressable role="button" onPress={() => setShown(shown + SHOWN_AT_ONCE)} style={styles.more}>
+          <Words as="bodyStrong">{`Show more of ${rows.length}`}</Words>
+        </Pressable>
+      )}
+      {rows.length === 0 && (
+        <Words as="body" colour={palette.ink2}>
+          {search ? `No asset matches "${search}".` : 'There are no assets yet. Add a plant first.'}
+        </Words>
+      )}
+    </View>
+  );
+}
+
+interface TreeLineProps {
+  readonly row: TreeRow;
+  readonly open: boolean;
+  readonly chosen: boolean;
+  readonly onToggle: () => void;
+  readonly onChoose: () => void;
+}
+
+function TreeLine({ row, open, chosen, onToggle, onChoose }: TreeLineProps) {
+  const palette = usePalette();
+  const { asset, depth, children, metrics, troubled } = row;
+  const Icon = open ? DownIcon : OnIcon;
+  const facts = [asset.kind, metrics > 0 && `${metrics} ${metrics === 1 ? 'metric' : 'metrics'}`].filter(
+    Boolean,
+  );
+  return (
+    <View
+      role="treeitem"
+      {...({ 'aria-level': depth + 1 } as object)}
+      aria-expanded={children > 0 ? open : undefined}
+      aria-selected={chosen}
+    >
+      <View
+        style={[
+          styles.line,
+          { paddingLeft: depth * 18 },
+          chosen && { backgroundColor: palette.water, borderLeftColor: palette.sea, borderLeftWidth: 3 },
+        ]}
+      >
+        {children > 0 ? (
+          <Pressable
+            role="button"
+            aria-label={`${open ? 'Close' : 'Open'} ${asset.name}`}
+            onPress={onToggle}
+            style={styles.toggle}
+          >
+            <Icon size={18} color={palette.ink2} strokeWidth={1.75} />
+          </Pressable>
+        ) : (
+          <View style={styles.toggle} />
+        )}
+        <Pressable role="link" onPress={onChoose} style={styles.name}>
+          <Words as={depth === 0 ? 'rowTitle' : 'body'} lines={2}>
+            {asset.name}
+          </Words>
+          <Words as="second" colour={palette.ink2}>
+            {facts.join(', ')}
+          </Words>
+        </Pressable>
+        {troubled > 0 && <LampWord level="nodata" word={`${troubled} to look at`} />}
+      </View>
+      <Rule />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  tree: { gap: 8 },
+  line: { flexDirection: 'row', alignItems: 'center', minHeight: 46 },
+  toggle: { width: 36, height: 44, alignItems: 'center', justifyContent: 'center' },
+  name: {
+    flex: 1,
+    minHeight: 44,
+    flexDirection: 'row',
+    alignItems: 'center',
+    columnGap: 10,
+    flexWrap: 'wrap',
+    paddingVertical: 4,
+  },
+  more: { minHeight: 44, justifyContent: 'center' },
+});

@@ -1,0 +1,107 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { useAssets, useMetrics } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { Answer } from '../../components/Answer';
+import { Button } from '../../components/Button';
+import { FileIcon, PlusIcon } from '../../components/icons';
+import { Page } from '../../components/Page';
+import { Tray } from '../../components/Tray';
+import { useLayout } from '../../hooks/useLayout';
+import { usePalette } from '../../theme/useTheme';
+import { mayBuild } from '../mayAct';
+import { AssetDetail } from './AssetDetail';
+import { AssetForm } from './AssetForm';
+import { AssetListImport } from './AssetListImport';
+import { AssetTree } from './AssetTree';
+import { DataPlaces } from './DataPlaces';
+
+/** The asset tree; on wide screens with the chosen asset beside it. */
+export function AssetsScreen() {
+  const palette = usePalette();
+  const router = useRouter();
+  const { wide } = useLayout();
+  const build = mayBuild(usePerson());
+  const assets = useAssets();
+  const metrics = useMetrics();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [adding, setAdding] = useState<'asset' | 'list' | null>(null);
+  const shown = chosen ?? assets.data?.[0]?.id ?? null;
+  return (
+    <Page
+      title="Data"
+      full
+      top={<DataPlaces open="/data" />}
+      tools={
+        build && (
+          <View style={styles.tools}>
+            <Button
+              label={wide ? 'Add asset' : 'Add'}
+              name="Add asset"
+              icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+              onPress={() => setAdding('asset')}
+            />
+            <Button
+              look="main"
+              label="Intake"
+              icon={<FileIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
+              onPress={() => router.push('/data/intake')}
+            />
+          </View>
+        )
+      }
+    >
+      <Answer query={assets} reading="Reading assets">
+        {(tree) => (
+          <Answer query={metrics} reading="Reading metrics">
+            {(rows) => (
+              <View style={wide && styles.beside}>
+                <View style={wide && styles.tree}>
+                  <AssetTree
+                    assets={tree}
+                    metrics={rows}
+                    chosen={wide ? shown : null}
+                    onChoose={(id) => (wide ? setChosen(id) : router.push(`/data/assets/${id}`))}
+                  />
+                  {build && (
+                    <View style={styles.list}>
+                      <Button look="quiet" label="Add assets from a list" onPress={() => setAdding('list')} />
+                    </View>
+                  )}
+                </View>
+                {wide && shown && (
+                  <View style={[styles.detail, { borderLeftColor: palette.ink }]}>
+                    <AssetDetail key={shown} assetId={shown} assets={tree} metrics={rows} headed />
+                  </View>
+                )}
+              </View>
+            )}
+          </Answer>
+        )}
+      </Answer>
+      <Tray title="New asset" open={adding === 'asset'} onClose={() => setAdding(null)}>
+        <AssetForm
+          asset={null}
+          parentId={wide ? shown : null}
+          assets={assets.data ?? []}
+          onDone={(id) => {
+            setAdding(null);
+            setChosen(id);
+          }}
+        />
+      </Tray>
+      <Tray title="Assets from a list" open={adding === 'list'} onClose={() => setAdding(null)}>
+        <AssetListImport />
+      </Tray>
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({
+  tools: { flexDirection: 'row', gap: 8 },
+  beside: { flexDirection: 'row', gap: 20 },
+  tree: { flex: 2, minWidth: 0 },
+  detail: { flex: 3, minWidth: 0, borderLeftWidth: 1.5, paddingLeft: 20 },
+  list: { paddingVertical: 12, alignItems: 'flex-start' },
+});

@@ -1,0 +1,46 @@
+import { useState } from 'react';
+import { useAssets } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { useCalendar } from '../../api/data';
+import { Answer } from '../../components/Answer';
+import { Page } from '../../components/Page';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { mayBuild } from '../mayAct';
+import { CalendarEditor } from './CalendarEditor';
+import { DataPlaces } from './DataPlaces';
+
+/** The working calendar of each plant. */
+export function CalendarsScreen() {
+  const assets = useAssets();
+  const build = mayBuild(usePerson());
+  const [chosen, setChosen] = useState<string | null>(null);
+  const plants = (assets.data ?? []).filter(({ parentId }) => parentId === null);
+  const plant = plants.find(({ id }) => id === chosen) ?? plants[0];
+  const calendar = useCalendar(plant?.id ?? '');
+  return (
+    <Page title="Data" top={<DataPlaces open="/data/calendars" />}>
+      <Answer query={assets} reading="Reading plants">
+        {() =>
+          plant ? (
+            <>
+              <WordRow
+                name="Plant"
+                options={plants.map(({ id, name }) => ({ value: id, label: name }))}
+                chosen={plant.id}
+                onChoose={setChosen}
+              />
+              <Answer query={calendar} reading="Reading the calendar">
+                {(document) => (
+                  <CalendarEditor key={plant.id} plant={plant} calendar={document} mayEdit={build} />
+                )}
+              </Answer>
+            </>
+          ) : (
+            <Words as="body">There are no plants yet. Add one under Assets.</Words>
+          )
+        }
+      </Answer>
+    </Page>
+  );
+}

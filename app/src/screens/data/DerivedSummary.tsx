@@ -1,0 +1,55 @@
+import { View } from 'react-native';
+import type { Binding, Metric } from '@vivid-beacon/core';
+import { useDerived, useFactors } from '../../api/data';
+import { useAssets, useMetrics } from '../../api/queries';
+import { Answer } from '../../components/Answer';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+
+/** How a derived metric is made: its expression and what each name stands for. */
+export function DerivedSummary({ metric }: { readonly metric: Metric }) {
+  const palette = usePalette();
+  const derived = useDerived(metric.id);
+  const nameOf = useBindingWords();
+  return (
+    <Answer query={derived} reading="Reading the expression">
+      {({ expression, bindings, way }) => (
+        <View>
+          <Words as="sentence">{expression}</Words>
+          {Object.entries(bindings).map(([name, binding]) => (
+            <Words key={name} as="second" colour={palette.ink2}>
+              {`${name}: ${nameOf(binding)}`}
+            </Words>
+          ))}
+          <Words as="second" colour={palette.ink2}>
+            {way === 'totals' ? 'Worked out of the totals of each period.' : 'Worked out sample by sample.'}
+          </Words>
+        </View>
+      )}
+    </Answer>
+  );
+}
+
+/** What a name stands for, in words. */
+export function useBindingWords(): (binding: Binding) => string {
+  const metrics = useMetrics().data ?? [];
+  const assets = useAssets().data ?? [];
+  const factors = useFactors().data ?? [];
+  const asset = (id: string): string => assets.find((each) => each.id === id)?.name ?? 'a removed asset';
+  return (binding) => {
+    switch (binding.kind) {
+      case 'metric': {
+        const metric = metrics.find(({ id }) => id === binding.metricId);
+        return metric
+          ? `${metric.name}, ${metric.assetName}${metric.unit ? ` (${metric.unit})` : ''}`
+          : 'a removed metric';
+      }
+      case 'children':
+        return `${binding.metricName} of all assets below ${asset(binding.assetId)}, added up`;
+      case 'attribute':
+        return `${binding.attribute} of ${asset(binding.assetId)}`;
+      case 'factor':
+        return factors.find(({ id }) => id === binding.factorId)?.name ?? 'a removed factor';
+    }
+  };
+}

@@ -1,0 +1,225 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import {
+  decimalsFor,
+  formatLength,
+  formatMoment,
+  formatValue,
+  resolveWindow,
+  scaleEnds,
+  SUMMARIES_OF_KIND,
+  type Metric,
+  type WindowSpec,
+} from '@vivid-beacon/core';
+import { useCoverage, useRemarks } from '../../api/data';
+import { useRemoveMetric } from '../../api/dataChanges';
+import { useMetrics, useTrend } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { Trend } from '../../charts/Trend';
+import { Answer } from '../../components/Answer';
+import { Button } from '../../components/Button';
+import { Page } from '../../components/Page';
+import { Section } from '../../components/Section';
+import { Tray } from '../../components/Tray';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
+import { useWidth } from '../../hooks/useWidth';
+import { usePalette } from '../../theme/useTheme';
+import { mayAct, mayBuild } from '../mayAct';
+import { CoverageStrip } from './CoverageStrip';
+import { DegreeDaysPanel } from './DegreeDaysPanel';
+import { DerivedSummary } from './DerivedSummary';
+import { ExportButtons } from './ExportButtons';
+import { feedSentence } from './feedWords';
+import { MetricForm } from './MetricForm';
+import { ReferenceTable } from './ReferenceTable';
+import { RemarkForm } from './RemarkForm';
+import { RemarkList } from './RemarkList';
+import { SampleTable } from './SampleTable';
+
+const WINDOWS = [
+  { value: 'day', label: '24 h' },
+  { value: 'week', label: '7 days' },
+  { value: 'month', label: '30 days' },
+  { value: 'quarter', label: '90 days' },
+  { value: 'year', label: 'a year' },
+] as const;
+type WindowName = (typeof WINDOWS)[number]['value'];
+const SPEC: Readonly<Record<WindowName, WindowSpec>> = {
+  day: { kind: 'rolling', count: 24, unit: 'hour' },
+  week: { kind: 'rolling', count: 7, unit: 'day' },
+  month: { kind: 'rolling', count: 30, unit: 'day' },
+  quarter: { kind: 'rolling', count: 90, unit: 'day' },
+  year: { kind: 'rolling', count: 1, unit: 'year' },
+};
+/** A window ends at a whole minute, so that looking at it does not ask again every second. */
+const STEADY_MS = 60_000;
+const COVERAGE_DAYS = 90;
+
+/** One metric: its course, raw samples, coverage, remarks, and what it is. */
+export function MetricScreen({ metricId }: { readonly metricId: string }) {
+  const router = useRouter();
+  const metrics = useMetrics();
+  const metric = metrics.data?.find(({ id }) => id === metricId);
+  return (
+    <Page
+      title={metric?.name ?? 'Metric'}
+      under={metric ? `${metric.assetName}, ${metric.plantName}` : undefined}
+      onBack={() => router.navigate(metric ? `/data/assets/${metric.assetId}` : '/data')}
+      backName="Back to the asset"
+      full
+    >
+      <Answer query={metrics} reading="Reading the metric">
+        {() => (metric ? <MetricDetail metric={metric} /> : <Words as="body">This metric is gone.</Words>)}
+      </Answer>
+    </Page>
+  );
+}
+
+function MetricDetail({ metric }: { readonly metric: Metric }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const person = usePerson();
+  const remove = useRemoveMetric();
+  const [width, onLayout] = useWidth();
+  const now = Math.floor(useNow() / STEADY_MS) * STEADY_MS;
+  const [windowName, setWindow] = useState<WindowName>(metric.origin === 'reference' ? 'year' : 'week');
+  const [open, setOpen] = useState<'edit' | 'remark' | null>(null);
+  const sampled = metric.origin === 'samples';
+  const spec = SPEC[windowName];
+  const window = resolveWindow(spec, now, metric.zone);
+  const summary = SUMMARIES_OF_KIND[metric.kind][0];
+  const bucket = metric.kind === 'register' || metric.kind === 'state' ? 'hour' : null;
+  const trend = useTrend(
+    width > 0
+      ? {
+          measure: {
+            metricId: metric.id,
+            summary: metric.origin === 'derived' ? 'mean' : summary,
+            per: null,
+          },
+          window: spec,
+          bucket: windowName === 'year' && bucket === 'hour' ? 'day' : bucket,
+          columns: Math.max(10, Math.round(width - 64)),
+        }
+      : null,
+  );
+  const coverage = useCoverage(metric.id, COVERAGE_DAYS, sampled);
+  const remarks = useRemarks(metric.assetId, window.start, window.end);
+  const build = mayBuild(person);
+  return (
+    <View onLayout={onLayout}>
+      <View style={styles.facts}>
+        <Words as="body" colour={palette.ink2}>
+          {[
+            metric.kind,
+            metric.unit && `in ${metric.unit}`,
+            sampled && `every ${formatLength(metric.intervalMs)}`,
+            sampled && `trusted for ${formatLength(metric.maxGapMs)}`,
+            feedSentence(metric),
+          ]
+            .filter(Boolean)
+            .join(', ')}
+        </Words>
+        {sampled && metric.last && (
+          <Words as="bodyStrong">
+            {`${formatValue(metric.last.v, metric.unit, metric.decimals)}, ${formatMoment(metric.last.t, metric.zone, now)}`}
+          </Words>
+        )}
+        {sampled && (
+          <Words as="caption" colour={palette.ink3}>
+            {metric.key}
+          </Words>
+        )}
+      </View>
+      {metric.origin === 'derived' && <DerivedSummary metric={metric} />}
+      <View style={styles.tools}>
+        {build && metric.origin !== 'derived' && sampled && (
+          <Button look="quiet" label="Edit metric" onPress={() => setOpen('edit')} />
+        )}
+        {build && metric.origin === 'derived' && (
+          <Button
+            look="quiet"
+            label="Edit expression"
+            onPress={() => router.push(`/data/derived/${metric.id}`)}
+          />
+        )}
+        {mayAct(person) && <Button look="quiet" label="Put a remark" onPress={() => setOpen('remark')} />}
+        {build && (
+          <Button
+            look="quiet"
+            label="Remove"
+            name={`Remove metric ${metric.name}`}
+            onPress={() =>
+              remove.mutate(metric.id, { onSuccess: () => router.navigate(`/data/assets/${metric.assetId}`) })
+            }
+          />
+        )}
+      </View>
+      {remove.isError && (
+        <Words as="body" colour={palette.breachT}>
+          {remove.error.message}
+        </Words>
+      )}
+      <WordRow name="Window" options={WINDOWS} chosen={windowName} onChoose={setWindow} />
+      <Answer query={trend} reading="Reading the course">
+        {(answer) => (
+          <View style={trend.isPlaceholderData && styles.old}>
+            <Trend
+              width={width}
+              height={240}
+              answer={answer}
+              band={null}
+              decimals={Math.min(
+                4,
+                decimalsFor(
+                  ...scaleEnds(
+                    null,
+                    answer.v.filter((x) => x !== null),
+                  ),
+                ),
+              )}
+              name={metric.name}
+              caption={answer.unit ? `in ${answer.unit}` : ' '}
+              remarks={remarks.data}
+            />
+          </View>
+        )}
+      </Answer>
+      {metric.origin === 'reference' && <ReferenceTable metric={metric} mayEdit={build} />}
+      {sampled && (
+        <Section title="Coverage by day" aside={`the last ${COVERAGE_DAYS} days`}>
+          <Answer query={coverage} reading="Reading coverage">
+            {(answer) => <CoverageStrip coverage={answer} width={width} />}
+          </Answer>
+        </Section>
+      )}
+      <Section title="Remarks" aside={String(remarks.data?.length ?? 0)}>
+        <RemarkList remarks={remarks.data ?? []} zone={metric.zone} mayRemove={mayAct(person)} />
+      </Section>
+      {metric.kind === 'level' && /^(°C|°F|K|℃)$/.test(metric.unit) && (
+        <DegreeDaysPanel metric={metric} window={spec} />
+      )}
+      {sampled && (
+        <Section title="Samples" aside="in the window above" closed={false}>
+          <ExportButtons metric={metric} window={window} />
+          <SampleTable metric={metric} window={window} />
+        </Section>
+      )}
+      <Tray title={`Edit ${metric.name}`} open={open === 'edit'} onClose={() => setOpen(null)}>
+        <MetricForm metric={metric} assetId={metric.assetId} onDone={() => setOpen(null)} />
+      </Tray>
+      <Tray title={`Remark on ${metric.assetName}`} open={open === 'remark'} onClose={() => setOpen(null)}>
+        <RemarkForm assetId={metric.assetId} zone={metric.zone} now={now} onDone={() => setOpen(null)} />
+      </Tray>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  facts: { gap: 2, paddingBottom: 6 },
+  tools: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 6 },
+  old: { opacity: 0.6 },
+});

@@ -1,0 +1,153 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { Asset, StopEntry } from '@vivid-beacon/core';
+import { useReasons } from '../../api/data';
+import { useRemoveStop, useSaveStop } from '../../api/dataChanges';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { MomentField } from '../../components/MomentField';
+import { PickList } from '../../components/PickList';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
+import { usePalette } from '../../theme/useTheme';
+import { pathOf } from './assetTree';
+
+interface StopFormProps {
+  /** null = a new one. */
+  readonly stop: StopEntry | null;
+  readonly assets: readonly Asset[];
+  readonly assetId: string | null;
+  readonly onDone: () => void;
+}
+
+const MINUTE_MS = 60_000;
+const SINCE = [
+  { value: '0', label: 'now' },
+  { value: '5', label: '5 min ago' },
+  { value: '15', label: '15 min ago' },
+  { value: '60', label: '1 h ago' },
+] as const;
+
+/** Enters a stop by hand, with one thumb: since when, why, still open or until when. */
+export function StopForm({ stop, assets, assetId, onDone }: StopFormProps) {
+  const palette = usePalette();
+  const now = useNow();
+  const save = useSaveStop();
+  const remove = useRemoveStop();
+  const [chosen, setChosen] = useState(stop?.assetId ?? assetId);
+  const reasons = useReasons(chosen);
+  const [start, setStart] = useState<number | null>(stop?.start ?? Math.floor(now / MINUTE_MS) * MINUTE_MS);
+  const [end, setEnd] = useState<number | null>(stop?.end ?? null);
+  const [ended, setEnded] = useState(stop?.end != null);
+  const [reason, setReason] = useState(stop?.reason ?? '');
+  const [category, setCategory] = useState(stop?.category ?? '');
+  const [note, setNote] = useState(stop?.note ?? '');
+  const asset = assets.find(({ id }) => id === chosen);
+  const zone = asset?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return (
+    <>
+      {asset ? (
+        <Words as="rowTitle">{pathOf(asset, assets).join(' / ')}</Words>
+      ) : (
+        <PickList
+          name="Asset that stopped"
+          maxHeight={220}
+          options={assets.map((each) => ({
+            value: each.id,
+            label: each.name,
+            detail: pathOf(each, assets).join(' / '),
+          }))}
+          chosen={chosen}
+          onChoose={setChosen}
+        />
+      )}
+      <Words as="second" colour={palette.ink2}>
+        Stopped since
+      </Words>
+      <WordRow
+        name="Stopped since"
+        options={SINCE}
+        chosen={null}
+        onChoose={(minutes) =>
+          setStart(Math.floor(now / MINUTE_MS) * MINUTE_MS - Number(minutes) * MINUTE_MS)
+        }
+      />
+      <MomentField label="Since" value={start} zone={zone} onChange={setStart} />
+      <Words as="second" colour={palette.ink2}>
+        Reason
+      </Words>
+      {(reasons.data ?? []).length > 0 && (
+        <WordRow
+          name="Reasons used before"
+          options={reasons.data!.map((value) => ({ value, label: value }))}
+          chosen={reason}
+          onChoose={setReason}
+        />
+      )}
+      <Field
+        label="Reason of the stop"
+        hideLabel
+        value={reason}
+        onChange={setReason}
+        placeholder="Belt torn"
+      />
+      <WordRow
+        name="Still open"
+        options={[
+          { value: 'open', label: 'still stopped' },
+          { value: 'ended', label: 'running again' },
+        ]}
+        chosen={ended ? 'ended' : 'open'}
+        onChoose={(value) => {
+          setEnded(value === 'ended');
+          if (value === 'ended' && end === null) setEnd(Math.floor(now / MINUTE_MS) * MINUTE_MS);
+        }}
+      />
+      {ended && <MomentField label="Until" value={end} zone={zone} onChange={setEnd} />}
+      <Field
+        label="Category, if you sort them"
+        value={category}
+        onChange={setCategory}
+        placeholder="Mechanical"
+      />
+      <Field label="Note" value={note} onChange={setNote} multiline />
+      {(save.isError || remove.isError) && (
+        <Words as="body" colour={palette.breachT}>
+          {(save.error ?? remove.error)!.message}
+        </Words>
+      )}
+      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+        {stop && (
+          <Button
+            look="quiet"
+            label="Take out"
+            onPress={() => remove.mutate(stop.id, { onSuccess: onDone })}
+          />
+        )}
+        <Button
+          look="main"
+          grow
+          label={stop ? 'Save stop' : 'Enter stop'}
+          disabled={
+            save.isPending || !chosen || start === null || reason.trim() === '' || (ended && end === null)
+          }
+          onPress={() =>
+            save.mutate(
+              {
+                id: stop?.id ?? null,
+                assetId: chosen!,
+                start: start!,
+                end: ended ? end : null,
+                category,
+                reason,
+                note,
+              },
+              { onSuccess: onDone },
+            )
+          }
+        />
+      </View>
+    </>
+  );
+}

@@ -1,0 +1,21 @@
+/** Attributes as a person types them: "name: value" a line. */
+export function textOfAttributes(attributes: Readonly<Record<string, string | number>>): string {
+  return Object.entries(attributes)
+    .map(([name, value]) => `${name}: ${value}`)
+    .join('\n');
+}
+
+/** Reads what {@link textOfAttributes} wrote; numbers become numbers. A text instead says what is wrong. */
+export function attributesOf(text: string): Record<string, string | number> | string {
+  const out: Record<string, string | number> = {};
+  for (const [i, line] of text.split('\n').entries()) {
+    if (line.trim() === '') continue;
+    const at = line.indexOf(':');
+    const name = line.slice(0, at).trim();
+    const value = line.slice(at + 1).trim();
+    if (at < 1 || name === '' || value === '') return `Line ${i + 1} must be a name, a colon and a value`;
+    const number = Number(value.replace(',', '.'));
+    out[name] = /^[+-]?\d+([.,]\d+)?$/.test(value) && Number.isFinite(number) ? number : value;
+  }
+  return out;
+}
