@@ -87,6 +87,8 @@ export function timeTicks(window: Interval, zone: string, width: number): TimeTi
   let at = DateTime.fromMillis(window.start, { zone, locale: 'en-GB' }).startOf(
     unit === 'hour' ? 'day' : unit,
   );
+  // Days are counted from the first midnight inside, or a week would have its only tick at its end.
+  if (unit === 'day' && at.toMillis() < window.start) at = at.plus({ days: 1 });
   while (at.toMillis() < window.end && ticks.length < 400) {
     if (at.toMillis() >= window.start) ticks.push({ t: at.toMillis(), label: at.toFormat(format) });
     at = at.plus({ [unit]: every });
@@ -103,8 +105,9 @@ function stepFor(
     if (fits(minutes * 60_000)) return { unit: 'minute', every: minutes, format: 'HH:mm' };
   }
   for (const hours of [1, 2, 3, 6, 12])
-    if (fits(hours * HOUR)) return { unit: 'hour', every: hours, format: 'HH:mm' };
-  for (const days of [1, 2, 7, 14])
+    // Hours without their day tell nothing over more than two of them.
+    if (fits(hours * HOUR) && span <= 2 * DAY) return { unit: 'hour', every: hours, format: 'HH:mm' };
+  for (const days of [1, 2, 3, 7, 14])
     if (fits(days * DAY)) return { unit: 'day', every: days, format: days === 1 ? 'ccc d' : 'd LLL' };
   for (const months of [1, 2, 3, 6])
     if (fits(months * 30.5 * DAY)) return { unit: 'month', every: months, format: 'LLL yy' };

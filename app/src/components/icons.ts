@@ -27,3 +27,4 @@ export { default as DownIcon } from 'lucide-react-native/icons/arrow-down';
 export { default as TreeIcon } from 'lucide-react-native/icons/list-tree';
 export { default as DownloadIcon } from 'lucide-react-native/icons/download';
 export { default as UndoIcon } from 'lucide-react-native/icons/undo-2';
+export { default as OpenIcon } from 'lucide-react-native/icons/chevron-down';

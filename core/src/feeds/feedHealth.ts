@@ -52,7 +52,9 @@ export function feedHealth(facts: FeedFacts, now: number): FeedHealth {
   const { last, intervalMs, maxGapMs } = facts;
   if (last === null) return { state: 'never', quietMs: null, lagMs: null, flatMs: null };
   const quietMs = Math.max(0, now - last.t);
-  const lagMs = facts.receivedAt == null ? null : Math.max(0, facts.receivedAt - last.t);
+  // An amount is known only when its interval is over.
+  const known = last.t + (facts.kind === 'amount' ? intervalMs : 0);
+  const lagMs = facts.receivedAt == null ? null : Math.max(0, facts.receivedAt - known);
   const flatMs = facts.flatSince == null ? null : Math.max(0, last.t - facts.flatSince);
   const ahead =
     (facts.aheadMs ?? 0) > CLOCK_TOLERANCE_MS && facts.aheadAt != null && now - facts.aheadAt < DAY_MS;

@@ -60,9 +60,11 @@ export function AssetDetail({ assetId, assets, metrics, headed = false }: AssetD
           <Words as="pageTitle" heading={2}>
             {asset.name}
           </Words>
-          <Words as="second" colour={palette.ink2}>
-            {pathOf(asset, assets).join(' / ')}
-          </Words>
+          {asset.parentId !== null && (
+            <Words as="second" colour={palette.ink2}>
+              {pathOf(asset, assets).slice(0, -1).join(' / ')}
+            </Words>
+          )}
         </View>
       )}
       <Words as="body" colour={palette.ink2}>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import type { Asset, Metric } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
-import { DownIcon, OnIcon } from '../../components/icons';
+import { OnIcon, OpenIcon } from '../../components/icons';
 import { LampWord } from '../../components/LampWord';
 import { Rule } from '../../components/Rule';
 import { Words } from '../../components/Words';
@@ -78,7 +78,7 @@ interface TreeLineProps {
 function TreeLine({ row, open, chosen, onToggle, onChoose }: TreeLineProps) {
   const palette = usePalette();
   const { asset, depth, children, metrics, troubled } = row;
-  const Icon = open ? DownIcon : OnIcon;
+  const Icon = open ? OpenIcon : OnIcon;
   const facts = [asset.kind, metrics > 0 && `${metrics} ${metrics === 1 ? 'metric' : 'metrics'}`].filter(
     Boolean,
   );
@@ -132,6 +132,7 @@ const styles = StyleSheet.create({
     minHeight: 44,
     flexDirection: 'row',
     alignItems: 'center',
+    alignContent: 'center',
     columnGap: 10,
     flexWrap: 'wrap',
     paddingVertical: 4,

@@ -200,7 +200,7 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
         <RemarkList remarks={remarks.data ?? []} zone={metric.zone} mayRemove={mayAct(person)} />
       </Section>
       {metric.kind === 'level' && /^(°C|°F|K|℃)$/.test(metric.unit) && (
-        <DegreeDaysPanel metric={metric} window={spec} />
+        <DegreeDays metric={metric} window={spec} />
       )}
       {sampled && (
         <Section title="Samples" aside="in the window above" closed={false}>
@@ -214,6 +214,19 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
       <Tray title={`Remark on ${metric.assetName}`} open={open === 'remark'} onClose={() => setOpen(null)}>
         <RemarkForm assetId={metric.assetId} zone={metric.zone} now={now} onDone={() => setOpen(null)} />
       </Tray>
+    </View>
+  );
+}
+
+/** Degree days are of use for outside temperatures: shown when asked for. */
+function DegreeDays({ metric, window }: { readonly metric: Metric; readonly window: WindowSpec }) {
+  const [open, setOpen] = useState(
+    /outside|outdoor|weather|ambient/i.test(`${metric.name} ${metric.assetName}`),
+  );
+  if (open) return <DegreeDaysPanel metric={metric} window={window} />;
+  return (
+    <View style={styles.tools}>
+      <Button look="quiet" label="Work out degree days" onPress={() => setOpen(true)} />
     </View>
   );
 }

@@ -47,7 +47,6 @@ interface TableProps {
 function Table({ metric, range, total }: TableProps) {
   const palette = usePalette();
   const scroller = useRef<HTMLDivElement>(null);
-  // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,

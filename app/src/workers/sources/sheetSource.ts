@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs';
-import { BeaconError } from '@vivid-beacon/core';
+import { BeaconError, recogniseRows } from '@vivid-beacon/core';
 import { checkArchive } from '@vivid-beacon/core/src/intake/checkArchive';
 import type { FileLike, RowBatch, Source } from './source';
 
@@ -24,7 +24,7 @@ export async function openSheet(file: FileLike, wanted: string | null): Promise<
   }
   const filled = book.worksheets.filter((sheet) => sheet.actualRowCount > 0);
   if (filled.length === 0) throw new BeaconError('BAD_INPUT', 'None of the sheets holds anything.');
-  const sheet = filled.find(({ name }) => name === wanted) ?? filled[0];
+  const sheet = filled.find(({ name }) => name === wanted) ?? filled.find(holdsData) ?? filled[0];
   const { rows, lines } = rowsOf(sheet);
   return {
     encoding: 'XLSX',
@@ -39,6 +39,16 @@ export async function openSheet(file: FileLike, wanted: string | null): Promise<
       }
     },
   };
+}
+
+/** Does a sheet hold times and numbers? A page of notes in front of them does not. */
+function holdsData(sheet: ExcelJS.Worksheet): boolean {
+  try {
+    recogniseRows(rowsOf(sheet).rows.slice(0, 200), null);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 function rowsOf(sheet: ExcelJS.Worksheet): { rows: string[][]; lines: number[] } {

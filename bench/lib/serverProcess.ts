@@ -1,0 +1,89 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import pg from 'pg';
+import { addPerson, addToken, hashPassword, hashToken, makeToken, openPool } from '@vivid-beacon/server';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+/** The real server program in a process of its own, on a scratch database. */
+export interface BenchServer {
+  readonly url: string;
+  readonly databaseUrl: string;
+  readonly pool: ReturnType<typeof openPool>;
+  readonly token: string;
+  readonly headers: Readonly<Record<string, string>>;
+  /** Resident memory of the server, bytes. */
+  readonly memory: () => number;
+  readonly stop: () => Promise<void>;
+}
+
+/** @param base address of a PostgreSQL server in which a database may be made. */
+export async function startBenchServer(base: string): Promise<BenchServer> {
+  const name = `bench_${Date.now()}`;
+  const admin = new pg.Client({ connectionString: base });
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`);
+  const child: ChildProcess = spawn(
+    process.execPath,
+    ['--import', 'tsx', path.join(ROOT, 'server/src/main.ts')],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: {
+        ...process.env,
+        DATABASE_URL: databaseUrl,
+        SESSION_SECRET: 'x'.repeat(40),
+        PORT: '0',
+        LOG_LEVEL: 'error',
+        NODE_ENV: 'production',
+      },
+    },
+  );
+  const url = await new Promise<string>((resolve) =>
+    child.on('message', (message: { ready?: string }) => message.ready && resolve(message.ready)),
+  );
+  const pool = openPool(databaseUrl, () => undefined);
+  const personId = await addPerson(pool, {
+    email: 'bench@bench.example',
+    name: 'Bench',
+    role: 'administrator',
+    passwordHash: await hashPassword('a long enough password'),
+    at: Date.now(),
+  });
+  const { token, hash } = makeToken();
+  await addToken(pool, {
+    name: 'Bench',
+    hash: hash ?? hashToken(token),
+    createdBy: personId,
+    at: Date.now(),
+  });
+  const first = await fetch(`${url}/api/session`);
+  let cookie = first.headers.getSetCookie()[0].split(';')[0];
+  const before = (await first.json()) as { csrfToken: string };
+  const signedIn = await fetch(`${url}/api/session`, {
+    method: 'POST',
+    headers: { cookie, 'content-type': 'application/json', 'x-form-token': before.csrfToken },
+    body: JSON.stringify({ email: 'bench@bench.example', password: 'a long enough password' }),
+  });
+  cookie = signedIn.headers.getSetCookie()[0]?.split(';')[0] ?? cookie;
+  const { csrfToken } = (await signedIn.json()) as { csrfToken: string };
+  return {
+    url,
+    databaseUrl,
+    pool,
+    token,
+    headers: { cookie, 'x-form-token': csrfToken },
+    memory: () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) * 1024,
+    stop: async () => {
+      const ended = new Promise((resolve) => child.once('exit', resolve));
+      child.kill('SIGTERM');
+      await ended;
+      await pool.end();
+      await admin.query(`drop database ${name} with (force)`);
+      await admin.end();
+    },
+  };
+}
