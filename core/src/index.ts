@@ -15,6 +15,7 @@ export * from './series/m4';
 export * from './stats/stats';
 export * from './time/interval';
 export * from './time/intervals';
+export * from './time/zoneClock';
 export * from './time/periodStart';
 export * from './time/hours';
 export * from './time/window';

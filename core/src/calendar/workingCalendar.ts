@@ -1,7 +1,8 @@
-import { DateTime } from 'luxon';
 import { BeaconError } from '../errors';
 import type { Interval } from '../time/interval';
+import { DAY_MS } from '../series/dayCodec';
 import { intersectionOf, unionOf } from '../time/intervals';
+import { localDays, zoneClock } from '../time/zoneClock';
 
 /** A stretch of work that comes again every week. It may run over midnight: `to` ≤ `from` ends the day after. */
 export interface Shift {
@@ -51,14 +52,13 @@ export interface ShiftSpan extends Interval {
 export function shiftSpans(calendar: WorkingCalendar, window: Interval, zone: string): ShiftSpan[] {
   const off = new Set(calendar.holidays.map(({ date }) => date));
   const spans: ShiftSpan[] = [];
-  let day = DateTime.fromMillis(window.start, { zone }).startOf('day').minus({ days: 1 });
-  for (; day.toMillis() < window.end; day = day.plus({ days: 1 })) {
-    if (off.has(day.toISODate()!)) continue;
+  for (const { wallMs, weekday } of localDays(window.start, window.end, zone, 1)) {
+    if (off.has(new Date(wallMs).toISOString().slice(0, 10))) continue;
     for (const shift of calendar.shifts) {
-      if (!shift.days.includes(day.weekday)) continue;
-      const start = atClock(day, shift.from).toMillis();
+      if (!shift.days.includes(weekday)) continue;
+      const start = clockInstant(wallMs, shift.from, zone);
       const over = minutesOf(shift.to) <= minutesOf(shift.from);
-      const end = atClock(over ? day.plus({ days: 1 }) : day, shift.to).toMillis();
+      const end = clockInstant(over ? wallMs + DAY_MS : wallMs, shift.to, zone);
       if (end > window.start && start < window.end) spans.push({ start, end, name: shift.name });
     }
   }
@@ -85,9 +85,11 @@ export function minutesOf(clock: string): number {
   return minutes;
 }
 
-/** A local day at a wall-clock time; "24:00" is the next midnight. */
-export function atClock(day: DateTime, clock: string): DateTime {
-  const minutes = minutesOf(clock);
-  if (minutes === 1440) return day.startOf('day').plus({ days: 1 });
-  return day.startOf('day').set({ hour: Math.floor(minutes / 60), minute: minutes % 60 });
+/**
+ * The instant of a wall-clock time on a local day.
+ *
+ * @param wallMs midnight of the day on the wall clock, as if it were UTC. @param clock "06:00"; "24:00" is the next midnight.
+ */
+export function clockInstant(wallMs: number, clock: string, zone: string): number {
+  return zoneClock(zone).instant(wallMs + minutesOf(clock) * 60_000);
 }

@@ -27,7 +27,7 @@ export function packRollup(tallies: Tallies): Uint8Array {
     out.raw(bytes);
   };
   ALWAYS.forEach((name, id) => {
-    if (tallies[name].some((each) => each !== 0)) column(id, tallies[name]);
+    if (holdsAny(tallies[name])) column(id, tallies[name]);
   });
   const filled = indexesWithSamples(tallies.n);
   if (filled.length > 0) {
@@ -39,7 +39,7 @@ export function packRollup(tallies: Tallies): Uint8Array {
     );
   }
   for (const [code, values] of [...tallies.stateMs].sort(([a], [b]) => a - b)) {
-    if (!values.some((each) => each !== 0)) continue;
+    if (!holdsAny(values)) continue;
     column(STATE, values);
     out.raw(codeBytes(code));
   }
@@ -58,7 +58,7 @@ export function unpackRollup(bytes: Uint8Array, wanted: ReadonlySet<RollupColumn
   if (layout !== LAYOUT) throw new RangeError(`unpackRollup: unknown layout ${layout}`);
   const size = read.varint();
   if (size > 1000) throw new RangeError(`unpackRollup: ${size} buckets are too many`);
-  const out = emptyTallies(size);
+  const out = wanted ? sparseTallies(size, wanted) : emptyTallies(size);
   let filled: number[] = [];
   while (!read.ended) {
     const id = read.varint();
@@ -79,12 +79,50 @@ export function unpackRollup(bytes: Uint8Array, wanted: ReadonlySet<RollupColumn
     if (id < ALWAYS.length) out[name].set(unpackValues(packed, size));
     else {
       const values = unpackValues(packed, filled.length);
-      filled.forEach((at, i) => {
-        out[name][at] = values[i];
-      });
+      const into = out[name];
+      for (let k = 0; k < filled.length; k++) into[filled[k]] = values[k];
     }
   }
   return out;
+}
+
+/** Columns that are not wanted share one piece of memory, which nobody writes to. */
+const SHARED = new Map<number, { readonly zeros: Float64Array; readonly unknown: Float64Array }>();
+
+function sharedOf(size: number): { readonly zeros: Float64Array; readonly unknown: Float64Array } {
+  let shared = SHARED.get(size);
+  if (!shared) {
+    shared = { zeros: new Float64Array(size), unknown: new Float64Array(size).fill(NaN) };
+    SHARED.set(size, shared);
+  }
+  return shared;
+}
+
+function sparseTallies(size: number, wanted: ReadonlySet<RollupColumn>): Tallies {
+  const { zeros, unknown } = sharedOf(size);
+  const sum = (name: RollupColumn): Float64Array => (wanted.has(name) ? new Float64Array(size) : zeros);
+  const end = (name: RollupColumn): Float64Array =>
+    wanted.has(name) ? new Float64Array(size).fill(NaN) : unknown;
+  return {
+    size,
+    n: new Float64Array(size),
+    sum: sum('sum'),
+    min: end('min'),
+    max: end('max'),
+    first: end('first'),
+    last: end('last'),
+    m2: sum('m2'),
+    heldMs: sum('heldMs'),
+    area: sum('area'),
+    increase: sum('increase'),
+    spanMs: sum('spanMs'),
+    stateMs: new Map(),
+  };
+}
+
+function holdsAny(values: Float64Array): boolean {
+  for (let i = 0; i < values.length; i++) if (values[i] !== 0) return true;
+  return false;
 }
 
 function indexesWithSamples(n: Float64Array): number[] {

@@ -15,7 +15,8 @@ export const QUARTERS_A_DAY = DAY_MS / QUARTER_MS;
  * @param series the samples of the day with the usable one before it and the usable one after it.
  */
 export function rollupDay(series: Series, reading: MetricReading, dayStart: number): Tallies {
-  const edges = Float64Array.from({ length: QUARTERS_A_DAY + 1 }, (_, i) => dayStart + i * QUARTER_MS);
+  const edges = new Float64Array(QUARTERS_A_DAY + 1);
+  for (let i = 0; i <= QUARTERS_A_DAY; i++) edges[i] = dayStart + i * QUARTER_MS;
   return tallySpans(series, reading, spansOfEdges(edges), QUARTERS_A_DAY);
 }
 

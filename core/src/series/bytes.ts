@@ -1,7 +1,12 @@
 /** Grows a byte buffer while variable-length integers are written to it. */
 export class ByteWriter {
-  private bytes = new Uint8Array(256);
+  private bytes: Uint8Array;
   private length = 0;
+
+  /** @param room bytes that are likely to be needed. */
+  constructor(room = 256) {
+    this.bytes = new Uint8Array(room);
+  }
 
   private room(extra: number): void {
     if (this.length + extra <= this.bytes.length) return;
@@ -17,13 +22,21 @@ export class ByteWriter {
 
   /** A whole number 0 ≤ value ≤ 2^53 − 1, seven bits a byte, lowest first (LEB128). */
   varint(value: number): void {
-    this.room(8);
+    if (this.length + 8 > this.bytes.length) this.room(8);
+    const { bytes } = this;
+    let at = this.length;
     let rest = value;
-    while (rest >= 128) {
-      this.bytes[this.length++] = (rest % 128) + 128;
+    // Bit arithmetic is exact below 2^31 and several times as fast.
+    while (rest >= 0x80000000) {
+      bytes[at++] = (rest % 128) + 128;
       rest = Math.floor(rest / 128);
     }
-    this.bytes[this.length++] = rest;
+    while (rest >= 128) {
+      bytes[at++] = (rest & 127) | 128;
+      rest >>>= 7;
+    }
+    bytes[at++] = rest;
+    this.length = at;
   }
 
   raw(values: Uint8Array): void {
@@ -33,7 +46,7 @@ export class ByteWriter {
   }
 
   done(): Uint8Array {
-    return this.bytes.slice(0, this.length);
+    return this.bytes.subarray(0, this.length);
   }
 }
 
@@ -48,8 +61,12 @@ export class ByteReader {
   }
 
   varint(): number {
-    let value = 0;
-    let scale = 1;
+    const { bytes } = this;
+    if (this.at >= bytes.length) throw new RangeError(`ByteReader: ends at byte ${this.at}`);
+    const first = bytes[this.at++];
+    if (first < 128) return first;
+    let value = first & 127;
+    let scale = 128;
     for (;;) {
       const next = this.byte();
       value += (next & 127) * scale;

@@ -128,7 +128,7 @@ function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Arr
 /** Packs numbers without losing a bit: scaled decimals where that is exact, else float64. */
 export function packValues(v: Float64Array): Uint8Array {
   const digits = sharedDigits(v);
-  const out = new ByteWriter();
+  const out = new ByteWriter(v.length * (digits === null ? 8 : 2) + 16);
   if (digits === null) {
     out.byte(VALUES_FLOAT64);
     out.raw(shuffled(v));
@@ -164,47 +164,60 @@ export function unpackValues(bytes: Uint8Array, n: number): Float64Array {
   return v;
 }
 
+const POWERS = Array.from({ length: MOST_DIGITS + 1 }, (_, digits) => 10 ** digits);
+
 /** Fewest decimals that give every value back exactly; null if there are none (NaN, −0, too long). */
 export function sharedDigits(v: Float64Array): number | null {
   let digits = 0;
+  let scale = 1;
+  let proven = 0;
   for (let i = 0; i < v.length; i++) {
-    while (!isExactAt(v[i], digits)) {
+    while (!isExactAt(v[i], scale)) {
       digits++;
       if (digits > MOST_DIGITS) return null;
+      scale = POWERS[digits];
+      proven = i;
     }
   }
-  // A value exact at fewer digits may not be exact at more: prove the digits chosen for all of them.
-  for (let i = 0; i < v.length; i++) if (!isExactAt(v[i], digits)) return null;
+  // A value exact at fewer digits may not be exact at more: prove the digits chosen for those before.
+  for (let i = 0; i < proven; i++) if (!isExactAt(v[i], scale)) return null;
   return digits;
 }
 
-function isExactAt(value: number, digits: number): boolean {
-  const scale = 10 ** digits;
+function isExactAt(value: number, scale: number): boolean {
   const scaled = Math.round(value * scale);
   // −0 would come back as 0: a whole number has no sign at zero.
-  return Math.abs(scaled) < SCALED_LIMIT && scaled / scale === value && !Object.is(value, -0);
+  return (
+    scaled / scale === value &&
+    scaled < SCALED_LIMIT &&
+    scaled > -SCALED_LIMIT &&
+    (value !== 0 || 1 / value > 0)
+  );
 }
 
 function shuffled(v: Float64Array): Uint8Array {
   const n = v.length;
-  const view = new DataView(new ArrayBuffer(n * 8));
-  for (let i = 0; i < n; i++) view.setFloat64(i * 8, v[i], true);
+  const bytes = new Uint8Array(Float64Array.from(v).buffer);
   const out = new Uint8Array(n * 8);
-  for (let i = 0; i < n; i++) {
-    for (let rank = 0; rank < 8; rank++) out[rank * n + i] = view.getUint8(i * 8 + rank);
+  for (let rank = 0; rank < 8; rank++) {
+    const from = LITTLE_ENDIAN ? rank : 7 - rank;
+    for (let i = 0; i < n; i++) out[rank * n + i] = bytes[i * 8 + from];
   }
   return out;
 }
+
+/** Nearly every processor is; the packed form is the same on all. */
+const LITTLE_ENDIAN = new Uint8Array(new Uint16Array([1]).buffer)[0] === 1;
 
 function unshuffled(bytes: Uint8Array, n: number): Float64Array {
   if (bytes.length !== n * 8) {
     throw new RangeError(`unpackDay: ${n} values need ${n * 8} bytes, got ${bytes.length}`);
   }
-  const view = new DataView(new ArrayBuffer(n * 8));
-  for (let rank = 0; rank < 8; rank++) {
-    for (let i = 0; i < n; i++) view.setUint8(i * 8 + rank, bytes[rank * n + i]);
-  }
   const v = new Float64Array(n);
-  for (let i = 0; i < n; i++) v[i] = view.getFloat64(i * 8, true);
+  const into = new Uint8Array(v.buffer);
+  for (let rank = 0; rank < 8; rank++) {
+    const to = LITTLE_ENDIAN ? rank : 7 - rank;
+    for (let i = 0; i < n; i++) into[i * 8 + to] = bytes[rank * n + i];
+  }
   return v;
 }

@@ -83,5 +83,6 @@ export function joinTally(into: Tallies, k: number, from: Tallies, i: number): v
   into.area[k] += from.area[i];
   into.increase[k] += from.increase[i];
   into.spanMs[k] += from.spanMs[i];
+  if (from.stateMs.size === 0) return;
   for (const [code, column] of from.stateMs) if (column[i] > 0) stateColumn(into, code)[k] += column[i];
 }

@@ -51,9 +51,16 @@ export function tallySpans(
   tallySamples(usable, spans, pieces, digits);
   tallyHeld(usable, reading, spans, pieces, digits);
   if (reading.kind === 'register') tallyIncrease(usable, reading, spans, pieces);
+  if (size === pieces.size && isIdentity(spans.into)) return pieces;
   const out = emptyTallies(size);
   for (let i = 0; i < pieces.size; i++) joinTally(out, spans.into[i], pieces, i);
   return out;
+}
+
+/** One span for each bucket, in order: nothing to join. */
+function isIdentity(into: ArrayLike<number>): boolean {
+  for (let i = 0; i < into.length; i++) if (into[i] !== i) return false;
+  return true;
 }
 
 function tallySamples({ t, v }: Series, spans: Spans, out: Tallies, digits: number): void {

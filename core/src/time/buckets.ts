@@ -2,6 +2,7 @@ import { DateTime } from 'luxon';
 import { shiftSpans, type WorkingCalendar } from '../calendar/workingCalendar';
 import { BeaconError } from '../errors';
 import type { Interval } from './interval';
+import { localDays } from './zoneClock';
 import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
 
 export const BUCKETS = [
@@ -48,6 +49,11 @@ export function bucketEdges(
 ): number[] {
   if (bucket === 'shift') throw new BeaconError('BAD_INPUT', 'Shifts are not one after another.', 'bucket');
   if (bucket === 'hour' || bucket === 'quarterHour') return clockEdges(window, STEP_MS[bucket], zone, bucket);
+  if (bucket === 'day') {
+    const days = localDays(window.start, window.end, zone);
+    if (days.length > MOST_BUCKETS) throw tooMany(bucket);
+    return [...days.map(({ start }) => start), days[days.length - 1].end];
+  }
   const edges: number[] = [];
   let at = startOfPeriod(DateTime.fromMillis(window.start, { zone }), bucket, rules);
   while (at.toMillis() < window.end) {
@@ -62,18 +68,16 @@ export function bucketEdges(
 /** Hours and quarters counted from local midnight; a day that is not a whole number of them ends with a short one. */
 function clockEdges(window: Interval, stepMs: number, zone: string, bucket: Bucket): number[] {
   const edges: number[] = [];
-  let day = DateTime.fromMillis(window.start, { zone }).startOf('day');
-  while (day.toMillis() < window.end) {
-    const next = day.plus({ days: 1 }).startOf('day');
-    for (let at = day.toMillis(); at < next.toMillis(); at += stepMs) {
-      if (Math.min(at + stepMs, next.toMillis()) <= window.start) continue;
+  const days = localDays(window.start, window.end, zone);
+  for (const { start, end } of days) {
+    for (let at = start; at < end; at += stepMs) {
+      if (Math.min(at + stepMs, end) <= window.start) continue;
       edges.push(at);
       if (edges.length > MOST_BUCKETS) throw tooMany(bucket);
       if (at >= window.end) return edges;
     }
-    day = next;
   }
-  edges.push(day.toMillis());
+  edges.push(days[days.length - 1].end);
   return edges;
 }
 

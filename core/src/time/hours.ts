@@ -1,12 +1,13 @@
-import { DateTime } from 'luxon';
 import {
-  atClock,
+  clockInstant,
   minutesOf,
   shiftSpans,
   workingTime,
   type WorkingCalendar,
 } from '../calendar/workingCalendar';
 import type { Interval } from './interval';
+import { DAY_MS } from '../series/dayCodec';
+import { localDays } from './zoneClock';
 import { differenceOf, intersectionOf, unionOf } from './intervals';
 
 /**
@@ -35,20 +36,24 @@ export function hoursInside(
   switch (filter.kind) {
     case 'clock':
       return clip(
-        eachDay(window, zone, (day) => {
+        localDays(window.start, window.end, zone, 1).map(({ wallMs }) => {
           const over = minutesOf(filter.to) <= minutesOf(filter.from);
-          return [
-            {
-              start: atClock(day, filter.from).toMillis(),
-              end: atClock(over ? day.plus({ days: 1 }) : day, filter.to).toMillis(),
-            },
-          ];
+          return {
+            start: clockInstant(wallMs, filter.from, zone),
+            end: clockInstant(over ? wallMs + DAY_MS : wallMs, filter.to, zone),
+          };
         }),
       );
     case 'weekdays':
-      return clip(eachDay(window, zone, (day) => (filter.days.includes(day.weekday) ? [whole(day)] : [])));
+      return clip(
+        localDays(window.start, window.end, zone).filter(({ weekday }) => filter.days.includes(weekday)),
+      );
     case 'months':
-      return clip(eachDay(window, zone, (day) => (filter.months.includes(day.month) ? [whole(day)] : [])));
+      return clip(
+        localDays(window.start, window.end, zone).filter(({ wallMs }) =>
+          filter.months.includes(new Date(wallMs).getUTCMonth() + 1),
+        ),
+      );
     case 'working': {
       const working = workingTime(calendar, window, zone);
       return filter.inside ? working : differenceOf([window], working);
@@ -62,18 +67,6 @@ export function hoursInside(
     case 'not':
       return differenceOf([window], inside(filter.of));
   }
-}
-
-function whole(day: DateTime): Interval {
-  return { start: day.toMillis(), end: day.plus({ days: 1 }).startOf('day').toMillis() };
-}
-
-/** Every local day that touches the window, and the one before it. */
-function eachDay(window: Interval, zone: string, of: (day: DateTime) => Interval[]): Interval[] {
-  const out: Interval[] = [];
-  let day = DateTime.fromMillis(window.start, { zone }).startOf('day').minus({ days: 1 });
-  for (; day.toMillis() < window.end; day = day.plus({ days: 1 }).startOf('day')) out.push(...of(day));
-  return out;
 }
 
 const WEEKDAYS = ['Mondays', 'Tuesdays', 'Wednesdays', 'Thursdays', 'Fridays', 'Saturdays', 'Sundays'];

@@ -102,8 +102,8 @@ export async function poolMetrics(
     buckets.size,
     columnsFor(summary, kind),
   );
-  const total = emptyTallies(buckets.size);
-  for (const each of tallies.values()) addAll(total, each);
+  const total = rows.length === 1 ? tallies.get(rows[0].id)! : emptyTallies(buckets.size);
+  if (rows.length > 1) for (const each of tallies.values()) addAll(total, each);
   return {
     values: Array.from({ length: buckets.size }, (_, i) => valueOfTally(total, i, summary, kind, elapsed[i])),
     basis,
@@ -143,7 +143,8 @@ export async function tallyMetrics(
   for (const { metricId, dayStart, body } of rollups) {
     byMetric.get(metricId)!.set(dayStart, unpackRollup(body, wanted));
   }
-  for (const { id } of sampled) out.set(id, assemble(plan, byMetric.get(id)!, ends.get(id) ?? null, size));
+  for (const { id } of sampled)
+    out.set(id, assemble(plan, byMetric.get(id)!, ends.get(id) ?? null, size, wanted));
   return { tallies: out, basis: plan.whole ? 'rollup' : 'samples' };
 }
 
@@ -255,13 +256,18 @@ async function tallyEnds(
   return out;
 }
 
+/** Columns of tallies that are joined by adding them up. */
+const ADD_UP: ReadonlySet<RollupColumn> = new Set(['heldMs', 'area', 'sum', 'increase', 'spanMs']);
+
 function assemble(
   { pieces }: Plan,
   days: ReadonlyMap<number, Tallies>,
   ends: Tallies | null,
   size: number,
+  wanted: ReadonlySet<RollupColumn> | null,
 ): Tallies {
   const out = emptyTallies(size);
+  const sums = wanted && [...wanted].every((name) => ADD_UP.has(name)) ? (['n', ...wanted] as const) : null;
   for (const { start, end, into, raw } of pieces) {
     if (raw !== null) {
       joinTally(out, into, ends!, raw);
@@ -272,7 +278,16 @@ function assemble(
       if (!tallies) continue;
       const first = Math.max(0, (start - day) / QUARTER_MS);
       const last = Math.min(tallies.size, (end - day) / QUARTER_MS);
-      for (let i = first; i < last; i++) joinTally(out, into, tallies, i);
+      if (sums === null || tallies.stateMs.size > 0) {
+        for (let i = first; i < last; i++) joinTally(out, into, tallies, i);
+        continue;
+      }
+      for (const name of sums) {
+        const from = tallies[name];
+        let total = 0;
+        for (let i = first; i < last; i++) total += from[i];
+        out[name][into] += total;
+      }
     }
   }
   return out;

@@ -2,6 +2,7 @@ import {
   BeaconError,
   bucketSpans,
   checkSummary,
+  PLAIN_CALENDAR,
   ratioOf,
   resolveWindow,
   unitOfMeasure,
@@ -15,9 +16,10 @@ import {
   type Selection,
   type Summarised,
   type Summary,
+  type WorkingCalendar,
 } from '@vivid-beacon/core';
 import { listAssets } from '../assets/sql';
-import { calendarOf } from '../calendars/sql';
+import { listCalendars } from '../calendars/sql';
 import type { Queryable } from '../db/database';
 import { needMetrics } from '../metrics/metrics';
 import { metricsOfAssets, type MetricRow } from '../metrics/sql';
@@ -30,11 +32,16 @@ import { poolMetrics, summariseMetric, type PlanContext } from './planner';
  */
 export async function answerQuery(db: Queryable, query: Query, now: number): Promise<QueryAnswer> {
   const context: PlanContext = { db, now };
-  const assets = await listAssets(db);
+  const needsTree = treeNeeded(query);
+  const [assets, calendars, known] = await Promise.all([
+    needsTree ? listAssets(db) : [],
+    listCalendars(db),
+    needsTree || !('metricIds' in query.select) ? null : needMetrics(db, query.select.metricIds),
+  ]);
   const inScope = new Set(assetsInScope(assets, query.scope));
-  const rows = await selected(db, query.select, inScope);
-  const perRows = query.per ? await selected(db, query.per.select, inScope) : [];
-  const places = await placesOf(context, query, [...rows, ...perRows]);
+  const rows = known ? [...known.values()] : await selected(db, query.select, inScope);
+  const perRows = query.per ? await selected(db, query.per.select, needsTree ? inScope : null) : [];
+  const places = placesOf(context, query, [...rows, ...perRows], calendars);
   const groups = groupRows(rows, query.groupBy, assets);
   const perGroups = groupRows(perRows, query.groupBy, assets);
   const answered: QueryGroup[] = [];
@@ -73,6 +80,14 @@ export async function answerQuery(db: Queryable, query: Query, now: number): Pro
   };
 }
 
+/** Metrics given by id, grouped by what they know themselves, need no asset tree. */
+function treeNeeded({ select, per, scope, groupBy }: Query): boolean {
+  const byName =
+    !('metricIds' in select && select.metricIds) || (per !== null && !('metricIds' in per.select));
+  const scoped = scope.assetIds !== null || scope.attributes.length > 0;
+  return byName || scoped || groupBy.kind === 'assetKind' || groupBy.kind === 'attribute';
+}
+
 /** Ids of the assets of a scope: given ones with all below them, of those the ones with the attributes. */
 export function assetsInScope(assets: readonly Asset[], scope: Scope): string[] {
   const chosen = scope.assetIds && new Set(scope.assetIds);
@@ -95,12 +110,15 @@ export function assetsInScope(assets: readonly Asset[], scope: Scope): string[] 
 async function selected(
   db: Queryable,
   select: Selection,
-  inScope: ReadonlySet<string>,
+  /** null = all assets. */
+  inScope: ReadonlySet<string> | null,
 ): Promise<MetricRow[]> {
   const rows =
     'metricIds' in select && select.metricIds
-      ? [...(await needMetrics(db, select.metricIds)).values()].filter(({ assetId }) => inScope.has(assetId))
-      : await metricsOfAssets(db, [...inScope], (select as { metricName: string }).metricName);
+      ? [...(await needMetrics(db, select.metricIds)).values()].filter(
+          ({ assetId }) => !inScope || inScope.has(assetId),
+        )
+      : await metricsOfAssets(db, [...(inScope ?? [])], (select as { metricName: string }).metricName);
   if (rows.length === 0) {
     const what = 'metricName' in select ? `No metric named "${select.metricName}"` : 'None of the metrics';
     throw new BeaconError('BAD_INPUT', `${what} lies in this scope. Widen the scope.`, 'scope');
@@ -109,16 +127,18 @@ async function selected(
 }
 
 /** Window and periods of each plant, by its zone and calendar. */
-async function placesOf(
-  { db, now }: PlanContext,
+function placesOf(
+  { now }: PlanContext,
   query: Query,
   rows: readonly MetricRow[],
-): Promise<Map<string, BucketSpans>> {
+  calendars: readonly { plantId: string; calendar: WorkingCalendar }[],
+): Map<string, BucketSpans> {
+  const byPlant = new Map(calendars.map(({ plantId, calendar }) => [plantId, calendar]));
   const places = new Map<string, BucketSpans>();
   const byRule = new Map<string, BucketSpans>();
   for (const { plantId, zone } of rows) {
     if (places.has(plantId)) continue;
-    const calendar = await calendarOf(db, plantId);
+    const calendar = byPlant.get(plantId) ?? PLAIN_CALENDAR;
     const rule = JSON.stringify([zone, calendar]);
     const known = byRule.get(rule);
     const made =

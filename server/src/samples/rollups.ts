@@ -1,6 +1,7 @@
 import {
   DAY_MS,
   dayOf,
+  firstAtOrAfter,
   isEmptyRollup,
   packRollup,
   rollupDay,
@@ -124,13 +125,15 @@ function widenToTouched(run: Run): boolean {
 }
 
 function usableBefore(days: readonly ChangedDay[], at: number): number | null {
-  const t = days[0].usable.t.findLast((each) => each < at);
-  return t ?? null;
+  const { t } = days[0].usable;
+  const i = firstAtOrAfter(t, at) - 1;
+  return i >= 0 ? t[i] : null;
 }
 
 function usableAfter(days: readonly ChangedDay[], at: number): number | null {
-  const t = days[days.length - 1].usable.t.find((each) => each > at);
-  return t ?? null;
+  const { t } = days[days.length - 1].usable;
+  const i = firstAtOrAfter(t, at + 1);
+  return i < t.length ? t[i] : null;
 }
 
 async function readMissingDays(
