@@ -113,20 +113,29 @@ function tallyHeld(
 ): void {
   const longest = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;
   const scale = digits > 0 ? 10 ** digits : 1;
-  const count = spans.start.length;
+  const level = reading.kind === 'level';
+  const state = reading.kind === 'state';
+  const { heldMs, area } = out;
+  const starts = Float64Array.from(spans.start);
+  const ends = Float64Array.from(spans.end);
+  const count = starts.length;
+  const n = t.length;
   let k = 0;
-  for (let i = 0; i < t.length && k < count; i++) {
-    const end = Math.min(t[i] + longest, i + 1 < t.length ? t[i + 1] : Infinity);
-    while (k < count && spans.end[k] <= t[i]) k++;
-    for (let j = k; j < count && spans.start[j] < end; j++) {
-      const held = Math.min(end, spans.end[j]) - Math.max(t[i], spans.start[j]);
+  for (let i = 0; i < n && k < count; i++) {
+    const at = t[i];
+    let end = at + longest;
+    if (i + 1 < n && t[i + 1] < end) end = t[i + 1];
+    while (k < count && ends[k] <= at) k++;
+    const value = level ? (digits >= 0 ? Math.round(v[i] * scale) : v[i]) : 0;
+    for (let j = k; j < count && starts[j] < end; j++) {
+      const held = (end < ends[j] ? end : ends[j]) - (at > starts[j] ? at : starts[j]);
       if (held <= 0) continue;
-      out.heldMs[j] += held;
-      if (reading.kind === 'level') out.area[j] += (digits >= 0 ? Math.round(v[i] * scale) : v[i]) * held;
-      else if (reading.kind === 'state') stateColumn(out, v[i])[j] += held;
+      heldMs[j] += held;
+      if (level) area[j] += value * held;
+      else if (state) stateColumn(out, v[i])[j] += held;
     }
   }
-  if (scale !== 1) for (let j = 0; j < count; j++) out.area[j] /= scale;
+  if (scale !== 1) for (let j = 0; j < count; j++) area[j] /= scale;
 }
 
 function tallyIncrease({ t, v }: Series, reading: MetricReading, spans: Spans, out: Tallies): void {

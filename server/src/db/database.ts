@@ -35,6 +35,16 @@ export async function all<Row>(db: Queryable, text: string, values: unknown[] = 
   return (await db.query(text, values)).rows as Row[];
 }
 
+/** Every row of a statement that runs so often that the database should prepare it once a connection. */
+export async function allPrepared<Row>(
+  db: Queryable,
+  name: string,
+  text: string,
+  values: unknown[],
+): Promise<Row[]> {
+  return (await db.query({ name, text, values })).rows as Row[];
+}
+
 /** The first row of a statement, or undefined. */
 export async function one<Row>(
   db: Queryable,

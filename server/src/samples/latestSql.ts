@@ -1,5 +1,5 @@
 import { moment } from '../db/columns';
-import type { Queryable } from '../db/database';
+import { allPrepared, type Queryable } from '../db/database';
 
 export interface LatestRow {
   readonly metricId: string;
@@ -18,7 +18,9 @@ export async function writeLatest(
   rows: readonly LatestRow[],
   receivedAt: number,
 ): Promise<void> {
-  await db.query(
+  await allPrepared(
+    db,
+    'write_latest',
     `insert into metric_latest (metric_id, t, v, q, flat_since, received_at)
      select metric_id, t, v, q, flat_since, $6::timestamptz
      from unnest($1::bigint[], $2::timestamptz[], $3::float8[], $4::smallint[], $5::timestamptz[])

@@ -1,5 +1,5 @@
 import { DAY_MS } from '@vivid-beacon/core';
-import { all, type Queryable } from '../db/database';
+import { all, allPrepared, type Queryable } from '../db/database';
 import { asBuffer } from './sql';
 
 /** The packed tallies of one metric and UTC day. */
@@ -15,7 +15,9 @@ export async function writeRollups(db: Queryable, rollups: readonly StoredRollup
   const kept = rollups.filter(({ body }) => body !== null);
   const gone = rollups.filter(({ body }) => body === null);
   if (kept.length > 0) {
-    await db.query(
+    await allPrepared(
+      db,
+      'write_rollups',
       `insert into rollup_day (metric_id, day, body)
        select metric_id, date '1970-01-01' + day, body
        from unnest($1::bigint[], $2::int[], $3::bytea[]) as r (metric_id, day, body)

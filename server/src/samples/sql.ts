@@ -1,6 +1,6 @@
 import { DAY_MS, type Correction, type MetricKind, type PackedDay } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
-import { all, type Queryable } from '../db/database';
+import { all, allPrepared, type Queryable } from '../db/database';
 
 /** One packed day of one metric; `dayStart` in ms. */
 export interface StoredDay extends PackedDay {
@@ -50,8 +50,9 @@ export interface StoreMetric {
 
 /** Lets only one transaction at a time change the samples of these metrics. Ordered, so that none wait in a ring. */
 export function lockMetrics(db: Queryable, metricIds: readonly string[]): Promise<StoreMetric[]> {
-  return all(
+  return allPrepared(
     db,
+    'lock_metrics',
     `select id, kind, interval_ms::float8 as "intervalMs", max_gap_ms::float8 as "maxGapMs", rollover,
             plausible_low as low, plausible_high as high
      from metric where id = any($1::bigint[]) order by id for no key update`,
@@ -82,8 +83,9 @@ export async function readGivenDays(
   metricIds: readonly string[],
   dayStarts: readonly number[],
 ): Promise<StoredDay[]> {
-  const rows = await all<DayRow>(
+  const rows = await allPrepared<DayRow>(
     db,
+    'read_given_days',
     `select ${DAY_COLUMNS}
      from unnest($1::bigint[], $2::int[]) as wanted (metric_id, day)
      join sample_day on sample_day.metric_id = wanted.metric_id
@@ -107,7 +109,7 @@ export async function readNeighbours(
   fromDays: readonly number[],
   toDays: readonly number[],
 ): Promise<Map<string, Neighbours>> {
-  const rows = await all<{
+  const rows = await allPrepared<{
     metricId: string;
     beforeDay: number | null;
     beforeMs: number;
@@ -117,6 +119,7 @@ export async function readNeighbours(
     afterV: number;
   }>(
     db,
+    'read_neighbours',
     `select wanted.metric_id as "metricId",
             before.day - date '1970-01-01' as "beforeDay", before.last_ms as "beforeMs", before.last_v as "beforeV",
             later.day - date '1970-01-01' as "afterDay", later.first_ms as "afterMs", later.first_v as "afterV"
@@ -144,7 +147,9 @@ export async function readNeighbours(
 }
 
 export async function writeDays(db: Queryable, days: readonly WrittenDay[]): Promise<void> {
-  await db.query(
+  await allPrepared(
+    db,
+    'write_days',
     `insert into sample_day (metric_id, day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable)
      select metric_id, date '1970-01-01' + day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable
      from unnest($1::bigint[], $2::int[], $3::int[], $4::bytea[], $5::bytea[], $6::bytea[], $7::int[], $8::float8[],
@@ -214,7 +219,9 @@ export async function countPushed(
   tokenId: string,
   rows: readonly { metricId: string; dayStart: number; samples: number }[],
 ): Promise<void> {
-  await db.query(
+  await allPrepared(
+    db,
+    'count_pushed',
     `insert into push_day (metric_id, day, token_id, samples)
      select metric_id, date '1970-01-01' + day, $4::bigint, samples
      from unnest($1::bigint[], $2::int[], $3::bigint[]) as p (metric_id, day, samples)
