@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import * as ss from 'simple-statistics';
+import { DAY, LEVEL, MINUTE, REGISTER, STATE } from '../testing/makeSeries';
+import { seriesOf } from '../series/series';
+import { emptyTallies, joinTally } from '../summary/tally';
+import { spansOfEdges, tallySpans } from '../summary/tallySpans';
+import { valueOfTally } from '../summary/valueOf';
+import { packRollup, unpackRollup } from './rollupCodec';
+import { isEmptyRollup, QUARTERS_A_DAY, rollupDay, touchedStretch } from './rollupDay';
+
+const anyDay = fc
+  .uniqueArray(fc.integer({ min: 0, max: DAY - 1 }), { minLength: 1, maxLength: 120 })
+  .chain((times) =>
+    fc
+      .array(fc.double({ noNaN: true, min: -1e6, max: 1e6 }), {
+        minLength: times.length,
+        maxLength: times.length,
+      })
+      .map((v) =>
+        seriesOf(
+          times.sort((a, b) => a - b),
+          v,
+        ),
+      ),
+  );
+
+describe('rollups', () => {
+  it('come back from their packed form to the last bit', () => {
+    fc.assert(
+      fc.property(anyDay, fc.constantFrom(LEVEL, REGISTER, STATE), (series, reading) => {
+        const tallies = rollupDay(series, reading, 0);
+        const back = unpackRollup(packRollup(tallies));
+        for (const name of [
+          'n',
+          'sum',
+          'min',
+          'max',
+          'first',
+          'last',
+          'm2',
+          'heldMs',
+          'area',
+          'increase',
+          'spanMs',
+        ] as const) {
+          tallies[name].forEach((value, i) => expect(Object.is(back[name][i], value)).toBe(true));
+        }
+        expect([...back.stateMs.keys()].sort()).toEqual([...tallies.stateMs.keys()].sort());
+      }),
+    );
+  });
+
+  it('give back only the columns that are wanted', () => {
+    const tallies = rollupDay(seriesOf([0, MINUTE], [1, 2]), LEVEL, 0);
+    const few = unpackRollup(packRollup(tallies), new Set(['area'] as const));
+    expect([few.n[0], few.area[0], few.sum[0]]).toEqual([2, tallies.area[0], 0]);
+    expect(() => unpackRollup(new Uint8Array([9]))).toThrow('unknown layout');
+  });
+
+  it('joined over the day agree with the day taken at once, and with simple-statistics', () => {
+    fc.assert(
+      fc.property(anyDay, (series) => {
+        const quarters = rollupDay(series, LEVEL, 0);
+        const joined = emptyTallies(1);
+        for (let i = 0; i < QUARTERS_A_DAY; i++) joinTally(joined, 0, quarters, i);
+        const whole = tallySpans(series, LEVEL, spansOfEdges([0, DAY]), 1);
+        for (const name of ['n', 'min', 'max', 'first', 'last', 'heldMs'] as const) {
+          expect(joined[name][0]).toBe(whole[name][0]);
+        }
+        const values = Array.from(series.v);
+        const scale = Math.max(1, ...values.map(Math.abs));
+        expect(joined.sum[0] / scale).toBeCloseTo(ss.sum(values) / scale, 6);
+        if (values.length > 1) {
+          const sd = valueOfTally(joined, 0, 'sd', 'level', DAY).value!;
+          expect(sd / scale).toBeCloseTo(ss.sampleStandardDeviation(values) / scale, 6);
+        }
+      }),
+    );
+  });
+
+  it('add decimals as decimals, so that the last digit does not depend on how they came', () => {
+    const tallies = rollupDay(seriesOf([0, 1000, 2000], [0.1, 0.2, 0.3]), LEVEL, 0);
+    expect(tallies.sum[0]).toBe(0.6);
+  });
+
+  it('are kept only where something touches the day', () => {
+    expect(isEmptyRollup(rollupDay(seriesOf([-DAY], [1]), LEVEL, 0))).toBe(true);
+    expect(isEmptyRollup(rollupDay(seriesOf([-MINUTE], [1]), LEVEL, 0))).toBe(false);
+  });
+
+  it('are made again as far as a change reaches, and a register back to the reading before', () => {
+    const change = { first: 1000, last: 2000 };
+    expect(touchedStretch(LEVEL, change, 0, null)).toEqual({ start: 1000, end: 2000 + LEVEL.maxGapMs });
+    expect(touchedStretch(LEVEL, change, 0, 5000)).toEqual({ start: 1000, end: 5000 });
+    expect(touchedStretch(REGISTER, change, -DAY, 2 * DAY)).toEqual({ start: -DAY, end: 2 * DAY });
+    expect(touchedStretch(REGISTER, change, -900 * DAY, null).start).toBe(1000);
+  });
+});

@@ -1,0 +1,256 @@
+import fc from 'fast-check';
+import { readColumns, type QueryAnswer, type Reading, type WireError } from '@vivid-beacon/core';
+import {
+  push,
+  startTestServer,
+  TEST_NOW,
+  withMetric,
+  type TestServer,
+  type Visitor,
+} from '../testing/testServer';
+
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
+const DAY = 24 * HOUR;
+let test: TestServer;
+let analyst: Visitor;
+beforeAll(async () => {
+  test = await startTestServer();
+  analyst = await test.as('analyst');
+});
+afterAll(() => test.stop());
+
+type Answer = QueryAnswer & { error?: WireError };
+const ask = async (query: object): Promise<{ status: number; body: Answer }> =>
+  analyst.call<Answer>('POST', '/api/readings/query', query);
+const rolling = (count: number, unit: string) => ({ kind: 'rolling', count, unit });
+
+/** Samples every `step` over a stretch that ends at TEST_NOW. */
+async function fill(key: string, token: string, hours: number, step: number, valueAt: (i: number) => number) {
+  const n = (hours * HOUR) / step;
+  const samples = Array.from({ length: n }, (_, i) => ({
+    metric: key,
+    t: TEST_NOW - (n - i) * step,
+    v: valueAt(i),
+  }));
+  for (let i = 0; i < samples.length; i += 10_000) await push(test.url, token, samples.slice(i, i + 10_000));
+  return samples;
+}
+
+describe('the planner', () => {
+  it('gives the same from rollups, from samples and from a naive calculation, for any window and summary', async () => {
+    const { metricId, key, token } = await withMetric(analyst, { maxGapMs: 20 * MINUTE });
+    const samples = await fill(key, token, 50, 7 * MINUTE, (i) => Math.round(1000 * Math.sin(i)) / 100);
+    await fc.assert(
+      fc.asyncProperty(
+        fc.integer({ min: 0, max: 48 * 60 }),
+        fc.integer({ min: 1, max: 900 }),
+        fc.constantFrom('mean', 'min', 'max', 'count', 'sd', 'last', 'p50'),
+        async (back, length, summary) => {
+          const start = TEST_NOW - 50 * HOUR + back * MINUTE;
+          const end = Math.min(TEST_NOW, start + length * MINUTE);
+          if (end <= start) return;
+          const iso = (t: number): string => new Date(t).toISOString().slice(0, 19);
+          const { body } = await ask({
+            select: { metricIds: [metricId] },
+            summary,
+            window: { kind: 'absolute', start: iso(start), end: iso(end) },
+          });
+          const got = body.groups[0].values[0];
+          const inside = samples.filter(({ t }) => t >= start && t < end).map(({ v }) => v);
+          let area = 0;
+          let held = 0;
+          samples.forEach(({ t, v }, i) => {
+            const until = Math.min(samples[i + 1]?.t ?? Infinity, t + 20 * MINUTE, end);
+            const ms = Math.max(0, until - Math.max(t, start));
+            area += v * ms;
+            held += ms;
+          });
+          const mean = inside.reduce((a, b) => a + b, 0) / inside.length;
+          const sorted = [...inside].sort((a, b) => a - b);
+          const at = (sorted.length - 1) / 2;
+          const naive: Record<string, number | null> = {
+            mean: held > 0 ? area / held : null,
+            min: inside.length ? Math.min(...inside) : null,
+            max: inside.length ? Math.max(...inside) : null,
+            count: inside.length,
+            sd:
+              inside.length > 1
+                ? Math.sqrt(inside.reduce((a, b) => a + (b - mean) ** 2, 0) / (inside.length - 1))
+                : null,
+            last: inside.length ? inside[inside.length - 1] : null,
+            p50: inside.length ? (sorted[Math.floor(at)] + sorted[Math.ceil(at)]) / 2 : null,
+          };
+          if (naive[summary] === null) expect(got).toBeNull();
+          else expect(got).toBeCloseTo(naive[summary], 8);
+          expect(body.groups[0].coverage[0]).toBeCloseTo(held / (end - start), 9);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  }, 60_000);
+
+  it('counts a register through days without readings, and adds neighbouring buckets up to the whole', async () => {
+    const { metricId, key, token } = await withMetric(analyst, {
+      kind: 'register',
+      unit: 'm³',
+      maxGapMs: HOUR,
+    });
+    await push(test.url, token, [
+      { metric: key, t: TEST_NOW - 20 * DAY, v: 100 },
+      { metric: key, t: TEST_NOW - 2 * DAY, v: 118 },
+      { metric: key, t: TEST_NOW - HOUR, v: 4 },
+    ]);
+    const { body } = await ask({
+      select: { metricIds: [metricId] },
+      summary: 'increase',
+      window: rolling(20, 'day'),
+      bucket: 'day',
+    });
+    const values = body.groups[0].values;
+    expect(values[5]).toBeCloseTo(1, 9);
+    expect(values.reduce<number>((sum, v) => sum + (v ?? 0), 0)).toBeCloseTo(22, 6);
+  });
+
+  it('keeps only recurring hours, to the minute, on the clock of the site', async () => {
+    const { metricId, key, token } = await withMetric(analyst, { kind: 'amount', unit: 'kg' });
+    await fill(key, token, 72, MINUTE, () => 1);
+    const hours = { kind: 'clock', from: '06:10', to: '06:25' };
+    const { body } = await ask({
+      select: { metricIds: [metricId] },
+      summary: 'sum',
+      window: rolling(3, 'day'),
+      hours,
+    });
+    expect(body.groups[0].values[0]).toBe(45);
+    const calendar = {
+      shifts: [{ name: 'Early', days: [1, 2, 3, 4, 5, 6, 7], from: '06:00', to: '14:00' }],
+      holidays: [],
+    };
+    const plantId = (await analyst.call<{ plantId: string }>('GET', `/api/metrics/${metricId}`)).body.plantId;
+    expect((await analyst.call('PUT', `/api/calendars/${plantId}`, calendar)).status).toBe(200);
+    const shifts = await ask({
+      select: { metricIds: [metricId] },
+      summary: 'sum',
+      window: { kind: 'absolute', start: '2026-11-17', end: '2026-11-19' },
+      bucket: 'shift',
+    });
+    expect(shifts.body.names).toEqual(['Early', 'Early']);
+    expect(shifts.body.groups[0].values).toEqual([480, 480]);
+  });
+
+  it('puts assets together by plant, attribute and scope: sum over sum', async () => {
+    const one = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
+    const two = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
+    const mass = await withMetric(analyst, { name: 'Load', unit: 'kg', kind: 'amount' });
+    for (const [i, { assetId }] of [one, two].entries()) {
+      const asset = (await analyst.call<{ id: string; name: string }[]>('GET', '/api/assets')).body.find(
+        ({ id }) => id === assetId,
+      )!;
+      await analyst.call('PUT', `/api/assets/${assetId}`, {
+        name: asset.name,
+        kind: 'plant',
+        zone: 'Europe/London',
+        attributes: { Maker: i === 0 ? 'A' : 'B' },
+      });
+    }
+    await push(test.url, one.token, [{ metric: one.key, t: TEST_NOW - HOUR, v: 10 }]);
+    await push(test.url, two.token, [{ metric: two.key, t: TEST_NOW - HOUR, v: 30 }]);
+    await push(test.url, mass.token, [{ metric: mass.key, t: TEST_NOW - HOUR, v: 5 }]);
+    const base = { select: { metricName: 'gas' }, summary: 'sum', window: rolling(2, 'hour') };
+    const byMaker = await ask({ ...base, groupBy: { kind: 'attribute', name: 'Maker' } });
+    expect(byMaker.body.groups.map(({ name, values }) => [name, values[0]]).sort()).toEqual([
+      ['A', 10],
+      ['B', 30],
+    ]);
+    const scoped = await ask({
+      ...base,
+      groupBy: { kind: 'all' },
+      scope: { assetIds: null, attributes: [{ name: 'Maker', values: ['B'] }] },
+    });
+    expect(scoped.body.groups[0].values).toEqual([30]);
+    const ratio = await ask({
+      select: { metricIds: [one.metricId, two.metricId] },
+      summary: 'sum',
+      per: { select: { metricIds: [mass.metricId] }, summary: 'sum', factor: 1 },
+      window: rolling(2, 'hour'),
+      groupBy: { kind: 'all' },
+    });
+    expect([ratio.body.groups[0].values[0], ratio.body.unit]).toEqual([8, 'kWh/kg']);
+    const mixed = await ask({
+      select: { metricIds: [one.metricId, mass.metricId] },
+      summary: 'sum',
+      window: rolling(2, 'hour'),
+      groupBy: { kind: 'all' },
+    });
+    expect(mixed).toMatchObject({
+      status: 422,
+      body: { error: { message: expect.stringContaining('cannot be put together') } },
+    });
+  });
+
+  it('answers in columns of bytes when asked to', async () => {
+    const { metricId, key, token } = await withMetric(analyst);
+    await push(test.url, token, [{ metric: key, t: TEST_NOW - 90 * MINUTE, v: 4 }]);
+    const session = await fetch(`${test.url}/api/session`, { headers: { cookie: analyst.cookie() } });
+    const { csrfToken } = (await session.json()) as { csrfToken: string };
+    const response = await fetch(`${test.url}/api/readings/query`, {
+      method: 'POST',
+      headers: {
+        cookie: analyst.cookie(),
+        'x-form-token': csrfToken,
+        'content-type': 'application/json',
+        accept: 'application/octet-stream',
+      },
+      body: JSON.stringify({
+        select: { metricIds: [metricId] },
+        summary: 'last',
+        window: rolling(3, 'hour'),
+        bucket: 'hour',
+      }),
+    });
+    const { head, columns } = readColumns<QueryAnswer>(await response.arrayBuffer());
+    expect(head.unit).toBe('°C');
+    expect(Array.from(columns.get('values 0')!)).toEqual([NaN, 4, NaN]);
+    expect(columns.get('start')!).toHaveLength(3);
+  });
+
+  it('compares with the same dates of last year', async () => {
+    const { metricId, key, token } = await withMetric(analyst, {
+      kind: 'amount',
+      unit: 'kg',
+      intervalMs: HOUR,
+      maxGapMs: 3 * HOUR,
+    });
+    const year = Date.UTC(2025, 10, 19, 0);
+    await push(
+      test.url,
+      token,
+      Array.from({ length: 12 }, (_, i) => ({ metric: key, t: year + i * HOUR, v: 2 })),
+    );
+    const { body } = await analyst.call<Reading>('POST', '/api/readings/value', {
+      measure: { metricId, summary: 'sum', per: null },
+      window: { kind: 'toDate', unit: 'day' },
+      compare: 'lastYear',
+    });
+    // Until noon, as far as today has come.
+    expect(body.previous).toBe(24);
+  });
+
+  it('refuses recurring hours and scopes that make no sense, naming the place', async () => {
+    const { metricId } = await withMetric(analyst);
+    const base = { select: { metricIds: [metricId] }, summary: 'mean', window: rolling(1, 'hour') };
+    const wrong = await ask({
+      ...base,
+      hours: { kind: 'all', of: [{ kind: 'clock', from: '25:00', to: '1' }] },
+    });
+    expect(wrong).toMatchObject({
+      status: 422,
+      body: { error: { message: 'hours.of[0]: times of day are written as 06:30' } },
+    });
+    expect((await ask({ ...base, scope: { assetIds: ['999999'], attributes: [] } })).status).toBe(422);
+    expect(
+      (await ask({ ...base, bucket: 'quarterHour', window: rolling(10, 'year') })).body.error?.message,
+    ).toContain('Choose a longer period');
+  });
+});

@@ -1,0 +1,171 @@
+import { gzipSync } from 'node:zlib';
+import express from 'express';
+import type { AddressInfo } from 'node:net';
+import type { Metric, PushAnswer, WireError } from '@vivid-beacon/core';
+import {
+  push,
+  startTestServer,
+  TEST_NOW,
+  withMetric,
+  type TestServer,
+  type Visitor,
+} from '../testing/testServer';
+import { pushGate } from './gate';
+import { applyRetention } from './retention';
+
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+let test: TestServer;
+let analyst: Visitor;
+beforeAll(async () => {
+  test = await startTestServer();
+  analyst = await test.as('analyst');
+});
+afterAll(() => test.stop());
+
+const stored = async (metricId: string): Promise<[number, number, number][]> =>
+  (
+    await test.server.app.pool.query<{ t: Date; v: number; quality: number }>(
+      `select * from metric_samples($1, '2000-01-01', '2100-01-01')`,
+      [metricId],
+    )
+  ).rows.map(({ t, v, quality }) => [t.getTime(), v, quality]);
+
+describe('POST /api/samples', () => {
+  it('takes columns, lines of JSON and OpenMetrics text, gzip or not', async () => {
+    const { metricId, key, token } = await withMetric(analyst);
+    const t = (i: number): number => TEST_NOW - i * MINUTE;
+    const columns = JSON.stringify({ series: [{ metric: key, t: [t(9), t(8)], v: [1, 2] }] });
+    expect((await push<PushAnswer>(test.url, token, columns)).body).toMatchObject({ added: 2, refused: [] });
+    const lines = `{"metric":"${key}","t":${t(7)},"v":3}\n\n{broken\n{"metric":"${key}","t":${t(6)},"v":4}\n`;
+    const ndjson = await push<PushAnswer>(test.url, token, gzipSync(lines), {
+      'content-type': 'application/x-ndjson',
+      'content-encoding': 'gzip',
+    });
+    expect(ndjson.body).toMatchObject({
+      added: 2,
+      refused: [{ index: 2, reason: 'line 3 is not valid JSON' }],
+    });
+    const plain = key.replace(/[^a-z0-9]+/g, '_');
+    const exposed = `# TYPE x gauge\n${plain} 5 ${t(5) / 1000}\nx{metric="${key}"} 6 ${t(4) / 1000}\n9bad 1\n# EOF\n`;
+    const open = await push<PushAnswer>(test.url, token, exposed, {
+      'content-type': 'application/openmetrics-text; version=1.0.0',
+    });
+    expect(open.body.added).toBe(2);
+    expect(open.body.refused[0].reason).toContain('line 4');
+    expect((await stored(metricId)).map(([, v]) => v)).toEqual([1, 2, 3, 4, 5, 6]);
+    const cut = await push<{ error: WireError }>(test.url, token, `${plain} 7 1\n`, {
+      'content-type': 'application/openmetrics-text',
+    });
+    expect([cut.status, cut.body.error.message]).toEqual([422, expect.stringContaining('# EOF')]);
+    expect((await push(test.url, token, 'x', { 'content-type': 'text/html' })).status).toBe(422);
+  });
+
+  it('refuses a small gzip body that unpacks to more than 5 MB', async () => {
+    const { token } = await withMetric(analyst);
+    const bomb = gzipSync(Buffer.alloc(20_000_000, 32));
+    const answer = await push(test.url, token, bomb, { 'content-encoding': 'gzip' });
+    expect([bomb.length < 50_000, answer.status]).toEqual([true, 413]);
+  });
+
+  it('keeps quality: bad and implausible samples are stored and shown, but no summary uses them', async () => {
+    const { metricId, key, token } = await withMetric(analyst, { plausibleHigh: 100 });
+    await push(test.url, token, [
+      { metric: key, t: TEST_NOW - 3 * MINUTE, v: 10 },
+      { metric: key, t: TEST_NOW - 2 * MINUTE, v: 500 },
+      { metric: key, t: TEST_NOW - MINUTE, v: null, q: 'bad' },
+    ]);
+    expect((await stored(metricId)).map(([, v, q]) => [v, q])).toEqual([
+      [10, 0],
+      [500, 3],
+      [NaN, 2],
+    ]);
+    const { body } = await analyst.call<{ value: number; provenance: { parts: { samples: number }[] } }>(
+      'POST',
+      '/api/readings/value',
+      {
+        measure: { metricId, summary: 'max', per: null },
+        window: { kind: 'rolling', count: 1, unit: 'hour' },
+      },
+    );
+    expect([body.value, body.provenance.parts[0].samples]).toEqual([10, 1]);
+    const corrected = await push<PushAnswer>(test.url, token, [{ metric: key, t: TEST_NOW - MINUTE, v: 20 }]);
+    expect(corrected.body.corrected).toBe(1);
+    const { rows } = await test.server.app.pool.query(
+      'select value_after, quality_before, quality_after from sample_correction where metric_id = $1',
+      [metricId],
+    );
+    expect(rows).toEqual([{ value_after: 20, quality_before: 2, quality_after: 0 }]);
+  });
+
+  it('tells a clock that runs ahead, a feed out of range and a stuck one', async () => {
+    const { metricId, key, token } = await withMetric(analyst, { plausibleHigh: 100 });
+    const health = async (): Promise<string> =>
+      (await analyst.call<Metric>('GET', `/api/metrics/${metricId}`)).body.health.state;
+    await push(test.url, token, [{ metric: key, t: TEST_NOW, v: 500 }]);
+    expect(await health()).toBe('outOfRange');
+    await push(test.url, token, [{ metric: key, t: TEST_NOW, v: 50 }]);
+    expect(await health()).toBe('reporting');
+    const ahead = await push<PushAnswer>(test.url, token, [{ metric: key, t: TEST_NOW + 20 * MINUTE, v: 1 }]);
+    expect(ahead.body.refused[0].reason).toContain('1200 s in the future');
+    expect(await health()).toBe('clockAhead');
+    const stuck = await withMetric(analyst);
+    await push(
+      test.url,
+      stuck.token,
+      Array.from({ length: 300 }, (_, i) => ({ metric: stuck.key, t: TEST_NOW - (300 - i) * MINUTE, v: 7 })),
+    );
+    expect((await analyst.call<Metric>('GET', `/api/metrics/${stuck.metricId}`)).body.health).toMatchObject({
+      state: 'flat',
+      flatMs: 299 * MINUTE,
+    });
+  });
+
+  it('throws samples away when their time is over, keeps what they added up to, and takes no older ones', async () => {
+    const { metricId, key, token } = await withMetric(analyst, { retentionDays: 5, maxGapMs: 2 * DAY });
+    await test.server.app.pool.query('update metric set retention_days = null where id = $1', [metricId]);
+    await push(test.url, token, [
+      { metric: key, t: TEST_NOW - 9 * DAY, v: 10 },
+      { metric: key, t: TEST_NOW - DAY, v: 20 },
+    ]);
+    await test.server.app.pool.query('update metric set retention_days = 5 where id = $1', [metricId]);
+    expect(await applyRetention(test.server.app.pool, TEST_NOW)).toBe(1);
+    expect(await stored(metricId)).toHaveLength(1);
+    const { body } = await analyst.call<{ value: number }>('POST', '/api/readings/value', {
+      measure: { metricId, summary: 'min', per: null },
+      window: { kind: 'periods', count: 12, unit: 'day', current: true },
+    });
+    expect(body.value).toBe(10);
+    const late = await push<PushAnswer>(test.url, token, [{ metric: key, t: TEST_NOW - 9 * DAY, v: 11 }]);
+    expect(late.body.refused[0].reason).toContain('older than the 5 days');
+  });
+});
+
+describe('the gate before pushes', () => {
+  it('answers 429 with Retry-After before reading more than it can hold, and opens again', async () => {
+    const app = express();
+    let release: (() => void) | null = null;
+    app.post('/', pushGate({ requests: 1, bytes: 1000 }), (_request, response) => {
+      release = () => response.end('done');
+      if (_request.headers['x-quick']) response.end('done');
+    });
+    app.use(((error, _request, response, next) => {
+      void next;
+      response.status(error.status).json({ code: error.code });
+    }) as express.ErrorRequestHandler);
+    const server = await new Promise<ReturnType<typeof app.listen>>((resolve) => {
+      const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
+    });
+    const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
+    const first = fetch(url, { method: 'POST', body: 'x' });
+    while (release === null) await new Promise((resolve) => setTimeout(resolve, 5));
+    const second = await fetch(url, { method: 'POST', body: 'x' });
+    expect([second.status, second.headers.get('retry-after')]).toEqual([429, '1']);
+    (release as () => void)();
+    await (await first).text();
+    const third = await fetch(url, { method: 'POST', body: 'x', headers: { 'x-quick': '1' } });
+    expect(third.status).toBe(200);
+    server.close();
+    server.closeAllConnections();
+  });
+});
