@@ -261,3 +261,8 @@ function stopCluster(binaries, data, user, keeper) {
   });
   rmSync(keeper, { force: true });
 }
+
+/** Process number of a running cluster, for the test that kills it. */
+export function postmasterPid(name) {
+  return runningServer(path.join(clusterFolder(name, clusterUser()), 'data'))?.pid ?? null;
+}

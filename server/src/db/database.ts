@@ -15,6 +15,11 @@ export function openPool(connectionString: string, onError: (error: Error) => vo
 export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await pool.connect();
   let broken: Error | undefined;
+  // A connection that is lost between two statements must fail this transaction, not the whole server.
+  const lost = (error: Error): void => {
+    broken = error;
+  };
+  client.on('error', lost);
   try {
     await client.query('begin');
     const result = await work(client);
@@ -26,6 +31,7 @@ export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) =
     });
     throw error;
   } finally {
+    client.removeListener('error', lost);
     client.release(broken);
   }
 }

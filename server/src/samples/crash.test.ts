@@ -1,5 +1,3 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import type { PushAnswer } from '@vivid-beacon/core';
 import {
   filePart,
@@ -9,9 +7,9 @@ import {
   type TestServer,
   type Visitor,
 } from '../testing/testServer';
+import { startServerProcess } from '../testing/serverProcess';
 import { readSeries } from './readSeries';
 
-const ROOT = path.resolve(__dirname, '../../..');
 const MINUTE = 60_000;
 const BATCH = 500;
 
@@ -23,35 +21,13 @@ beforeAll(async () => {
 });
 afterAll(() => test.stop());
 
-/** The real server program, in a process of its own on the test's database. */
-function startProcess(): Promise<{ url: string; child: ChildProcess }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    cwd: ROOT,
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      DATABASE_URL: test.databaseUrl,
-      SESSION_SECRET: 'x'.repeat(40),
-      PORT: '0',
-      LOG_LEVEL: 'silent',
-    },
-  });
-  return new Promise((resolve, reject) => {
-    child.on(
-      'message',
-      (message: { ready?: string }) => message.ready && resolve({ url: message.ready, child }),
-    );
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-  });
-}
-
 describe('a server that is killed while samples arrive', () => {
   it('has stored every acknowledged batch whole and once, and no batch in part', async () => {
     const { key, token, metricId } = await withMetric(analyst);
     const start = Date.now() - 40 * BATCH * MINUTE;
     const batch = (n: number) =>
       Array.from({ length: BATCH }, (_, i) => ({ metric: key, t: start + (n * BATCH + i) * MINUTE, v: n }));
-    const { url, child } = await startProcess();
+    const { url, child } = await startServerProcess(test.databaseUrl);
     const acknowledged = new Set<number>();
     const senders = Array.from({ length: 30 }, async (_, n) => {
       const answer = await push<PushAnswer>(url, token, batch(n)).catch(() => null);
@@ -69,7 +45,7 @@ describe('a server that is killed while samples arrive', () => {
     for (const stored of count.values()) expect(stored).toBe(BATCH);
 
     // The sender does not know what arrived: it sends all again, and all is there once.
-    const again = await startProcess();
+    const again = await startServerProcess(test.databaseUrl);
     for (let n = 0; n < 30; n++) await push(again.url, token, batch(n));
     const whole = (await readSeries(test.server.app.pool, [metricId], 0, Date.now())).get(metricId)!;
     expect(whole.t).toHaveLength(30 * BATCH);
@@ -82,7 +58,7 @@ describe('a server that is killed while samples arrive', () => {
 describe('an intake that is cut off', () => {
   it('leaves nothing in the store when the server dies before it is finished', async () => {
     const { metricId } = await withMetric(analyst);
-    const { url, child } = await startProcess();
+    const { url, child } = await startServerProcess(test.databaseUrl);
     const cookie = analyst.cookie();
     const session = (await (await fetch(`${url}/api/session`, { headers: { cookie } })).json()) as {
       csrfToken: string;

@@ -1,0 +1,18 @@
+#!/usr/bin/env node
+/**
+ * A durable cluster of its own for the test that kills PostgreSQL: "start" prints { url, pid } as its last
+ * line and leaves it running, "stop" shuts it down.
+ */
+import { mkdirSync } from 'node:fs';
+import { postmasterPid, startCluster } from './lib/cluster.mjs';
+import { DATA } from './lib/paths.mjs';
+import { runMain } from './lib/say.mjs';
+
+const NAME = 'postgres-crash';
+
+await runMain(async () => {
+  mkdirSync(DATA, { recursive: true });
+  const cluster = await startCluster(NAME);
+  if (process.argv[2] === 'stop') cluster.stop();
+  else process.stdout.write(`${JSON.stringify({ url: cluster.url, pid: postmasterPid(NAME) })}\n`);
+});
