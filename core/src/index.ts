@@ -61,6 +61,7 @@ export * from './intake/openMetrics';
 export * from './intake/splitRows';
 export * from './exports/columns';
 export * from './format/format';
+export * from './format/sameMeaning';
 export * from './schemas/parts';
 export * from './schemas/forms';
 export * from './schemas/query';

@@ -27,6 +27,8 @@ export function useLive(on: boolean): void {
       setConnected(true);
       // What happened while the connection was gone was not told: read all again.
       if (lost) void client.invalidateQueries();
+      // Nor what happened between the first reading and this moment: alarms must not be missed.
+      else for (const key of OLD.alarms) void client.invalidateQueries({ queryKey: [key] });
       lost = false;
     });
     source.addEventListener('error', () => {

@@ -270,7 +270,7 @@ function isTimeOfDay(cell: string): boolean {
 function mostlyNumbers(cells: readonly string[], decimal: DecimalSign): boolean {
   const given = cells.filter((cell) => !isBlankCell(cell));
   const numbers = given.filter((cell) => !Number.isNaN(parseNumber(cell, decimal)));
-  return numbers.length > 0 && numbers.length >= given.length * 0.9;
+  return numbers.length > 0 && numbers.length >= given.length * 0.8;
 }
 
 const UNIT_CELL = /^[([]?[^\s()[\]]{0,12}[)\]]?$/;

@@ -132,5 +132,5 @@ export function isClockCell(text: string): boolean {
 
 /** A few bad cells must not hide what the column is. */
 function mostly(cells: readonly string[], fits: (cell: string) => boolean): boolean {
-  return cells.filter(fits).length >= cells.length * 0.9;
+  return cells.filter(fits).length >= cells.length * 0.8;
 }

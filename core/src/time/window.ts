@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
 import { BeaconError } from '../errors';
+import { sameMeaning } from '../format/sameMeaning';
 import type { Interval } from './interval';
 import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
 
@@ -112,8 +113,7 @@ function badTime(field: 'start' | 'end', value: string): BeaconError {
 
 /** Do two windows mean the same, whatever the order their parts were written in? */
 export function sameWindow(a: WindowSpec, b: WindowSpec): boolean {
-  const parts = (spec: WindowSpec): string => JSON.stringify(Object.entries(spec).sort());
-  return parts(a) === parts(b);
+  return sameMeaning(a, b);
 }
 
 /** The window in words, for sentences: "the last 7 days", "this month so far". */

@@ -3,6 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import {
   formatLength,
   minutesOf,
+  sameMeaning,
   workingTime,
   lengthOf,
   type Asset,
@@ -36,7 +37,7 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
   const now = useNow();
   const save = useSaveCalendar();
   const [draft, setDraft] = useState(calendar);
-  const changed = JSON.stringify(draft) !== JSON.stringify(calendar);
+  const changed = !sameMeaning(draft, calendar);
   const valid = draft.shifts.every(({ from, to }) => isClock(from) && isClock(to));
   const setShift = (i: number, part: Partial<Shift>): void =>
     setDraft({ ...draft, shifts: draft.shifts.map((shift, k) => (k === i ? { ...shift, ...part } : shift)) });

@@ -32,8 +32,9 @@ export function treeRows(
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const matches = (asset: Asset): boolean => {
     const facts = Object.entries(asset.attributes).flat().join(' ');
-    const text = `${asset.name} ${asset.kind} ${facts}`.toLowerCase();
-    return words.every((word) => text.includes(word));
+    // By beginnings of words: "2" finds Ironer 2, not a rated speed of 32.
+    const tokens = `${asset.name} ${asset.kind} ${facts}`.toLowerCase().split(/[^\p{L}\p{N}.]+/u);
+    return words.every((word) => tokens.some((token) => token.startsWith(word)));
   };
   const rows: TreeRow[] = [];
   const visit = (asset: Asset, depth: number): { shown: boolean; troubled: number } => {
