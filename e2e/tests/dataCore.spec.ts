@@ -223,7 +223,7 @@ test('an asset is added, found and moved; a metric shows samples, coverage and i
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByText(/ covered, [\d,]+ samples/)).toBeVisible();
   const table = page.getByRole('table', { name: 'Samples of Bed temperature' });
-  await table.evaluate((element) => element.scrollTo(0, element.scrollHeight));
+  await table.getByRole('rowgroup').evaluate((element) => element.scrollTo(0, element.scrollHeight));
   await expect(table.getByText('reading')).toHaveCount(0);
   await expect(table.getByText('good').first()).toBeVisible();
   await expectNoSidewaysScroll(page);

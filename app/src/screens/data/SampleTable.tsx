@@ -65,7 +65,7 @@ function Table({ metric, range, total }: TableProps) {
     return i < page.t.length ? { t: page.t[i], v: page.v[i], q: page.q[i] } : null;
   };
   return (
-    <View>
+    <View role="table" aria-label={`Samples of ${metric.name}`} {...({ 'aria-rowcount': total } as object)}>
       <View role="row" style={[styles.row, { borderBottomColor: palette.ink }]}>
         <Cell text="Time" wide strong />
         <Cell text={metric.unit ? `Value in ${metric.unit}` : 'Value'} right strong />
@@ -74,12 +74,11 @@ function Table({ metric, range, total }: TableProps) {
       <div
         ref={scroller}
         tabIndex={0}
-        role="table"
-        aria-label={`Samples of ${metric.name}`}
-        aria-rowcount={total}
+        role="rowgroup"
+        aria-label="Rows, scroll for more"
         style={{ height: Math.min(HEIGHT, total * ROW), overflowY: 'auto', position: 'relative' }}
       >
-        <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
+        <div role="presentation" style={{ height: rows.getTotalSize(), position: 'relative' }}>
           {items.map(({ index, start, key }) => {
             const sample = sampleAt(index);
             const odd = sample !== null && sample.q !== QUALITY.good;
