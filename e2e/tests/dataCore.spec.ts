@@ -21,7 +21,7 @@ const chosen = (page: Page, group: string, word: string) =>
   ).toBeChecked();
 
 /** A report as people print it: title rows, Latin-1, decimal commas, a repeated hour, blanks, a bad cell, a total. */
-function report(name: string): TestFile {
+function report(name: string, mark: string): TestFile {
   const rows = ['00:00', '00:30', '01:00', '01:30', '01:00', '01:30', '02:00'].map(
     (clock, i) => `25.10.2026 ${clock};1.20${i},5;${i === 2 ? '-' : `${i},25`}`,
   );
@@ -31,7 +31,7 @@ function report(name: string): TestFile {
       'Energiebericht Größe 1',
       'Site:;Quayside',
       '',
-      'Zeit;Gas [kWh];Dampf [t/h]',
+      `Zeit;Gas ${mark} [kWh];Dampf [t/h]`,
       ...rows,
       '25.10.2026 02:30;defekt;1,0',
       'Summe;9,9;9,9',
@@ -40,14 +40,14 @@ function report(name: string): TestFile {
   );
 }
 
-async function workbook(): Promise<TestFile> {
+async function workbook(mark: string): Promise<TestFile> {
   const book = new ExcelJS.Workbook();
   book.addWorksheet('Notes').addRow(['Readings of October']);
   const sheet = book.addWorksheet('Dryers');
   sheet.addRow(['Dryer 1', null, 'Dryer 2', null]);
   sheet.mergeCells('A1:B1');
   sheet.mergeCells('C1:D1');
-  sheet.addRow(['Time', 'Gas (kWh)', 'Time', 'Gas (kWh)']);
+  sheet.addRow(['Time', 'Gas (kWh)', `Time ${mark}`, 'Gas (kWh)']);
   for (let i = 0; i < 24; i++) {
     const t = new Date(Date.UTC(2026, 9, 20, i));
     sheet.addRow([t, 20 + i / 4, t, i === 3 ? { error: '#N/A' } : 30 + i / 4]);
@@ -66,7 +66,7 @@ test('a messy report is recognised, taken row by row, remembered, and can be und
   const asset = `Meters ${info.project.name}`;
   await signInAs(page, 'Analyst');
   await page.goto('/data/intake');
-  await choose(page, report('report.csv'));
+  await choose(page, report('report.csv', info.project.name));
   await chosen(page, 'Between columns', 'semicolon');
   await chosen(page, 'Decimal sign', 'comma');
   await chosen(page, 'How times are written', 'day first (19.11.2026 06:40)');
@@ -85,11 +85,11 @@ test('a messy report is recognised, taken row by row, remembered, and can be und
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Download refused rows' }).click();
   const refused = await readFile(await (await waiting).path(), 'utf8');
-  expect(refused).toContain('report.csv,12,Gas,defekt,not a number');
+  expect(refused).toContain(`report.csv,12,Gas ${info.project.name},defekt,not a number`);
 
   // The next file of this shape is mapped by itself.
   await page.goto('/data/intake');
-  await choose(page, report('report-again.csv'));
+  await choose(page, report('report-again.csv', info.project.name));
   await expect(page.getByText('A file of this shape was brought in before')).toBeVisible();
   await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByRole('heading', { name: 'Nothing new in this file' })).toBeVisible();
@@ -106,14 +106,14 @@ test('several files at once: a spreadsheet with merged headings, then one row pe
   await signInAs(page, 'Analyst');
   await page.goto('/data/intake');
   const long = text('long.csv', [
-    'timestamp,tag,value,unit',
+    `timestamp,tag,value ${info.project.name},unit`,
     ...Array.from(
       { length: 12 },
       (_, i) =>
         `03/04/2026 ${String(i).padStart(2, '0')}:00,${['Flow', 'Temp'][i % 2]},${i}.5,${['m3/h', '°C'][i % 2]}`,
     ),
   ]);
-  await choose(page, await workbook(), long);
+  await choose(page, await workbook(info.project.name), long);
   await expect(page.getByText('Then long.csv.')).toBeVisible();
   await chosen(page, 'Sheet', 'Dryers');
   await expect(page.getByText('Columns of times: 2 blocks side by side')).toBeVisible();
