@@ -66,3 +66,7 @@ export * from './schemas/parts';
 export * from './schemas/forms';
 export * from './schemas/query';
 export * from './schemas/data';
+export * from './schemas/derived';
+export * from './schemas/calendar';
+export * from './schemas/logs';
+export * from './schemas/reference';

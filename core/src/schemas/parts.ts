@@ -7,6 +7,11 @@ import { WINDOW_UNITS } from '../time/window';
 
 /* Shapes that both ends check: the server every request, the app every form. */
 
+/** A time of day, "06:30" or "24:00". */
+export const CLOCK = /^([01]?\d|2[0-3]):[0-5]\d$|^24:00$/;
+/** A date, "2026-11-19". */
+export const DATE = /^\d{4}-\d{2}-\d{2}$/;
+
 export const idText = () => yup.string().matches(/^[1-9]\d{0,18}$/, '${path} must be an id');
 export const finite = () =>
   yup

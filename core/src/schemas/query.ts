@@ -2,9 +2,8 @@ import * as yup from 'yup';
 import { SUMMARIES } from '../domain/metric';
 import { BUCKETS } from '../time/buckets';
 import type { HoursFilter } from '../time/hours';
-import { finite, idText, windowSchema } from './parts';
+import { CLOCK, finite, idText, windowSchema } from './parts';
 
-const CLOCK = /^([01]?\d|2[0-3]):[0-5]\d$|^24:00$/;
 const MOST_PARTS = 30;
 
 /** Recurring hours: checked by hand because they nest. */

@@ -1,0 +1,96 @@
+import * as yup from 'yup';
+import { attributesSchema } from './data';
+import { idText } from './parts';
+
+/* Shapes of the stop log, the job log and remarks. */
+
+const moment = () => yup.number().integer();
+
+const stopParts = {
+  assetId: idText().required('Choose the asset that stopped'),
+  start: moment().required('Say since when it stopped'),
+  end: moment()
+    .nullable()
+    .default(null)
+    .test('order', 'A stop must end after it starts', (end, { parent }) => end == null || end > parent.start),
+  category: yup.string().trim().max(80).default(''),
+  reason: yup.string().trim().min(1, 'Give the reason').max(300).required('Give the reason'),
+  note: yup.string().trim().max(2000).default(''),
+};
+export const stopSchema = yup.object(stopParts).noUnknown();
+
+const MOST_ENTRIES = 5000;
+export const stopsSchema = yup
+  .object({
+    entries: yup
+      .array(
+        yup
+          .object({ key: yup.string().trim().min(1).max(120).nullable().default(null), ...stopParts })
+          .noUnknown(),
+      )
+      .min(1)
+      .max(MOST_ENTRIES)
+      .required(),
+  })
+  .noUnknown();
+
+const statusParts = yup
+  .object({
+    at: moment().required('Say since when'),
+    status: yup.string().trim().min(1, 'Give the status').max(80).required('Give the status'),
+  })
+  .noUnknown();
+
+export const jobSchema = yup
+  .object({
+    assetId: idText().required('Choose the desk'),
+    number: yup.string().trim().min(1, 'Give the job a number').max(80).required('Give the job a number'),
+    category: yup.string().trim().max(80).default(''),
+    customer: yup.string().trim().max(120).default(''),
+    owner: yup.string().trim().max(120).default(''),
+    fields: attributesSchema.default({}),
+    history: yup
+      .array(statusParts.required())
+      .min(1, 'A job begins with a status')
+      .max(200)
+      .required()
+      .test('order', 'The statuses of a job must follow one another in time', (list) =>
+        (list ?? []).every((each, i) => i === 0 || each.at > list![i - 1].at),
+      ),
+  })
+  .noUnknown();
+
+export const jobsSchema = yup
+  .object({ jobs: yup.array(jobSchema.required()).min(1).max(MOST_ENTRIES).required() })
+  .noUnknown();
+
+export const statusSchema = statusParts;
+
+export const statusKindsSchema = yup
+  .object({
+    kinds: yup
+      .array(
+        yup
+          .object({
+            status: yup.string().trim().min(1).max(80).required(),
+            stopsClock: yup.boolean().required(),
+            endsJob: yup.boolean().required(),
+          })
+          .noUnknown(),
+      )
+      .max(60)
+      .required(),
+  })
+  .noUnknown();
+
+export const stretchRemarkSchema = yup
+  .object({
+    assetId: idText().required('Choose an asset'),
+    start: moment().required('Say when it began'),
+    end: moment()
+      .required('Say when it ended')
+      .moreThan(yup.ref('start'), 'A remark must end after it starts'),
+    kind: yup.string().oneOf(['reason', 'abnormal', 'note']).default('note'),
+    text: yup.string().trim().min(1, 'Write the remark').max(2000).required('Write the remark'),
+  })
+  .noUnknown();

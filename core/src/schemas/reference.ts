@@ -1,0 +1,38 @@
+import * as yup from 'yup';
+import { REFERENCE_PERIODS } from '../domain/reference';
+import { metricParts } from './data';
+import { DATE, finite, idText } from './parts';
+
+/* Shapes of reference series and their values. */
+
+export const referenceMetricSchema = yup
+  .object({
+    assetId: idText().required('Choose an asset'),
+    name: metricParts.name,
+    unit: metricParts.unit,
+    kind: yup.string().oneOf(['level', 'amount']).required(),
+    period: yup
+      .string()
+      .oneOf([...REFERENCE_PERIODS])
+      .required(),
+    decimals: metricParts.decimals,
+  })
+  .noUnknown();
+
+export const referenceValuesSchema = yup
+  .object({
+    values: yup
+      .array(
+        yup
+          .object({
+            start: yup.string().matches(DATE, '${path} must be a date such as 2026-11-01').required(),
+            /** null takes the value of this period away. */
+            value: finite().nullable().defined(),
+          })
+          .noUnknown(),
+      )
+      .min(1)
+      .max(5000)
+      .required(),
+  })
+  .noUnknown();
