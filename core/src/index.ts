@@ -9,6 +9,7 @@ export * from './domain/derived';
 export * from './domain/wire';
 export * from './series/quality';
 export * from './series/series';
+export * from './time/lengths';
 export * from './series/dayCodec';
 export * from './series/mergeSamples';
 export * from './series/m4';

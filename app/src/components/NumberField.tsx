@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Field } from './Field';
+import { readTyped } from './readTyped';
 
 interface NumberFieldProps {
   readonly label: string;
@@ -32,9 +33,4 @@ export function NumberField({ label, value, onChange, unit, error }: NumberField
       }}
     />
   );
-}
-
-function readTyped(text: string): number | null {
-  const number = Number(text.trim().replace(',', '.').replace('\u2212', '-'));
-  return text.trim() === '' || !Number.isFinite(number) ? null : number;
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Field } from './Field';
+import { readTyped } from './readTyped';
 
 interface OptionalNumberFieldProps {
   readonly label: string;
@@ -11,8 +12,7 @@ interface OptionalNumberFieldProps {
 /** A number that may be left empty. */
 export function OptionalNumberField({ label, value, onChange, unit }: OptionalNumberFieldProps) {
   const [text, setText] = useState(value === null ? '' : String(value));
-  const number = Number(text.trim().replace(',', '.').replace('\u2212', '-'));
-  const wrong = text.trim() !== '' && !Number.isFinite(number);
+  const wrong = text.trim() !== '' && readTyped(text) === null;
   return (
     <Field
       label={label}
@@ -23,9 +23,8 @@ export function OptionalNumberField({ label, value, onChange, unit }: OptionalNu
       error={wrong ? `"${text}" is not a number` : undefined}
       onChange={(next) => {
         setText(next);
-        const typed = Number(next.trim().replace(',', '.').replace('\u2212', '-'));
-        if (next.trim() === '') onChange(null);
-        else if (Number.isFinite(typed)) onChange(typed);
+        const typed = readTyped(next);
+        if (next.trim() === '' || typed !== null) onChange(typed);
       }}
     />
   );

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, formatNumber, formatValue, type Reading } from '@vivid-beacon/core';
+import { HOUR_MS, formatMoment, formatNumber, formatValue, type Reading } from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
 import { Spark } from '../charts/Spark';
 import { Answer } from '../components/Answer';
@@ -67,8 +67,6 @@ export function FigureReadout({ readout, window, title }: ReadoutProps) {
     </View>
   );
 }
-
-const HOUR_MS = 3_600_000;
 
 /** Samples for a few hours, else a value an hour or a day, so that a small line stays readable. */
 function sparkBucket({ provenance: { window } }: Reading): 'hour' | 'day' | null {

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { useRouter } from 'expo-router';
 import { keepPreviousData, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { formatValue, LEVEL_WORDS, SUMMARIES_OF_KIND, type Metric } from '@vivid-beacon/core';
+import { MINUTE_MS, formatValue, LEVEL_WORDS, SUMMARIES_OF_KIND, type Metric } from '@vivid-beacon/core';
 import { rehearse } from '../api/rehearsal';
 import { usePutInForce, type RuleForm } from '../api/changes';
 import { askDistribution, useMetrics } from '../api/queries';
@@ -23,7 +23,6 @@ import { ThresholdCurve } from './rule/ThresholdCurve';
 import { delayWords } from './ruleWords';
 
 const REHEARSAL_DAYS = 90;
-const MINUTE_MS = 60_000;
 const DELAYS = [0, 5, 10, 15, 30, 60].map((minutes) => ({
   value: String(minutes),
   label: minutes === 0 ? 'At once' : `${minutes} min`,

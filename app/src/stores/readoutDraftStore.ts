@@ -1,5 +1,6 @@
 import { createStore } from 'zustand';
 import {
+  DAY_MS,
   SUMMARIES_OF_KIND,
   type Metric,
   type Readout,
@@ -102,8 +103,6 @@ function withMetric(
     },
   };
 }
-
-const DAY_MS = 86_400_000;
 
 /**
  * A first window with something in it: the board's own where the feed reports; else the last year that the

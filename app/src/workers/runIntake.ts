@@ -1,12 +1,11 @@
 import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
-import { BeaconError, type Intake, type Recognised } from '@vivid-beacon/core';
+import { DAY_MS, BeaconError, type Intake, type Recognised } from '@vivid-beacon/core';
 import { ApiError, call, sendBytes, setFormToken } from '../api/client';
 import type { IntakeAsk, IntakeTold } from './intakeMessages';
 import { lookAt, readFile } from './readFile';
 import type { Source } from './sources/source';
 
-const DAY_MS = 86_400_000;
 const HASH_BYTES = 4 * 1024 * 1024;
 
 type Open = (ask: IntakeAsk) => Promise<Source>;

@@ -1,6 +1,7 @@
 import { BeaconError } from '../errors';
 import type { Interval } from '../time/interval';
-import { DAY_MS } from '../series/dayCodec';
+import { DAY_MS } from '../time/lengths';
+
 import { intersectionOf, unionOf } from '../time/intervals';
 import { localDays, zoneClock } from '../time/zoneClock';
 

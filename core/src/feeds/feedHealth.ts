@@ -1,3 +1,4 @@
+import { HOUR_MS, DAY_MS } from '../time/lengths';
 import type { MetricKind } from '../domain/metric';
 import { QUALITY } from '../series/quality';
 
@@ -37,8 +38,6 @@ export interface FeedFacts {
   readonly aheadAt?: number | null;
 }
 
-const HOUR_MS = 3_600_000;
-const DAY_MS = 24 * HOUR_MS;
 /** A level that shows the very same value this many times in a row is taken for a stuck sensor. Common practice, no source. */
 const FLAT_INTERVALS = 60;
 const CLOCK_TOLERANCE_MS = 60_000;

@@ -1,5 +1,6 @@
 import type { MetricReading } from '../domain/metric';
-import { DAY_MS } from '../series/dayCodec';
+import { DAY_MS } from '../time/lengths';
+
 import type { Series } from '../series/series';
 import { REGISTER_REACH_MS, spansOfEdges, tallySpans } from '../summary/tallySpans';
 import type { Tallies } from '../summary/tally';

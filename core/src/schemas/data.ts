@@ -1,10 +1,10 @@
+import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
 import { METRIC_KINDS } from '../domain/metric';
 import { finite, idText } from './parts';
 
 /* Shapes of assets and metrics. */
 
-const DAY_MS = 86_400_000;
 const MOST_ATTRIBUTES = 60;
 
 /** Facts about an asset: text or numbers by name. */

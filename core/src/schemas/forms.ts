@@ -1,8 +1,7 @@
+import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
 import { FLAG_OUTCOMES } from '../domain/wire';
 import { finite, idText } from './parts';
-
-const DAY_MS = 86_400_000;
 
 export const signInSchema = yup
   .object({

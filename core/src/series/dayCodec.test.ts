@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { DAY_MS, packDay, unpackDay } from './dayCodec';
+import { DAY_MS } from '../time/lengths';
+import { packDay, unpackDay } from './dayCodec';
 import { seriesOf } from './series';
 
 const DAY_START = Date.UTC(2026, 10, 19);

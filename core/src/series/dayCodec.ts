@@ -1,3 +1,4 @@
+import { DAY_MS } from '../time/lengths';
 import { ByteReader, ByteWriter, unzigzag, zigzag } from './bytes';
 import type { QualifiedSeries, Series } from './series';
 
@@ -17,7 +18,6 @@ export interface PackedDay {
   readonly flags: Uint8Array | null;
 }
 
-export const DAY_MS = 86_400_000;
 const TIMES_STEP_RUN = 1;
 const VALUES_DECIMAL = 1;
 const VALUES_FLOAT64 = 64;

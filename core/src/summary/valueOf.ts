@@ -1,3 +1,4 @@
+import { HOUR_MS } from '../time/lengths';
 import { RUNNING, type MetricKind, type Summary } from '../domain/metric';
 import type { Tallies } from './tally';
 
@@ -10,8 +11,6 @@ export interface Summarised {
   /** Share of the elapsed window with usable data, 0 to 1. */
   readonly coverage: number;
 }
-
-const HOUR_MS = 3_600_000;
 
 /** Nothing is known. */
 export const NOTHING: Summarised = { value: null, samples: 0, coverage: 0 };

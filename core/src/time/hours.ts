@@ -6,7 +6,8 @@ import {
   type WorkingCalendar,
 } from '../calendar/workingCalendar';
 import type { Interval } from './interval';
-import { DAY_MS } from '../series/dayCodec';
+import { DAY_MS } from './lengths';
+
 import { localDays } from './zoneClock';
 import { differenceOf, intersectionOf, unionOf } from './intervals';
 

@@ -1,6 +1,8 @@
+import { MINUTE_MS } from './lengths';
 import { IANAZone } from 'luxon';
 import { BeaconError } from '../errors';
-import { DAY_MS, dayOf } from '../series/dayCodec';
+import { DAY_MS } from './lengths';
+import { dayOf } from '../series/dayCodec';
 
 /** What a wall-clock time means in a zone. */
 export type LocalTime =
@@ -9,8 +11,6 @@ export type LocalTime =
   | { readonly kind: 'twice'; readonly t: number; readonly second: number }
   /** The clock was set forward: the time never was. */
   | { readonly kind: 'never' };
-
-const MINUTE_MS = 60_000;
 
 /**
  * Makes a reader of wall-clock times in one zone. It remembers the offset of days on which the clock

@@ -1,6 +1,6 @@
 import { IANAZone } from 'luxon';
 import { BeaconError } from '../errors';
-import { DAY_MS } from '../series/dayCodec';
+import { DAY_MS } from './lengths';
 
 /** The clock of a zone: offsets and local days, fast enough to be asked for every hour of a year. */
 export interface ZoneClock {

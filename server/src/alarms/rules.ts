@@ -1,4 +1,5 @@
 import {
+  DAY_MS,
   INITIAL_CONDITION,
   rehearse,
   runCondition,
@@ -14,7 +15,6 @@ import { addAlarm, addEvent, addRule } from './sql';
 
 export type RuleDraft = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom'>;
 
-const DAY_MS = 86_400_000;
 const CURVE_POINTS = 25;
 
 /** A rehearsal, with the range of values it ran over (null without samples). */

@@ -1,5 +1,7 @@
 import * as yup from 'yup';
 import {
+  HOUR_MS,
+  DAY_MS,
   BeaconError,
   bucketSpans,
   derivedSchema,
@@ -24,8 +26,6 @@ import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derive
 import type { PlanContext } from '../readings/planner';
 import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from './sql';
 
-const DAY_MS = 86_400_000;
-const HOUR_MS = 3_600_000;
 const MOST_POINTS = 400;
 
 /** Refuses an expression that would use itself, through whichever other expressions. */

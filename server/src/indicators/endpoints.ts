@@ -1,8 +1,7 @@
+import { DAY_MS } from '@vivid-beacon/core';
 import * as yup from 'yup';
 import { endpoint } from '../http/endpoint';
 import { readIndicatorLosses, readIndicators } from './indicators';
-
-const DAY_MS = 86_400_000;
 
 export const indicatorEndpoints = [
   endpoint({

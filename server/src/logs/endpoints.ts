@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import {
+  DAY_MS,
   BeaconError,
   idText,
   jobSchema,
@@ -35,7 +36,6 @@ import {
   type StopParts,
 } from './sql';
 
-const DAY_MS = 86_400_000;
 const AHEAD_MS = 5 * 60_000;
 
 /** An asset with everything below it; null = all. */

@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
 import {
+  HOUR_MS,
   BeaconError,
   elapsedSpans,
   evaluate,
@@ -28,8 +29,6 @@ import { findDerived, listFactors, type FactorRow } from '../derived/sql';
 import { needMetrics } from '../metrics/metrics';
 import { metricsOfAssets, type MetricRow } from '../metrics/sql';
 import { samplesOf, summariseMetric, type PlanContext } from './planner';
-
-const HOUR_MS = 3_600_000;
 
 /** What a name stands for, looked up. */
 type Bound =

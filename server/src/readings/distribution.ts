@@ -1,4 +1,5 @@
 import {
+  DAY_MS,
   bucketSpans,
   MINIMUM_COVERAGE,
   resolveWindow,
@@ -10,7 +11,6 @@ import {
 import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure } from './measure';
 
-const DAY_MS = 86_400_000;
 const LOOK_BACK_DAYS = 90;
 
 /** Past values of a measure, to set a band on: periods as long as the readout's window, hours to months. */

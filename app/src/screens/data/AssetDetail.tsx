@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
@@ -95,11 +96,7 @@ export function AssetDetail({ assetId, assets, metrics, headed = false }: AssetD
           />
         )}
       </View>
-      {remove.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {remove.error.message}
-        </Words>
-      )}
+      <Refusal of={remove} />
       <Section title="Metrics" aside={String(own.length)}>
         {own.map((metric, i) => (
           <Row

@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Asset } from '@vivid-beacon/core';
@@ -6,7 +7,6 @@ import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
 import { Words } from '../../components/Words';
-import { usePalette } from '../../theme/useTheme';
 import { pathOf } from './assetTree';
 import { attributesOf, textOfAttributes } from './attributeText';
 
@@ -22,7 +22,6 @@ const NO_PARENT = '-';
 
 /** Adds an asset, or renames, moves and describes one. */
 export function AssetForm({ asset, parentId, assets, onDone }: AssetFormProps) {
-  const palette = usePalette();
   const save = useSaveAsset();
   const [name, setName] = useState(asset?.name ?? '');
   const [kind, setKind] = useState(asset?.kind ?? (parentId === null ? 'plant' : 'machine'));
@@ -78,11 +77,7 @@ export function AssetForm({ asset, parentId, assets, onDone }: AssetFormProps) {
         multiline
         error={typeof read === 'string' ? read : undefined}
       />
-      {save.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {save.error.message}
-        </Words>
-      )}
+      <Refusal of={save} />
       <Button
         look="main"
         label={asset ? 'Save asset' : 'Add asset'}

@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useRef, useState } from 'react';
 import Papa from 'papaparse';
 import { View } from 'react-native';
@@ -74,11 +75,7 @@ export function AssetListImport() {
           {read}
         </Words>
       )}
-      {add.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {add.error.message}
-        </Words>
-      )}
+      <Refusal of={add} />
       {add.data && (
         <View role="status">
           <Words as="rowTitle">{`${add.data.added} added, ${add.data.changed} brought up to date, ${add.data.refused.length} refused`}</Words>

@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import {
@@ -148,11 +149,7 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
           onChoose={(month) => setDraft({ ...draft, financialYearMonth: Number(month) })}
         />
       </Section>
-      {save.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {save.error.message}
-        </Words>
-      )}
+      <Refusal of={save} />
       {mayEdit && (
         <View style={styles.foot}>
           <Button

@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
@@ -216,11 +217,7 @@ function Editor({ metricId, assetId, start }: EditorProps) {
             placeholder={preview.data?.foundUnit || 'follows from the expression'}
           />
         </View>
-        {save.isError && (
-          <Words as="body" colour={palette.breachT}>
-            {save.error.message}
-          </Words>
-        )}
+        <Refusal of={save} />
       </Section>
       <Tray title="What the name stands for" open={picking} onClose={() => setPicking(false)}>
         <BindingPicker assetId={assetId} onPick={bind} />

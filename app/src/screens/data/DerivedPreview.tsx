@@ -1,6 +1,6 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { decimalsFor, formatNumber, scaleEnds, type DerivedWay } from '@vivid-beacon/core';
+import { HOUR_MS, decimalsFor, formatNumber, scaleEnds, type DerivedWay } from '@vivid-beacon/core';
 import type { DerivedPreview as Preview } from '../../api/data';
 import { Trend } from '../../charts/Trend';
 import { Loading } from '../../components/Loading';
@@ -13,8 +13,6 @@ interface DerivedPreviewProps {
   readonly asked: boolean;
   readonly way: DerivedWay;
 }
-
-const HOUR_MS = 3_600_000;
 
 /** What the expression gives over the last day, or what is wrong with it. */
 export function DerivedPreview({ query, asked, way }: DerivedPreviewProps) {

@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useFactors, type Factor } from '../../api/data';
@@ -74,7 +75,6 @@ export function FactorsScreen() {
 }
 
 function FactorForm({ factor, onDone }: { readonly factor: Factor | null; readonly onDone: () => void }) {
-  const palette = usePalette();
   const save = useSaveFactor();
   const [name, setName] = useState(factor?.name ?? '');
   const [unit, setUnit] = useState(factor?.unit ?? '');
@@ -105,11 +105,7 @@ function FactorForm({ factor, onDone }: { readonly factor: Factor | null; readon
         error={wrong ? `"${wrong.from}" must be a date and a value, such as 2026-01-01: 0.207` : undefined}
       />
       <Field label="Where it comes from" value={source} onChange={setSource} />
-      {save.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {save.error.message}
-        </Words>
-      )}
+      <Refusal of={save} />
       <Button
         look="main"
         label="Save factor"

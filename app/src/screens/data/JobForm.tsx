@@ -1,3 +1,5 @@
+import { Refusal } from '../../components/Refusal';
+import { MINUTE_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import type { Asset } from '@vivid-beacon/core';
 import { useStatusKinds } from '../../api/data';
@@ -7,12 +9,8 @@ import { Field } from '../../components/Field';
 import { MomentField } from '../../components/MomentField';
 import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
-import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
-import { usePalette } from '../../theme/useTheme';
 import { pathOf } from './assetTree';
-
-const MINUTE_MS = 60_000;
 
 /** Enters a job with its first status. */
 export function JobForm({
@@ -22,7 +20,6 @@ export function JobForm({
   readonly assets: readonly Asset[];
   readonly onDone: () => void;
 }) {
-  const palette = usePalette();
   const now = useNow();
   const save = useSaveJob();
   const desks = assets.filter(({ kind, name }) => /desk/i.test(`${kind} ${name}`));
@@ -62,11 +59,7 @@ export function JobForm({
       )}
       <Field label="Status of the job" value={status} onChange={setStatus} />
       <MomentField label="Since" value={at} zone={zone} onChange={setAt} />
-      {save.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {save.error.message}
-        </Words>
-      )}
+      <Refusal of={save} />
       <Button
         look="main"
         label="Enter job"

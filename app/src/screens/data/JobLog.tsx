@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { formatLength, formatMoment, type Asset, type JobEntry } from '@vivid-beacon/core';
@@ -145,11 +146,7 @@ function JobHistory({ job, mayEdit }: { readonly job: JobEntry; readonly mayEdit
             />
           )}
           <Field label="New status of the job" value={status} onChange={setStatus} />
-          {add.isError && (
-            <Words as="body" colour={palette.breachT}>
-              {add.error.message}
-            </Words>
-          )}
+          <Refusal of={add} />
           <Button
             look="main"
             label="Set status from now"

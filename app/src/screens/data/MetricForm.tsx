@@ -1,6 +1,7 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { METRIC_KINDS, type Metric, type MetricKind } from '@vivid-beacon/core';
+import { MINUTE_MS, METRIC_KINDS, type Metric, type MetricKind } from '@vivid-beacon/core';
 import { useSaveMetric, type MetricChange } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -17,7 +18,6 @@ interface MetricFormProps {
   readonly onDone: () => void;
 }
 
-const MINUTE_MS = 60_000;
 const KIND_WORDS: Readonly<Record<MetricKind, string>> = {
   level: 'Level',
   amount: 'Amount',
@@ -121,11 +121,7 @@ export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
         Values outside the plausible range are kept and marked, no summary uses them. When samples are thrown
         away, quarter-hour tallies stay, so totals and trends reach back as before.
       </Words>
-      {save.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {save.error.message}
-        </Words>
-      )}
+      <Refusal of={save} />
       <Button
         look="main"
         label={save.isPending ? 'Saving' : metric ? 'Save metric' : 'Add metric'}

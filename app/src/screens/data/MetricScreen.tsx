@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
@@ -158,11 +159,7 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
           />
         )}
       </View>
-      {remove.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {remove.error.message}
-        </Words>
-      )}
+      <Refusal of={remove} />
       <WordRow name="Window" options={WINDOWS} chosen={windowName} onChoose={setWindow} />
       <Answer query={trend} reading="Reading the course">
         {(answer) => (

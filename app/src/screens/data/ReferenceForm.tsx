@@ -1,3 +1,4 @@
+import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { REFERENCE_PERIODS, type ReferencePeriod } from '@vivid-beacon/core';
 import { useAddReference } from '../../api/dataChanges';
@@ -60,11 +61,7 @@ export function ReferenceForm({
           ? 'A budget or an output: part of a period gets its share of the time.'
           : 'A floor area or a headcount: it is the same at every moment of the period.'}
       </Words>
-      {add.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {add.error.message}
-        </Words>
-      )}
+      <Refusal of={add} />
       <Button
         look="main"
         label="Add series"

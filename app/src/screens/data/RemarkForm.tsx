@@ -1,3 +1,5 @@
+import { Refusal } from '../../components/Refusal';
+import { HOUR_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import type { RemarkKind } from '@vivid-beacon/core';
 import { useAddStretchRemark } from '../../api/dataChanges';
@@ -5,10 +7,7 @@ import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { MomentField } from '../../components/MomentField';
 import { WordRow } from '../../components/WordRow';
-import { Words } from '../../components/Words';
-import { usePalette } from '../../theme/useTheme';
 
-const HOUR_MS = 3_600_000;
 const KINDS = [
   { value: 'abnormal', label: 'abnormal behaviour' },
   { value: 'reason', label: 'a reason' },
@@ -24,7 +23,6 @@ interface RemarkFormProps {
 
 /** Puts a remark on a stretch of time of an asset; it is shown on its trends. */
 export function RemarkForm({ assetId, zone, now, onDone }: RemarkFormProps) {
-  const palette = usePalette();
   const add = useAddStretchRemark();
   const [start, setStart] = useState<number | null>(now - HOUR_MS);
   const [end, setEnd] = useState<number | null>(now);
@@ -36,11 +34,7 @@ export function RemarkForm({ assetId, zone, now, onDone }: RemarkFormProps) {
       <MomentField label="From" value={start} zone={zone} onChange={setStart} />
       <MomentField label="To" value={end} zone={zone} onChange={setEnd} />
       <Field label="Remark" value={text} onChange={setText} multiline />
-      {add.isError && (
-        <Words as="body" colour={palette.breachT}>
-          {add.error.message}
-        </Words>
-      )}
+      <Refusal of={add} />
       <Button
         look="main"
         label="Put the remark"

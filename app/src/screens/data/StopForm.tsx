@@ -1,3 +1,4 @@
+import { MINUTE_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { Asset, StopEntry } from '@vivid-beacon/core';
@@ -21,7 +22,6 @@ interface StopFormProps {
   readonly onDone: () => void;
 }
 
-const MINUTE_MS = 60_000;
 const SINCE = [
   { value: '0', label: 'now' },
   { value: '5', label: '5 min ago' },

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatLength, formatMoment, type Asset, type StopEntry } from '@vivid-beacon/core';
+import { HOUR_MS, DAY_MS, formatLength, formatMoment, type Asset, type StopEntry } from '@vivid-beacon/core';
 import { useStops } from '../../api/data';
 import { Answer } from '../../components/Answer';
 import { Row } from '../../components/Row';
@@ -12,8 +12,6 @@ import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { StopForm } from './StopForm';
 
-const DAY_MS = 86_400_000;
-const HOUR_MS = 3_600_000;
 const WINDOWS = [
   { value: '1', label: '24 h' },
   { value: '7', label: '7 days' },

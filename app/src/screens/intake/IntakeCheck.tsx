@@ -1,3 +1,4 @@
+import { DAY_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
@@ -24,7 +25,6 @@ interface IntakeCheckProps {
 
 const USUAL_STEP_MS = 3_600_000;
 const SHOWN_AT_ONCE = 40;
-const DAY_MS = 86_400_000;
 
 /** Shows how the file was understood, lets it be corrected, and asks what each column feeds. */
 export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
