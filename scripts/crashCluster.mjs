@@ -4,7 +4,7 @@
  * line and leaves it running, "stop" shuts it down.
  */
 import { mkdirSync } from 'node:fs';
-import { postmasterPid, startCluster } from './lib/cluster.mjs';
+import { postmasterPid, startCluster, stopClusterNamed } from './lib/cluster.mjs';
 import { DATA } from './lib/paths.mjs';
 import { runMain } from './lib/say.mjs';
 
@@ -12,7 +12,10 @@ const NAME = 'postgres-crash';
 
 await runMain(async () => {
   mkdirSync(DATA, { recursive: true });
+  if (process.argv[2] === 'stop') {
+    stopClusterNamed(NAME);
+    return;
+  }
   const cluster = await startCluster(NAME);
-  if (process.argv[2] === 'stop') cluster.stop();
-  else process.stdout.write(`${JSON.stringify({ url: cluster.url, pid: postmasterPid(NAME) })}\n`);
+  process.stdout.write(`${JSON.stringify({ url: cluster.url, pid: postmasterPid(NAME) })}\n`);
 });

@@ -107,10 +107,11 @@ function freePort() {
   });
 }
 
-/** Is this process alive and PostgreSQL's? */
+/** Is this process alive and PostgreSQL's? One that was killed may still wait for its parent to notice. */
 function isPostgres(pid) {
   try {
-    return readFileSync(`/proc/${pid}/comm`, 'utf8').trim() === 'postgres';
+    const status = readFileSync(`/proc/${pid}/status`, 'utf8');
+    return /^Name:\s*postgres$/m.test(status) && !/^State:\s*[ZX]/m.test(status);
   } catch {
     return false;
   }
@@ -262,7 +263,18 @@ function stopCluster(binaries, data, user, keeper) {
   rmSync(keeper, { force: true });
 }
 
+/** Where the cluster `name` keeps its data. */
+const dataFolder = (name) => path.join(clusterFolder(name, clusterUser()), 'data');
+
 /** Process number of a running cluster, for the test that kills it. */
 export function postmasterPid(name) {
-  return runningServer(path.join(clusterFolder(name, clusterUser()), 'data'))?.pid ?? null;
+  return runningServer(dataFolder(name))?.pid ?? null;
+}
+
+/** Shuts the cluster `name` down by its data folder, whatever state it is in; nothing happens where none runs. */
+export function stopClusterNamed(name) {
+  const binaries = findBinaries();
+  if (binaries && postmasterPid(name) !== null) {
+    stopCluster(binaries, dataFolder(name), clusterUser(), path.join(DATA, `${name}.keeper`));
+  }
 }

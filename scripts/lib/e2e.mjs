@@ -7,10 +7,25 @@ import { DATA, ROOT } from './paths.mjs';
 import { say } from './say.mjs';
 import { WEB_FOLDER } from './webBuild.mjs';
 
-/** Runs the browser tests against the built app. @returns how many passed and failed. */
+/** Sizes of e2e/playwright.config.ts. Each has a server and a database of its own, so neither meets what the other left. */
+const SIZES = ['phone', 'wide'];
+
+/** Runs the browser tests against the built app, at every size. @returns how many passed and failed. */
 export async function runBrowserTests(databaseUrl, extra = []) {
   const chromium = await ensureChromium();
-  say('Starting the built app for the browser tests');
+  const chosen = SIZES.filter((size) => extra.includes(`--project=${size}`));
+  const rest = extra.filter((each) => !SIZES.some((size) => each === `--project=${size}`));
+  const total = { passed: 0, failed: 0 };
+  for (const size of chosen.length > 0 ? chosen : SIZES) {
+    const { passed, failed } = await runAtSize(size, { databaseUrl, chromium, extra: rest });
+    total.passed += passed;
+    total.failed += failed;
+  }
+  return total;
+}
+
+async function runAtSize(size, { databaseUrl, chromium, extra }) {
+  say(`Starting the built app for the browser tests, ${size}`);
   const server = startProgram(path.join('e2e', 'server.ts'), [], {
     TEST_DATABASE_URL: databaseUrl,
     WEB_FOLDER,
@@ -19,7 +34,8 @@ export async function runBrowserTests(databaseUrl, extra = []) {
     const url = await messageFrom(server, ({ ready }) => ready);
     const report = path.join(DATA, 'playwright.json');
     rmSync(report, { force: true });
-    const run = spawnSync('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts', ...extra], {
+    const config = ['--config', 'e2e/playwright.config.ts', `--project=${size}`];
+    const run = spawnSync('npx', ['playwright', 'test', ...config, ...extra], {
       cwd: ROOT,
       stdio: 'inherit',
       env: { ...process.env, E2E_URL: url, CHROMIUM: chromium },

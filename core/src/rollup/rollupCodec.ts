@@ -1,5 +1,5 @@
 import { ByteReader, ByteWriter } from '../series/bytes';
-import { packValues, unpackValues } from '../series/dayCodec';
+import { unpackValues, writeValues } from '../series/dayCodec';
 import { emptyTallies, type Tallies } from '../summary/tally';
 
 const LAYOUT = 1;
@@ -17,11 +17,13 @@ const STATE = 64;
  * the like are kept only for quarters with samples.
  */
 export function packRollup(tallies: Tallies): Uint8Array {
-  const out = new ByteWriter();
+  const out = new ByteWriter(4096);
   out.byte(LAYOUT);
   out.varint(tallies.size);
+  const scratch = new ByteWriter(1024);
   const column = (id: number, values: Float64Array): void => {
-    const bytes = packValues(values);
+    writeValues(scratch.clear(), values);
+    const bytes = scratch.done();
     out.varint(id);
     out.varint(bytes.length);
     out.raw(bytes);
@@ -31,12 +33,12 @@ export function packRollup(tallies: Tallies): Uint8Array {
   });
   const filled = indexesWithSamples(tallies.n);
   if (filled.length > 0) {
-    OF_SAMPLES.forEach((name, i) =>
-      column(
-        ALWAYS.length + i,
-        Float64Array.from(filled, (at) => tallies[name][at]),
-      ),
-    );
+    const picked = new Float64Array(filled.length);
+    OF_SAMPLES.forEach((name, i) => {
+      const all = tallies[name];
+      for (let k = 0; k < filled.length; k++) picked[k] = all[filled[k]];
+      column(ALWAYS.length + i, picked);
+    });
   }
   for (const [code, values] of [...tallies.stateMs].sort(([a], [b]) => a - b)) {
     if (!holdsAny(values)) continue;

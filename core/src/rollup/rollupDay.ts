@@ -2,7 +2,7 @@ import type { MetricReading } from '../domain/metric';
 import { DAY_MS } from '../time/lengths';
 
 import type { Series } from '../series/series';
-import { REGISTER_REACH_MS, spansOfEdges, tallySpans } from '../summary/tallySpans';
+import { REGISTER_REACH_MS, spansOfEdges, tallySpans, type Spans } from '../summary/tallySpans';
 import type { Tallies } from '../summary/tally';
 
 /** Every zone's days and hours begin on a quarter of an hour of UTC, so quarters make up all of them. */
@@ -16,9 +16,18 @@ export const QUARTERS_A_DAY = DAY_MS / QUARTER_MS;
  * @param series the samples of the day with the usable one before it and the usable one after it.
  */
 export function rollupDay(series: Series, reading: MetricReading, dayStart: number): Tallies {
-  const edges = new Float64Array(QUARTERS_A_DAY + 1);
-  for (let i = 0; i <= QUARTERS_A_DAY; i++) edges[i] = dayStart + i * QUARTER_MS;
-  return tallySpans(series, reading, spansOfEdges(edges), QUARTERS_A_DAY);
+  return tallySpans(series, reading, quartersOf(dayStart), QUARTERS_A_DAY);
+}
+
+let quarters: { readonly dayStart: number; readonly spans: Spans } | null = null;
+
+/** The quarters of a day; those asked for last are kept, because a batch asks for the same day many times. */
+function quartersOf(dayStart: number): Spans {
+  if (quarters?.dayStart !== dayStart) {
+    const edges = Float64Array.from({ length: QUARTERS_A_DAY + 1 }, (_, i) => dayStart + i * QUARTER_MS);
+    quarters = { dayStart, spans: spansOfEdges(edges) };
+  }
+  return quarters.spans;
 }
 
 /** Does nothing at all touch this day? Then no rollup is kept for it. */

@@ -45,6 +45,12 @@ export class ByteWriter {
     this.length += values.length;
   }
 
+  /** Starts again in the same memory; what {@link done} gave before is overwritten. */
+  clear(): this {
+    this.length = 0;
+    return this;
+  }
+
   done(): Uint8Array {
     return this.bytes.subarray(0, this.length);
   }
@@ -73,6 +79,11 @@ export class ByteReader {
       if (next < 128) return value;
       scale *= 128;
     }
+  }
+
+  /** How many bytes have been read. */
+  get position(): number {
+    return this.at;
   }
 
   get ended(): boolean {

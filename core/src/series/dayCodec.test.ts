@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { DAY_MS } from '../time/lengths';
-import { packDay, unpackDay } from './dayCodec';
-import { seriesOf } from './series';
+import { appendToDay, packDay, unpackDay } from './dayCodec';
+import { seriesOf, sliceSeries } from './series';
 
 const DAY_START = Date.UTC(2026, 10, 19);
 
@@ -35,6 +35,72 @@ describe('packDay', () => {
         series.v.forEach((value, i) => expect(Object.is(back.v[i], value)).toBe(true));
       }),
     );
+  });
+
+  it('appends later samples with the bytes that packing all of them has, or says that it cannot', () => {
+    const decimals = fc.integer({ min: -50_000, max: 50_000 }).map((n) => n / 10 ** (Math.abs(n) % 4));
+    const someDay = fc
+      .uniqueArray(
+        fc.oneof(
+          fc.nat(DAY_MS - 1),
+          fc.nat(1439).map((m) => m * 60_000),
+        ),
+        { minLength: 2, maxLength: 120 },
+      )
+      .chain((times) =>
+        fc.tuple(
+          fc.constant(times.sort((a, b) => a - b).map((t) => DAY_START + t)),
+          fc.array(decimals, { minLength: times.length, maxLength: times.length }),
+          fc.integer({ min: 1, max: times.length - 1 }),
+        ),
+      );
+    let appended = 0;
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          someDay,
+          anySamples
+            .filter(({ t }) => t.length > 1)
+            .map(({ t, v }) => [Array.from(t), Array.from(v), t.length >> 1] as [number[], number[], number]),
+        ),
+        ([t, v, cut]) => {
+          const whole = packDay(seriesOf(t, v), DAY_START);
+          const first = packDay(seriesOf(t.slice(0, cut), v.slice(0, cut)), DAY_START);
+          const fresh = { ...seriesOf(t.slice(cut), v.slice(cut)), q: null };
+          const tail = appendToDay(first, { t: t[cut - 1], v: v[cut - 1] }, fresh, DAY_START);
+          if (!tail) {
+            // Only because the layout of the values changes, or is one that no bytes can be put behind.
+            expect(first.values[0] === 64 || whole.values[0] !== first.values[0]).toBe(true);
+            return;
+          }
+          appended++;
+          expect(tail.n).toBe(whole.n);
+          expect(Array.from(tail.times)).toEqual(Array.from(whole.times));
+          expect([...first.values, ...tail.valuesTail]).toEqual(Array.from(whole.values));
+        },
+      ),
+      { numRuns: 300 },
+    );
+    expect(appended).toBeGreaterThan(30);
+  });
+
+  it('does not append to a day with quality flags, nor times that do not follow', () => {
+    const series = seriesOf([DAY_START, DAY_START + 1000], [1.5, 2.25]);
+    const later = { ...seriesOf([DAY_START + 2000], [2]), q: null };
+    const last = { t: DAY_START + 1000, v: 2.25 };
+    const flagged = packDay({ ...series, q: Uint8Array.from([0, 1]) }, DAY_START);
+    expect(appendToDay(flagged, last, later, DAY_START)).toBeNull();
+    expect(
+      appendToDay(packDay(series, DAY_START), last, { ...later, q: Uint8Array.from([1]) }, DAY_START),
+    ).toBeNull();
+    expect(() =>
+      appendToDay(
+        packDay(series, DAY_START),
+        last,
+        { ...sliceSeries(series, 0, Infinity), q: null },
+        DAY_START,
+      ),
+    ).toThrow(RangeError);
   });
 
   it('needs at most 2.5 bytes a sample for a minute of two decimals', () => {

@@ -84,25 +84,47 @@ function packTimes(t: Float64Array, dayStart: number): Uint8Array {
   const out = new ByteWriter();
   out.byte(TIMES_STEP_RUN);
   if (t.length === 0) return out.done();
+  checkTimes(t, dayStart, -Infinity);
+  out.varint(t[0] - dayStart);
+  writeRuns(out, t.subarray(1), t[0], 0, 0);
+  return out.done();
+}
+
+/** @throws {RangeError} for times that are not whole ms of the day, each later than the one before. */
+function checkTimes(t: Float64Array, dayStart: number, after: number): void {
+  let before = after;
   for (let i = 0; i < t.length; i++) {
     const inDay = t[i] - dayStart;
-    if (!Number.isInteger(t[i]) || inDay < 0 || inDay >= DAY_MS || (i > 0 && t[i] <= t[i - 1])) {
+    if (!Number.isInteger(t[i]) || inDay < 0 || inDay >= DAY_MS || t[i] <= before) {
       throw new RangeError(
         `packDay: times must be whole ms inside the day and increasing, got ${t[i]} at ${i}`,
       );
     }
+    before = t[i];
   }
-  out.varint(t[0] - dayStart);
-  let i = 1;
-  while (i < t.length) {
-    const step = t[i] - t[i - 1];
-    let run = 1;
-    while (i + run < t.length && t[i + run] - t[i + run - 1] === step) run++;
+}
+
+/** Writes times as (step, how often) pairs. @param last the time before them. @param step of the pair begun, @param run times so far. */
+function writeRuns(out: ByteWriter, t: Float64Array, last: number, step: number, run: number): void {
+  let before = last;
+  for (let i = 0; i < t.length; i++) {
+    const next = t[i] - before;
+    before = t[i];
+    if (next === step) {
+      run++;
+      continue;
+    }
+    if (run > 0) {
+      out.varint(step);
+      out.varint(run);
+    }
+    step = next;
+    run = 1;
+  }
+  if (run > 0) {
     out.varint(step);
     out.varint(run);
-    i += run;
   }
-  return out.done();
 }
 
 function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Array {
@@ -125,24 +147,88 @@ function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Arr
   return t;
 }
 
+/** What lies after the end of a packed day once later samples are added to it. */
+export interface DayTail {
+  readonly n: number;
+  readonly times: Uint8Array;
+  /** To be put behind the bytes of values that are there. */
+  readonly valuesTail: Uint8Array;
+}
+
+/**
+ * Adds later samples to a packed day without packing it anew: the same bytes as {@link packDay} of all of
+ * them. That is the usual case of live data.
+ *
+ * @param last  the value of the day's last sample. @param fresh good samples later than it, of the same day.
+ * @returns null where only packing anew is exact: float64 or more decimals, bad samples, an empty day.
+ */
+export function appendToDay(
+  day: PackedDay,
+  last: { readonly t: number; readonly v: number },
+  fresh: QualifiedSeries,
+  dayStart: number,
+): DayTail | null {
+  const digits = day.values[0] - VALUES_DECIMAL;
+  if (day.n === 0 || day.flags || fresh.q || digits < 0 || digits > MOST_DIGITS) return null;
+  const scale = POWERS[digits];
+  const out = new ByteWriter(fresh.v.length * 2 + 16);
+  let before = Math.round(last.v * scale);
+  for (let i = 0; i < fresh.v.length; i++) {
+    if (!isExactAt(fresh.v[i], scale)) return null;
+    const scaled = Math.round(fresh.v[i] * scale);
+    out.varint(zigzag(scaled - before));
+    before = scaled;
+  }
+  checkTimes(fresh.t, dayStart, last.t);
+  return {
+    n: day.n + fresh.t.length,
+    times: appendTimes(day.times, last.t, fresh.t),
+    valuesTail: out.done(),
+  };
+}
+
+/** Goes on with the last (step, run) pair of packed times. */
+function appendTimes(times: Uint8Array, last: number, t: Float64Array): Uint8Array {
+  const read = new ByteReader(times);
+  read.byte();
+  read.varint();
+  let cut = read.position;
+  let step = 0;
+  let run = 0;
+  while (!read.ended) {
+    cut = read.position;
+    step = read.varint();
+    run = read.varint();
+  }
+  const out = new ByteWriter(times.length + 16);
+  out.raw(times.subarray(0, cut));
+  writeRuns(out, t, last, step, run);
+  return out.done();
+}
+
 /** Packs numbers without losing a bit: scaled decimals where that is exact, else float64. */
 export function packValues(v: Float64Array): Uint8Array {
+  const out = new ByteWriter(v.length * 2 + 16);
+  writeValues(out, v);
+  return out.done();
+}
+
+/** Writes what {@link packValues} makes behind what is written already. */
+export function writeValues(out: ByteWriter, v: Float64Array): void {
   const digits = sharedDigits(v);
-  const out = new ByteWriter(v.length * (digits === null ? 8 : 2) + 16);
   if (digits === null) {
     out.byte(VALUES_FLOAT64);
     out.raw(shuffled(v));
-    return out.done();
+    return;
   }
   out.byte(VALUES_DECIMAL + digits);
-  const scale = 10 ** digits;
+  const scale = POWERS[digits];
   let before = 0;
   for (let i = 0; i < v.length; i++) {
     const scaled = Math.round(v[i] * scale);
     out.varint(zigzag(scaled - before));
     before = scaled;
   }
-  return out.done();
 }
 
 /** Undoes {@link packValues}. @throws {RangeError} for bytes it did not write. */
@@ -197,7 +283,7 @@ function isExactAt(value: number, scale: number): boolean {
 
 function shuffled(v: Float64Array): Uint8Array {
   const n = v.length;
-  const bytes = new Uint8Array(Float64Array.from(v).buffer);
+  const bytes = new Uint8Array(v.buffer, v.byteOffset, n * 8);
   const out = new Uint8Array(n * 8);
   for (let rank = 0; rank < 8; rank++) {
     const from = LITTLE_ENDIAN ? rank : 7 - rank;

@@ -72,6 +72,9 @@ export function lengthOfSpans(spans: Spans, size: number): Float64Array {
 
 /** Only what has passed at `now` of each span. */
 export function elapsedSpans(spans: Spans, now: number): Spans {
+  let passed = 0;
+  while (passed < spans.end.length && spans.end[passed] <= now) passed++;
+  if (passed === spans.end.length) return spans;
   const start: number[] = [];
   const end: number[] = [];
   const into: number[] = [];

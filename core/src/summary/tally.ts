@@ -25,23 +25,24 @@ export interface Tallies {
   readonly stateMs: Map<number, Float64Array>;
 }
 
-/** Buckets with nothing in them. */
+/** Buckets with nothing in them. Their columns lie side by side in one piece of memory. */
 export function emptyTallies(size: number): Tallies {
-  const zeros = (): Float64Array => new Float64Array(size);
-  const unknown = (): Float64Array => new Float64Array(size).fill(NaN);
+  const memory = new ArrayBuffer(11 * size * 8);
+  const zeros = (column: number): Float64Array => new Float64Array(memory, column * size * 8, size);
+  const unknown = (column: number): Float64Array => zeros(column).fill(NaN);
   return {
     size,
-    n: zeros(),
-    sum: zeros(),
-    min: unknown(),
-    max: unknown(),
-    first: unknown(),
-    last: unknown(),
-    m2: zeros(),
-    heldMs: zeros(),
-    area: zeros(),
-    increase: zeros(),
-    spanMs: zeros(),
+    n: zeros(0),
+    sum: zeros(1),
+    min: unknown(2),
+    max: unknown(3),
+    first: unknown(4),
+    last: unknown(5),
+    m2: zeros(6),
+    heldMs: zeros(7),
+    area: zeros(8),
+    increase: zeros(9),
+    spanMs: zeros(10),
     stateMs: new Map(),
   };
 }

@@ -1,6 +1,7 @@
 import type { MetricReading } from '../domain/metric';
 import { sharedDigits } from '../series/dayCodec';
 import { firstAtOrAfter, usableOf, type Series } from '../series/series';
+import { sum } from '../stats/stats';
 import { counterStep } from './counterStep';
 import { emptyTallies, joinTally, stateColumn, type Tallies } from './tally';
 
@@ -47,9 +48,9 @@ export function tallySpans(
   const usable = usableOf(series);
   const pieces = emptyTallies(spans.start.length);
   // Decimals are added as whole numbers: 0.1 + 0.2 is 0.3, and the same samples give the same last digit.
-  const digits = sharedDigits(usable.v as Float64Array) ?? -1;
-  tallySamples(usable, spans, pieces, digits);
-  tallyHeld(usable, reading, spans, pieces, digits);
+  const whole = wholeNumbers(usable.v);
+  tallySamples(usable, spans, pieces, whole);
+  tallyHeld(usable, reading, spans, pieces, whole);
   if (reading.kind === 'register') tallyIncrease(usable, reading, spans, pieces);
   if (size === pieces.size && isIdentity(spans.into)) return pieces;
   const out = emptyTallies(size);
@@ -63,30 +64,55 @@ function isIdentity(into: ArrayLike<number>): boolean {
   return true;
 }
 
-function tallySamples({ t, v }: Series, spans: Spans, out: Tallies, digits: number): void {
-  const scale = digits > 0 ? 10 ** digits : 1;
+/** Values as whole numbers times 1 ÷ scale, where that is exact; else as they are, with scale 1. */
+interface Whole {
+  readonly w: Float64Array;
+  readonly scale: number;
+  /** Can any of their sums be taken without losing a digit? */
+  readonly exact: boolean;
+}
+
+function wholeNumbers(v: Float64Array): Whole {
+  const digits = sharedDigits(v);
+  if (digits === null) return { w: v, scale: 1, exact: false };
+  const scale = 10 ** digits;
+  const w = new Float64Array(v.length);
+  let largest = 0;
+  for (let i = 0; i < v.length; i++) {
+    const scaled = Math.round(v[i] * scale);
+    w[i] = scaled;
+    if (scaled > largest) largest = scaled;
+    else if (-scaled > largest) largest = -scaled;
+  }
+  return { w, scale, exact: largest * v.length < Number.MAX_SAFE_INTEGER };
+}
+
+function tallySamples({ t, v }: Series, spans: Spans, out: Tallies, { w, scale, exact }: Whole): void {
   let i = spans.start.length > 0 ? firstAtOrAfter(t, spans.start[0]) : t.length;
   for (let k = 0; k < spans.start.length; k++) {
-    if (k > 0 && spans.start[k] < spans.end[k - 1]) i = firstAtOrAfter(t, spans.start[k]);
-    while (i < t.length && t[i] < spans.start[k]) i++;
+    const start = spans.start[k];
+    const end = spans.end[k];
+    if (k > 0 && start < spans.end[k - 1]) i = firstAtOrAfter(t, start);
+    while (i < t.length && t[i] < start) i++;
     const from = i;
-    while (i < t.length && t[i] < spans.end[k]) i++;
+    while (i < t.length && t[i] < end) i++;
     const n = i - from;
     if (n === 0) continue;
-    let total = 0;
-    let lost = 0;
     let low = v[from];
     let high = v[from];
-    for (let j = from; j < i; j++) {
-      const value = digits >= 0 ? Math.round(v[j] * scale) : v[j];
-      const next = total + value;
-      lost += Math.abs(total) >= Math.abs(value) ? total - next + value : value - next + total;
-      total = next;
+    for (let j = from + 1; j < i; j++) {
       if (v[j] < low) low = v[j];
       if (v[j] > high) high = v[j];
     }
-    const sum = (total + lost) / scale;
-    const centre = sum / n;
+    const total = (exact ? plainSum(w, from, i) : sum(w.subarray(from, i))) / scale;
+    out.n[k] = n;
+    out.sum[k] = total;
+    out.min[k] = low;
+    out.max[k] = high;
+    out.first[k] = v[from];
+    out.last[k] = v[i - 1];
+    if (low === high) continue;
+    const centre = total / n;
     let squares = 0;
     let rest = 0;
     for (let j = from; j < i; j++) {
@@ -94,14 +120,14 @@ function tallySamples({ t, v }: Series, spans: Spans, out: Tallies, digits: numb
       squares += d * d;
       rest += d;
     }
-    out.n[k] = n;
-    out.sum[k] = sum;
-    out.min[k] = low;
-    out.max[k] = high;
-    out.first[k] = v[from];
-    out.last[k] = v[i - 1];
-    out.m2[k] = low === high ? 0 : Math.max(0, squares - (rest * rest) / n);
+    out.m2[k] = Math.max(0, squares - (rest * rest) / n);
   }
+}
+
+function plainSum(w: Float64Array, from: number, to: number): number {
+  let total = 0;
+  for (let j = from; j < to; j++) total += w[j];
+  return total;
 }
 
 function tallyHeld(
@@ -109,15 +135,14 @@ function tallyHeld(
   reading: MetricReading,
   spans: Spans,
   out: Tallies,
-  digits: number,
+  { w, scale }: Whole,
 ): void {
   const longest = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;
-  const scale = digits > 0 ? 10 ** digits : 1;
   const level = reading.kind === 'level';
   const state = reading.kind === 'state';
   const { heldMs, area } = out;
-  const starts = Float64Array.from(spans.start);
-  const ends = Float64Array.from(spans.end);
+  const starts = asFloats(spans.start);
+  const ends = asFloats(spans.end);
   const count = starts.length;
   const n = t.length;
   let k = 0;
@@ -126,7 +151,7 @@ function tallyHeld(
     let end = at + longest;
     if (i + 1 < n && t[i + 1] < end) end = t[i + 1];
     while (k < count && ends[k] <= at) k++;
-    const value = level ? (digits >= 0 ? Math.round(v[i] * scale) : v[i]) : 0;
+    const value = w[i];
     for (let j = k; j < count && starts[j] < end; j++) {
       const held = (end < ends[j] ? end : ends[j]) - (at > starts[j] ? at : starts[j]);
       if (held <= 0) continue;
@@ -136,6 +161,10 @@ function tallyHeld(
     }
   }
   if (scale !== 1) for (let j = 0; j < count; j++) area[j] /= scale;
+}
+
+function asFloats(values: ArrayLike<number>): Float64Array {
+  return values instanceof Float64Array ? values : Float64Array.from(values);
 }
 
 function tallyIncrease({ t, v }: Series, reading: MetricReading, spans: Spans, out: Tallies): void {

@@ -1,6 +1,6 @@
 import { PLAIN_CALENDAR, type WorkingCalendar } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
-import { all, one, type Queryable } from '../db/database';
+import { allPrepared, one, type Queryable } from '../db/database';
 
 /** The working calendar of a plant; around the clock where none is set. */
 export async function calendarOf(db: Queryable, plantId: string): Promise<WorkingCalendar> {
@@ -13,7 +13,8 @@ export async function calendarOf(db: Queryable, plantId: string): Promise<Workin
 }
 
 export function listCalendars(db: Queryable): Promise<{ plantId: string; calendar: WorkingCalendar }[]> {
-  return all(db, 'select plant_id as "plantId", document as calendar from working_calendar');
+  const text = 'select plant_id as "plantId", document as calendar from working_calendar';
+  return allPrepared(db, 'list_calendars', text, []);
 }
 
 export async function writeCalendar(

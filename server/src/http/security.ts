@@ -45,6 +45,8 @@ export function sessions(pool: Pool, secret: string, secure: boolean): RequestHa
       tableName: 'session',
       createTableIfMissing: false,
       pruneSessionInterval: false,
+      // The cookie ends twelve hours after signing in, whatever is asked meanwhile: nothing to write each time.
+      disableTouch: true,
     }),
     resave: false,
     saveUninitialized: false,

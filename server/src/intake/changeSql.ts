@@ -8,7 +8,7 @@ import {
   type QualifiedSeries,
 } from '@vivid-beacon/core';
 import { all, type Queryable } from '../db/database';
-import { asBuffer } from '../samples/sql';
+import { BytesHeap } from '../db/bytesHeap';
 
 /** What an intake changed on one day of one metric. */
 export interface DayChange {
@@ -53,27 +53,35 @@ export async function writeDayChanges(
     afterVals: packValues(after.v),
     afterFlags: packDay(after, dayStart).flags,
   }));
+  const heap = new BytesHeap();
+  const columns = [
+    packed.map(({ added }) => added.times),
+    packed.map(({ added }) => added.values),
+    packed.map(({ added }) => added.flags),
+    packed.map(({ before }) => before.times),
+    packed.map(({ before }) => before.values),
+    packed.map(({ before }) => before.flags),
+    packed.map(({ afterVals }) => afterVals),
+    packed.map(({ afterFlags }) => afterFlags),
+  ].map((column) => heap.add(column));
+  const bytes = (name: string): string => `substring($6::bytea from ${name}_at for ${name}_size)`;
   await db.query(
-    `insert into intake_change (intake_id, metric_id, day, added_n, added_times, added_vals, added_flags,
-                                before_n, before_times, before_vals, before_flags, after_vals, after_flags)
-     select $1::bigint, metric_id, date '1970-01-01' + day, an, at, av, af, bn, bt, bv, bf, cv, cf
-     from unnest($2::bigint[], $3::int[], $4::int[], $5::bytea[], $6::bytea[], $7::bytea[],
-                 $8::int[], $9::bytea[], $10::bytea[], $11::bytea[], $12::bytea[], $13::bytea[])
-       as c (metric_id, day, an, at, av, af, bn, bt, bv, bf, cv, cf)`,
+    `insert into intake_change (intake_id, metric_id, day, added_n, before_n, added_times, added_vals, added_flags,
+                                before_times, before_vals, before_flags, after_vals, after_flags)
+     select $1::bigint, metric_id, date '1970-01-01' + day, added_n, before_n,
+            ${['at', 'av', 'af', 'bt', 'bv', 'bf', 'cv', 'cf'].map(bytes).join(', ')}
+     from unnest($2::bigint[], $3::int[], $4::int[], $5::int[],
+                 ${columns.map((_, i) => `$${7 + 2 * i}::int[], $${8 + 2 * i}::int[]`).join(', ')})
+       as c (metric_id, day, added_n, before_n, at_at, at_size, av_at, av_size, af_at, af_size, bt_at, bt_size,
+             bv_at, bv_size, bf_at, bf_size, cv_at, cv_size, cf_at, cf_size)`,
     [
       intakeId,
       changes.map((each) => each.metricId),
       changes.map((each) => each.dayStart / DAY_MS),
       packed.map(({ added }) => added.n),
-      packed.map(({ added }) => asBuffer(added.times)),
-      packed.map(({ added }) => asBuffer(added.values)),
-      packed.map(({ added }) => added.flags && asBuffer(added.flags)),
       packed.map(({ before }) => before.n),
-      packed.map(({ before }) => asBuffer(before.times)),
-      packed.map(({ before }) => asBuffer(before.values)),
-      packed.map(({ before }) => before.flags && asBuffer(before.flags)),
-      packed.map(({ afterVals }) => asBuffer(afterVals)),
-      packed.map(({ afterFlags }) => afterFlags && asBuffer(afterFlags)),
+      heap.done(),
+      ...columns.flatMap(({ at, length }) => [at, length]),
     ],
   );
 }

@@ -5,7 +5,6 @@ import { from as copyFrom } from 'pg-copy-streams';
 import { DAY_MS, type Intake, type PackedDay, type Refusal } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
-import { asBuffer } from '../samples/sql';
 
 export interface IntakeRow {
   readonly id: string;
@@ -55,7 +54,8 @@ export interface PartDay extends PackedDay {
   readonly dayStart: number;
 }
 
-const hex = (bytes: Uint8Array): string => `\\\\x${asBuffer(bytes).toString('hex')}`;
+const hex = (bytes: Uint8Array): string =>
+  `\\\\x${Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('hex')}`;
 
 /** Writes one part with COPY. The same number again replaces the first, so that a lost answer can be asked for again. */
 export async function putPart(

@@ -1,6 +1,6 @@
 import type { Metric, MetricKind } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
-import { all, one, type Queryable } from '../db/database';
+import { all, allPrepared, one, type Queryable } from '../db/database';
 import { ROLLUP_VERSION } from '../samples/rollups';
 
 /** A metric as it stands in the database, with the place of its asset and its newest sample. */
@@ -38,8 +38,9 @@ export function listMetrics(db: Queryable): Promise<MetricRow[]> {
 }
 
 export async function metricsById(db: Queryable, ids: readonly string[]): Promise<Map<string, MetricRow>> {
-  const rows = await all<MetricRow>(
+  const rows = await allPrepared<MetricRow>(
     db,
+    'metrics_by_id',
     `${METRICS} where metric.id = any($1::bigint[]) and metric.removed_at is null`,
     [ids],
   );
@@ -74,8 +75,9 @@ export async function metricsByKey(
   db: Queryable,
   keys: readonly string[],
 ): Promise<Map<string, MetricKeyRow>> {
-  const rows = await all<MetricKeyRow>(
+  const rows = await allPrepared<MetricKeyRow>(
     db,
+    'metrics_by_key',
     `select id, key, unit, retention_days as "retentionDays" from metric
      where key = any($1::text[]) and origin = 'samples' and removed_at is null`,
     [keys],

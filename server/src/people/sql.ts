@@ -1,6 +1,6 @@
 import type { Person, Role } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
-import { all, one, type Queryable } from '../db/database';
+import { all, allPrepared, one, type Queryable } from '../db/database';
 
 export interface Account extends Person {
   readonly passwordHash: string;
@@ -14,8 +14,9 @@ export function findAccount(db: Queryable, email: string): Promise<Account | und
   );
 }
 
-export function findPerson(db: Queryable, id: string): Promise<Person | undefined> {
-  return one(db, 'select id, name, role from person where id = $1', [id]);
+export async function findPerson(db: Queryable, id: string): Promise<Person | undefined> {
+  const text = 'select id, name, role from person where id = $1';
+  return (await allPrepared<Person>(db, 'find_person', text, [id]))[0];
 }
 
 export function listPeople(db: Queryable): Promise<Person[]> {

@@ -168,17 +168,21 @@ function elapsedOf(row: MetricRow, buckets: BucketSpans, now: number): Spans {
   return { start: spans.start, end: end.map((each, i) => Math.max(each, spans.start[i])), into: spans.into };
 }
 
-/** A piece of a span: whole quarters from the rollups, or an end that needs samples (`raw` = its number). */
-interface Piece {
+/** An end of a span that needs samples; `raw` is its number. */
+interface RawPiece {
   readonly start: number;
   readonly end: number;
-  readonly into: number;
-  readonly raw: number | null;
+  readonly raw: number;
 }
 
+/** Spans cut into whole quarters from the rollups (`raw` = −1) and ends that need samples. Columns, in order. */
 interface Plan {
-  readonly pieces: readonly Piece[];
-  readonly raw: readonly Piece[];
+  readonly start: ArrayLike<number>;
+  readonly end: ArrayLike<number>;
+  readonly into: ArrayLike<number>;
+  /** null = none needs samples. */
+  readonly raw: readonly number[] | null;
+  readonly ends: readonly RawPiece[];
   readonly whole: { readonly start: number; readonly end: number } | null;
 }
 
@@ -187,37 +191,54 @@ const MOST_RAW_STRETCHES = 4;
 
 /** Cuts spans at quarters of an hour. null = too many ends off the quarters, samples are the shorter way. */
 function planPieces(spans: Spans): Plan | null {
-  const pieces: Piece[] = [];
-  const raw: Piece[] = [];
+  if (onQuarters(spans)) {
+    const whole = { start: Infinity, end: -Infinity };
+    for (let i = 0; i < spans.start.length; i++) {
+      if (spans.start[i] < whole.start) whole.start = spans.start[i];
+      if (spans.end[i] > whole.end) whole.end = spans.end[i];
+    }
+    return { ...spans, raw: null, ends: [], whole: whole.end > whole.start ? whole : null };
+  }
+  const plan = { start: [] as number[], end: [] as number[], into: [] as number[], raw: [] as number[] };
+  const ends: RawPiece[] = [];
   let wholeStart = Infinity;
   let wholeEnd = -Infinity;
-  const addRaw = (start: number, end: number, into: number): void => {
-    const piece = { start, end, into, raw: raw.length };
-    raw.push(piece);
-    pieces.push(piece);
+  const add = (start: number, end: number, into: number, raw: number): void => {
+    plan.start.push(start);
+    plan.end.push(end);
+    plan.into.push(into);
+    plan.raw.push(raw);
+    if (raw >= 0) ends.push({ start, end, raw });
   };
   for (let i = 0; i < spans.start.length; i++) {
     const [start, end, into] = [spans.start[i], spans.end[i], spans.into[i]];
     const from = Math.ceil(start / QUARTER_MS) * QUARTER_MS;
     const to = Math.floor(end / QUARTER_MS) * QUARTER_MS;
     if (from >= to) {
-      if (end > start) addRaw(start, end, into);
+      if (end > start) add(start, end, into, ends.length);
       continue;
     }
-    if (start < from) addRaw(start, from, into);
-    pieces.push({ start: from, end: to, into, raw: null });
+    if (start < from) add(start, from, into, ends.length);
+    add(from, to, into, -1);
     wholeStart = Math.min(wholeStart, from);
     wholeEnd = Math.max(wholeEnd, to);
-    if (to < end) addRaw(to, end, into);
+    if (to < end) add(to, end, into, ends.length);
   }
-  if (stretchesOf(raw).length > MOST_RAW_STRETCHES) return null;
-  return { pieces, raw, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
+  if (stretchesOf(ends).length > MOST_RAW_STRETCHES) return null;
+  return { ...plan, ends, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
+}
+
+function onQuarters({ start, end }: Spans): boolean {
+  for (let i = 0; i < start.length; i++) {
+    if (start[i] % QUARTER_MS !== 0 || end[i] % QUARTER_MS !== 0) return false;
+  }
+  return true;
 }
 
 /** Raw pieces joined where they lie on the same or neighbouring days. */
-function stretchesOf(raw: readonly Piece[]): { from: number; to: number; pieces: Piece[] }[] {
-  const stretches: { from: number; to: number; pieces: Piece[] }[] = [];
-  for (const piece of raw) {
+function stretchesOf(ends: readonly RawPiece[]): { from: number; to: number; pieces: RawPiece[] }[] {
+  const stretches: { from: number; to: number; pieces: RawPiece[] }[] = [];
+  for (const piece of ends) {
     const last = stretches[stretches.length - 1];
     if (last && dayOf(piece.start) <= dayOf(last.to) + DAY_MS) {
       last.to = Math.max(last.to, piece.end);
@@ -231,12 +252,12 @@ function stretchesOf(raw: readonly Piece[]): { from: number; to: number; pieces:
 async function tallyEnds(
   { db }: PlanContext,
   rows: readonly MetricRow[],
-  { raw }: Plan,
+  { ends }: Plan,
 ): Promise<Map<string, Tallies>> {
   const out = new Map<string, Tallies>();
-  if (raw.length === 0) return out;
-  for (const row of rows) out.set(row.id, emptyTallies(raw.length));
-  for (const { from, to, pieces } of stretchesOf(raw)) {
+  if (ends.length === 0) return out;
+  for (const row of rows) out.set(row.id, emptyTallies(ends.length));
+  for (const { from, to, pieces } of stretchesOf(ends)) {
     const series = await readAround(
       db,
       rows.map(({ id }) => id),
@@ -250,7 +271,7 @@ async function tallyEnds(
     };
     for (const row of rows) {
       const part = tallySpans(series.get(row.id)!, readingOf(row), spans, pieces.length);
-      pieces.forEach((piece, i) => joinTally(out.get(row.id)!, piece.raw!, part, i));
+      pieces.forEach((piece, i) => joinTally(out.get(row.id)!, piece.raw, part, i));
     }
   }
   return out;
@@ -260,7 +281,7 @@ async function tallyEnds(
 const ADD_UP: ReadonlySet<RollupColumn> = new Set(['heldMs', 'area', 'sum', 'increase', 'spanMs']);
 
 function assemble(
-  { pieces }: Plan,
+  { start, end, into, raw }: Plan,
   days: ReadonlyMap<number, Tallies>,
   ends: Tallies | null,
   size: number,
@@ -268,25 +289,33 @@ function assemble(
 ): Tallies {
   const out = emptyTallies(size);
   const sums = wanted && [...wanted].every((name) => ADD_UP.has(name)) ? (['n', ...wanted] as const) : null;
-  for (const { start, end, into, raw } of pieces) {
-    if (raw !== null) {
-      joinTally(out, into, ends!, raw);
+  const totals = sums?.map((name) => out[name]) ?? [];
+  let known = NaN;
+  let tallies: Tallies | undefined;
+  let columns: Float64Array[] = [];
+  for (let k = 0; k < start.length; k++) {
+    if (raw && raw[k] >= 0) {
+      joinTally(out, into[k], ends!, raw[k]);
       continue;
     }
-    for (let day = dayOf(start); day < end; day += DAY_MS) {
-      const tallies = days.get(day);
+    for (let day = dayOf(start[k]); day < end[k]; day += DAY_MS) {
+      if (day !== known) {
+        known = day;
+        tallies = days.get(day);
+        columns = (tallies && sums?.map((name) => tallies![name])) ?? [];
+      }
       if (!tallies) continue;
-      const first = Math.max(0, (start - day) / QUARTER_MS);
-      const last = Math.min(tallies.size, (end - day) / QUARTER_MS);
+      const first = Math.max(0, (start[k] - day) / QUARTER_MS);
+      const last = Math.min(tallies.size, (end[k] - day) / QUARTER_MS);
       if (sums === null || tallies.stateMs.size > 0) {
-        for (let i = first; i < last; i++) joinTally(out, into, tallies, i);
+        for (let i = first; i < last; i++) joinTally(out, into[k], tallies, i);
         continue;
       }
-      for (const name of sums) {
-        const from = tallies[name];
+      for (let c = 0; c < columns.length; c++) {
+        const column = columns[c];
         let total = 0;
-        for (let i = first; i < last; i++) total += from[i];
-        out[name][into] += total;
+        for (let i = first; i < last; i++) total += column[i];
+        totals[c][into[k]] += total;
       }
     }
   }

@@ -22,8 +22,8 @@ export async function writeLatest(
     db,
     'write_latest',
     `insert into metric_latest (metric_id, t, v, q, flat_since, received_at)
-     select metric_id, t, v, q, flat_since, $6::timestamptz
-     from unnest($1::bigint[], $2::timestamptz[], $3::float8[], $4::smallint[], $5::timestamptz[])
+     select metric_id, to_timestamp(t / 1000), v, q, to_timestamp(flat_since / 1000), $6::timestamptz
+     from unnest($1::bigint[], $2::float8[], $3::float8[], $4::smallint[], $5::float8[])
        as new (metric_id, t, v, q, flat_since)
      on conflict (metric_id) do update set
        t = excluded.t, v = excluded.v, q = excluded.q, received_at = excluded.received_at,
@@ -34,10 +34,10 @@ export async function writeLatest(
      where excluded.t >= metric_latest.t`,
     [
       rows.map((row) => row.metricId),
-      rows.map((row) => moment(row.t)),
+      rows.map((row) => row.t),
       rows.map((row) => row.v),
       rows.map((row) => row.q),
-      rows.map((row) => moment(row.flatSince)),
+      rows.map((row) => row.flatSince),
       moment(receivedAt),
       rows.filter((row) => row.flatAllDay).map((row) => row.metricId),
     ],

@@ -1,6 +1,6 @@
 import { DAY_MS } from '@vivid-beacon/core';
+import { BytesHeap } from '../db/bytesHeap';
 import { all, allPrepared, type Queryable } from '../db/database';
-import { asBuffer } from './sql';
 
 /** The packed tallies of one metric and UTC day. */
 export interface StoredRollup {
@@ -15,17 +15,21 @@ export async function writeRollups(db: Queryable, rollups: readonly StoredRollup
   const kept = rollups.filter(({ body }) => body !== null);
   const gone = rollups.filter(({ body }) => body === null);
   if (kept.length > 0) {
+    const heap = new BytesHeap();
+    const bodies = heap.add(kept.map(({ body }) => body));
     await allPrepared(
       db,
       'write_rollups',
       `insert into rollup_day (metric_id, day, body)
-       select metric_id, date '1970-01-01' + day, body
-       from unnest($1::bigint[], $2::int[], $3::bytea[]) as r (metric_id, day, body)
+       select metric_id, date '1970-01-01' + day, substring($5::bytea from at for size)
+       from unnest($1::bigint[], $2::int[], $3::int[], $4::int[]) as r (metric_id, day, at, size)
        on conflict (metric_id, day) do update set body = excluded.body`,
       [
         kept.map((each) => each.metricId),
         kept.map((each) => each.dayStart / DAY_MS),
-        kept.map((each) => asBuffer(each.body!)),
+        bodies.at,
+        bodies.length,
+        heap.done(),
       ],
     );
   }
@@ -45,8 +49,9 @@ export async function readRollups(
   from: number,
   to: number,
 ): Promise<{ metricId: string; dayStart: number; body: Uint8Array }[]> {
-  const rows = await all<{ metricId: string; day: number; body: Buffer }>(
+  const rows = await allPrepared<{ metricId: string; day: number; body: Buffer }>(
     db,
+    'read_rollups',
     `select metric_id as "metricId", day - date '1970-01-01' as day, body from rollup_day
      where metric_id = any($1::bigint[]) and day >= date '1970-01-01' + $2::int and day < date '1970-01-01' + $3::int
      order by metric_id, day`,

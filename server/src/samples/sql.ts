@@ -1,6 +1,7 @@
-import { DAY_MS, type Correction, type MetricKind, type PackedDay } from '@vivid-beacon/core';
+import { DAY_MS, type Correction, type DayTail, type MetricKind, type PackedDay } from '@vivid-beacon/core';
+import { BytesHeap } from '../db/bytesHeap';
 import { moment } from '../db/columns';
-import { all, allPrepared, type Queryable } from '../db/database';
+import { allPrepared, type Queryable } from '../db/database';
 
 /** One packed day of one metric; `dayStart` in ms. */
 export interface StoredDay extends PackedDay {
@@ -13,6 +14,14 @@ export interface WrittenDay extends StoredDay {
   readonly first: EndSample | null;
   readonly last: EndSample | null;
   readonly unusable: number;
+}
+
+/** What is put behind a stored day of good samples; `before` samples lie in it, `last` becomes its newest. */
+export interface AppendedDay extends DayTail {
+  readonly metricId: string;
+  readonly dayStart: number;
+  readonly before: number;
+  readonly last: EndSample;
 }
 
 /** One sample, `t` in ms since the Unix epoch. */
@@ -67,8 +76,9 @@ export async function readDays(
   from: number,
   to: number,
 ): Promise<StoredDay[]> {
-  const rows = await all<DayRow>(
+  const rows = await allPrepared<DayRow>(
     db,
+    'read_days',
     `select ${DAY_COLUMNS} from sample_day
      where metric_id = any($1::bigint[]) and day >= date '1970-01-01' + $2::int and day < date '1970-01-01' + $3::int
      order by metric_id, day`,
@@ -147,14 +157,21 @@ export async function readNeighbours(
 }
 
 export async function writeDays(db: Queryable, days: readonly WrittenDay[]): Promise<void> {
+  const heap = new BytesHeap();
+  const times = heap.add(days.map((day) => day.times));
+  const values = heap.add(days.map((day) => day.values));
+  const flags = heap.add(days.map((day) => day.flags));
   await allPrepared(
     db,
     'write_days',
     `insert into sample_day (metric_id, day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable)
-     select metric_id, date '1970-01-01' + day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable
-     from unnest($1::bigint[], $2::int[], $3::int[], $4::bytea[], $5::bytea[], $6::bytea[], $7::int[], $8::float8[],
-                 $9::int[], $10::float8[], $11::int[])
-       as d (metric_id, day, n, times, vals, flags, first_ms, first_v, last_ms, last_v, unusable)
+     select metric_id, date '1970-01-01' + day, n, substring($12::bytea from times_at for times_size),
+            substring($12::bytea from vals_at for vals_size), substring($12::bytea from flags_at for flags_size),
+            first_ms, first_v, last_ms, last_v, unusable
+     from unnest($1::bigint[], $2::int[], $3::int[], $4::int[], $5::int[], $6::int[], $7::int[], $8::float8[],
+                 $9::int[], $10::float8[], $11::int[], $13::int[], $14::int[], $15::int[])
+       as d (metric_id, day, n, times_at, vals_at, flags_at, first_ms, first_v, last_ms, last_v, unusable,
+             times_size, vals_size, flags_size)
      on conflict (metric_id, day) do update
        set n = excluded.n, times = excluded.times, vals = excluded.vals, flags = excluded.flags,
            first_ms = excluded.first_ms, first_v = excluded.first_v,
@@ -163,16 +180,56 @@ export async function writeDays(db: Queryable, days: readonly WrittenDay[]): Pro
       days.map((day) => day.metricId),
       days.map((day) => day.dayStart / DAY_MS),
       days.map((day) => day.n),
-      days.map((day) => asBuffer(day.times)),
-      days.map((day) => asBuffer(day.values)),
-      days.map((day) => day.flags && asBuffer(day.flags)),
+      times.at,
+      values.at,
+      flags.at,
       days.map((day) => day.first && day.first.t - day.dayStart),
       days.map((day) => day.first?.v ?? null),
       days.map((day) => day.last && day.last.t - day.dayStart),
       days.map((day) => day.last?.v ?? null),
       days.map((day) => day.unusable),
+      heap.done(),
+      times.length,
+      values.length,
+      flags.length,
     ],
   );
+}
+
+/** Puts later samples behind stored days. @throws if a day is not as it was read: its metric was not locked. */
+export async function appendDays(db: Queryable, days: readonly AppendedDay[]): Promise<void> {
+  const heap = new BytesHeap();
+  const times = heap.add(days.map((day) => day.times));
+  const tails = heap.add(days.map((day) => day.valuesTail));
+  const rows = await allPrepared(
+    db,
+    'append_days',
+    `update sample_day set n = d.n, times = substring($9::bytea from d.times_at for d.times_size),
+                           vals = sample_day.vals || substring($9::bytea from d.tail_at for d.tail_size),
+                           last_ms = d.last_ms, last_v = d.last_v
+     from unnest($1::bigint[], $2::int[], $3::int[], $4::int[], $5::int[], $6::int[], $7::int[], $8::float8[],
+                 $10::int[], $11::int[])
+       as d (metric_id, day, before, n, times_at, tail_at, last_ms, last_v, times_size, tail_size)
+     where sample_day.metric_id = d.metric_id and sample_day.day = date '1970-01-01' + d.day
+       and sample_day.n = d.before
+     returning 1`,
+    [
+      days.map((day) => day.metricId),
+      days.map((day) => day.dayStart / DAY_MS),
+      days.map((day) => day.before),
+      days.map((day) => day.n),
+      times.at,
+      tails.at,
+      days.map((day) => day.last.t - day.dayStart),
+      days.map((day) => day.last.v),
+      heap.done(),
+      times.length,
+      tails.length,
+    ],
+  );
+  if (rows.length !== days.length) {
+    throw new Error(`appendDays: ${days.length - rows.length} of ${days.length} days changed meanwhile`);
+  }
 }
 
 /** Takes whole days away, for retention and for undoing an intake. */
@@ -233,9 +290,4 @@ export async function countPushed(
       tokenId,
     ],
   );
-}
-
-/** Bytes as node-postgres sends them, without a copy. */
-export function asBuffer(bytes: Uint8Array): Buffer {
-  return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }

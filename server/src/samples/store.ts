@@ -1,4 +1,5 @@
 import {
+  appendToDay,
   DAY_MS,
   dayOf,
   EMPTY_SERIES,
@@ -17,10 +18,12 @@ import type { Queryable } from '../db/database';
 import { writeLatest, type LatestRow } from './latestSql';
 import { keepRollups, type ChangedDay } from './rollups';
 import {
+  appendDays,
   lockMetrics,
   readGivenDays,
   writeCorrections,
   writeDays,
+  type AppendedDay,
   type StoreMetric,
   type WrittenDay,
 } from './sql';
@@ -131,18 +134,20 @@ async function mergePieces(
   now: number,
   observe: MergeObserver,
 ): Promise<ChangedDay[]> {
-  const stored = await readGivenDays(
+  const found = await readGivenDays(
     db,
     pieces.map(({ metric }) => metric.id),
     pieces.map(({ dayStart }) => dayStart),
   );
-  const before = new Map(stored.map((day) => [`${day.metricId} ${day.dayStart}`, day]));
+  const before = new Map(found.map((day) => [`${day.metricId} ${day.dayStart}`, day]));
   const written: WrittenDay[] = [];
+  const appended: AppendedDay[] = [];
   const changed: ChangedDay[] = [];
   const corrections: (Correction & { metricId: string })[] = [];
   for (const { metric, dayStart, series } of pieces) {
     const old = before.get(`${metric.id} ${dayStart}`);
-    const merged = mergeSamples(old ? unpackDay(old, dayStart) : EMPTY_SERIES, series);
+    const stored = old ? unpackDay(old, dayStart) : EMPTY_SERIES;
+    const merged = mergeSamples(stored, series);
     const tally = tallies.get(metric.id)!;
     const added = merged.added.t.length;
     tally.added += added;
@@ -155,10 +160,18 @@ async function mergePieces(
     const change = changeOf(merged);
     tally.changedFrom ??= change.first;
     changed.push({ metric, dayStart, usable, all: merged.series, change });
-    written.push(toWrittenDay(metric.id, dayStart, merged.series, usable));
+    const last = stored.t.length - 1;
+    const tail =
+      old && last >= 0 && series.t[0] > stored.t[last]
+        ? appendToDay(old, { t: stored.t[last], v: stored.v[last] }, series, dayStart)
+        : null;
+    const end = { t: series.t[series.t.length - 1], v: series.v[series.v.length - 1] };
+    if (tail) appended.push({ metricId: metric.id, dayStart, ...tail, before: old!.n, last: end });
+    else written.push(toWrittenDay(metric.id, dayStart, merged.series, usable));
     observe(metric.id, dayStart, merged);
   }
   if (written.length > 0) await writeDays(db, written);
+  if (appended.length > 0) await appendDays(db, appended);
   if (corrections.length > 0) await writeCorrections(db, corrections, source, now);
   return changed;
 }
