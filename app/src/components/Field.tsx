@@ -61,7 +61,7 @@ export function Field({
           placeholderTextColor={palette.ink3}
           style={[TYPE.body, styles.input, { color: palette.ink }, multiline && styles.tall]}
         />
-        {after && (
+        {Boolean(after) && (
           <Words as="body" colour={palette.ink2}>
             {after}
           </Words>

@@ -10,16 +10,19 @@ export function LampWord({
   level,
   mark,
   word,
+  onWater = false,
 }: {
   readonly level: Level;
   readonly mark?: AlarmMark;
   readonly word?: string;
+  /** On a chosen row, where the faint ink of No data is too faint to read. */
+  readonly onWater?: boolean;
 }) {
   const palette = usePalette();
   return (
     <View style={styles.box}>
       <Lamp level={level} size={22} mark={mark} />
-      <Words as="caption" colour={wordColour(palette, level)}>
+      <Words as="caption" colour={onWater && level === 'nodata' ? palette.ink2 : wordColour(palette, level)}>
         {word ?? LEVEL_WORDS[level]}
       </Words>
     </View>

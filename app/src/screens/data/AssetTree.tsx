@@ -116,7 +116,7 @@ function TreeLine({ row, open, chosen, onToggle, onChoose }: TreeLineProps) {
             {facts.join(', ')}
           </Words>
         </Pressable>
-        {troubled > 0 && <LampWord level="nodata" word={`${troubled} to look at`} />}
+        {troubled > 0 && <LampWord level="nodata" word={`${troubled} to look at`} onWater={chosen} />}
       </View>
       <Rule />
     </View>

@@ -1,0 +1,70 @@
+import type { ReactElement } from 'react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { configure, render } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { WireError } from '@vivid-beacon/core';
+
+// What is hidden is not drawn here at all; asking the style sheet about every element takes seconds.
+configure({ defaultHidden: true });
+
+/** What was sent to the server in a test. */
+export interface Sent {
+  readonly method: string;
+  readonly path: string;
+  readonly body: unknown;
+}
+
+/** An answer: JSON, or a refusal. */
+export type Answer = unknown;
+
+export class Refused {
+  constructor(
+    readonly status: number,
+    readonly error: WireError,
+  ) {}
+}
+
+/** Answers by "METHOD /path" (the path up to its question mark); a function is given what was sent. */
+export type Answers = Readonly<Record<string, Answer | ((sent: Sent) => Answer)>>;
+
+/** Puts a stand-in for the server in the place of fetch. @returns all that is sent from now on. */
+export function standInServer(answers: Answers): Sent[] {
+  const sent: Sent[] = [];
+  globalThis.fetch = (async (path: string, request: RequestInit = {}) => {
+    const one: Sent = {
+      method: request.method ?? 'GET',
+      path,
+      body: typeof request.body === 'string' ? parsed(request.body) : request.body,
+    };
+    sent.push(one);
+    const key = `${one.method} ${path.split('?')[0]}`;
+    if (!(key in answers)) throw new Error(`The test has no answer for ${key}`);
+    const given = answers[key];
+    const answer = typeof given === 'function' ? (given as (sent: Sent) => Answer)(one) : given;
+    if (answer instanceof Refused) return response(answer.status, { error: answer.error });
+    return answer === undefined ? response(204, null) : response(200, answer);
+  }) as typeof fetch;
+  return sent;
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
+}
+
+function response(status: number, body: unknown): Response {
+  return { status, ok: status < 400, json: async () => body } as Response;
+}
+
+/** Draws a part of the app before a stand-in server. @returns the person at the keys, and what is sent. */
+export function renderScreen(element: ReactElement, answers: Answers = {}) {
+  const sent = standInServer(answers);
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
+  });
+  const view = render(<QueryClientProvider client={client}>{element}</QueryClientProvider>);
+  return { ...view, person: userEvent.setup(), sent, client };
+}
