@@ -298,7 +298,7 @@ if (large) {
   const before = new Map<string, number>();
   const time = async (work: () => Promise<unknown>): Promise<number> => {
     const all: number[] = [];
-    for (let i = 0; i < 9; i++) all.push(await timed(work));
+    for (let i = 0; i < 31; i++) all.push(await timed(work));
     return median(all);
   };
   const fillUp = async (from: number, to: number): Promise<void> => {

@@ -35,7 +35,7 @@ export async function answerQuery(db: Queryable, query: Query, now: number): Pro
   const needsTree = treeNeeded(query);
   const [assets, calendars, known] = await Promise.all([
     needsTree ? listAssets(db) : [],
-    listCalendars(db),
+    calendarMatters(query) ? listCalendars(db) : [],
     needsTree || !('metricIds' in query.select) ? null : needMetrics(db, query.select.metricIds),
   ]);
   const inScope = new Set(assetsInScope(assets, query.scope));
@@ -79,6 +79,14 @@ export async function answerQuery(db: Queryable, query: Query, now: number): Pro
     groups: answered,
   };
 }
+
+/** Shifts, working hours, weeks and financial years differ from site to site; hours, days and months do not. */
+function calendarMatters({ window, bucket, hours }: Query): boolean {
+  const unit = window.kind === 'absolute' ? null : window.unit;
+  return hours !== null || OF_CALENDAR.has(bucket) || OF_CALENDAR.has(unit);
+}
+
+const OF_CALENDAR: ReadonlySet<string | null> = new Set(['shift', 'week', 'financialYear']);
 
 /** Metrics given by id, grouped by what they know themselves, need no asset tree. */
 function treeNeeded({ select, per, scope, groupBy }: Query): boolean {

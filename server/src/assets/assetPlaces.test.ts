@@ -1,0 +1,98 @@
+import fc from 'fast-check';
+import { startTestServer, type TestServer } from '../testing/testServer';
+
+let test: TestServer;
+beforeAll(async () => {
+  test = await startTestServer();
+}, 60_000);
+afterAll(() => test.stop());
+
+/** What the table must say, worked out from the tree alone. */
+const NAIVE = `
+  with recursive place as (
+    select id as asset_id, zone, id as plant_id, name as plant_name, 1 as depth from asset where parent_id is null
+    union all
+    select child.id, coalesce(child.zone, place.zone), place.plant_id, place.plant_name, place.depth + 1
+    from asset child join place on child.parent_id = place.asset_id)
+  select asset_id, zone, plant_id, plant_name, depth from place order by asset_id`;
+
+const ZONES = ['UTC', 'Europe/London', 'Asia/Kathmandu'];
+
+type Step =
+  | { readonly kind: 'add'; readonly under: number; readonly zone: number }
+  | { readonly kind: 'move'; readonly which: number; readonly under: number }
+  | { readonly kind: 'rename'; readonly which: number }
+  | { readonly kind: 'zone'; readonly which: number; readonly zone: number }
+  | { readonly kind: 'remove'; readonly which: number }
+  | { readonly kind: 'zoneOfAll'; readonly zone: number };
+
+const step: fc.Arbitrary<Step> = fc.oneof(
+  {
+    weight: 4,
+    arbitrary: fc.record({ kind: fc.constant('add' as const), under: fc.nat(30), zone: fc.nat(5) }),
+  },
+  {
+    weight: 3,
+    arbitrary: fc.record({ kind: fc.constant('move' as const), which: fc.nat(30), under: fc.nat(30) }),
+  },
+  fc.record({ kind: fc.constant('rename' as const), which: fc.nat(30) }),
+  fc.record({ kind: fc.constant('zone' as const), which: fc.nat(30), zone: fc.nat(2) }),
+  fc.record({ kind: fc.constant('remove' as const), which: fc.nat(30) }),
+  fc.record({ kind: fc.constant('zoneOfAll' as const), zone: fc.nat(2) }),
+);
+
+describe('asset_place', () => {
+  it('says of every asset its plant, zone and depth after any changes of the tree', async () => {
+    const { pool } = test.server.app;
+    let names = 0;
+    const run = async (steps: readonly Step[]): Promise<void> => {
+      await pool.query('delete from asset');
+      for (const each of steps) {
+        const { rows } = await pool.query<{ id: string }>('select id from asset order by id');
+        const at = (n: number): string | null => (rows.length === 0 ? null : rows[n % rows.length].id);
+        switch (each.kind) {
+          case 'add': {
+            const under = each.under > 22 ? null : at(each.under);
+            const zone = under === null ? ZONES[each.zone % 3] : (ZONES[each.zone] ?? null);
+            await pool.query(`insert into asset (parent_id, name, kind, zone) values ($1, $2, 'x', $3)`, [
+              under,
+              `a${names++}`,
+              zone,
+            ]);
+            break;
+          }
+          case 'move':
+            // Only where it makes no circle; the server refuses those before.
+            await pool.query(
+              `with recursive below as (select id from asset where id = $1 union all
+                 select child.id from asset child join below on child.parent_id = below.id)
+               update asset set parent_id = $2 where id = $1 and $2 is not null and not exists (select 1 from below where id = $2)`,
+              [at(each.which), at(each.under)],
+            );
+            break;
+          case 'rename':
+            await pool.query('update asset set name = $2 where id = $1', [at(each.which), `r${names++}`]);
+            break;
+          case 'zone':
+            await pool.query('update asset set zone = $2 where id = $1', [at(each.which), ZONES[each.zone]]);
+            break;
+          case 'remove':
+            await pool.query(
+              'delete from asset where id = $1 and not exists (select 1 from asset child where child.parent_id = $1)',
+              [at(each.which)],
+            );
+            break;
+          case 'zoneOfAll':
+            // Many at once, parents and children among them.
+            await pool.query('update asset set zone = $1 where id % 2 = 0 or parent_id is null', [
+              ZONES[each.zone],
+            ]);
+        }
+      }
+      const kept = await pool.query('select * from asset_place order by asset_id');
+      const naive = await pool.query(NAIVE);
+      expect(kept.rows).toEqual(naive.rows);
+    };
+    await fc.assert(fc.asyncProperty(fc.array(step, { maxLength: 25 }), run), { numRuns: 40 });
+  }, 120_000);
+});
