@@ -64,21 +64,28 @@ describe('asset_place', () => {
           case 'move':
             // Only where it makes no circle; the server refuses those before.
             await pool.query(
-              `with recursive below as (select id from asset where id = $1 union all
+              `with recursive below as (select id from asset where id = $1::bigint union all
                  select child.id from asset child join below on child.parent_id = below.id)
-               update asset set parent_id = $2 where id = $1 and $2 is not null and not exists (select 1 from below where id = $2)`,
+               update asset set parent_id = $2::bigint where id = $1::bigint and $2::bigint is not null
+                 and not exists (select 1 from below where id = $2::bigint)`,
               [at(each.which), at(each.under)],
             );
             break;
           case 'rename':
-            await pool.query('update asset set name = $2 where id = $1', [at(each.which), `r${names++}`]);
+            await pool.query('update asset set name = $2 where id = $1::bigint', [
+              at(each.which),
+              `r${names++}`,
+            ]);
             break;
           case 'zone':
-            await pool.query('update asset set zone = $2 where id = $1', [at(each.which), ZONES[each.zone]]);
+            await pool.query('update asset set zone = $2 where id = $1::bigint', [
+              at(each.which),
+              ZONES[each.zone],
+            ]);
             break;
           case 'remove':
             await pool.query(
-              'delete from asset where id = $1 and not exists (select 1 from asset child where child.parent_id = $1)',
+              'delete from asset where id = $1::bigint and not exists (select 1 from asset child where child.parent_id = $1::bigint)',
               [at(each.which)],
             );
             break;

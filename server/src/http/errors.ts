@@ -3,8 +3,36 @@ import * as yup from 'yup';
 import { BeaconError, type WireError } from '@vivid-beacon/core';
 import type { AppContext } from './appContext';
 
+/** Members that would stand in the place of what every object can do. */
+const NOT_TAKEN: ReadonlySet<string> = new Set([
+  '__proto__',
+  'constructor',
+  'prototype',
+  'toString',
+  'valueOf',
+]);
+
+const DEEPEST = 100;
+
+function refuseOddMembers(value: unknown, path: string, depth = 0): void {
+  if (typeof value !== 'object' || value === null) return;
+  if (depth > DEEPEST) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `The request is nested more than ${DEEPEST} levels deep.`,
+      path.slice(0, 60),
+    );
+  }
+  for (const [key, member] of Object.entries(value)) {
+    const place = Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`;
+    if (NOT_TAKEN.has(key)) throw new BeaconError('BAD_INPUT', `A member must not be named "${key}".`, place);
+    refuseOddMembers(member, place, depth + 1);
+  }
+}
+
 /** Checks input against its schema; what is wrong is named by field. */
 export async function checked<T>(schema: yup.Schema<T>, value: unknown): Promise<T> {
+  refuseOddMembers(value, '');
   try {
     return await schema.validate(value, { abortEarly: true, strict: false, stripUnknown: false });
   } catch (error) {

@@ -125,7 +125,13 @@ describe('input', () => {
   it('is refused when it is not JSON at all, is too large, or is of an unknown kind', async () => {
     const administrator = people.get('administrator')!;
     const broken = await administrator.call('POST', '/api/assets', '{"name": ');
-    expect([broken.status, codeOf(broken.body)]).toEqual([400, 'BAD_INPUT']);
+    expect([broken.status, codeOf(broken.body)]).toEqual([400, 'BAD_SHAPE']);
+    const deep = await administrator.call(
+      'POST',
+      '/api/assets',
+      `{"name":${'['.repeat(200_000)}${']'.repeat(200_000)}}`,
+    );
+    expect([deep.status, codeOf(deep.body)]).toEqual([422, 'BAD_INPUT']);
     const large = await administrator.call(
       'POST',
       '/api/assets',
