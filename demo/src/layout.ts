@@ -1,4 +1,13 @@
-import type { BoardDocument, Measure, Readout, TargetBand, WindowSpec } from '@vivid-beacon/core';
+import {
+  BOARD_FORMAT_VERSION,
+  emptyReadout,
+  WHOLE_SCOPE,
+  type BoardDocument,
+  type Measure,
+  type Readout,
+  type TargetBand,
+  type WindowSpec,
+} from '@vivid-beacon/core';
 import type { RuleDraft } from '@vivid-beacon/server';
 
 /* What the people of Hollowmere Linen have set up: rules, indicators and boards. Metrics are named "plant/asset/metric". */
@@ -124,20 +133,22 @@ export function demoBoards(id: IdOf): DemoBoard[] {
   const find = (name: string, place: string): DemoIndicator =>
     all.find((each) => each.name === name && each.place.startsWith(place))!;
   let next = 0;
-  const readout = (part: Partial<Readout> & Pick<Readout, 'form' | 'measure'>): Readout => ({
-    id: `r${++next}`,
-    title: null,
-    window: null,
-    bucket: null,
-    band: null,
-    decimals: null,
+  const readout = (part: Partial<Readout> & Pick<Readout, 'form' | 'measures'>): Readout => ({
+    ...emptyReadout(`r${++next}`, part.form),
     ...part,
+  });
+  const board = (window: WindowSpec, readouts: readonly Readout[]): BoardDocument => ({
+    version: BOARD_FORMAT_VERSION,
+    window,
+    scope: WHOLE_SCOPE,
+    hours: null,
+    readouts,
   });
   const of = (form: Readout['form'], indicator: DemoIndicator, more: Partial<Readout> = {}): Readout =>
     readout({
       form,
       title: indicator.name,
-      measure: indicator.measure,
+      measures: [indicator.measure],
       window: indicator.span,
       band: indicator.band,
       decimals: indicator.decimals,
@@ -151,76 +162,145 @@ export function demoBoards(id: IdOf): DemoBoard[] {
     readout({
       form: 'lamp',
       title,
-      measure: { metricId: id(metric), summary: 'last', per: null },
+      measures: [{ metricId: id(metric), summary: 'last', per: null }],
       window: HOUR,
       band,
     });
   return [
     {
       title: 'Quayside wash house',
-      document: {
-        version: 1,
-        window: week,
-        readouts: [
-          of('gauge', rewash),
-          of('gauge', water),
-          of('trend', rewash, { title: 'Rewash share, hourly', window: null, bucket: 'hour' }),
-          level('Quayside/Ironer 2/Bed temperature', low(200, 205, 195), 'Ironer 2'),
-          level('Quayside/Ironer 1/Bed temperature', low(200, 205, 195), 'Ironer 1'),
-          level('Quayside/Steam meter S-03/Steam flow', low(1.8, 2.2, 1.5), 'Steam meter S-03'),
-          level('Quayside/Compressor A/Air pressure', high(6.5, 6, 6.9), 'Compressor A'),
-          of('figure', feed),
-          readout({
-            form: 'figure',
-            title: 'Washed weight',
-            measure: { metricId: id('Quayside/Wash house/Washed weight'), summary: 'sum', per: null },
-            window: { kind: 'toDate', unit: 'day' },
-            decimals: 0,
-          }),
-        ],
-      },
+      document: board(week, [
+        of('gauge', rewash),
+        of('gauge', water),
+        of('trend', rewash, { title: 'Rewash share, hourly', window: null, bucket: 'hour' }),
+        level('Quayside/Ironer 2/Bed temperature', low(200, 205, 195), 'Ironer 2'),
+        level('Quayside/Ironer 1/Bed temperature', low(200, 205, 195), 'Ironer 1'),
+        level('Quayside/Steam meter S-03/Steam flow', low(1.8, 2.2, 1.5), 'Steam meter S-03'),
+        level('Quayside/Compressor A/Air pressure', high(6.5, 6, 6.9), 'Compressor A'),
+        of('figure', feed),
+        readout({
+          form: 'figure',
+          title: 'Washed weight',
+          measures: [{ metricId: id('Quayside/Wash house/Washed weight'), summary: 'sum', per: null }],
+          window: { kind: 'toDate', unit: 'day' },
+          decimals: 0,
+        }),
+      ]),
     },
     {
       title: 'Foundry Lane dryers',
-      document: {
-        version: 1,
-        window: week,
-        readouts: [
-          ...[1, 2, 3, 4].map((n) =>
-            of('gauge', find(`Gas per kg, Dryer ${n}`, 'Foundry Lane'), { title: `Dryer ${n}` }),
-          ),
-          of('trend', find('Gas per kg, Dryer 3', 'Foundry Lane'), {
-            title: 'Dryer 3, gas per kg',
-            window: null,
-            bucket: 'hour',
-          }),
-        ],
-      },
+      document: board(week, [
+        ...[1, 2, 3, 4].map((n) =>
+          of('gauge', find(`Gas per kg, Dryer ${n}`, 'Foundry Lane'), { title: `Dryer ${n}` }),
+        ),
+        of('trend', find('Gas per kg, Dryer 3', 'Foundry Lane'), {
+          title: 'Dryer 3, gas per kg',
+          window: null,
+          bucket: 'hour',
+        }),
+      ]),
     },
     {
       title: 'Upper Weir tags and rounds',
-      document: {
-        version: 1,
-        window: { kind: 'rolling', count: 3, unit: 'day' },
-        readouts: [
-          of('gauge', find('Rounds on time', 'Upper Weir')),
-          readout({
-            form: 'figure',
-            title: 'Packet loss, 95th percentile',
-            measure: { metricId: id('Upper Weir/Portal P-11/Packet loss'), summary: 'p95', per: null },
-            window: DAY,
-            band: low(2, 4, 1),
-            decimals: 1,
-          }),
-          readout({
-            form: 'trend',
-            title: 'Portal P-11 packet loss',
-            measure: { metricId: id('Upper Weir/Portal P-11/Packet loss'), summary: 'mean', per: null },
-            band: low(2, 4, 1),
-            decimals: 1,
-          }),
-        ],
-      },
+      document: board({ kind: 'rolling', count: 3, unit: 'day' }, [
+        of('gauge', find('Rounds on time', 'Upper Weir')),
+        readout({
+          form: 'figure',
+          title: 'Packet loss, 95th percentile',
+          measures: [{ metricId: id('Upper Weir/Portal P-11/Packet loss'), summary: 'p95', per: null }],
+          window: DAY,
+          band: low(2, 4, 1),
+          decimals: 1,
+        }),
+        readout({
+          form: 'trend',
+          title: 'Portal P-11 packet loss',
+          measures: [{ metricId: id('Upper Weir/Portal P-11/Packet loss'), summary: 'mean', per: null }],
+          band: low(2, 4, 1),
+          decimals: 1,
+        }),
+      ]),
+    },
+    {
+      title: 'All plants side by side',
+      document: board(week, [
+        readout({
+          form: 'note',
+          measures: [],
+          text:
+            '# How to read this\n\nOne value for **each plant** over the window below. A tap on a name *focuses* its plant; ' +
+            'the number opens how it was made.\n\n- limits are those of the [wash house board](/boards/1)\n- water and rewash are sums over sums',
+        }),
+        readout({
+          form: 'straight',
+          measures: [rewash.measure],
+          band: rewash.band,
+          decimals: 2,
+          groupBy: { kind: 'plant' },
+          title: 'Rewash share by plant',
+        }),
+        readout({
+          form: 'gauge',
+          measures: [water.measure],
+          band: water.band,
+          decimals: 1,
+          groupBy: { kind: 'plant' },
+          title: 'Water per kg by plant',
+        }),
+        readout({
+          form: 'ring',
+          measures: [{ metricId: id('Quayside/Wash house/Washed weight'), summary: 'sum', per: null }],
+          groupBy: { kind: 'plant' },
+          display: 'thousands',
+          title: 'Washed weight, shares',
+        }),
+        readout({
+          form: 'trend',
+          measures: [{ metricId: id('Quayside/Wash house/Washed weight'), summary: 'sum', per: null }],
+          groupBy: { kind: 'plant' },
+          bucket: 'day',
+          mark: 'stacked',
+          display: 'thousands',
+          title: 'Washed weight, day by day',
+        }),
+        readout({
+          form: 'lamp',
+          measures: [{ metricId: id('Quayside/Ironer 2/Bed temperature'), summary: 'mean', per: null }],
+          groupBy: { kind: 'asset' },
+          window: HOUR,
+          band: low(200, 205, 195),
+        }),
+        readout({
+          form: 'trend',
+          measures: [1, 2, 3, 4].map((n) => ({
+            metricId: id(`Foundry Lane/Dryer ${n}/Gas used`),
+            summary: 'sum' as const,
+            per: {
+              metricId: id(`Foundry Lane/Dryer ${n}/Dried weight`),
+              summary: 'sum' as const,
+              factor: 1,
+              unit: 'kWh/kg',
+            },
+          })),
+          bucket: 'hour',
+          band: low(1.15, 1.35, 1.05),
+          title: 'Gas per kg, four dryers',
+        }),
+        readout({
+          form: 'figure',
+          measures: [{ metricId: id('Quayside/Wash house/Water used'), summary: 'sum', per: null }],
+          groupBy: { kind: 'plant' },
+          hours: {
+            kind: 'any',
+            of: [
+              { kind: 'clock', from: '22:00', to: '06:00' },
+              { kind: 'weekdays', days: [6, 7] },
+            ],
+          },
+          decimals: 0,
+          title: 'Water used at night and on weekends',
+        }),
+      ]),
     },
   ];
 }

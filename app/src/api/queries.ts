@@ -7,6 +7,7 @@ import type {
   Board,
   Bucket,
   Flag,
+  HoursFilter,
   IndicatorLoss,
   Intake,
   LevelSpan,
@@ -100,7 +101,13 @@ export const useReading = (ask: { measure: Measure; window: WindowSpec; band: Ta
   });
 
 export const useTrend = (
-  ask: { measure: Measure; window: WindowSpec; bucket: Bucket | null; columns: number } | null,
+  ask: {
+    measure: Measure;
+    window: WindowSpec;
+    bucket: Bucket | null;
+    columns: number;
+    hours?: HoursFilter | null;
+  } | null,
 ) =>
   useQuery({
     queryKey: ['readings', 'trend', ask],

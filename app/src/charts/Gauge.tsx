@@ -2,27 +2,19 @@ import Svg, { Defs, G, Line, Path, RadialGradient, Stop, Text as SvgText } from 
 import {
   formatNumber,
   LEVEL_WORDS,
-  scaleEnds,
   sectorsOf,
   type Level,
+  type ScaleChoice,
   type TargetBand,
 } from '@vivid-beacon/core';
 import { shapeColour } from '../theme/palette';
 import { SVG_FONT, SVG_FONT_STRONG } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { useTurning } from '../hooks/useTurning';
-import {
-  angleScale,
-  gaugeGeometry,
-  graduations,
-  notchPath,
-  onCircle,
-  ringPath,
-  SWEEP,
-  wedgePath,
-} from './gaugeGeometry';
+import { gaugeGeometry, graduations, notchPath, onCircle, ringPath, SWEEP, wedgePath } from './gaugeGeometry';
 import { GaugeNoData } from './GaugeNoData';
 import { RingSector } from './RingSector';
+import { valueAxis } from './valueAxis';
 
 interface GaugeProps {
   readonly width: number;
@@ -32,23 +24,41 @@ interface GaugeProps {
   readonly reference: number | null;
   readonly unit: string;
   readonly decimals: number;
-  /** Shared by gauges side by side; else chosen from band and value. */
-  readonly ends?: readonly [number, number];
+  /** Ends, direction and kind of the scale; ends are shared by gauges side by side. */
+  readonly scale?: ScaleChoice;
+  /** More values on the same scale, each with a letter at its mark. */
+  readonly others?: readonly { readonly mark: string; readonly value: number }[];
 }
 
 /** Half a sector's gap, in degrees. */
 const HALF_GAP = 0.9;
 
 /** A ring of sectors; the value is a beam of light that lands on it. */
-export function Gauge({ width, value, level, band, reference, unit, decimals, ends }: GaugeProps) {
+export function Gauge({
+  width,
+  value,
+  level,
+  band,
+  reference,
+  unit,
+  decimals,
+  scale,
+  others = [],
+}: GaugeProps) {
   const palette = usePalette();
   const g = gaugeGeometry(width);
-  const [low, high] = ends ?? scaleEnds(band, [value ?? NaN, reference ?? NaN]);
-  const toAngle = angleScale(low, high);
+  const shown = [value ?? NaN, reference ?? NaN, ...others.map((each) => each.value)];
+  const axis = valueAxis(scale ?? null, band, shown, [-SWEEP, SWEEP]);
+  const { low, high, at: toAngle } = axis;
   const at = useTurning(toAngle(value ?? low));
   const dim = value === null || level === 'nodata' ? 0.38 : 1;
   const beam = level === 'caution' || level === 'breach' ? shapeColour(palette, level) : palette.beam;
   const sectors = band ? sectorsOf(band, low, high) : [{ from: low, to: high, level: 'clear' as const }];
+  // Between sectors, not at the ends of the dial; reversed, the first sector is the last one drawn.
+  const gapBefore = (i: number): boolean => {
+    const k = scale?.reversed ? sectors.length - i : i;
+    return k > 0 && k < sectors.length;
+  };
   const wanted = band?.target ?? null;
   const target = wanted !== null && wanted >= low && wanted <= high ? { at: wanted } : null;
   const id = `beam-${level}-${width}`;
@@ -69,8 +79,8 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
           <RingSector
             key={`${from}`}
             geometry={g}
-            from={toAngle(from) + (i > 0 ? HALF_GAP : 0)}
-            to={toAngle(to) - (i < sectors.length - 1 ? HALF_GAP : 0)}
+            from={Math.min(toAngle(from), toAngle(to)) + (gapBefore(i) ? HALF_GAP : 0)}
+            to={Math.max(toAngle(from), toAngle(to)) - (gapBefore(i + 1) ? HALF_GAP : 0)}
             level={sector}
           />
         ))}
@@ -92,7 +102,7 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
                 />
               );
             })}
-            {graduations(low, high).map(({ value: mark, major }) => {
+            {graduations(axis).map(({ value: mark, major }) => {
               const [x1, y1] = onCircle(g.cx, g.cy, g.outer + 3, toAngle(mark));
               const [x2, y2] = onCircle(g.cx, g.cy, g.outer + (major ? 8 : 5.5), toAngle(mark));
               return (
@@ -110,7 +120,7 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
           </>
         )}
         {g.showLabels &&
-          graduations(low, high)
+          graduations(axis)
             // Next to the target's notch a label would lie under it.
             .filter(
               ({ value: mark, major }) =>
@@ -148,6 +158,30 @@ export function Gauge({ width, value, level, band, reference, unit, decimals, en
           />
         )}
       </G>
+      {others.map((other) => {
+        const angle = toAngle(other.value);
+        const [lx, ly] = onCircle(g.cx, g.cy, g.inner - 12, angle);
+        return (
+          <G key={other.mark}>
+            <Path
+              d={ringPath(g.cx, g.cy, g.outer + 2, g.inner - 2, angle - 1.3, angle + 1.3)}
+              fill={palette.sheet}
+              stroke={palette.ink}
+              strokeWidth={1.3}
+            />
+            <SvgText
+              x={lx}
+              y={ly + 4}
+              fontFamily={SVG_FONT_STRONG}
+              fontSize={12}
+              fill={palette.ink}
+              textAnchor="middle"
+            >
+              {other.mark}
+            </SvgText>
+          </G>
+        );
+      })}
       {value !== null && level !== 'nodata' ? (
         <>
           <Path d={wedgePath(g.cx, g.cy, g.inner - 1.5, at, far[0])} fill={`url(#${id})`} opacity={0.45} />

@@ -2,21 +2,24 @@ import Svg, { Path, Rect } from 'react-native-svg';
 import {
   LEVEL_WORDS,
   formatNumber,
-  scaleEnds,
   sectorsOf,
   type Level,
+  type ScaleChoice,
   type TargetBand,
 } from '@vivid-beacon/core';
 import { shapeColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
+import { valueAxis } from './valueAxis';
 
 interface StraightGaugeProps {
   readonly width: number;
   readonly value: number | null;
   readonly level: Level;
-  readonly band: TargetBand;
+  readonly band: TargetBand | null;
   readonly reference: number | null;
   readonly decimals: number;
+  /** Ends are shared by straight gauges under one another, so that their bands line up. */
+  readonly scale?: ScaleChoice;
 }
 
 const TOP = 16;
@@ -25,20 +28,25 @@ const HEIGHT = 42;
 const GAP = 1;
 
 /** A gauge laid flat, for rows: sectors by fill, a small beam from above, target below, reference above. */
-export function StraightGauge({ width, value, level, band, reference, decimals }: StraightGaugeProps) {
+export function StraightGauge({ width, value, level, band, reference, decimals, scale }: StraightGaugeProps) {
   const palette = usePalette();
   if (width < 40) return null;
-  const [low, high] = scaleEnds(band, [value ?? NaN]);
-  const toX = (x: number): number => Math.min(width - 3, Math.max(3, ((x - low) / (high - low)) * width));
+  const { low, high, at } = valueAxis(scale ?? null, band, [value ?? NaN], [0, width]);
+  const toX = (x: number): number => Math.min(width - 3, Math.max(3, at(x)));
+  const sectors = band ? sectorsOf(band, low, high) : [{ from: low, to: high, level: 'clear' as const }];
+  const edges = (from: number, to: number): { x: number; w: number } => {
+    const [a, b] = [at(from), at(to)].sort((m, n) => m - n);
+    const x = a <= 0 ? 0 : a + GAP;
+    return { x, w: Math.max(0, (b >= width ? width : b - GAP) - x) };
+  };
   const roomy = width >= 100;
   const colour = level === 'caution' || level === 'breach' ? shapeColour(palette, level) : palette.beam;
   const spoken =
     value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)}, ${LEVEL_WORDS[level]}`;
   return (
     <Svg width={width} height={HEIGHT} role="img" aria-label={spoken}>
-      {sectorsOf(band, low, high).map(({ from, to, level: sector }) => {
-        const x = toX(from) - (from === low ? 3 : -GAP);
-        const w = toX(to) - x + (to === high ? 3 : -GAP);
+      {sectors.map(({ from, to, level: sector }) => {
+        const { x, w } = edges(from, to);
         if (sector === 'breach')
           return <Rect key={from} x={x} y={TOP} width={w} height={CHANNEL} fill={palette.breach} />;
         if (sector === 'caution') {
@@ -61,10 +69,9 @@ export function StraightGauge({ width, value, level, band, reference, decimals }
           />
         );
       })}
-      {sectorsOf(band, low, high).map(({ from, to, level: sector }) => {
+      {sectors.map(({ from, to, level: sector }) => {
         if (sector === 'breach') return null;
-        const x = toX(from) - (from === low ? 3 : -GAP);
-        const w = toX(to) - x + (to === high ? 3 : -GAP);
+        const { x, w } = edges(from, to);
         return sector === 'caution' ? (
           <Rect
             key={from}
@@ -78,7 +85,7 @@ export function StraightGauge({ width, value, level, band, reference, decimals }
           <Rect key={from} x={x} y={TOP + 1} width={w} height={CHANNEL - 2} fill={palette.water} />
         );
       })}
-      {roomy && band.target !== null && (
+      {roomy && band && band.target !== null && band.target >= low && band.target <= high && (
         <Path d={`M${toX(band.target)} ${TOP + CHANNEL}l6 11h-12Z`} fill={palette.ink} />
       )}
       {roomy && reference !== null && reference >= low && reference <= high && (

@@ -1,146 +1,182 @@
-import { useId, useMemo, useState } from 'react';
+import { useId, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { ClipPath, Defs, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { G, Line, Rect } from 'react-native-svg';
 import {
   formatMoment,
   formatValue,
   levelOf,
   LEVEL_WORDS,
+  type Interval,
   type LevelSpan,
+  type ScaleChoice,
   type StretchRemark,
   type TargetBand,
-  type TrendAnswer,
+  type TrendMark,
 } from '@vivid-beacon/core';
 import { Words } from '../components/Words';
-import { shapeColour } from '../theme/palette';
-import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { BandChannel } from './BandChannel';
-import { Hatch } from './Hatch';
-import { starPath } from './starPath';
-import {
-  channels,
-  finishedPart,
-  linePath,
-  nearestIndex,
-  timeScale,
-  timeTicks,
-  valueDomain,
-  valueScale,
-} from './trendGeometry';
+import { TrendAxes } from './TrendAxes';
+import { channels, nearestIndex } from './trendGeometry';
+import { labelRoom, TrendLabels } from './TrendLabels';
+import { TrendLines } from './TrendLines';
+import { trendScene, type TrendSeries } from './trendScene';
+import { TrendReference } from './TrendReference';
+import { TrendTime } from './TrendTime';
+import { useTrendPointer } from './useTrendPointer';
 
 interface TrendProps {
   readonly width: number;
   readonly height: number;
-  readonly answer: TrendAnswer;
+  readonly series: readonly TrendSeries[];
   readonly band: TargetBand | null;
   readonly decimals: number;
   /** What is drawn, for screen readers. */
   readonly name: string;
+  readonly mark?: TrendMark;
+  readonly cumulative?: boolean;
+  readonly scale?: ScaleChoice;
+  /** The asset whose line is the subject; else the first line is. */
+  readonly focus?: string | null;
   /** Breach spans marked above the plot and on its axis. */
   readonly spans?: readonly LevelSpan[];
   /** Remarks on the asset: a line over the stretch of time each is about. */
   readonly remarks?: readonly StretchRemark[];
+  /** When alarms of the shown metrics were raised, ms. */
+  readonly alarms?: readonly number[];
+  /** The subject over the time it is compared with, moved into the window: a dashed line. */
+  readonly reference?: TrendSeries | null;
   /** Stands under the plot while no point is looked at. */
   readonly caption?: string;
+  /** Does a finger that drags choose a stretch? */
+  readonly choosing?: boolean;
+  readonly onZoom?: (window: Interval) => void;
+  readonly onStretch?: (stretch: Interval) => void;
 }
 
 const TOP = 24;
 const BOTTOM = 22;
 const LEFT = 46;
 const RIGHT = 18;
+const SECOND_AXIS = 44;
+/** Names stand at the ends of the lines where the plot keeps this much room. */
+const NAMES_FROM = 420;
+const LINEAR: ScaleChoice = { ends: null, reversed: false, logarithmic: false };
+const ZOOM_STEP = 2;
 
-/** One line over time: it changes colour where it leaves its band; gaps stay open. */
+/** Lines over time: the subject changes colour where it leaves its band; gaps stay open. */
 export function Trend({
   width,
   height,
-  answer,
+  series,
   band,
   decimals,
   name,
+  mark = 'line',
+  cumulative = false,
+  scale = LINEAR,
+  focus = null,
   spans = [],
   remarks = [],
+  alarms = [],
+  reference = null,
   caption = ' ',
+  choosing = false,
+  onZoom,
+  onStretch,
 }: TrendProps) {
   const palette = usePalette();
   const id = useId().replace(/:/g, '');
-  const [cursor, setCursor] = useState<number | null>(null);
-  const plotWidth = Math.max(10, width - LEFT - RIGHT);
+  const { window, zone, now } = series[0].answer;
+  const named = series.length > 1 && width >= NAMES_FROM;
+  const twoUnits = new Set(series.map(({ answer }) => answer.unit)).size > 1;
+  const rightAt = RIGHT - 6 + (named ? labelRoom(series.map((each) => each.name)) : 0);
+  const right = rightAt + 6 + (twoUnits ? SECOND_AXIS : 0);
+  const plotWidth = Math.max(10, width - LEFT - right);
   const plotHeight = Math.max(10, height - TOP - BOTTOM);
-  const { window, zone, now, unit } = answer;
-  const drawn = useMemo(() => {
-    const { t, v, finishedUntil } = finishedPart(answer);
-    const domain = valueDomain(v, band);
-    const x = timeScale(window, plotWidth);
-    const y = valueScale(domain, plotHeight);
-    return {
-      t,
-      v,
-      finishedUntil,
-      domain,
-      x,
-      y,
-      path: linePath(t, v, x, y),
-      parts: band ? channels(band, domain, y) : [],
-    };
-  }, [answer, band, plotWidth, plotHeight, window]);
-  const { t, v, finishedUntil, x, y, path, parts } = drawn;
-  const at = cursor === null ? -1 : nearestIndex(t, v, cursor);
-  const future = Math.max(0, Math.min(plotWidth, x(finishedUntil)));
+  const judged = cumulative || mark === 'stacked' ? null : band;
+  const scene = useMemo(() => {
+    const options = { window, width: plotWidth, height: plotHeight, mark, cumulative, scale, band: judged };
+    const all = reference ? [...series, reference] : series;
+    return trendScene(all, options);
+  }, [series, reference, window, plotWidth, plotHeight, mark, cumulative, scale, judged]);
+  const { x } = scene;
+  const shown = reference ? scene.series.filter(({ key }) => key !== reference.key) : scene.series;
+  const compared = reference ? scene.series.find(({ key }) => key === reference.key) : undefined;
+  const subject = shown.find(({ assetId }) => focus !== null && assetId === focus) ?? shown[0];
+  const leftAxis = scene.axes[0];
+  const parts = judged ? channels(judged, leftAxis.domain, leftAxis.at) : [];
+  const timeAt = (px: number): number => x.invert(Math.min(plotWidth, Math.max(0, px - LEFT))).getTime();
+  const { cursor, setCursor, dragged, handlers } = useTrendPointer({
+    window,
+    timeAt,
+    choosing,
+    onZoom: onZoom ?? (() => undefined),
+    onStretch: onStretch ?? (() => undefined),
+  });
+  const at = cursor === null ? -1 : nearestIndex(subject.t, subject.v, cursor);
   const move = (step: number): void => {
-    const from = at >= 0 ? at : step > 0 ? -1 : t.length;
-    for (let i = from + step; i >= 0 && i < t.length; i += step) {
-      if (v[i] !== null) {
-        setCursor(t[i]);
+    const from = at >= 0 ? at : step > 0 ? -1 : subject.t.length;
+    for (let i = from + step; i >= 0 && i < subject.t.length; i += step) {
+      if (subject.v[i] !== null) {
+        setCursor(subject.t[i]);
         return;
       }
     }
   };
-  const breaches = spans.filter(
-    ({ level, end, start }) => level === 'breach' && end > window.start && start < window.end,
-  );
-  const noted = at < 0 ? [] : remarks.filter(({ start, end }) => start <= t[at] && t[at] < end);
-  const told =
-    at < 0
-      ? null
-      : `${formatMoment(t[at], zone, now)}: ${formatValue(v[at], unit, decimals)}${band ? `, ${LEVEL_WORDS[levelOf(band, v[at])]}` : ''}${noted.map(({ text }) => `. Remark: ${text}`).join('')}`;
+  const zoom = (factor: number): void => {
+    const centre = at >= 0 ? subject.t[at] : (window.start + window.end) / 2;
+    const half = ((window.end - window.start) * factor) / 2;
+    onZoom?.({ start: Math.round(centre - half), end: Math.round(centre + half) });
+  };
+  const told = at < 0 ? null : tellPoint(subject.t[at]);
+
+  function tellPoint(t: number): string {
+    const values = shown.map((each) => {
+      const i = nearestIndex(each.t, each.v, t);
+      const value = i < 0 ? null : each.v[i];
+      const text = formatValue(value, each.unit, decimals);
+      return shown.length > 1 ? `${each.name} ${text}` : text;
+    });
+    const level = judged ? `, ${LEVEL_WORDS[levelOf(judged, subject.v[at])]}` : '';
+    const noted = remarks.filter(({ start, end }) => start <= t && t < end);
+    const before = compared ? nearestIndex(compared.t, compared.v, t) : -1;
+    const compare =
+      before >= 0 ? `, compared with ${formatValue(compared!.v[before], compared!.unit, decimals)}` : '';
+    return `${formatMoment(t, zone, now)}: ${values.join(', ')}${level}${compare}${noted.map(({ text }) => `. Remark: ${text}`).join('')}`;
+  }
+
+  const keys: Readonly<Record<string, () => void>> = {
+    ArrowRight: () => move(1),
+    ArrowLeft: () => move(-1),
+    Escape: () => setCursor(null),
+    ...(onZoom && {
+      '+': () => zoom(1 / ZOOM_STEP),
+      '=': () => zoom(1 / ZOOM_STEP),
+      '-': () => zoom(ZOOM_STEP),
+    }),
+    ...(onStretch && { Enter: () => onStretch(window) }),
+  };
   return (
     <View
       // A drawing that is walked with the arrow keys; what the keys reach is told below it.
       {...({
         onKeyDown: (event: KeyboardEvent) => {
-          if (event.key === 'ArrowRight') move(1);
-          else if (event.key === 'ArrowLeft') move(-1);
-          else if (event.key === 'Escape') setCursor(null);
-          else return;
+          const act = event.ctrlKey || event.metaKey ? undefined : keys[event.key];
+          if (!act || (event.key === 'Escape' && cursor === null)) return;
+          act();
           event.preventDefault();
+          event.stopPropagation();
         },
-        onPointerMove: (event: PointerEvent) => {
-          const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-          setCursor(x.invert(Math.min(plotWidth, Math.max(0, event.clientX - box.left - LEFT))).getTime());
-        },
-        onPointerLeave: () => setCursor(null),
+        ...handlers,
       } as object)}
       tabIndex={0}
       role="group"
       aria-roledescription="trend"
-      aria-label={`${name}. Arrow keys walk through its points.`}
+      aria-label={`${name}. Arrow keys walk through its points${onZoom ? ', plus and minus zoom, Enter tells the numbers of what is shown' : ''}.`}
+      style={choosing ? styles.choosing : styles.plot}
     >
       <Svg width={width} height={height} aria-hidden>
-        <Defs>
-          {parts.map((part, i) => (
-            <ClipPath key={part.level + part.top} id={`${id}c${i}`}>
-              <Rect
-                x={-4}
-                y={i === parts.length - 1 ? -6 : part.top}
-                width={plotWidth + 8}
-                height={
-                  Math.max(0, part.bottom - part.top) + (i === parts.length - 1 ? 6 : 0) + (i === 0 ? 6 : 0)
-                }
-              />
-            </ClipPath>
-          ))}
-        </Defs>
         <G x={LEFT} y={TOP}>
           {parts
             .filter(({ level }) => level === 'clear')
@@ -155,51 +191,17 @@ export function Trend({
                 opacity={0.5}
               />
             ))}
-          {answer.gaps.map((gap, i) => {
-            const from = Math.max(0, x(gap.start));
-            const to = Math.min(plotWidth, x(gap.end));
-            return (
-              <G key={gap.start}>
-                <Hatch id={`${id}g${i}`} x={from} y={0} width={to - from} height={plotHeight} />
-                {to - from > 3 && (
-                  <Path
-                    d={`M${from} 0V${plotHeight}M${to} 0V${plotHeight}`}
-                    stroke={palette.ink2}
-                    strokeWidth={1}
-                    strokeDasharray="2 3"
-                  />
-                )}
-                {to - from > 44 && (
-                  <SvgText
-                    x={(from + to) / 2}
-                    y={-8}
-                    fontFamily={SVG_FONT}
-                    fontSize={13}
-                    fill={palette.ink2}
-                    textAnchor="middle"
-                  >
-                    No data
-                  </SvgText>
-                )}
-              </G>
-            );
-          })}
-          <Hatch id={`${id}f`} x={future} y={0} width={plotWidth - future} height={plotHeight} />
-          {y.ticks(plotHeight > 150 ? 5 : 3).map((tick) => (
-            <G key={tick}>
-              <Path d={`M-5 ${y(tick)}H-1`} stroke={palette.ink2} strokeWidth={1} />
-              <SvgText
-                x={-9}
-                y={y(tick) + 4}
-                fontFamily={SVG_FONT}
-                fontSize={12}
-                fill={palette.ink2}
-                textAnchor="end"
-              >
-                {y.tickFormat(5)(tick).replace('\u002d', '\u2212')}
-              </SvgText>
-            </G>
-          ))}
+          <TrendTime
+            id={id}
+            scene={scene}
+            window={window}
+            width={plotWidth}
+            height={plotHeight}
+            gaps={series.length === 1 ? series[0].answer.gaps : []}
+            spans={spans}
+            remarks={remarks}
+            alarms={alarms}
+          />
           {parts.slice(1).map((part, i) => {
             const breach = part.level === 'breach' || parts[i].level === 'breach';
             return (
@@ -215,84 +217,51 @@ export function Trend({
               />
             );
           })}
-          {parts.length === 0 ? (
-            <Path d={path} fill="none" stroke={palette.ink} strokeWidth={1.8} strokeLinejoin="round" />
-          ) : (
-            parts.map((part, i) => (
-              <Path
-                key={part.level + part.top}
-                d={path}
-                clipPath={`url(#${id}c${i})`}
-                fill="none"
-                stroke={part.level === 'clear' ? palette.ink : shapeColour(palette, part.level)}
-                strokeWidth={{ clear: 1.8, caution: 2.2, breach: 2.8 }[part.level]}
-                strokeLinejoin="round"
-              />
-            ))
-          )}
-          {breaches.map(({ start, end }) => {
-            const from = Math.max(0, x(start));
-            const to = Math.min(plotWidth, x(end));
-            return (
-              <G key={start}>
-                <Path d={starPath((from + to) / 2, -11, 8, 4.9)} fill={palette.breach} />
-                <Rect
-                  x={from}
-                  y={plotHeight - 4}
-                  width={Math.max(2, to - from)}
-                  height={4}
-                  fill={palette.breach}
-                />
-              </G>
-            );
-          })}
-          {remarks.map(({ id: key, start, end }) => {
-            const from = Math.max(0, x(start));
-            const to = Math.min(plotWidth, x(end));
-            if (to < 0 || from > plotWidth) return null;
-            return (
-              <Path
-                key={key}
-                d={`M${from} -1V-5H${Math.max(from + 4, to)}V-1`}
-                fill="none"
-                stroke={palette.sea}
-                strokeWidth={2}
-              />
-            );
-          })}
-          <Line
-            x1={0}
-            x2={plotWidth}
-            y1={plotHeight}
-            y2={plotHeight}
-            stroke={palette.ink}
-            strokeWidth={1.5}
+          {compared && <TrendReference d={compared.path} />}
+          <TrendLines id={id} series={shown} subject={subject.key} parts={parts} width={plotWidth} />
+          <TrendAxes
+            scene={scene}
+            window={window}
+            zone={zone}
+            width={plotWidth}
+            height={plotHeight}
+            rightAt={plotWidth + rightAt}
           />
-          {timeTicks(window, zone, plotWidth).map(({ t: tick, label }) => (
-            <G key={tick}>
-              <Path d={`M${x(tick)} ${plotHeight}v5`} stroke={palette.ink2} strokeWidth={1} />
-              {x(tick) < plotWidth - 26 && (
-                <SvgText
-                  x={x(tick) + 3}
-                  y={plotHeight + 17}
-                  fontFamily={SVG_FONT}
-                  fontSize={12}
-                  fill={palette.ink2}
-                >
-                  {label}
-                </SvgText>
-              )}
-            </G>
-          ))}
-          {parts.map((part) => (
-            <BandChannel key={part.level + part.top} x={plotWidth + 6} channel={part} />
-          ))}
+          {named && (
+            <TrendLabels
+              scene={{ ...scene, series: shown }}
+              subject={subject.key}
+              width={plotWidth}
+              height={plotHeight}
+            />
+          )}
+          {!named &&
+            parts.map((part) => <BandChannel key={part.level + part.top} x={plotWidth + 6} channel={part} />)}
+          {dragged && (
+            <Rect
+              x={x(dragged.start)}
+              y={0}
+              width={Math.max(1, x(dragged.end) - x(dragged.start))}
+              height={plotHeight}
+              fill={palette.sea}
+              fillOpacity={0.16}
+              stroke={palette.sea}
+              strokeWidth={1}
+            />
+          )}
           {at >= 0 && (
             <>
-              <Line x1={x(t[at])} x2={x(t[at])} y1={0} y2={plotHeight} stroke={palette.ink} strokeWidth={1} />
+              <Line
+                x1={x(subject.t[at])}
+                x2={x(subject.t[at])}
+                y1={0}
+                y2={plotHeight}
+                stroke={palette.ink}
+                strokeWidth={1}
+              />
               <Rect
-                x={x(t[at]) - 3.5}
-                y={y(v[at]!) - 3.5}
+                x={x(subject.t[at]) - 3.5}
+                y={scene.axes[subject.axis].at(subject.top[at]!) - 3.5}
                 width={7}
                 height={7}
                 rx={3.5}
@@ -306,11 +275,21 @@ export function Trend({
       </Svg>
       <View role="status" style={styles.told}>
         <Words as="second" colour={told ? palette.ink : palette.ink2}>
-          {told ?? (answer.samples === 0 ? 'No readings in this window' : caption)}
+          {told ??
+            (series.every(({ answer }) => answer.samples === 0) ? 'No readings in this window' : caption)}
         </Words>
       </View>
+      {scene.leftOut.length > 0 && (
+        <Words as="second" colour={palette.ink2}>
+          {`Not drawn, because a trend has two value axes: ${scene.leftOut.join(', ')}`}
+        </Words>
+      )}
     </View>
   );
 }
 
-const styles = StyleSheet.create({ told: { minHeight: 18, paddingLeft: LEFT } });
+const styles = StyleSheet.create({
+  plot: { touchAction: 'pan-y' } as object,
+  choosing: { touchAction: 'none', cursor: 'crosshair' } as object,
+  told: { minHeight: 18, paddingLeft: LEFT },
+});

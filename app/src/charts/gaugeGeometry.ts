@@ -1,4 +1,4 @@
-import { scaleLinear } from 'd3-scale';
+import type { ValueAxis } from './valueAxis';
 
 /** Sizes and places of a round gauge, all in px, from its width alone. Angles in degrees from straight up, clockwise. */
 export interface GaugeGeometry {
@@ -42,12 +42,6 @@ export function gaugeGeometry(width: number): GaugeGeometry {
     showUnit: width >= 120,
     showReference: width >= 112,
   };
-}
-
-/** A function from value to angle; values beyond the ends of the scale stop at the ends. */
-export function angleScale(low: number, high: number): (value: number) => number {
-  const scale = scaleLinear().domain([low, high]).range([-SWEEP, SWEEP]).clamp(true);
-  return (value) => scale(value);
 }
 
 /** Point on a circle; 0° is straight up. */
@@ -102,14 +96,16 @@ export interface Graduation {
   readonly major: boolean;
 }
 
-/** Major and minor graduations at round numbers. */
-export function graduations(low: number, high: number): Graduation[] {
-  const majors = scaleLinear().domain([low, high]).ticks(6);
-  if (majors.length < 2) return majors.map((value) => ({ value, major: true }));
-  const half = (majors[1] - majors[0]) / 2;
+/** Major graduations at round numbers and minor ones half-way between. */
+export function graduations({ low, high, ticks }: Pick<ValueAxis, 'low' | 'high' | 'ticks'>): Graduation[] {
+  const majors = ticks(6);
   const all = majors.map((value) => ({ value, major: true }));
+  const step = majors.length > 1 ? majors[1] - majors[0] : 0;
+  const even = majors.every((value, i) => i === 0 || Math.abs(value - majors[i - 1] - step) < step * 1e-6);
+  // Between powers of ten there is no half-way.
+  if (majors.length < 2 || !even) return all;
   for (let i = -1; i < majors.length; i++) {
-    const value = majors[0] + (2 * i + 1) * half;
+    const value = majors[0] + (i + 0.5) * step;
     if (value > low && value < high) all.push({ value, major: false });
   }
   return all.sort((a, b) => a.value - b.value);

@@ -1,13 +1,21 @@
 import fc from 'fast-check';
 import { line } from 'd3-shape';
 import { levelOf, type TargetBand } from '@vivid-beacon/core';
-import { angleScale, gaugeGeometry, graduations, onCircle, SWEEP } from './gaugeGeometry';
+import { gaugeGeometry, graduations, onCircle, SWEEP } from './gaugeGeometry';
+import { valueAxis } from './valueAxis';
 import { bandLimits, histogramBars, sharesByLevel, withLimit } from './histogram';
 import { spacedOut } from './spacedOut';
 import { starPath } from './starPath';
 import { bucketMiddles, finishedPart, linePath, nearestIndex, timeTicks, valueDomain } from './trendGeometry';
 
 const BAND: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2.5 };
+
+/** A scale with these ends. */
+const fixed = (low: number, high: number) => ({
+  ends: [low, high] as const,
+  reversed: false,
+  logarithmic: false,
+});
 
 describe('gaugeGeometry', () => {
   it('drops labels, then graduations, then the unit, then the reference as it gets small', () => {
@@ -37,17 +45,19 @@ describe('gaugeGeometry', () => {
   });
 
   it('lays the scale over 240 degrees and stops at its ends', () => {
-    const toAngle = angleScale(0, 10);
+    const toAngle = valueAxis(fixed(0, 10), null, [], [-SWEEP, SWEEP]).at;
     expect([0, 5, 10, 99, -99].map(toAngle)).toEqual([-120, 0, 120, 120, -120]);
   });
 
   it('graduates at round numbers, minor ones between', () => {
     expect(
-      graduations(0, 6)
+      graduations(valueAxis(fixed(0, 6), null, [], [0, 1]))
         .filter(({ major }) => major)
         .map(({ value }) => value),
     ).toEqual([0, 1, 2, 3, 4, 5, 6]);
-    expect(graduations(0, 6).filter(({ major }) => !major)).toHaveLength(6);
+    expect(graduations(valueAxis(fixed(0, 6), null, [], [0, 1])).filter(({ major }) => !major)).toHaveLength(
+      6,
+    );
   });
 });
 

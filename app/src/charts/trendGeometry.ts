@@ -128,11 +128,13 @@ export function channels(
   domain: readonly [number, number],
   y: (v: number) => number,
 ): Channel[] {
-  return sectorsOf(band, domain[0], domain[1]).map(({ from, to, level }) => ({
-    top: y(to),
-    bottom: y(from),
-    level,
-  }));
+  return sectorsOf(band, domain[0], domain[1])
+    .map(({ from, to, level }) => ({
+      top: Math.min(y(from), y(to)),
+      bottom: Math.max(y(from), y(to)),
+      level,
+    }))
+    .sort((a, b) => b.top - a.top);
 }
 
 /** Index of the point nearest in time that has a value; −1 if there is none. */

@@ -1,4 +1,4 @@
-import { Pressable, StyleSheet } from 'react-native';
+import { Pressable, StyleSheet, View } from 'react-native';
 import { usePalette } from '../theme/useTheme';
 import type { TypeRole } from '../theme/type';
 import { Words } from './Words';
@@ -22,23 +22,19 @@ export function NumberButton({ text, unit, name, onPress, as = 'figure' }: Numbe
       onPress={onPress}
       style={({ pressed }) => [styles.number, pressed && { opacity: 0.6 }]}
     >
-      <Words as={as}>{text}</Words>
-      {unit !== '' && (
-        <Words as={as === 'hero' ? 'figure' : 'second'} colour={palette.ink2}>
-          {unit}
-        </Words>
-      )}
+      <View style={styles.line}>
+        <Words as={as}>{text}</Words>
+        {unit !== '' && (
+          <Words as={as === 'hero' ? 'figure' : 'second'} colour={palette.ink2}>
+            {unit}
+          </Words>
+        )}
+      </View>
     </Pressable>
   );
 }
 
 const styles = StyleSheet.create({
-  number: {
-    flexDirection: 'row',
-    alignItems: 'baseline',
-    gap: 4,
-    minHeight: 44,
-    minWidth: 44,
-    justifyContent: 'flex-end',
-  },
+  number: { minHeight: 44, minWidth: 44, justifyContent: 'center' },
+  line: { flexDirection: 'row', alignItems: 'baseline', gap: 4, justifyContent: 'flex-end' },
 });

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import {
   formatMoment,
@@ -6,7 +7,7 @@ import {
   type ProvenancePart,
   type Reading,
 } from '@vivid-beacon/core';
-import { usePalette } from '../theme/useTheme';
+import { Fact } from './Fact';
 import { Rule } from './Rule';
 import { Tray } from './Tray';
 import { Words } from './Words';
@@ -17,10 +18,12 @@ interface ProvenanceTrayProps {
   readonly decimals: number;
   readonly open: boolean;
   readonly onClose: () => void;
+  /** What can be done from here. */
+  readonly children?: ReactNode;
 }
 
 /** How a number was made: formula, window in local time, samples, coverage, and where they came from. */
-export function ProvenanceTray({ title, reading, decimals, open, onClose }: ProvenanceTrayProps) {
+export function ProvenanceTray({ title, reading, decimals, open, onClose, children }: ProvenanceTrayProps) {
   const { provenance, now } = reading;
   const { window, zone } = provenance;
   const low = reading.coverage < provenance.minimumCoverage;
@@ -52,6 +55,7 @@ export function ProvenanceTray({ title, reading, decimals, open, onClose }: Prov
           decimals={decimals}
         />
       ))}
+      {children}
     </Tray>
   );
 }
@@ -95,25 +99,6 @@ function Part({
   );
 }
 
-function Fact({ name, text }: { readonly name: string; readonly text: string }) {
-  const palette = usePalette();
-  return (
-    <View style={styles.fact}>
-      <View style={styles.name}>
-        <Words as="body" colour={palette.ink2}>
-          {name}
-        </Words>
-      </View>
-      <View style={styles.text}>
-        <Words as="body">{text}</Words>
-      </View>
-    </View>
-  );
-}
-
 const styles = StyleSheet.create({
   part: { gap: 6 },
-  fact: { flexDirection: 'row', gap: 12 },
-  name: { width: 92 },
-  text: { flex: 1, minWidth: 0 },
 });

@@ -1,88 +1,150 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { HOUR_MS, formatMoment, formatNumber, formatValue, type Reading } from '@vivid-beacon/core';
+import { HOUR_MS, formatMoment, formatNumber, formatValue, type Bucket } from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
+import type { Part } from '../boards/parts';
+import { useParts, type PartsAnswer } from '../boards/useParts';
 import { Spark } from '../charts/Spark';
-import { Answer } from '../components/Answer';
 import { NumberButton } from '../components/NumberButton';
-import { ProvenanceTray } from '../components/ProvenanceTray';
 import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
+import { PartRow } from './PartRow';
+import { PartsView } from './PartsView';
+import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
-import { StateLine } from './StateLine';
-import { useShownReading } from './useShownReading';
+import { StateLine, stateWords } from './StateLine';
+
+/** A number with its level, target, change against its reference, and a small trend; or a list of numbers. */
+export function FigureReadout({ readout, title }: ReadoutProps) {
+  const [open, setOpen] = useState<Part | null>(null);
+  const answer = useParts(readout);
+  const { band } = answer.shown.readout;
+  return (
+    <View>
+      <PartsView answer={answer} reading="Reading the figure">
+        {(parts) =>
+          parts.length === 1 ? (
+            <OneFigure part={parts[0]} answer={answer} title={title} onOpen={() => setOpen(parts[0])} />
+          ) : (
+            parts.map((part, i) => (
+              <PartRow
+                key={part.key}
+                part={part}
+                decimals={answer.decimals}
+                last={i === parts.length - 1}
+                second={
+                  band
+                    ? stateWords(part, band, answer.decimals)
+                    : part.previous === null
+                      ? undefined
+                      : changeWords(part, answer.decimals)
+                }
+                onOpen={() => setOpen(part)}
+              />
+            ))
+          )
+        }
+      </PartsView>
+      <PartTray
+        title={title}
+        readout={answer.shown.readout}
+        decimals={answer.decimals}
+        part={open}
+        onClose={() => setOpen(null)}
+      />
+    </View>
+  );
+}
 
 const SPARK_HEIGHT = 40;
 
-/** A number with its level, target, change against the window before, and a small trend. */
-export function FigureReadout({ readout, window, title }: ReadoutProps) {
+function OneFigure({
+  part,
+  answer,
+  title,
+  onOpen,
+}: {
+  readonly part: Part;
+  readonly answer: PartsAnswer;
+  readonly title: string;
+  readonly onOpen: () => void;
+}) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
-  const [open, setOpen] = useState(false);
-  const { query, decimals } = useShownReading(readout, window);
+  const { decimals } = answer;
+  const { readout, window, hours } = answer.shown;
+  const { reading } = part;
   const trend = useTrend(
-    width > 0 && query.data
-      ? { measure: readout.measure, window, bucket: sparkBucket(query.data), columns: Math.max(10, width) }
+    width > 0 && reading
+      ? {
+          measure: readout.measures[0],
+          window,
+          bucket: sparkBucket(reading.provenance.window),
+          columns: Math.max(10, Math.round(width)),
+          hours,
+        }
       : null,
   );
+  const target = readout.band?.target ?? null;
   return (
     <View onLayout={onLayout} style={styles.box}>
-      <Answer query={query} reading="Reading the figure">
-        {(reading) => (
-          <>
-            <View style={styles.number}>
-              <NumberButton
-                as="hero"
-                text={reading.value === null ? '–' : formatNumber(reading.value, decimals)}
-                unit={reading.unit}
-                name={`${title}. How it was made`}
-                onPress={() => setOpen(true)}
-              />
-            </View>
-            {(readout.band || reading.level === 'nodata') && (
-              <View style={styles.state}>
-                <StateLine reading={reading} band={readout.band} decimals={decimals} />
-              </View>
-            )}
-            <Words as="second" colour={palette.ink2}>
-              {changeWords(reading, decimals)}
-            </Words>
-            {trend.data && <Spark width={width} height={SPARK_HEIGHT} answer={trend.data} />}
-            <Words as="caption" colour={palette.ink3}>
-              {reading.asOf === null
-                ? 'no sample'
-                : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}${reading.partial ? ', unfinished period' : ''}`}
-            </Words>
-            <ProvenanceTray
-              title={title}
-              reading={reading}
-              decimals={decimals}
-              open={open}
-              onClose={() => setOpen(false)}
-            />
-          </>
-        )}
-      </Answer>
+      <View style={styles.number}>
+        <NumberButton
+          as="hero"
+          text={part.value === null ? '–' : formatNumber(part.value, decimals)}
+          unit={part.unit}
+          name={`${title}. How it was made`}
+          onPress={onOpen}
+        />
+      </View>
+      {(readout.band || part.level === 'nodata') && (
+        <View style={styles.state}>
+          <StateLine part={part} band={readout.band} decimals={decimals} />
+        </View>
+      )}
+      {target !== null && (
+        <Words
+          as="second"
+          colour={palette.ink2}
+        >{`target ${formatValue(target, part.unit, decimals)}`}</Words>
+      )}
+      {readout.compare !== 'none' && (
+        <Words as="second" colour={palette.ink2}>
+          {changeWords(part, decimals, readout.compare === 'lastYear' ? 'last year' : 'before')}
+        </Words>
+      )}
+      {trend.data && <Spark width={width} height={SPARK_HEIGHT} answer={trend.data} />}
+      {reading && (
+        <Words as="caption" colour={palette.ink3}>
+          {reading.asOf === null
+            ? 'no sample'
+            : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}${reading.partial ? ', unfinished period' : ''}`}
+        </Words>
+      )}
     </View>
   );
 }
 
 /** Samples for a few hours, else a value an hour or a day, so that a small line stays readable. */
-function sparkBucket({ provenance: { window } }: Reading): 'hour' | 'day' | null {
+function sparkBucket(window: { readonly start: number; readonly end: number }): Bucket | null {
   const hours = (window.end - window.start) / HOUR_MS;
   return hours <= 6 ? null : hours <= 24 * 14 ? 'hour' : 'day';
 }
 
-/** Change against the window before: "up 3.1 % on 1,204 kg before". */
-export function changeWords({ value, previous, unit, partial }: Reading, decimals: number): string {
+/** Change against the reference: "up 3.1 % on 1,204 kg before". Of a base that is zero or less no percentage. */
+export function changeWords(
+  { value, previous, unit, reading }: Pick<Part, 'value' | 'previous' | 'unit' | 'reading'>,
+  decimals: number,
+  when = 'before',
+): string {
   if (value === null || previous === null) return 'nothing to compare with';
-  const before = `${formatValue(previous, unit, decimals)} ${partial ? 'by this time before' : 'before'}`;
+  const base = `${formatValue(previous, unit, decimals)} ${reading?.partial ? `by this time ${when}` : when}`;
   const change = value - previous;
-  if (change === 0) return `the same as ${before}`;
+  if (change === 0) return `the same as ${base}`;
   const way = change > 0 ? 'up' : 'down';
-  const share = previous === 0 ? '' : ` (${formatNumber(Math.abs(change / previous) * 100, 1)} %)`;
-  return `${way} ${formatNumber(Math.abs(change), decimals)}${share} on ${before}`;
+  const share = previous <= 0 ? '' : ` (${formatNumber(Math.abs(change / previous) * 100, 1)} %)`;
+  return `${way} ${formatNumber(Math.abs(change), decimals)}${share} on ${base}`;
 }
 
 const styles = StyleSheet.create({

@@ -1,58 +1,72 @@
 import { useState } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
-import { formatMoment, formatValue, LEVEL_WORDS } from '@vivid-beacon/core';
-import { Answer } from '../components/Answer';
+import { View } from 'react-native';
+import { formatMoment, LEVEL_WORDS } from '@vivid-beacon/core';
+import type { Part } from '../boards/parts';
+import { thirdsOf } from '../boards/thirds';
+import { useParts } from '../boards/useParts';
 import { Lamp } from '../components/Lamp';
-import { ProvenanceTray } from '../components/ProvenanceTray';
 import { Words } from '../components/Words';
-import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
+import { PartRow } from './PartRow';
+import { PartsView } from './PartsView';
+import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
-import { useShownReading } from './useShownReading';
+import { stateWords } from './StateLine';
 
-/** A lamp with its word and the value it stands for. */
-export function LampReadout({ readout, window, title }: ReadoutProps) {
+/**
+ * Lamps with their words and the values they stand for. Without a target band a list is cut into thirds of
+ * its own range, and says so: that is where each stands in this list, not whether it is well.
+ */
+export function LampReadout({ readout, title }: ReadoutProps) {
   const palette = usePalette();
-  const [open, setOpen] = useState(false);
-  const { query, decimals } = useShownReading(readout, window);
+  const [open, setOpen] = useState<Part | null>(null);
+  const answer = useParts(readout);
+  const { band } = answer.shown.readout;
   return (
-    <Answer query={query} reading="Reading the lamp">
-      {(reading) => (
-        <>
-          <Pressable
-            role="button"
-            aria-label={`${title}: ${LEVEL_WORDS[reading.level]}. How it was made`}
-            onPress={() => setOpen(true)}
-            style={styles.row}
-          >
-            <Lamp level={reading.level} size={26} />
-            <View style={styles.words}>
-              <Words as="bodyStrong" colour={wordColour(palette, reading.level)}>
-                {reading.value === null
-                  ? LEVEL_WORDS[reading.level]
-                  : `${LEVEL_WORDS[reading.level]}, ${formatValue(reading.value, reading.unit, decimals)}`}
-              </Words>
-              <Words as="second" colour={palette.ink2}>
-                {reading.asOf === null
-                  ? 'no sample'
-                  : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`}
-              </Words>
-            </View>
-          </Pressable>
-          <ProvenanceTray
-            title={title}
-            reading={reading}
-            decimals={decimals}
-            open={open}
-            onClose={() => setOpen(false)}
-          />
-        </>
-      )}
-    </Answer>
+    <View>
+      <PartsView answer={answer} reading="Reading the lamps">
+        {(parts) => {
+          const thirds = band ? null : thirdsOf(parts.map(({ value }) => value));
+          return (
+            <>
+              {parts.map((part, i) => (
+                <PartRow
+                  key={part.key}
+                  part={parts.length === 1 ? { ...part, name: LEVEL_WORDS[part.level] } : part}
+                  decimals={answer.decimals}
+                  last={i === parts.length - 1}
+                  left={<Lamp level={part.level} size={24} />}
+                  second={secondLine(part, thirds?.[i] ?? null)}
+                  onOpen={() => setOpen(part)}
+                />
+              ))}
+              {thirds && (
+                <Words as="caption" colour={palette.ink2}>
+                  Thirds of this list, from its lowest to its highest value. Relative: no target band is set.
+                </Words>
+              )}
+            </>
+          );
+        }}
+      </PartsView>
+      <PartTray
+        title={title}
+        readout={answer.shown.readout}
+        decimals={answer.decimals}
+        part={open}
+        onClose={() => setOpen(null)}
+      />
+    </View>
   );
-}
 
-const styles = StyleSheet.create({
-  row: { flexDirection: 'row', alignItems: 'center', gap: 10, minHeight: 48 },
-  words: { flex: 1, minWidth: 0 },
-});
+  function secondLine(part: Part, third: string | null): string {
+    if (third) return third;
+    const state =
+      band && part.level !== 'nodata' ? stateWords(part, band, answer.decimals) : LEVEL_WORDS[part.level];
+    const { reading } = part;
+    if (!reading) return state;
+    return reading.asOf === null
+      ? 'no sample'
+      : `${band ? `${state}, ` : ''}as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`;
+  }
+}

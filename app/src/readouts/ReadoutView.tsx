@@ -1,65 +1,95 @@
-import { useMemo } from 'react';
+import { useMemo, type ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { automaticTitle, windowWords, type Metric, type Readout, type WindowSpec } from '@vivid-beacon/core';
-import { useMetrics } from '../api/queries';
+import {
+  automaticFootnote,
+  automaticTitle,
+  windowWords,
+  type Readout,
+  type ReadoutForm,
+} from '@vivid-beacon/core';
+import { useAssets } from '../api/queries';
+import { useShown } from '../boards/useParts';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { FigureReadout } from './FigureReadout';
 import { GaugeReadout } from './GaugeReadout';
 import { LampReadout } from './LampReadout';
+import { NoteReadout } from './NoteReadout';
+import { RingReadout } from './RingReadout';
+import { StraightReadout } from './StraightReadout';
+import { TankReadout } from './TankReadout';
 import { TrendReadout } from './TrendReadout';
-
-interface ReadoutViewProps {
-  readonly readout: Readout;
-  /** Used where the readout has no window of its own. */
-  readonly boardWindow: WindowSpec;
-}
 
 /** What every form of readout gets. */
 export interface ReadoutProps {
   readonly readout: Readout;
-  readonly window: WindowSpec;
   readonly title: string;
 }
 
-const FORMS = { gauge: GaugeReadout, lamp: LampReadout, figure: FigureReadout, trend: TrendReadout } as const;
+const FORMS: Readonly<Record<ReadoutForm, ComponentType<ReadoutProps>>> = {
+  gauge: GaugeReadout,
+  straight: StraightReadout,
+  tank: TankReadout,
+  lamp: LampReadout,
+  figure: FigureReadout,
+  trend: TrendReadout,
+  ring: RingReadout,
+  note: NoteReadout,
+};
 
-/** One readout with its title and the window it shows. */
-export function ReadoutView({ readout, boardWindow }: ReadoutViewProps) {
+/** One readout with its title, the window it keeps for itself, and the footnote that states its subset. */
+export function ReadoutView({ readout }: { readonly readout: Readout }) {
   const palette = usePalette();
-  const title = useTitle(readout);
-  const window = readout.window ?? boardWindow;
+  const { title, footnote, follows } = useReadoutWords(readout);
   const Form = FORMS[readout.form];
+  const bare = readout.form === 'note' && readout.title === null;
   return (
     <View style={styles.readout} role="region" aria-label={title}>
-      <View style={styles.head}>
-        <View style={styles.title}>
-          <Words as="readoutTitle" heading={2}>
-            {title}
-          </Words>
+      {!bare && (
+        <View style={styles.head}>
+          <View style={styles.title}>
+            <Words as="readoutTitle" heading={2}>
+              {title}
+            </Words>
+          </View>
+          {readout.window && (
+            <Words as="caption" colour={palette.ink2}>
+              {windowWords(readout.window).replace(/^the /, '')}
+            </Words>
+          )}
         </View>
-        {readout.window && (
-          <Words as="caption" colour={palette.ink2}>
-            {windowWords(readout.window).replace(/^the /, '')}
-          </Words>
-        )}
-      </View>
-      <Form readout={readout} window={window} title={title} />
+      )}
+      {follows && (
+        <Words as="caption" colour={palette.sea}>
+          follows the focus
+        </Words>
+      )}
+      <Form readout={readout} title={title} />
+      {footnote && (
+        <Words as="caption" colour={palette.ink2}>
+          {footnote}
+        </Words>
+      )}
     </View>
   );
 }
 
-/** The title as written, or made from the choices. */
-export function useTitle(readout: Readout): string {
-  const metrics = useMetrics().data;
-  return useMemo(() => titleFrom(readout, metrics), [readout, metrics]);
-}
-
-function titleFrom(readout: Readout, metrics: readonly Metric[] | undefined): string {
-  if (readout.title !== null) return readout.title;
-  const metric = metrics?.find(({ id }) => id === readout.measure.metricId);
-  const per = metrics?.find(({ id }) => id === readout.measure.per?.metricId) ?? null;
-  return metric ? automaticTitle(readout.measure, metric, per) : 'Readout';
+/** Title and footnote as written, or made from the choices. */
+export function useReadoutWords(readout: Readout): {
+  readonly title: string;
+  readonly footnote: string | null;
+  readonly follows: boolean;
+} {
+  const { shown, metrics } = useShown(readout);
+  const assets = useAssets().data;
+  return useMemo(() => {
+    const names = new Map(assets?.map(({ id, name }) => [id, name]));
+    return {
+      title: shown.readout.title ?? automaticTitle(shown.readout, (id) => metrics.get(id)),
+      footnote: readout.footnote ?? automaticFootnote(readout, (id) => names.get(id)),
+      follows: shown.follows,
+    };
+  }, [readout, shown, metrics, assets]);
 }
 
 const styles = StyleSheet.create({

@@ -1,18 +1,22 @@
 import { StyleSheet, View } from 'react-native';
-import { distanceOf, formatNumber, LEVEL_WORDS, type Reading, type TargetBand } from '@vivid-beacon/core';
+import { distanceOf, formatNumber, LEVEL_WORDS, type TargetBand } from '@vivid-beacon/core';
+import type { Part } from '../boards/parts';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
 import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 
+/** What is told of a value's state. */
+type Judged = Pick<Part, 'value' | 'level' | 'coverage' | 'reading'>;
+
 interface StateLineProps {
-  readonly reading: Reading;
+  readonly part: Judged;
   readonly band: TargetBand | null;
   readonly decimals: number;
 }
 
 /** Lamp, word, and how far it is: "Breach, 1.3 over limit". */
-export function StateLine({ reading, band, decimals }: StateLineProps) {
+export function StateLine({ part: reading, band, decimals }: StateLineProps) {
   const palette = usePalette();
   return (
     <View style={styles.line}>
@@ -24,7 +28,7 @@ export function StateLine({ reading, band, decimals }: StateLineProps) {
         >
           {stateWords(reading, band, decimals)}
         </Words>
-        {reading.partial && reading.value !== null && (
+        {reading.reading?.partial && reading.value !== null && (
           <Words as="caption" colour={palette.ink2}>
             unfinished period
           </Words>
@@ -35,7 +39,7 @@ export function StateLine({ reading, band, decimals }: StateLineProps) {
 }
 
 /** The state in words, for the line and for screen readers. */
-export function stateWords(reading: Reading, band: TargetBand | null, decimals: number): string {
+export function stateWords(reading: Judged, band: TargetBand | null, decimals: number): string {
   if (reading.level === 'nodata') {
     return reading.value === null
       ? LEVEL_WORDS.nodata

@@ -1,75 +1,184 @@
+import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { decimalsFor, scaleEnds } from '@vivid-beacon/core';
+import {
+  BUCKET_WORDS,
+  DAY_MS,
+  decimalsFor,
+  formatWindow,
+  scaleEnds,
+  type Interval,
+  type Metric,
+  type Readout,
+} from '@vivid-beacon/core';
 import { useRemarks } from '../api/data';
-import { askLevels, useMetrics, useTrend } from '../api/queries';
+import { askLevels, useAlarms } from '../api/queries';
+import { useBoardLook } from '../boards/BoardLookContext';
+import { useShown } from '../boards/useParts';
+import { useTrendSeries, type TrendData } from '../boards/useTrendSeries';
 import { Trend } from '../charts/Trend';
-import { Answer } from '../components/Answer';
+import type { TrendSeries } from '../charts/trendScene';
+import { IconButton } from '../components/IconButton';
+import { RulerIcon, ZoomOutIcon } from '../components/icons';
+import { Loading } from '../components/Loading';
+import { Notice } from '../components/Notice';
+import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
+import { usePalette } from '../theme/useTheme';
 import type { ReadoutProps } from './ReadoutView';
+import { StretchTray } from './StretchTray';
+import { TrendLegend } from './TrendLegend';
 
 const HEIGHT = 240;
-const LONGEST_BY_THE_HOUR_MS = 35 * 86_400_000;
+const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
+const SHORTEST_ZOOM_MS = 60_000;
+const NAMES_FROM = 420;
 
-/** A line over the window, with breaches marked above it. */
-export function TrendReadout({ readout, window, title }: ReadoutProps) {
+/** Lines over the window; a dragged-out stretch tells its numbers and can be zoomed into. */
+export function TrendReadout({ readout, title }: ReadoutProps) {
+  const palette = usePalette();
+  const { focus } = useBoardLook();
   const [width, onLayout] = useWidth();
-  const query = useTrend(
-    width > 0
-      ? { measure: readout.measure, window, bucket: readout.bucket, columns: Math.max(10, width - 64) }
-      : null,
-  );
-  const shown = query.data?.window;
-  const asset = useMetrics().data?.find(({ id }) => id === readout.measure.metricId)?.assetId ?? '';
-  const remarks = useRemarks(shown ? asset : '', shown?.start ?? 0, shown?.end ?? 1);
-  const spans = useQuery({
-    queryKey: ['readings', 'levels', readout.measure, readout.band, shown],
-    queryFn: ({ signal }) =>
-      askLevels(
-        {
-          measure: readout.measure,
-          band: readout.band!,
-          start: shown!.start,
-          end: shown!.end,
-          bucket: shown!.end - shown!.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour',
-        },
-        signal,
-      ),
-    enabled: readout.band !== null && shown !== undefined,
-    placeholderData: (before) => before,
-  });
+  const [zoomed, setZoomed] = useState<Interval | null>(null);
+  const [choosing, setChoosing] = useState(false);
+  const [stretch, setStretch] = useState<Interval | null>(null);
+  const data = useTrendSeries(readout, Math.max(0, Math.min(4000, Math.round(width - 64))), zoomed);
+  const { metrics } = useShown(readout);
+  const { series, shown, error } = data;
+  const marks = useTimeMarks(data, metrics);
+  const zoom = (to: Interval): void => {
+    if (to.end - to.start >= SHORTEST_ZOOM_MS) setZoomed(to);
+  };
   return (
     <View onLayout={onLayout}>
-      <Answer query={query} reading="Reading the trend">
-        {(answer) => (
-          <View style={query.isPlaceholderData && styles.old}>
-            <Trend
-              width={width}
-              height={HEIGHT}
-              answer={answer}
-              band={readout.band}
-              decimals={
-                readout.decimals ??
-                Math.min(
-                  3,
-                  decimalsFor(
-                    ...scaleEnds(
-                      readout.band,
-                      answer.v.filter((x) => x !== null),
-                    ),
-                  ),
-                )
-              }
-              name={title}
-              spans={spans.data}
-              remarks={remarks.data}
-              caption={`${answer.unit ? `in ${answer.unit}, ` : ''}${answer.until ? `one value for each ${readout.bucket ?? 'hour'}` : 'samples, spikes kept'}`}
+      {series && series.length > 0 ? (
+        <View style={data.old && styles.old}>
+          <Trend
+            width={width}
+            height={HEIGHT}
+            series={series}
+            band={shown.readout.band}
+            decimals={decimalsOf(shown.readout, series)}
+            name={title}
+            mark={shown.readout.mark}
+            cumulative={shown.readout.cumulative}
+            scale={shown.readout.scale}
+            focus={focus}
+            reference={data.reference}
+            choosing={choosing}
+            onZoom={zoom}
+            onStretch={setStretch}
+            caption={captionOf(data)}
+            {...marks}
+          />
+          <View style={styles.tools}>
+            {zoomed && (
+              <Words as="caption" colour={palette.ink2}>
+                {formatWindow(zoomed.start, zoomed.end, series[0].answer.zone, series[0].answer.now)}
+              </Words>
+            )}
+            {zoomed && (
+              <IconButton
+                icon={ZoomOutIcon}
+                name="Back to the whole window"
+                onPress={() => setZoomed(null)}
+              />
+            )}
+            <IconButton
+              icon={RulerIcon}
+              name={choosing ? 'Stop choosing a stretch' : 'Choose a stretch by dragging'}
+              onPress={() => setChoosing(!choosing)}
+              chosen={choosing}
             />
           </View>
-        )}
-      </Answer>
+          {series.length > 1 && width < NAMES_FROM && <TrendLegend series={series} />}
+          <StretchTray
+            title={title}
+            readout={shown.readout}
+            stretch={stretch}
+            zone={series[0].answer.zone}
+            now={series[0].answer.now}
+            hours={shown.hours}
+            onZoom={(to) => {
+              setStretch(null);
+              zoom(to);
+            }}
+            onClose={() => setStretch(null)}
+          />
+        </View>
+      ) : error ? (
+        <Notice
+          kind="error"
+          title="This could not be read"
+          text={error.message}
+          action={{ label: 'Read again', onPress: data.again }}
+        />
+      ) : series ? (
+        <Notice kind="empty" title="Nothing in this scope" text="No metric of the readout lies in it." />
+      ) : (
+        <Loading what="Reading the trend" />
+      )}
     </View>
   );
 }
 
-const styles = StyleSheet.create({ old: { opacity: 0.6 } });
+function captionOf({ series, shown, bucket, reference }: TrendData): string {
+  const { unit, until } = series![0].answer;
+  const kind =
+    until === null
+      ? 'samples, spikes kept'
+      : `${shown.readout.cumulative ? 'running total, ' : ''}one value for each ${BUCKET_WORDS[bucket ?? 'hour']}`;
+  const compared = reference
+    ? `, dashed: ${reference.name === 'before' ? 'the window before' : 'the same last year'}`
+    : '';
+  return `${unit ? `in ${unit}, ` : ''}${kind}${compared}`;
+}
+
+function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
+  if (readout.decimals !== null) return readout.decimals;
+  const values = series.flatMap(({ answer }) => answer.v.filter((x) => x !== null));
+  return Math.min(3, decimalsFor(...scaleEnds(readout.band, values)));
+}
+
+/** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */
+function useTimeMarks({ series, shown }: TrendData, metrics: ReadonlyMap<string, Metric>) {
+  const { measures, band, groupBy, mark, cumulative } = shown.readout;
+  const window = series?.[0]?.answer.window;
+  const start = window?.start ?? 0;
+  const end = window?.end ?? 1;
+  const measure = measures[0];
+  const asset = groupBy ? '' : (metrics.get(measure?.metricId ?? '')?.assetId ?? '');
+  const remarks = useRemarks(window ? asset : '', start, end);
+  const alarms = useAlarms().data;
+  const judged = band !== null && !groupBy && !cumulative && mark !== 'stacked';
+  const spans = useQuery({
+    queryKey: ['readings', 'levels', measure, band, start, end],
+    queryFn: ({ signal }) =>
+      askLevels(
+        { measure, band: band!, start, end, bucket: end - start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour' },
+        signal,
+      ),
+    enabled: judged && window !== undefined && measure !== undefined,
+    placeholderData: (before) => before,
+  });
+  const ids = new Set(measures.map(({ metricId }) => metricId));
+  return {
+    remarks: remarks.data,
+    spans: judged ? spans.data : [],
+    alarms: [...(alarms?.standing ?? []), ...(alarms?.past ?? [])]
+      .filter(({ metricId }) => ids.has(metricId))
+      .map(({ raisedAt }) => raisedAt),
+  };
+}
+
+const styles = StyleSheet.create({
+  old: { opacity: 0.6 },
+  tools: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'flex-end',
+    marginTop: -32,
+    zIndex: 1,
+    pointerEvents: 'box-none',
+  },
+});

@@ -15,6 +15,7 @@ import { useAcknowledge, useAddRemark } from '../api/changes';
 import { useAlarm, useTrend } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Trend } from '../charts/Trend';
+import { oneSeries } from '../charts/trendScene';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
@@ -199,7 +200,7 @@ function AlarmTrend({ alarm }: { readonly alarm: Alarm }) {
           <Trend
             width={width}
             height={230}
-            answer={answer}
+            series={oneSeries(answer, alarm.metricName)}
             band={band}
             decimals={alarm.decimals}
             name={`${alarm.metricName} around this alarm`}

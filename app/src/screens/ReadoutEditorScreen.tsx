@@ -2,27 +2,39 @@ import { useMemo, useState } from 'react';
 import { useRouter } from 'expo-router';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
-import { FORM_WORDS, READOUT_FORMS, type Board, type Metric } from '@vivid-beacon/core';
-import { useSaveBoard } from '../api/changes';
-import { useBoard, useMetrics } from '../api/queries';
+import {
+  FORM_WORDS,
+  READOUT_FORMS,
+  type Asset,
+  type Board,
+  type Metric,
+  type Readout,
+  type WindowSpec,
+} from '@vivid-beacon/core';
+import { useAssets, useBoard, useMetrics } from '../api/queries';
+import { freshId, placeReadout } from '../boards/boardEdits';
+import { BoardLookProvider } from '../boards/BoardLookContext';
+import { useBoardEdits } from '../boards/useBoardEdits';
+import { useParts } from '../boards/useParts';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
-import { CloseIcon } from '../components/icons';
+import { CloseIcon, RedoIcon, UndoIcon } from '../components/icons';
 import { IconButton } from '../components/IconButton';
 import { Notice } from '../components/Notice';
 import { Sentence } from '../components/Sentence';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
+import { useKeys } from '../hooks/useKeys';
 import { useLayout } from '../hooks/useLayout';
 import { useNow } from '../hooks/useNow';
 import { ReadoutView } from '../readouts/ReadoutView';
-import { useShownReading } from '../readouts/useShownReading';
 import { createReadoutDraftStore, type Slot } from '../stores/readoutDraftStore';
 import { usePalette } from '../theme/useTheme';
-import { freshId, placeReadout } from './boardEdits';
 import { problemOf } from './editor/BandPanel';
 import { readoutSentence } from './editor/readoutSentence';
 import { SLOT_TITLES, SlotPanel } from './editor/SlotPanel';
+
+const NO_ASSETS: readonly Asset[] = [];
 
 interface ReadoutEditorScreenProps {
   readonly boardId: string;
@@ -34,11 +46,14 @@ interface ReadoutEditorScreenProps {
 export function ReadoutEditorScreen({ boardId, readoutId }: ReadoutEditorScreenProps) {
   const board = useBoard(boardId);
   const metrics = useMetrics();
+  const assets = useAssets();
   return (
     <Answer query={board} reading="Reading the board">
       {(found) => (
         <Answer query={metrics} reading="Reading metrics">
-          {(rows) => <Editor board={found} readoutId={readoutId} metrics={rows} />}
+          {(rows) => (
+            <Editor board={found} readoutId={readoutId} metrics={rows} assets={assets.data ?? NO_ASSETS} />
+          )}
         </Answer>
       )}
     </Answer>
@@ -49,67 +64,81 @@ function Editor({
   board,
   readoutId,
   metrics,
+  assets,
 }: {
   readonly board: Board;
   readonly readoutId: string;
   readonly metrics: readonly Metric[];
+  readonly assets: readonly Asset[];
 }) {
   const palette = usePalette();
   const router = useRouter();
   const { wide } = useLayout();
   const now = useNow();
-  const save = useSaveBoard();
+  const edits = useBoardEdits(board);
   const [store] = useState(() => {
     const there = board.document.readouts.find(({ id }) => id === readoutId) ?? null;
     return createReadoutDraftStore(there?.id ?? freshId(board.document), there);
   });
-  const { readout, form, open, actions } = useStore(store);
+  const { readout, open, past, future, actions } = useStore(store);
   const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
+  const names = useMemo(() => new Map(assets.map(({ id, name }) => [id, name])), [assets]);
   const back = (): void => router.navigate(`/boards/${board.id}`);
-  const wrong = readout?.band ? problemOf(readout.band) : null;
-  const place = (): void =>
-    save.mutate({ ...board, document: placeReadout(board.document, readout!) }, { onSuccess: back });
+  const wrong = wrongIn(readout);
+  const place = (): void => edits.change({ document: placeReadout(board.document, readout) }, back);
+  useKeys({ 'Ctrl+z': actions.undo, 'Ctrl+Shift+z': actions.redo, 'Ctrl+y': actions.redo });
+  const shown = readout.form === 'note' || readout.measures.length > 0;
+  const small =
+    (readout.form === 'gauge' || readout.form === 'lamp' || readout.form === 'figure') &&
+    !readout.groupBy &&
+    readout.measures.length < 2;
+  const { document } = board;
 
   const preview = (
-    <View style={[styles.preview, wide && styles.previewWide]}>
-      {readout ? (
-        <View style={form === 'gauge' || form === 'lamp' || form === 'figure' ? styles.small : undefined}>
-          <ReadoutView readout={readout} boardWindow={board.document.window} />
-        </View>
-      ) : (
-        <Notice
-          kind="empty"
-          title="Nothing to show yet"
-          text="Choose a metric; the preview then follows every choice."
-        />
-      )}
-    </View>
+    <BoardLookProvider
+      look={{
+        window: document.window,
+        scope: document.scope,
+        hours: document.hours,
+        focus: null,
+        onFocus: () => undefined,
+      }}
+    >
+      <View style={[styles.preview, wide && styles.previewWide]}>
+        {shown ? (
+          <View style={small ? styles.small : undefined}>
+            <ReadoutView readout={readout} />
+          </View>
+        ) : (
+          <Notice
+            kind="empty"
+            title="Nothing to show yet"
+            text="Choose a metric; the preview then follows every choice."
+          />
+        )}
+      </View>
+    </BoardLookProvider>
   );
   const panel = (
     <>
       <View style={[styles.strip, { backgroundColor: palette.ground, borderColor: palette.ink }]}>
         <Sentence
-          parts={readoutSentence(readout, byId)}
+          parts={readoutSentence(readout, byId, (id) => names.get(id))}
           open={open}
           onOpen={(key) => actions.openSlot(key as Slot)}
         />
       </View>
       <View style={styles.panel}>
         <Words as="sectionHead" heading={2}>
-          {SLOT_TITLES[readout ? open : 'metric']}
+          {SLOT_TITLES[readout.form === 'note' && open !== 'look' ? 'words' : shown ? open : 'metric']}
         </Words>
-        {readout ? (
-          <PanelWithReading store={store} metrics={metrics} board={board} now={now} />
-        ) : (
-          <SlotPanel
-            store={store}
-            metrics={metrics}
-            boardWindow={board.document.window}
-            unit=""
-            decimals={1}
-            now={now}
-          />
-        )}
+        <PanelWithReading
+          store={store}
+          metrics={metrics}
+          assets={assets}
+          boardWindow={document.window}
+          now={now}
+        />
       </View>
     </>
   );
@@ -122,6 +151,8 @@ function Editor({
             {readoutId === 'new' ? 'New readout' : 'Readout'}
           </Words>
         </View>
+        <IconButton icon={UndoIcon} name="Undo" disabled={past.length === 0} onPress={actions.undo} />
+        <IconButton icon={RedoIcon} name="Do again" disabled={future.length === 0} onPress={actions.redo} />
         <View style={styles.on}>
           <Words as="second" colour={palette.ink2} lines={1}>{`on ${board.title}`}</Words>
         </View>
@@ -130,7 +161,7 @@ function Editor({
         <WordRow
           name="Form"
           options={READOUT_FORMS.map((value) => ({ value, label: FORM_WORDS[value] }))}
-          chosen={form}
+          chosen={readout.form}
           onChoose={actions.chooseForm}
         />
       </View>
@@ -150,13 +181,18 @@ function Editor({
         </>
       )}
       <View style={[styles.dock, { borderTopColor: palette.ink, backgroundColor: palette.ground }]}>
-        {save.isError && (
+        {edits.error && (
           <View role="alert">
             <Words
               as="body"
               colour={palette.breachT}
-            >{`Could not place the readout. ${save.error.message}`}</Words>
+            >{`Could not place the readout. ${edits.error.message}`}</Words>
           </View>
+        )}
+        {wrong && (
+          <Words as="second" colour={palette.breachT}>
+            {wrong}
+          </Words>
         )}
         <View style={styles.buttons}>
           <Button look="quiet" label="Leave" onPress={back} />
@@ -164,7 +200,7 @@ function Editor({
             grow
             look="main"
             label="Place on board"
-            disabled={!readout || wrong !== null || save.isPending}
+            disabled={!shown || wrong !== null || edits.saving}
             onPress={place}
           />
         </View>
@@ -173,27 +209,40 @@ function Editor({
   );
 }
 
-/** The open panel needs unit and decimals of the present reading. */
+/** What keeps a readout from being placed; null = nothing. */
+function wrongIn({ band, scale }: Readout): string | null {
+  const inBand = band && problemOf(band);
+  if (inBand) return inBand.message;
+  if (scale.ends && scale.ends[0] >= scale.ends[1]) return 'The scale must begin below its end.';
+  if (scale.logarithmic && scale.ends && scale.ends[0] <= 0) return 'A logarithmic scale begins above 0.';
+  return null;
+}
+
+/** The open panel needs unit, decimals and values of what is shown. */
 function PanelWithReading({
   store,
   metrics,
-  board,
+  assets,
+  boardWindow,
   now,
 }: {
   readonly store: ReturnType<typeof createReadoutDraftStore>;
   readonly metrics: readonly Metric[];
-  readonly board: Board;
+  readonly assets: readonly Asset[];
+  readonly boardWindow: WindowSpec;
   readonly now: number;
 }) {
-  const readout = useStore(store, (state) => state.readout)!;
-  const { query, decimals } = useShownReading(readout, readout.window ?? board.document.window);
+  const readout = useStore(store, (state) => state.readout);
+  const { parts, decimals } = useParts(readout);
   return (
     <SlotPanel
       store={store}
       metrics={metrics}
-      boardWindow={board.document.window}
-      unit={query.data?.unit ?? ''}
+      assets={assets}
+      boardWindow={boardWindow}
+      unit={parts?.[0]?.unit ?? ''}
       decimals={decimals}
+      values={parts?.flatMap(({ value }) => (value === null ? [] : [value])) ?? []}
       now={now}
     />
   );

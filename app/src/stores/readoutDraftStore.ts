@@ -1,7 +1,11 @@
 import { createStore } from 'zustand';
 import {
+  changeForm,
   DAY_MS,
+  emptyReadout,
+  MOST_MEASURES,
   SUMMARIES_OF_KIND,
+  type Measure,
   type Metric,
   type Readout,
   type ReadoutForm,
@@ -10,13 +14,27 @@ import {
 } from '@vivid-beacon/core';
 
 /** The parts of the sentence a readout is built with. */
-export type Slot = 'summary' | 'metric' | 'per' | 'window' | 'bucket' | 'band' | 'look';
+export type Slot =
+  | 'metric'
+  | 'summary'
+  | 'per'
+  | 'more'
+  | 'group'
+  | 'scope'
+  | 'hours'
+  | 'window'
+  | 'bucket'
+  | 'band'
+  | 'compare'
+  | 'look'
+  | 'words';
 
 export interface DraftState {
-  /** null until a metric is chosen. */
-  readonly readout: Readout | null;
-  readonly form: ReadoutForm;
+  readonly readout: Readout;
   readonly open: Slot;
+  /** What can be undone and done again, the latest last. */
+  readonly past: readonly Readout[];
+  readonly future: readonly Readout[];
   readonly actions: DraftActions;
 }
 
@@ -25,82 +43,110 @@ interface DraftActions {
   readonly openSlot: (slot: Slot) => void;
   readonly chooseMetric: (metric: Metric) => void;
   readonly choosePer: (metric: Metric | null) => void;
-  readonly change: (
-    part: Partial<Pick<Readout, 'title' | 'window' | 'bucket' | 'band' | 'decimals'>>,
-  ) => void;
-  readonly chooseSummary: (summary: Readout['measure']['summary']) => void;
+  readonly addMeasure: (metric: Metric) => void;
+  readonly removeMeasure: (at: number) => void;
+  readonly change: (part: Partial<Omit<Readout, 'id' | 'form' | 'measures'>>) => void;
+  readonly chooseSummary: (summary: Measure['summary']) => void;
   readonly setRatio: (factor: number, unit: string | null) => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
 }
 
 /** A store of its own for each time the editor is opened. `id` is the readout's id on the board. */
 export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
-  createStore<DraftState>()((set) => ({
-    readout: initial,
-    form: initial?.form ?? 'gauge',
-    open: initial ? 'band' : 'metric',
-    actions: {
-      chooseForm: (form) =>
-        // A change of form keeps everything else.
-        set(({ readout }) => ({ form, readout: readout && { ...readout, form } })),
-      openSlot: (open) => set({ open }),
-      chooseMetric: (metric) =>
-        set(({ readout, form }) => ({
-          readout: withMetric(readout ?? emptyReadout(id, form), metric),
-          open: 'summary',
-        })),
-      choosePer: (metric) =>
-        set(({ readout }) => ({
-          readout: readout && {
-            ...readout,
-            measure: {
-              ...readout.measure,
+  createStore<DraftState>()((set) => {
+    /** Every change is remembered; one that changes nothing is none. */
+    const edit = (change: (readout: Readout) => Readout, open?: Slot): void =>
+      set((state) => {
+        const readout = change(state.readout);
+        const where = open ?? state.open;
+        if (readout === state.readout) return { open: where };
+        return { readout, open: where, past: [...state.past, state.readout], future: [] };
+      });
+    const lead =
+      (change: (measure: Measure) => Measure) =>
+      (readout: Readout): Readout => {
+        const [first, ...more] = readout.measures;
+        return first ? { ...readout, measures: [change(first), ...more] } : readout;
+      };
+    return {
+      readout: initial ?? emptyReadout(id, 'gauge'),
+      open: initial ? 'band' : 'metric',
+      past: [],
+      future: [],
+      actions: {
+        chooseForm: (form) =>
+          edit((readout) => changeForm(readout, form), form === 'note' ? 'words' : undefined),
+        openSlot: (open) => set({ open }),
+        chooseMetric: (metric) => edit((readout) => withMetric(readout, metric), 'summary'),
+        choosePer: (metric) =>
+          edit(
+            lead((measure) => ({
+              ...measure,
               per: metric && {
                 metricId: metric.id,
                 summary: SUMMARIES_OF_KIND[metric.kind][0],
-                factor: readout.measure.per?.factor ?? 1,
-                unit: readout.measure.per?.unit ?? null,
+                factor: measure.per?.factor ?? 1,
+                unit: measure.per?.unit ?? null,
               },
-            },
-          },
-        })),
-      setRatio: (factor, unit) =>
-        set(({ readout }) => ({
-          readout: readout?.measure.per
-            ? { ...readout, measure: { ...readout.measure, per: { ...readout.measure.per, factor, unit } } }
-            : readout,
-        })),
-      chooseSummary: (summary) =>
-        set(({ readout }) => ({
-          readout: readout && { ...readout, measure: { ...readout.measure, summary } },
-        })),
-      change: (part) => set(({ readout }) => ({ readout: readout && { ...readout, ...part } })),
-    },
-  }));
+            })),
+          ),
+        setRatio: (factor, unit) =>
+          edit(
+            lead((measure) =>
+              measure.per ? { ...measure, per: { ...measure.per, factor, unit } } : measure,
+            ),
+          ),
+        addMeasure: (metric) =>
+          edit((readout) =>
+            readout.measures.length >= MOST_MEASURES ||
+            readout.measures.some(({ metricId }) => metricId === metric.id)
+              ? readout
+              : { ...readout, measures: [...readout.measures, measureOf(metric, readout.measures[0])] },
+          ),
+        removeMeasure: (at) =>
+          edit((readout) => ({ ...readout, measures: readout.measures.filter((_, i) => i !== at) })),
+        chooseSummary: (summary) => edit(lead((measure) => ({ ...measure, summary }))),
+        change: (part) => edit((readout) => ({ ...readout, ...part })),
+        undo: () =>
+          set(({ readout, past, future }) =>
+            past.length === 0
+              ? {}
+              : { readout: past[past.length - 1], past: past.slice(0, -1), future: [...future, readout] },
+          ),
+        redo: () =>
+          set(({ readout, past, future }) =>
+            future.length === 0
+              ? {}
+              : { readout: future[future.length - 1], future: future.slice(0, -1), past: [...past, readout] },
+          ),
+      },
+    };
+  });
 
-function emptyReadout(
-  id: string,
-  form: ReadoutForm,
-): Omit<Readout, 'measure'> & { measure: Readout['measure'] | null } {
-  return { id, form, title: null, measure: null, window: null, bucket: null, band: null, decimals: null };
+/** A metric measured as another is, where that makes sense for its kind; else as is usual. */
+function measureOf(metric: Metric, like: Measure | undefined): Measure {
+  const usual = SUMMARIES_OF_KIND[metric.kind];
+  return {
+    metricId: metric.id,
+    summary: like && usual.includes(like.summary) ? like.summary : usual[0],
+    per: null,
+  };
 }
 
-/** Another metric: its usual summary unless the present one makes sense for it too; the band is another's, so it goes. */
-function withMetric(
-  readout: Omit<Readout, 'measure'> & { measure: Readout['measure'] | null },
-  metric: Metric,
-): Readout {
-  const usual = SUMMARIES_OF_KIND[metric.kind];
-  const kept = readout.measure?.summary;
-  const same = readout.measure?.metricId === metric.id;
+/** Another metric: the summary stays if it makes sense for it too; the band is another's, so it goes. */
+function withMetric(readout: Readout, metric: Metric): Readout {
+  const [first, ...more] = readout.measures;
+  const same = first?.metricId === metric.id;
+  const measure = measureOf(metric, first);
   return {
     ...readout,
     window: readout.window ?? windowFor(metric),
     band: same ? readout.band : null,
-    measure: {
-      metricId: metric.id,
-      summary: kept && usual.includes(kept) ? kept : usual[0],
-      per: same ? (readout.measure?.per ?? null) : null,
-    },
+    measures: [
+      { ...measure, per: same ? first.per : null },
+      ...more.filter(({ metricId }) => metricId !== metric.id),
+    ],
   };
 }
 

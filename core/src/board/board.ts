@@ -1,7 +1,9 @@
 import type { TargetBand } from '../bands/targetBand';
+import type { GroupBy, Scope } from '../domain/query';
+import type { Summary } from '../domain/metric';
 import type { Bucket } from '../time/buckets';
+import type { HoursFilter } from '../time/hours';
 import type { WindowSpec } from '../time/window';
-import { SUMMARY_WORDS, type Summary } from './metric';
 
 /** What is measured: one metric summarised, or one per another (sum over sum). */
 export interface Measure {
@@ -17,15 +19,50 @@ export interface Measure {
   } | null;
 }
 
-export const READOUT_FORMS = ['gauge', 'lamp', 'figure', 'trend'] as const;
+export const READOUT_FORMS = [
+  'gauge',
+  'straight',
+  'tank',
+  'lamp',
+  'figure',
+  'trend',
+  'ring',
+  'note',
+] as const;
 export type ReadoutForm = (typeof READOUT_FORMS)[number];
 
 export const FORM_WORDS: Readonly<Record<ReadoutForm, string>> = {
   gauge: 'Gauge',
+  straight: 'Straight gauge',
+  tank: 'Tank',
   lamp: 'Lamp',
   figure: 'Figure',
   trend: 'Trend',
+  ring: 'Proportion ring',
+  note: 'Note',
 };
+
+/** How the values of a trend are drawn. */
+export const TREND_MARKS = ['line', 'steps', 'area', 'columns', 'stacked'] as const;
+export type TrendMark = (typeof TREND_MARKS)[number];
+
+/** What a value is compared with. */
+export const COMPARISONS = ['before', 'lastYear', 'none'] as const;
+export type Comparison = (typeof COMPARISONS)[number];
+
+export const DISPLAY_SCALES = ['units', 'thousands', 'millions'] as const;
+export type DisplayScale = (typeof DISPLAY_SCALES)[number];
+
+/** The scale of gauges and of a trend's value axis. */
+export interface ScaleChoice {
+  /** null = from data, band and target, at nice numbers. */
+  readonly ends: readonly [number, number] | null;
+  readonly reversed: boolean;
+  readonly logarithmic: boolean;
+}
+
+/** Most measures that one readout shows. */
+export const MOST_MEASURES = 20;
 
 /** One element of a board. */
 export interface Readout {
@@ -33,22 +70,45 @@ export interface Readout {
   readonly form: ReadoutForm;
   /** null = made from the choices. */
   readonly title: string | null;
-  readonly measure: Measure;
+  /** What stands under the readout; null = made from subset and hours. */
+  readonly footnote: string | null;
+  /** What is shown; none only in a note, else the first leads and gives unit, band and zone. */
+  readonly measures: readonly Measure[];
   /** null = the board's window. */
   readonly window: WindowSpec | null;
   /** For a trend: summarised by local hour, day …; null = the samples themselves. */
   readonly bucket: Bucket | null;
+  /** For a trend by period: each value added to those before it. */
+  readonly cumulative: boolean;
+  /** One value for each asset, plant, kind or attribute; null = the metrics as they are. */
+  readonly groupBy: GroupBy | null;
+  /** Are assets without the attribute of the grouping kept as a group of their own? */
+  readonly keepBlanks: boolean;
+  /** Only which assets, within the board's scope; null = all of it. */
+  readonly scope: Scope | null;
+  /** Only which hours, within the board's; null = all. */
+  readonly hours: HoursFilter | null;
   readonly band: TargetBand | null;
+  readonly compare: Comparison;
   /** null = chosen from the size of the numbers. */
   readonly decimals: number | null;
+  readonly display: DisplayScale;
+  readonly mark: TrendMark;
+  readonly scale: ScaleChoice;
+  /** Columns of 12 and rows of 76 px on a wide sheet; null = as usual for the form. */
+  readonly size: { readonly columns: number; readonly rows: number } | null;
+  /** Markdown of a note. */
+  readonly text: string;
 }
 
-export const BOARD_FORMAT_VERSION = 1;
+export const BOARD_FORMAT_VERSION = 2;
 
-/** What a board holds, as it is stored and sent. */
+/** What a board holds, as it is stored, sent and written to a file. */
 export interface BoardDocument {
   readonly version: typeof BOARD_FORMAT_VERSION;
   readonly window: WindowSpec;
+  readonly scope: Scope;
+  readonly hours: HoursFilter | null;
   readonly readouts: readonly Readout[];
 }
 
@@ -62,19 +122,31 @@ export interface Board {
   readonly updatedAt: number;
 }
 
-/** Title of a readout from its choices: "Gas used per dried weight" or "Bed temperature, mean". */
-export function automaticTitle(
-  measure: Measure,
-  metric: { readonly name: string; readonly assetName: string },
-  per: { readonly name: string } | null,
-): string {
-  if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
-  const usual = measure.summary === 'mean' || measure.summary === 'sum' || measure.summary === 'last';
-  const name = `${metric.assetName} ${lowerFirst(metric.name)}`;
-  return usual ? name : `${name}, ${SUMMARY_WORDS[measure.summary]}`;
-}
+export const WHOLE_SCOPE: Scope = { assetIds: null, attributes: [] };
 
-/** "Bed temperature" → "bed temperature", but "CO2" stays. */
-function lowerFirst(text: string): string {
-  return /^[A-Z][a-z]/.test(text) ? text[0].toLowerCase() + text.slice(1) : text;
+/** A readout with nothing chosen yet. */
+export function emptyReadout(id: string, form: ReadoutForm): Readout {
+  return {
+    id,
+    form,
+    title: null,
+    footnote: null,
+    measures: [],
+    window: null,
+    bucket: null,
+    cumulative: false,
+    groupBy: null,
+    keepBlanks: true,
+    scope: null,
+    hours: null,
+    band: null,
+    // A trend is compared only where it is asked for: a second line is no small thing.
+    compare: form === 'trend' ? 'none' : 'before',
+    decimals: null,
+    display: 'units',
+    mark: 'line',
+    scale: { ends: null, reversed: false, logarithmic: false },
+    size: null,
+    text: '',
+  };
 }

@@ -52,6 +52,8 @@ export interface QueryGroup {
   /** What the group is called; "" for assets without the attribute. */
   readonly name: string;
   readonly metricIds: readonly string[];
+  /** Metrics of the same name below those: they are part of them, and not counted again. */
+  readonly withinIds: readonly string[];
   /** One a period; null without data. */
   readonly values: readonly (number | null)[];
   readonly coverage: readonly number[];

@@ -4,8 +4,8 @@ import type { FeedHealth } from '../feeds/feedHealth';
 import type { Refusal } from '../intake/rowReader';
 import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
-import type { Measure } from './board';
-import type { MetricKind } from './metric';
+import type { Measure } from '../board/board';
+import type { MetricKind, Summary } from './metric';
 import type { ReferencePeriod } from './reference';
 import type { Role } from './roles';
 
@@ -137,6 +137,23 @@ export interface TrendAnswer {
   /** Stretches without data inside the window, up to now. */
   readonly gaps: readonly Interval[];
   readonly samples: number;
+}
+
+/** The numbers of one measure over a chosen stretch of time. */
+export interface StretchNumbers {
+  /** The measure itself. */
+  readonly value: number | null;
+  readonly unit: string;
+  readonly coverage: number;
+  readonly samples: number;
+  /** Every summary that the metric's kind has; of a ratio none. */
+  readonly values: readonly {
+    readonly summary: Summary;
+    readonly value: number | null;
+    readonly unit: string;
+  }[];
+  /** ms on each level; null without a target band. */
+  readonly levels: Readonly<Record<Level, number>> | null;
 }
 
 export interface AlarmRule {

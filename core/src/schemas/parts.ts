@@ -1,8 +1,6 @@
 import * as yup from 'yup';
 import { DIRECTIONS } from '../bands/targetBand';
-import { READOUT_FORMS, BOARD_FORMAT_VERSION } from '../domain/board';
 import { SUMMARIES } from '../domain/metric';
-import { BUCKETS } from '../time/buckets';
 import { WINDOW_UNITS } from '../time/window';
 
 /* Shapes that both ends check: the server every request, the app every form. */
@@ -98,33 +96,3 @@ export const bandSchema = yup
     target: finite().nullable().default(null),
   })
   .noUnknown();
-
-export const readoutSchema = yup
-  .object({
-    id: yup.string().min(1).max(40).required(),
-    form: yup
-      .string()
-      .oneOf([...READOUT_FORMS])
-      .required(),
-    title: yup.string().trim().max(200).nullable().defined(),
-    measure: measureSchema.required(),
-    window: windowSchema.nullable().defined(),
-    bucket: yup
-      .string()
-      .oneOf([...BUCKETS])
-      .nullable()
-      .defined(),
-    band: bandSchema.nullable().defined(),
-    decimals: yup.number().integer().min(0).max(9).nullable().defined(),
-  })
-  .noUnknown();
-
-export const boardDocumentSchema = yup
-  .object({
-    version: yup.number().oneOf([BOARD_FORMAT_VERSION]).required(),
-    window: windowSchema.required(),
-    readouts: yup.array(readoutSchema.required()).max(60).required(),
-  })
-  .noUnknown();
-
-export const boardTitleSchema = yup.string().trim().min(1, 'A board needs a title').max(120).required();

@@ -81,6 +81,20 @@ export const scopeSchema = yup
   })
   .noUnknown();
 
+export const groupBySchema = yup
+  .object({
+    kind: yup.string().oneOf(['metric', 'asset', 'plant', 'assetKind', 'attribute', 'all']).required(),
+    name: yup
+      .string()
+      .max(100)
+      .when('kind', {
+        is: 'attribute',
+        then: (s) => s.required('Say by which attribute'),
+        otherwise: (s) => s.strip(),
+      }),
+  })
+  .noUnknown();
+
 export const querySchema = yup
   .object({
     select: selectionSchema.required(),
@@ -96,20 +110,7 @@ export const querySchema = yup
       .oneOf([...BUCKETS])
       .nullable()
       .default(null),
-    groupBy: yup
-      .object({
-        kind: yup.string().oneOf(['metric', 'asset', 'plant', 'assetKind', 'attribute', 'all']).required(),
-        name: yup
-          .string()
-          .max(100)
-          .when('kind', {
-            is: 'attribute',
-            then: (s) => s.required('Say by which attribute'),
-            otherwise: (s) => s.strip(),
-          }),
-      })
-      .noUnknown()
-      .default({ kind: 'metric' }),
+    groupBy: groupBySchema.default({ kind: 'metric' }),
     scope: scopeSchema.default({ assetIds: null, attributes: [] }),
     hours: hoursSchema.nullable().default(null),
   })

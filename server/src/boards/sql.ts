@@ -1,4 +1,4 @@
-import type { Board, BoardDocument } from '@vivid-beacon/core';
+import { upgradeBoard, type Board, type BoardDocument } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -6,12 +6,16 @@ const BOARD = `board.id, board.title, board.document, board.revision, person.nam
                ${ms('board.updated_at', 'updatedAt')}`;
 const FROM = 'from board join person on person.id = board.owner_id';
 
-export function listBoards(db: Queryable): Promise<Board[]> {
-  return all(db, `select ${BOARD} ${FROM} order by board.title`);
+/** Boards saved by an older version are read as if they had been saved by this one. */
+const asBoard = (row: Board): Board => ({ ...row, document: upgradeBoard(row.document) });
+
+export async function listBoards(db: Queryable): Promise<Board[]> {
+  return (await all<Board>(db, `select ${BOARD} ${FROM} order by board.title`)).map(asBoard);
 }
 
-export function findBoard(db: Queryable, id: string): Promise<Board | undefined> {
-  return one(db, `select ${BOARD} ${FROM} where board.id = $1`, [id]);
+export async function findBoard(db: Queryable, id: string): Promise<Board | undefined> {
+  const row = await one<Board>(db, `select ${BOARD} ${FROM} where board.id = $1`, [id]);
+  return row && asBoard(row);
 }
 
 export async function addBoard(

@@ -24,6 +24,6 @@ export function sendQuery(response: Response, { start, end, groups, ...head }: Q
     columns.push([`values ${i}`, values.map((value) => value ?? NaN)]);
     columns.push([`coverage ${i}`, coverage], [`samples ${i}`, samples]);
   });
-  const named = groups.map(({ name, metricIds }) => ({ name, metricIds }));
+  const named = groups.map(({ name, metricIds, withinIds }) => ({ name, metricIds, withinIds }));
   sendColumns(response, writeColumns({ ...head, groups: named }, columns));
 }

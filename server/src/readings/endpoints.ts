@@ -4,6 +4,7 @@ import {
   BUCKETS,
   hoursSchema,
   measureSchema,
+  MOST_MEASURES,
   querySchema,
   windowSchema,
   type Bucket,
@@ -18,6 +19,7 @@ import { describeDistribution } from './distribution';
 import { answerQuery } from './query';
 import { readValue } from './read';
 import { sendQuery, wantsColumns } from './columns';
+import { readStretch } from './stretch';
 import { readLevels, readTrend } from './trend';
 
 const bucketSchema = yup.string().oneOf([...BUCKETS]);
@@ -129,12 +131,43 @@ export const readingEndpoints = [
   }),
   endpoint({
     method: 'post',
+    path: '/api/readings/stretch',
+    access: 'viewer',
+    summary:
+      'The numbers of one stretch of time for up to 20 measures, and how long the first lay on each level.',
+    answer:
+      '[{ value, unit, coverage, samples, values: [{ summary, value, unit }], levels: { clear, caution, breach, nodata } in ms or null }], ' +
+      'one a measure, in order. 404 NOT_FOUND for a removed metric.',
+    body: yup
+      .object({
+        measures: yup.array(measureSchema.required()).min(1).max(MOST_MEASURES).required(),
+        start: yup.number().integer().required(),
+        end: yup.number().integer().moreThan(yup.ref('start'), 'end must be after start').required(),
+        band: bandSchema.nullable().default(null),
+        hours: hoursSchema.nullable().default(null),
+      })
+      .noUnknown(),
+    handle: ({ app, body }) =>
+      readStretch(
+        app.pool,
+        {
+          measures: body.measures as Measure[],
+          interval: { start: body.start, end: body.end },
+          band: body.band as TargetBand | null,
+          hours: body.hours as HoursFilter | null,
+        },
+        app.now(),
+      ),
+  }),
+  endpoint({
+    method: 'post',
     path: '/api/readings/query',
     access: 'viewer',
     summary:
       'The planner: one or many metrics, summarised over periods of a window, in groups, scope and recurring hours.',
     answer:
-      'QueryAnswer: { window, zone, now, unit, start[], end[] (ms), names, groups: [{ name, metricIds, values[], coverage[], samples[] }] }. ' +
+      'QueryAnswer: { window, zone, now, unit, start[], end[] (ms), names, groups: [{ name, metricIds, withinIds, values[], coverage[], samples[] }] }. Where metrics of one name lie below ' +
+      'one another in a group, the highest counts and the others are in withinIds. ' +
       'With "accept: application/octet-stream" the same in columns: u32 length of a JSON head, the head, padding to 8, ' +
       'then float64 little-endian columns in the order the head names (NaN = no data). ' +
       '422 BAD_INPUT for mixed units or a summary that makes no sense.',

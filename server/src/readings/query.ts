@@ -44,10 +44,12 @@ export async function answerQuery(db: Queryable, query: Query, now: number): Pro
   const places = placesOf(context, query, [...rows, ...perRows], calendars);
   const groups = groupRows(rows, query.groupBy, assets);
   const perGroups = groupRows(perRows, query.groupBy, assets);
+  const parents = new Map(assets.map(({ id, parentId }) => [id, parentId]));
   const answered: QueryGroup[] = [];
-  for (const [name, members] of groups) {
+  for (const [name, all] of groups) {
+    const members = topmost(all, parents);
     const top = await poolGroup(context, members, query.summary, places);
-    const below = perGroups.get(name) ?? [];
+    const below = topmost(perGroups.get(name) ?? [], parents);
     const values: readonly Summarised[] = query.per
       ? below.length === 0
         ? top.map(() => ({ value: null, samples: 0, coverage: 0 }))
@@ -58,6 +60,7 @@ export async function answerQuery(db: Queryable, query: Query, now: number): Pro
     answered.push({
       name,
       metricIds: members.map(({ id }) => id),
+      withinIds: all.filter((row) => !members.includes(row)).map(({ id }) => id),
       values: values.map(({ value }) => value),
       coverage: values.map(({ coverage }) => coverage),
       samples: values.map(({ samples }) => samples),
@@ -93,7 +96,7 @@ function treeNeeded({ select, per, scope, groupBy }: Query): boolean {
   const byName =
     !('metricIds' in select && select.metricIds) || (per !== null && !('metricIds' in per.select));
   const scoped = scope.assetIds !== null || scope.attributes.length > 0;
-  return byName || scoped || groupBy.kind === 'assetKind' || groupBy.kind === 'attribute';
+  return byName || scoped || !(groupBy.kind === 'metric' || groupBy.kind === 'asset');
 }
 
 /** Ids of the assets of a scope: given ones with all below them, of those the ones with the attributes. */
@@ -194,6 +197,22 @@ function groupRows(
     else groups.set(name, [row]);
   }
   return groups;
+}
+
+/**
+ * Of metrics of one name the highest in the tree: what a wash house has washed holds what its lines have
+ * washed, and must not be counted with them.
+ */
+function topmost(rows: readonly MetricRow[], parents: ReadonlyMap<string, string | null>): MetricRow[] {
+  if (rows.length < 2) return [...rows];
+  const named = new Map<string, Set<string>>();
+  for (const { name, assetId } of rows) named.set(name, (named.get(name) ?? new Set()).add(assetId));
+  return rows.filter(({ name, assetId }) => {
+    for (let at = parents.get(assetId) ?? null; at !== null; at = parents.get(at) ?? null) {
+      if (named.get(name)!.has(at)) return false;
+    }
+    return true;
+  });
 }
 
 async function poolGroup(

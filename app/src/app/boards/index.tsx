@@ -1,4 +1,4 @@
-import { BoardsScreen } from '../../screens/BoardsScreen';
+import { BoardsScreen } from '../../screens/board/BoardsScreen';
 
 export default function Boards() {
   return <BoardsScreen />;

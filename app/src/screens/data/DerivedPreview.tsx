@@ -3,6 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { HOUR_MS, decimalsFor, formatNumber, scaleEnds, type DerivedWay } from '@vivid-beacon/core';
 import type { DerivedPreview as Preview } from '../../api/data';
 import { Trend } from '../../charts/Trend';
+import { oneSeries } from '../../charts/trendScene';
 import { Loading } from '../../components/Loading';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
@@ -50,17 +51,20 @@ export function DerivedPreview({ query, asked, way }: DerivedPreviewProps) {
         <Trend
           width={width}
           height={170}
-          answer={{
-            window,
-            zone,
-            unit,
-            now: window.end,
-            t,
-            v,
-            until: way === 'totals' ? t.map((at) => at + HOUR_MS) : null,
-            gaps: [],
-            samples: t.length,
-          }}
+          series={oneSeries(
+            {
+              window,
+              zone,
+              unit,
+              now: window.end,
+              t,
+              v,
+              until: way === 'totals' ? t.map((at) => at + HOUR_MS) : null,
+              gaps: [],
+              samples: t.length,
+            },
+            'preview',
+          )}
           band={null}
           decimals={decimals}
           name="Result of the expression"

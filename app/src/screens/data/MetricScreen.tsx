@@ -18,6 +18,7 @@ import { useRemoveMetric } from '../../api/dataChanges';
 import { useMetrics, useTrend } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { Trend } from '../../charts/Trend';
+import { oneSeries } from '../../charts/trendScene';
 import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
@@ -167,7 +168,7 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
             <Trend
               width={width}
               height={240}
-              answer={answer}
+              series={oneSeries(answer, metric.name)}
               band={null}
               decimals={Math.min(
                 4,

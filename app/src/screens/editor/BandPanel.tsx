@@ -41,7 +41,7 @@ const CHOICES = [
 /** Which direction is better, and where the limits lie, set on past values. */
 export function BandPanel({ readout, window, unit, decimals, onChange }: BandPanelProps) {
   const palette = usePalette();
-  const past = useDistribution({ measure: readout.measure, window });
+  const past = useDistribution(readout.measures[0] ? { measure: readout.measures[0], window } : null);
   const values = past.data?.values ?? [];
   const { band } = readout;
   const choose = (direction: Direction | 'none'): void =>

@@ -1,11 +1,18 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import {
+  automaticFootnote,
+  automaticTitle,
   BUCKET_WORDS,
   BUCKETS,
+  COMPARISONS,
+  scaleEnds,
   SUMMARIES_OF_KIND,
   SUMMARY_WORDS,
+  WHOLE_SCOPE,
+  type Asset,
   type Bucket,
+  type Comparison,
   type Metric,
   type Readout,
   type Summary,
@@ -14,46 +21,76 @@ import {
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
+import { HoursPanel } from '../../components/scope/HoursPanel';
+import { ScopePanel } from '../../components/scope/ScopePanel';
 import { WordRow } from '../../components/WordRow';
 import type { createReadoutDraftStore, Slot } from '../../stores/readoutDraftStore';
 import { BandPanel } from './BandPanel';
+import { GroupPanel } from './GroupPanel';
+import { LookPanel } from './LookPanel';
 import { MetricPanel } from './MetricPanel';
+import { MorePanel } from './MorePanel';
 import { WindowPanel } from './WindowPanel';
 
 export const SLOT_TITLES: Readonly<Record<Slot, string>> = {
   metric: 'Metric',
   summary: 'Summary',
   per: 'Per another metric',
+  more: 'More metrics',
+  group: 'Grouped',
+  scope: 'Only which assets',
+  hours: 'Only which hours',
   window: 'Window',
   bucket: 'One value for',
   band: 'Target band',
-  look: 'Title and decimals',
+  compare: 'Reference',
+  look: 'How it is shown',
+  words: 'Text of the note',
 };
 
 interface SlotPanelProps {
   readonly store: ReturnType<typeof createReadoutDraftStore>;
   readonly metrics: readonly Metric[];
+  readonly assets: readonly Asset[];
   readonly boardWindow: WindowSpec;
   readonly unit: string;
   readonly decimals: number;
+  readonly values: readonly number[];
   readonly now: number;
 }
 
+const COMPARE_WORDS: Readonly<Record<Comparison, string>> = {
+  before: 'The window before',
+  lastYear: 'The same last year',
+  none: 'No reference',
+};
+
 /** The choices of the slot that is open. */
-export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: SlotPanelProps) {
+export function SlotPanel({
+  store,
+  metrics,
+  assets,
+  boardWindow,
+  unit,
+  decimals,
+  values,
+  now,
+}: SlotPanelProps) {
   const { readout, open, actions } = useStore(store);
-  if (!readout || open === 'metric') {
-    return (
-      <MetricPanel
-        name="Metric"
-        metrics={metrics}
-        chosen={readout?.measure.metricId ?? null}
-        onChoose={actions.chooseMetric}
-      />
-    );
-  }
-  const metric = metrics.find(({ id }) => id === readout.measure.metricId);
-  switch (open) {
+  const [measure] = readout.measures;
+  const metric = metrics.find(({ id }) => id === measure?.metricId);
+  const slot: Slot =
+    readout.form === 'note' ? (open === 'look' ? 'look' : 'words') : measure ? open : 'metric';
+  switch (slot) {
+    case 'metric':
+      return (
+        <MetricPanel
+          name="Metric"
+          metrics={metrics}
+          chosen={measure?.metricId ?? null}
+          onChoose={actions.chooseMetric}
+        />
+      );
     case 'summary':
       return (
         <PickList
@@ -63,7 +100,7 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
             value,
             label: summaryLabel(value, metric!),
           }))}
-          chosen={readout.measure.summary}
+          chosen={measure.summary}
           onChoose={actions.chooseSummary}
         />
       );
@@ -76,6 +113,40 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
           setRatio={actions.setRatio}
         />
       );
+    case 'more':
+      return (
+        <MorePanel
+          readout={readout}
+          metrics={metrics}
+          onAdd={actions.addMeasure}
+          onRemove={actions.removeMeasure}
+        />
+      );
+    case 'group':
+      return (
+        <GroupPanel
+          readout={readout}
+          metricName={metric?.name ?? ''}
+          assets={assets}
+          onChange={actions.change}
+        />
+      );
+    case 'scope':
+      return (
+        <ScopePanel
+          scope={readout.scope ?? WHOLE_SCOPE}
+          assets={assets}
+          onChange={(scope) =>
+            actions.change({
+              scope: scope.assetIds === null && scope.attributes.length === 0 ? null : scope,
+              // Only groups can be narrowed: a single metric is of one asset.
+              groupBy: readout.groupBy ?? { kind: 'asset' },
+            })
+          }
+        />
+      );
+    case 'hours':
+      return <HoursPanel hours={readout.hours} onChange={(hours) => actions.change({ hours })} />;
     case 'window':
       return (
         <WindowPanel
@@ -87,8 +158,9 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
       );
     case 'bucket':
       return (
-        <WordRow
+        <PickList
           name="One value for"
+          searchFrom={99}
           options={[
             { value: 'samples' as const, label: 'Every sample' },
             ...BUCKETS.map((value) => ({ value, label: `The ${BUCKET_WORDS[value]}` })),
@@ -107,8 +179,40 @@ export function SlotPanel({ store, metrics, boardWindow, unit, decimals, now }: 
           onChange={(band) => actions.change({ band })}
         />
       );
-    case 'look':
-      return <LookPanel readout={readout} change={actions.change} />;
+    case 'compare':
+      return (
+        <PickList
+          name="Reference"
+          searchFrom={99}
+          options={COMPARISONS.map((value) => ({ value, label: COMPARE_WORDS[value] }))}
+          chosen={readout.compare}
+          onChoose={(compare) => actions.change({ compare })}
+        />
+      );
+    case 'look': {
+      const byId = new Map(metrics.map((each) => [each.id, each]));
+      const names = new Map(assets.map(({ id, name }) => [id, name]));
+      return (
+        <LookPanel
+          readout={readout}
+          automatic={{
+            title: automaticTitle(readout, (id) => byId.get(id)),
+            footnote: automaticFootnote(readout, (id) => names.get(id)),
+          }}
+          ends={scaleEnds(readout.band, values)}
+          onChange={actions.change}
+        />
+      );
+    }
+    case 'words':
+      return (
+        <Field
+          label="Text, with Markdown for headings, lists, stress and links"
+          value={readout.text}
+          multiline
+          onChange={(text) => actions.change({ text })}
+        />
+      );
   }
 }
 
@@ -125,7 +229,7 @@ interface PerPanelProps {
 }
 
 function PerPanel({ readout, metrics, choose, setRatio }: PerPanelProps) {
-  const { per } = readout.measure;
+  const { per } = readout.measures[0];
   return (
     <View style={styles.panel}>
       {per && (
@@ -143,33 +247,6 @@ function PerPanel({ readout, metrics, choose, setRatio }: PerPanelProps) {
         </>
       )}
       <MetricPanel name="Per metric" metrics={metrics} chosen={per?.metricId ?? null} onChoose={choose} />
-    </View>
-  );
-}
-
-function LookPanel({
-  readout,
-  change,
-}: {
-  readonly readout: Readout;
-  readonly change: (part: Partial<Pick<Readout, 'title' | 'decimals'>>) => void;
-}) {
-  return (
-    <View style={styles.panel}>
-      <Field
-        label="Title (empty: made from the choices)"
-        value={readout.title ?? ''}
-        onChange={(text) => change({ title: text === '' ? null : text })}
-      />
-      <WordRow
-        name="Decimals"
-        options={[
-          { value: 'auto', label: 'Automatic' },
-          ...['0', '1', '2', '3'].map((value) => ({ value, label: `${value} decimals` })),
-        ]}
-        chosen={readout.decimals === null ? 'auto' : String(readout.decimals)}
-        onChoose={(value) => change({ decimals: value === 'auto' ? null : Number(value) })}
-      />
     </View>
   );
 }

@@ -1,38 +1,82 @@
-import { SUMMARY_WORDS, windowWords, type Metric, type Readout, type TargetBand } from '@vivid-beacon/core';
+import {
+  BUCKET_WORDS,
+  groupWords,
+  hoursWords,
+  lowerFirst,
+  scopeWords,
+  SUMMARY_WORDS,
+  windowWords,
+  type Metric,
+  type Readout,
+  type TargetBand,
+} from '@vivid-beacon/core';
 import type { SentencePart } from '../../components/Sentence';
 
-/** The sentence of a readout: "Show the mean of bed temperature, Ironer 2 over the last hour against a target band". */
+/**
+ * The sentence of a readout, in the order people think: what, when, by what, only which, against what, how
+ * shown. Any slot can be opened first.
+ */
 export function readoutSentence(
-  readout: Readout | null,
+  readout: Readout,
   metrics: ReadonlyMap<string, Metric>,
+  assetName: (id: string) => string | undefined,
 ): SentencePart[] {
   const words = (text: string): SentencePart => ({ kind: 'words', text });
   const slot = (key: string, text: string): SentencePart => ({ kind: 'slot', key, text });
-  if (!readout) return [words('Show'), slot('metric', 'a metric')];
-  const { measure } = readout;
+  const [measure, ...more] = readout.measures;
+  if (readout.form === 'note') {
+    return [words('A note with'), slot('words', 'its text'), words('and'), slot('look', lookWords(readout))];
+  }
+  if (!measure) return [words('Show'), slot('metric', 'a metric')];
   const metric = metrics.get(measure.metricId);
   const per = measure.per && metrics.get(measure.per.metricId);
-  const parts = [
+  const what = !metric
+    ? 'a removed metric'
+    : lowerFirst(metric.name) + (readout.groupBy ? '' : `, ${metric.assetName}`);
+  const scope = readout.scope && scopeWords(readout.scope, assetName);
+  const trend = readout.form === 'trend';
+  return [
     words('Show the'),
     slot('summary', SUMMARY_WORDS[measure.summary]),
     words('of'),
-    slot('metric', metric ? `${lowerFirst(metric.name)}, ${metric.assetName}` : 'a removed metric'),
+    slot('metric', what),
     ...(per ? [words('per'), slot('per', lowerFirst(per.name))] : [slot('per', 'on its own')]),
+    ...(readout.groupBy
+      ? []
+      : [words('with'), slot('more', more.length === 0 ? 'nothing else' : `${more.length} more`)]),
     words('over'),
     slot('window', readout.window ? windowWords(readout.window) : "the board's window"),
-  ];
-  if (readout.form === 'trend') {
-    parts.push(
-      words('by'),
-      slot('bucket', readout.bucket ? `the ${readout.bucket}` : per ? 'the hour' : 'every sample'),
-    );
-  }
-  parts.push(words('against'), slot('band', readout.band ? bandWords(readout.band) : 'no target band'));
-  parts.push(
+    ...(trend
+      ? [
+          words('by'),
+          slot(
+            'bucket',
+            readout.bucket ? `the ${BUCKET_WORDS[readout.bucket]}` : per ? 'the hour' : 'every sample',
+          ),
+        ]
+      : []),
+    slot('group', readout.groupBy ? groupWords(readout.groupBy) : 'not grouped'),
+    words('for'),
+    slot('scope', scope ?? (readout.groupBy ? 'all assets' : 'this asset')),
+    words('in'),
+    slot('hours', readout.hours ? hoursWords(readout.hours) : 'all hours'),
+    words('against'),
+    slot('band', readout.band ? bandWords(readout.band) : 'no target band'),
     words('and'),
-    slot('look', readout.title === null ? 'an automatic title' : 'a title of its own'),
-  );
-  return parts;
+    slot('compare', COMPARE_WORDS[readout.compare]),
+    words(', with'),
+    slot('look', lookWords(readout)),
+  ];
+}
+
+const COMPARE_WORDS: Readonly<Record<Readout['compare'], string>> = {
+  before: 'the window before',
+  lastYear: 'the same last year',
+  none: 'no reference',
+};
+
+function lookWords({ title }: Readout): string {
+  return title === null ? 'an automatic title' : 'a title of its own';
 }
 
 const BETTER: Readonly<Record<TargetBand['direction'], string>> = {
@@ -43,8 +87,4 @@ const BETTER: Readonly<Record<TargetBand['direction'], string>> = {
 
 function bandWords(band: TargetBand): string {
   return `a target band, ${BETTER[band.direction]}`;
-}
-
-function lowerFirst(text: string): string {
-  return /^[A-Z][a-z]/.test(text) ? text[0].toLowerCase() + text.slice(1) : text;
 }

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { BoardScreen } from '../../../screens/BoardScreen';
+import { BoardScreen } from '../../../screens/board/BoardScreen';
 
 export default function Board() {
   const { boardId } = useLocalSearchParams<{ boardId: string }>();

@@ -2,22 +2,19 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatMoment, type Board } from '@vivid-beacon/core';
-import { useSaveBoard } from '../api/changes';
-import { useBoards } from '../api/queries';
-import { usePerson } from '../api/session';
-import { Answer } from '../components/Answer';
-import { Button } from '../components/Button';
-import { Field } from '../components/Field';
-import { BoardIcon, PlusIcon } from '../components/icons';
-import { Notice } from '../components/Notice';
-import { Page } from '../components/Page';
-import { Row } from '../components/Row';
-import { Tray } from '../components/Tray';
-import { Words } from '../components/Words';
-import { useNow } from '../hooks/useNow';
-import { RAIL_WINDOWS } from '../rail/railWindows';
-import { usePalette } from '../theme/useTheme';
-import { mayBuild } from './mayAct';
+import { useBoards } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { Answer } from '../../components/Answer';
+import { Button } from '../../components/Button';
+import { BoardIcon, PlusIcon } from '../../components/icons';
+import { Notice } from '../../components/Notice';
+import { Page } from '../../components/Page';
+import { Row } from '../../components/Row';
+import { Tray } from '../../components/Tray';
+import { useNow } from '../../hooks/useNow';
+import { usePalette } from '../../theme/useTheme';
+import { mayBuild } from '../mayAct';
+import { NewBoard } from './NewBoard';
 
 /** All boards, and the button for a new one. */
 export function BoardsScreen() {
@@ -81,36 +78,6 @@ function BoardRow({ board, last }: { readonly board: Board; readonly last: boole
       onPress={() => router.push(`/boards/${board.id}`)}
       last={last}
     />
-  );
-}
-
-function NewBoard({ onDone }: { readonly onDone: () => void }) {
-  const palette = usePalette();
-  const router = useRouter();
-  const save = useSaveBoard();
-  const [title, setTitle] = useState('');
-  const add = (): void =>
-    save.mutate(
-      { id: null, title, document: { version: 1, window: RAIL_WINDOWS.week, readouts: [] }, revision: 0 },
-      {
-        onSuccess: (board) => {
-          onDone();
-          router.push(`/boards/${board.id}`);
-        },
-      },
-    );
-  return (
-    <>
-      <Field label="Title" value={title} onChange={setTitle} onSubmitEditing={add} />
-      {save.isError && (
-        <View role="alert">
-          <Words as="body" colour={palette.breachT}>
-            {save.error.message}
-          </Words>
-        </View>
-      )}
-      <Button look="main" label="Make the board" disabled={save.isPending} onPress={add} />
-    </>
   );
 }
 

@@ -1,23 +1,26 @@
-import type { BoardDocument, Readout, ReadoutForm } from '@vivid-beacon/core';
+import {
+  BOARD_FORMAT_VERSION,
+  emptyReadout,
+  WHOLE_SCOPE,
+  type BoardDocument,
+  type Readout,
+  type ReadoutForm,
+} from '@vivid-beacon/core';
 import { absoluteWindow, railDomain, railWord, RAIL_WINDOWS } from '../rail/railWindows';
 import { createReadoutDraftStore, firstBand } from '../stores/readoutDraftStore';
 import { freshId, moveReadout, placeReadout, removeReadout } from './boardEdits';
 import { gridRows } from './boardGrid';
-import { dueWords } from './dueWords';
+import { dueWords } from '../screens/dueWords';
 
 const readout = (id: string, form: ReadoutForm = 'gauge'): Readout => ({
-  id,
-  form,
-  title: null,
-  measure: { metricId: '1', summary: 'mean', per: null },
-  window: null,
-  bucket: null,
-  band: null,
-  decimals: null,
+  ...emptyReadout(id, form),
+  measures: [{ metricId: '1', summary: 'mean', per: null }],
 });
 const board = (...ids: string[]): BoardDocument => ({
-  version: 1,
+  version: BOARD_FORMAT_VERSION,
   window: RAIL_WINDOWS.week,
+  scope: WHOLE_SCOPE,
+  hours: null,
   readouts: ids.map((id) => readout(id)),
 });
 const ids = (document: BoardDocument): string[] => document.readouts.map(({ id }) => id);
@@ -88,7 +91,7 @@ describe('readout draft', () => {
       form: 'trend',
       title: 'Mine',
       window: { unit: 'day' },
-      measure: { metricId: '7', summary: 'mean' },
+      measures: [{ metricId: '7', summary: 'mean' }],
     });
   });
 

@@ -27,6 +27,26 @@ export function moveReadout(document: BoardDocument, id: string, step: -1 | 1): 
   return { ...document, readouts };
 }
 
+/** Puts a readout in the place of another, as dragging does; those between make room. */
+export function moveOnto(document: BoardDocument, id: string, onto: string): BoardDocument {
+  const from = document.readouts.findIndex((each) => each.id === id);
+  const to = document.readouts.findIndex((each) => each.id === onto);
+  if (from < 0 || to < 0 || from === to) return document;
+  const readouts = [...document.readouts];
+  const [moved] = readouts.splice(from, 1);
+  readouts.splice(to, 0, moved);
+  return { ...document, readouts };
+}
+
+/** Puts a copy of a readout behind another, or at the end; it gets an id of its own. */
+export function pasteReadout(document: BoardDocument, readout: Readout, after: string | null): BoardDocument {
+  const copy = { ...readout, id: freshId(document) };
+  const at = document.readouts.findIndex(({ id }) => id === after);
+  const readouts = [...document.readouts];
+  readouts.splice(at < 0 ? readouts.length : at + 1, 0, copy);
+  return { ...document, readouts };
+}
+
 /** An id that no readout of the board has. */
 export function freshId(document: BoardDocument): string {
   const taken = new Set(document.readouts.map(({ id }) => id));

@@ -1,0 +1,219 @@
+import type { Asset, Metric, QueryAnswer, Readout } from '@vivid-beacon/core';
+import { emptyReadout, WHOLE_SCOPE } from '@vivid-beacon/core';
+import { lookParams, readLook } from './boardLook';
+import { displayed } from './displayed';
+import { NO_HISTORY, redone, remember, undone } from './history';
+import { hoursList, hoursOfList } from './hoursParts';
+import { groupQuery, partsOfGroups, shortNames } from './parts';
+import { resolveReadout } from './resolveReadout';
+import { attributeValues, setAttribute, toggleAsset } from './scopeEdits';
+import { thirdsOf } from './thirds';
+import { localWindow } from './localWindow';
+
+const metric = (id: string, name: string, assetId: string): Metric =>
+  ({ id, name, assetId, assetName: `Asset ${assetId}`, plantId: 'p', unit: '°C', kind: 'level' }) as Metric;
+const METRICS = [
+  metric('1', 'Bed temperature', 'a'),
+  metric('2', 'Bed temperature', 'b'),
+  metric('3', 'Speed', 'a'),
+];
+const BY_ID = new Map(METRICS.map((each) => [each.id, each]));
+const ASSETS = [
+  { id: 'p', parentId: null, attributes: {} },
+  { id: 'a', parentId: 'p', attributes: { Maker: 'Weld', Line: 2 } },
+  { id: 'b', parentId: 'p', attributes: { Maker: 'Acre', Line: 10 } },
+] as unknown as Asset[];
+const readout = (part: Partial<Readout> = {}): Readout => ({
+  ...emptyReadout('r', 'gauge'),
+  measures: [{ metricId: '1', summary: 'mean', per: null }],
+  ...part,
+});
+const LOOK = {
+  window: { kind: 'toDate' as const, unit: 'day' as const },
+  scope: WHOLE_SCOPE,
+  hours: null,
+  focus: null,
+};
+
+describe('a look in an address', () => {
+  it('comes back as it was', () => {
+    const look = {
+      window: { kind: 'rolling' as const, count: 3, unit: 'day' as const },
+      scope: { assetIds: ['4'], attributes: [{ name: 'Maker', values: ['Weld'] }] },
+      hours: { kind: 'weekdays' as const, days: [6, 7] },
+      focus: '12',
+    };
+    expect(readLook(lookParams(look))).toEqual(look);
+    expect(readLook(lookParams({ ...look, hours: null }))).toEqual({ ...look, hours: null });
+    expect(lookParams({ window: null, scope: null, hours: undefined, focus: null })).toEqual({});
+  });
+
+  it('is as saved where it cannot be read', () => {
+    expect(readLook({ window: 'soon', scope: '{"assetIds": 5}', hours: '{', focus: 'me' })).toEqual({
+      window: null,
+      scope: null,
+      hours: undefined,
+      focus: null,
+    });
+  });
+});
+
+describe('resolveReadout', () => {
+  it('follows the focus with the metric of the same name of the focused asset, under a title made anew', () => {
+    const { readout: shown, follows } = resolveReadout(
+      readout({ title: 'Ironer 1' }),
+      { ...LOOK, focus: 'b' },
+      METRICS,
+      ASSETS,
+    );
+    expect(follows).toBe(true);
+    expect(shown.measures[0].metricId).toBe('2');
+    expect(shown.title).toBeNull();
+  });
+
+  it.each([
+    [
+      'the focused asset lacks a metric',
+      readout({ measures: [{ metricId: '3', summary: 'mean', per: null }] }),
+      'b',
+    ],
+    ['it is of the focused asset already', readout(), 'a'],
+    ['it is grouped', readout({ groupBy: { kind: 'asset' } }), 'b'],
+    ['nothing is focused', readout(), null],
+  ])('keeps its own when %s', (_when, own, focus) => {
+    const { readout: shown, follows } = resolveReadout(own, { ...LOOK, focus }, METRICS, ASSETS);
+    expect([shown, follows]).toEqual([own, false]);
+  });
+
+  it('joins scope and hours with those of its board, and keeps a window of its own', () => {
+    const night = { kind: 'clock' as const, from: '22:00', to: '06:00' };
+    const weekend = { kind: 'weekdays' as const, days: [6, 7] };
+    const own = readout({
+      window: { kind: 'toDate', unit: 'year' },
+      hours: night,
+      scope: { assetIds: ['a', 'b'], attributes: [] },
+    });
+    const shown = resolveReadout(
+      own,
+      { ...LOOK, hours: weekend, scope: { assetIds: ['b'], attributes: [] } },
+      METRICS,
+      ASSETS,
+    );
+    expect(shown.window).toEqual({ kind: 'toDate', unit: 'year' });
+    expect(shown.scope.assetIds).toEqual(['b']);
+    expect(shown.hours).toEqual({ kind: 'all', of: [weekend, night] });
+  });
+});
+
+describe('groups', () => {
+  const own = readout({
+    groupBy: { kind: 'asset' },
+    band: { direction: 'lower', caution: 200, breach: 205, target: 195 },
+  });
+  const answer = {
+    unit: '°C',
+    groups: [
+      { name: 'Quayside / Ironer 1', metricIds: ['1'], withinIds: [], values: [190], coverage: [1], samples: [60] },
+      { name: 'Quayside / Ironer 2', metricIds: ['2'], withinIds: [], values: [210], coverage: [1], samples: [60] },
+      { name: 'Quayside / Ironer 3', metricIds: ['3'], withinIds: [], values: [210], coverage: [0.5], samples: [30] },
+      { name: '', metricIds: ['3'], withinIds: [], values: [null], coverage: [0], samples: [0] },
+    ],
+  } as unknown as QueryAnswer;
+
+  it('ask for every metric of the same name, and give each value its level', () => {
+    const query = groupQuery(resolveReadout(own, LOOK, METRICS, ASSETS), BY_ID, null);
+    expect(query).toMatchObject({
+      select: { metricName: 'Bed temperature' },
+      groupBy: { kind: 'asset' },
+      bucket: null,
+    });
+    const parts = partsOfGroups(answer, own, BY_ID);
+    expect(parts.map(({ name, level, assetId }) => [name, level, assetId])).toEqual([
+      ['Quayside / Ironer 1', 'clear', 'a'],
+      ['Quayside / Ironer 2', 'breach', 'b'],
+      ['Quayside / Ironer 3', 'nodata', 'a'],
+      ['not named', 'nodata', 'a'],
+    ]);
+    expect(partsOfGroups(answer, { ...own, keepBlanks: false }, BY_ID).map(({ name }) => name)).toEqual([
+      'Ironer 1',
+      'Ironer 2',
+      'Ironer 3',
+    ]);
+  });
+
+  it('are named without what they all begin with', () => {
+    expect(shortNames(['A / B', 'A / C'])).toEqual(['B', 'C']);
+    expect(shortNames(['A / B', 'A'])).toEqual(['A / B', 'A']);
+    expect(shortNames(['A / B'])).toEqual(['A / B']);
+  });
+
+  it('are shown in thousands with band and ends', () => {
+    const parts = partsOfGroups(answer, own, BY_ID);
+    const shown = displayed({ ...own, display: 'thousands', scale: { ...own.scale, ends: [0, 300] } }, parts);
+    expect(shown.parts[1]).toMatchObject({ value: 0.21, unit: 'thousand °C' });
+    expect(shown.readout.band).toEqual({ direction: 'lower', caution: 0.2, breach: 0.205, target: 0.195 });
+    expect(shown.readout.scale.ends).toEqual([0, 0.3]);
+  });
+});
+
+describe('thirds of a list', () => {
+  it('say where each value stands, and nothing of lists too short or all alike', () => {
+    expect(thirdsOf([0, 5, 9, null, 3])).toEqual([
+      'lowest third',
+      'middle third',
+      'highest third',
+      null,
+      'middle third',
+    ]);
+    expect(thirdsOf([1, 2])).toBeNull();
+    expect(thirdsOf([4, 4, 4])).toBeNull();
+  });
+});
+
+describe('undo and redo', () => {
+  const at = (title: string) => ({ title, document: {} as never });
+
+  it('go back and forth through what was done; a new change forgets what was undone', () => {
+    let history = remember(remember(NO_HISTORY, at('a')), at('b'));
+    const back = undone(history, at('c'))!;
+    expect(back.to.title).toBe('b');
+    const again = redone(back.history, back.to)!;
+    expect(again.to.title).toBe('c');
+    expect(undone(NO_HISTORY, at('x'))).toBeNull();
+    history = remember(back.history, back.to);
+    expect(redone(history, at('d'))).toBeNull();
+  });
+});
+
+describe('scope and hours by hand', () => {
+  it('add and take away assets and values; none left is all', () => {
+    const one = toggleAsset(WHOLE_SCOPE, 'a');
+    expect(one.assetIds).toEqual(['a']);
+    expect(toggleAsset(one, 'a').assetIds).toBeNull();
+    const weld = setAttribute(WHOLE_SCOPE, 'Maker', ['Weld']);
+    expect(setAttribute(weld, 'Maker', []).attributes).toEqual([]);
+    expect(attributeValues(ASSETS)).toEqual([
+      { name: 'Line', values: [2, 10] },
+      { name: 'Maker', values: ['Acre', 'Weld'] },
+    ]);
+  });
+
+  it('are a list of conditions where they can be, and come back as they were', () => {
+    const night = { kind: 'clock' as const, from: '22:00', to: '06:00' };
+    const any = { kind: 'any' as const, of: [night, { kind: 'weekdays' as const, days: [6] }] };
+    for (const hours of [null, night, any]) expect(hoursOfList(hoursList(hours)!)).toEqual(hours);
+    expect(hoursList({ kind: 'not', of: night })).toBeNull();
+    expect(hoursList({ kind: 'all', of: [any] })).toBeNull();
+  });
+});
+
+describe('localWindow', () => {
+  it('is written in the wall clock of the site, whole seconds around the stretch', () => {
+    const start = Date.UTC(2026, 6, 1, 5, 0, 0, 400);
+    expect(localWindow({ start, end: start + 1000 }, 'Europe/London')).toEqual({
+      kind: 'absolute',
+      start: '2026-07-01T06:00:00',
+      end: '2026-07-01T06:00:02',
+    });
+  });
+});

@@ -1,0 +1,242 @@
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import {
+  DAY_MS,
+  displayDivisor,
+  displayUnit,
+  HOUR_MS,
+  MINIMUM_COVERAGE,
+  previousWindow,
+  resolveWindow,
+  sameWindowLastYear,
+  type Bucket,
+  type Interval,
+  type Metric,
+  type QueryAnswer,
+  type Readout,
+  type TrendAnswer,
+} from '@vivid-beacon/core';
+import { call } from '../api/client';
+import type { TrendSeries } from '../charts/trendScene';
+import { useNow } from '../hooks/useNow';
+import { displayed } from './displayed';
+import { localWindow } from './localWindow';
+import { groupQuery, shortNames } from './parts';
+import type { ShownReadout } from './resolveReadout';
+import { useShown } from './useParts';
+
+export interface TrendData {
+  readonly series: readonly TrendSeries[] | undefined;
+  /** The subject over the time it is compared with, moved into the window. */
+  readonly reference: TrendSeries | null;
+  readonly error: Error | null;
+  readonly old: boolean;
+  readonly again: () => void;
+  /** With band and ends as they are shown. */
+  readonly shown: ShownReadout;
+  /** One value for each, as it was read; null = samples. */
+  readonly bucket: Bucket | null;
+}
+
+const MINUTE = 60_000;
+/** Zoomed in so far that fewer periods than this are left, samples are read instead. */
+const FEWEST_PERIODS = 24;
+const LENGTH: Readonly<Partial<Record<Bucket, number>>> = {
+  quarterHour: 15 * MINUTE,
+  hour: HOUR_MS,
+  day: DAY_MS,
+  week: 7 * DAY_MS,
+};
+
+/**
+ * Reads the lines of a trend: one a measure, or one a group.
+ *
+ * @param zoomed a stretch inside the window that is looked at instead; data is read as deep as it needs.
+ */
+export function useTrendSeries(readout: Readout, columns: number, zoomed: Interval | null): TrendData {
+  const { shown, metrics } = useShown(readout);
+  const own = shown.readout;
+  const zone = metrics.get(own.measures[0]?.metricId ?? '')?.zone ?? 'UTC';
+  const window = zoomed ? localWindow(zoomed, zone) : shown.window;
+  const grouped = own.groupBy !== null;
+  const bucket = bucketFor(own, zoomed, grouped, lengthOf(window, zone));
+  const ready = columns >= 10 && own.measures.length > 0;
+  const query = grouped && own.measures.length > 0 ? groupQuery({ ...shown, window }, metrics, bucket) : null;
+  const groups = useQuery({
+    queryKey: ['readings', 'query', query],
+    queryFn: ({ signal }) => call<QueryAnswer>('POST', '/api/readings/query', query, signal),
+    enabled: ready && query !== null,
+    placeholderData: keepPreviousData,
+    refetchInterval: MINUTE,
+    retry: false,
+  });
+  const ask = (measure: Readout['measures'][number], over = window) => ({
+    measure,
+    window: over,
+    bucket,
+    columns,
+    hours: shown.hours,
+  });
+  const singles = useQueries({
+    queries: (grouped || !ready ? [] : own.measures).map((measure) => ({
+      queryKey: ['readings', 'trend', ask(measure)],
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        call<TrendAnswer>('POST', '/api/readings/trend', ask(measure), signal),
+      placeholderData: keepPreviousData,
+      refetchInterval: MINUTE,
+    })),
+  });
+  const reference = useReference(shown, zone, zoomed, ready && !grouped, ask);
+  const answers = singles.map(({ data }) => data);
+  const whole = answers.every((answer) => answer !== undefined);
+  const series = useMemo(
+    () => {
+      if (grouped) return groups.data && seriesOfGroups(groups.data, own, metrics);
+      if (!ready || !whole) return undefined;
+      return own.measures.map((measure, i) => seriesOf(answers[i]!, i, measure, own, metrics));
+    },
+    // The answers are compared one by one: their list is made anew at every drawing.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [grouped, groups.data, ready, whole, own, metrics, ...answers],
+  );
+  const failed = grouped ? groups : singles.find(({ isError }) => isError);
+  return {
+    series,
+    reference,
+    error: (failed?.error as Error | null | undefined) ?? null,
+    old: grouped ? groups.isPlaceholderData : singles.some(({ isPlaceholderData }) => isPlaceholderData),
+    again: () => void (grouped ? groups.refetch() : Promise.all(singles.map(({ refetch }) => refetch()))),
+    shown: { ...shown, readout: displayed(own, []).readout },
+    bucket,
+  };
+}
+
+function lengthOf(window: ShownReadout['window'], zone: string): number {
+  try {
+    // Only its length counts, so any moment does.
+    const { start, end } = resolveWindow(window, Date.UTC(2026, 5, 15, 12), zone);
+    return end - start;
+  } catch {
+    return DAY_MS;
+  }
+}
+
+function bucketFor(
+  readout: Readout,
+  zoomed: Interval | null,
+  grouped: boolean,
+  length: number,
+): Bucket | null {
+  const byItself: Bucket = length <= 2 * DAY_MS ? 'quarterHour' : length <= 21 * DAY_MS ? 'hour' : 'day';
+  const wanted =
+    readout.bucket ?? (grouped || readout.cumulative || readout.mark === 'stacked' ? byItself : null);
+  if (!zoomed || wanted === null) return wanted;
+  const periods = (zoomed.end - zoomed.start) / (LENGTH[wanted] ?? 30 * DAY_MS);
+  if (periods >= FEWEST_PERIODS) return wanted;
+  return grouped ? 'quarterHour' : null;
+}
+
+/** The subject over the window before, or last year, with its times moved onto this window. */
+function useReference(
+  shown: ShownReadout,
+  zone: string,
+  zoomed: Interval | null,
+  on: boolean,
+  ask: (measure: Readout['measures'][number], over?: ShownReadout['window']) => object,
+): TrendSeries | null {
+  const now = useNow(MINUTE);
+  const { compare, measures } = shown.readout;
+  const wanted = on && compare !== 'none' && measures.length === 1 && zoomed === null;
+  const minute = Math.floor(now / MINUTE) * MINUTE;
+  const spans = useMemo(() => {
+    if (!wanted) return null;
+    const window = resolveWindow(shown.window, minute, zone);
+    const find = compare === 'lastYear' ? sameWindowLastYear : previousWindow;
+    return { window, before: find(shown.window, minute, zone) };
+  }, [wanted, compare, shown.window, minute, zone]);
+  const body =
+    spans && spans.before.end > spans.before.start ? ask(measures[0], localWindow(spans.before, zone)) : null;
+  const query = useQuery({
+    queryKey: ['readings', 'trend', body],
+    queryFn: ({ signal }) => call<TrendAnswer>('POST', '/api/readings/trend', body, signal),
+    enabled: body !== null,
+    placeholderData: keepPreviousData,
+  });
+  return useMemo(() => {
+    if (!spans || !query.data) return null;
+    const shift = spans.window.start - spans.before.start;
+    const { t, until } = query.data;
+    return {
+      key: 'reference',
+      name: compare === 'lastYear' ? 'last year' : 'before',
+      assetId: null,
+      answer: {
+        ...divided(query.data, shown.readout),
+        t: t.map((at) => at + shift),
+        until: until && until.map((at) => at + shift),
+        window: spans.window,
+        gaps: [],
+      },
+    };
+  }, [spans, query.data, compare, shown.readout]);
+}
+
+function divided(answer: TrendAnswer, readout: Readout): TrendAnswer {
+  const by = displayDivisor(readout.display);
+  if (by === 1) return answer;
+  return {
+    ...answer,
+    unit: displayUnit(answer.unit, readout.display),
+    v: answer.v.map((value) => (value === null ? null : value / by)),
+  };
+}
+
+function seriesOf(
+  answer: TrendAnswer,
+  i: number,
+  measure: Readout['measures'][number],
+  readout: Readout,
+  metrics: ReadonlyMap<string, Metric>,
+): TrendSeries {
+  const metric = metrics.get(measure.metricId);
+  const names = new Set(readout.measures.map(({ metricId }) => metrics.get(metricId)?.name));
+  const name = names.size === 1 ? metric?.assetName : metric?.name;
+  return {
+    key: `${i} ${measure.metricId}`,
+    name: name ?? 'removed metric',
+    assetId: metric?.assetId ?? null,
+    answer: divided(answer, readout),
+  };
+}
+
+function seriesOfGroups(
+  answer: QueryAnswer,
+  readout: Readout,
+  metrics: ReadonlyMap<string, Metric>,
+): TrendSeries[] {
+  const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
+  const names = shortNames(groups.map(({ name }) => name));
+  const { start, end, window, zone, now } = answer;
+  const passed = start.filter((at) => at < now).length;
+  return groups.map((group, i) => ({
+    key: group.name || 'blank',
+    name: names[i] || 'not named',
+    assetId: group.metricIds.length === 1 ? (metrics.get(group.metricIds[0])?.assetId ?? null) : null,
+    answer: divided(
+      {
+        window,
+        zone,
+        now,
+        unit: readout.measures[0].per?.unit ?? answer.unit,
+        t: start.slice(0, passed),
+        until: end.slice(0, passed),
+        v: group.values
+          .slice(0, passed)
+          .map((value, k) => (group.coverage[k] >= MINIMUM_COVERAGE ? value : null)),
+        gaps: [],
+        samples: group.samples.reduce((sum, n) => sum + n, 0),
+      },
+      readout,
+    ),
+  }));
+}

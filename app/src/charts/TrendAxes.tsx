@@ -1,0 +1,81 @@
+import { G, Line, Path, Text as SvgText } from 'react-native-svg';
+import { formatNumber, type Interval } from '@vivid-beacon/core';
+import { SVG_FONT } from '../theme/type';
+import { usePalette } from '../theme/useTheme';
+import { timeTicks } from './trendGeometry';
+import type { Scene } from './trendScene';
+
+interface TrendAxesProps {
+  readonly scene: Scene;
+  readonly window: Interval;
+  readonly zone: string;
+  readonly width: number;
+  readonly height: number;
+  /** Where the second axis stands. */
+  readonly rightAt: number;
+}
+
+/** Decimals that tell neighbouring graduations apart. */
+function tickText(tick: number, ticks: readonly number[]): string {
+  const step = ticks.length > 1 ? Math.abs(ticks[1] - ticks[0]) : Math.abs(tick) || 1;
+  return formatNumber(tick, Math.max(0, Math.min(6, Math.ceil(-Math.log10(step) - 1e-9))));
+}
+
+/** Graduations of values at the left, of a second unit at the right, and of local time below. */
+export function TrendAxes({ scene, window, zone, width, height, rightAt }: TrendAxesProps) {
+  const palette = usePalette();
+  const { axes, x } = scene;
+  return (
+    <>
+      {axes.map(({ unit, ticks, at }, k) => {
+        const right = k === 1;
+        return (
+          <G key={unit}>
+            {ticks.map((tick) => (
+              <G key={tick}>
+                <Path
+                  d={right ? `M${rightAt} ${at(tick)}h4` : `M-5 ${at(tick)}H-1`}
+                  stroke={palette.ink2}
+                  strokeWidth={1}
+                />
+                <SvgText
+                  x={right ? rightAt + 7 : -9}
+                  y={at(tick) + 4}
+                  fontFamily={SVG_FONT}
+                  fontSize={12}
+                  fill={palette.ink2}
+                  textAnchor={right ? 'start' : 'end'}
+                >
+                  {tickText(tick, ticks)}
+                </SvgText>
+              </G>
+            ))}
+            {axes.length > 1 && (
+              <SvgText
+                x={right ? rightAt + 7 : -9}
+                y={-10}
+                fontFamily={SVG_FONT}
+                fontSize={12}
+                fill={palette.ink2}
+                textAnchor={right ? 'start' : 'end'}
+              >
+                {unit}
+              </SvgText>
+            )}
+          </G>
+        );
+      })}
+      <Line x1={0} x2={width} y1={height} y2={height} stroke={palette.ink} strokeWidth={1.5} />
+      {timeTicks(window, zone, width).map(({ t: tick, label }) => (
+        <G key={tick}>
+          <Path d={`M${x(tick)} ${height}v5`} stroke={palette.ink2} strokeWidth={1} />
+          {x(tick) < width - 26 && (
+            <SvgText x={x(tick) + 3} y={height + 17} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2}>
+              {label}
+            </SvgText>
+          )}
+        </G>
+      ))}
+    </>
+  );
+}

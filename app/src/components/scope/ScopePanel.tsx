@@ -1,0 +1,152 @@
+import { useMemo, useState } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import type { Asset, Scope } from '@vivid-beacon/core';
+import { attributeValues, setAttribute, toggleAsset } from '../../boards/scopeEdits';
+import { treeRows } from '../../screens/data/assetTree';
+import { usePalette } from '../../theme/useTheme';
+import { Button } from '../Button';
+import { Field } from '../Field';
+import { CheckIcon, OnIcon, OpenIcon } from '../icons';
+import { PickList } from '../PickList';
+import { Rule } from '../Rule';
+import { ToggleRow } from '../ToggleRow';
+import { Words } from '../Words';
+
+interface ScopePanelProps {
+  readonly scope: Scope;
+  readonly assets: readonly Asset[];
+  readonly onChange: (scope: Scope) => void;
+}
+
+const SHOWN = 120;
+
+/** Which assets: any of the tree with all below them, and those with given attributes. */
+export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
+  const palette = usePalette();
+  const [search, setSearch] = useState('');
+  const [open, setOpen] = useState<ReadonlySet<string>>(
+    () => new Set(assets.filter(({ parentId }) => parentId === null).map(({ id }) => id)),
+  );
+  const known = useMemo(() => attributeValues(assets), [assets]);
+  const rows = treeRows(assets, [], open, search).slice(0, SHOWN);
+  const chosen = new Set(scope.assetIds ?? []);
+  const toggle = (id: string): void => {
+    const next = new Set(open);
+    if (!next.delete(id)) next.add(id);
+    setOpen(next);
+  };
+  const [adding, setAdding] = useState(false);
+  const free = known.filter(({ name }) => !scope.attributes.some((each) => each.name === name));
+  return (
+    <>
+      <Words as="second" colour={palette.ink2}>
+        {chosen.size === 0
+          ? 'All assets. Choose some to see only them and what is below them.'
+          : `${chosen.size} chosen, with everything below`}
+      </Words>
+      <Field
+        label="Search assets"
+        hideLabel
+        placeholder="Search assets"
+        value={search}
+        onChange={setSearch}
+      />
+      <View role="tree" aria-label="Assets of the scope" aria-multiselectable style={styles.tree}>
+        {rows.map(({ asset, depth, children }) => {
+          const on = chosen.has(asset.id);
+          const isOpen = search !== '' || open.has(asset.id);
+          const Icon = isOpen ? OpenIcon : OnIcon;
+          return (
+            <View
+              key={asset.id}
+              role="treeitem"
+              aria-selected={on}
+              {...({ 'aria-level': depth + 1 } as object)}
+            >
+              <View
+                style={[styles.line, { paddingLeft: depth * 16 }, on && { backgroundColor: palette.water }]}
+              >
+                {children > 0 ? (
+                  <Pressable
+                    role="button"
+                    aria-label={`${isOpen ? 'Close' : 'Open'} ${asset.name}`}
+                    onPress={() => toggle(asset.id)}
+                    style={styles.toggle}
+                  >
+                    <Icon size={18} color={palette.ink2} strokeWidth={1.75} />
+                  </Pressable>
+                ) : (
+                  <View style={styles.toggle} />
+                )}
+                <Pressable
+                  role="checkbox"
+                  aria-checked={on}
+                  onPress={() => onChange(toggleAsset(scope, asset.id))}
+                  style={styles.name}
+                >
+                  <Words as={on ? 'bodyStrong' : 'body'}>{asset.name}</Words>
+                  {on && <CheckIcon size={18} color={palette.sea} strokeWidth={1.75} />}
+                </Pressable>
+              </View>
+              <Rule />
+            </View>
+          );
+        })}
+      </View>
+      {scope.attributes.map(({ name, values }) => (
+        <View key={name} style={styles.attribute}>
+          <Words as="rowTitle">{name}</Words>
+          <ToggleRow
+            name={name}
+            options={(known.find((each) => each.name === name)?.values ?? values).map((value) => ({
+              value,
+              label: String(value),
+            }))}
+            chosen={[...values]}
+            onChange={(next) => onChange(setAttribute(scope, name, next))}
+          />
+        </View>
+      ))}
+      {adding ? (
+        <PickList
+          name="Attribute"
+          options={free.map(({ name, values }) => ({
+            value: name,
+            label: name,
+            detail: values.slice(0, 4).join(', '),
+          }))}
+          chosen={null}
+          onChoose={(name) => {
+            const first = free.find((each) => each.name === name)!.values[0];
+            onChange(setAttribute(scope, name, [first]));
+            setAdding(false);
+          }}
+        />
+      ) : (
+        free.length > 0 && (
+          <Button look="quiet" label="Only with an attribute" onPress={() => setAdding(true)} />
+        )
+      )}
+      <Button
+        label="All assets"
+        disabled={chosen.size === 0 && scope.attributes.length === 0}
+        onPress={() => onChange({ assetIds: null, attributes: [] })}
+      />
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  tree: { maxHeight: 320, overflow: 'scroll' } as object,
+  line: { flexDirection: 'row', alignItems: 'center', minHeight: 44 },
+  toggle: { width: 34, height: 44, alignItems: 'center', justifyContent: 'center' },
+  name: {
+    flex: 1,
+    minHeight: 44,
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'space-between',
+    paddingRight: 8,
+  },
+  attribute: { gap: 6 },
+});

@@ -1,0 +1,88 @@
+import type { ReactNode } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { formatNumber, LEVEL_WORDS } from '@vivid-beacon/core';
+import { useBoardLook } from '../boards/BoardLookContext';
+import type { Part } from '../boards/parts';
+import { NumberButton } from '../components/NumberButton';
+import { Rule } from '../components/Rule';
+import { Words } from '../components/Words';
+import { usePalette } from '../theme/useTheme';
+
+interface PartRowProps {
+  readonly part: Part;
+  readonly decimals: number;
+  /** Stands before the name. */
+  readonly left?: ReactNode;
+  /** Stands between name and number. */
+  readonly middle?: ReactNode;
+  readonly second?: string;
+  readonly last: boolean;
+  readonly onOpen: () => void;
+}
+
+/** One value in a list: its name focuses its asset, its number opens how it was made. */
+export function PartRow({ part, decimals, left, middle, second, last, onOpen }: PartRowProps) {
+  const palette = usePalette();
+  const { focus, onFocus } = useBoardLook();
+  const chosen = focus !== null && focus === part.assetId;
+  const name = (
+    <>
+      {left}
+      <View style={styles.words}>
+        <Words as="rowTitle">{part.name}</Words>
+        {second && (
+          <Words as="second" colour={palette.ink2}>
+            {second}
+          </Words>
+        )}
+      </View>
+    </>
+  );
+  return (
+    <View>
+      <View
+        style={[
+          styles.row,
+          chosen && { backgroundColor: palette.water, borderLeftColor: palette.sea, borderLeftWidth: 3 },
+        ]}
+      >
+        {part.assetId ? (
+          <Pressable
+            role="button"
+            aria-pressed={chosen}
+            aria-label={`${part.name}, ${LEVEL_WORDS[part.level]}. ${chosen ? 'Release the focus' : 'Focus on it'}`}
+            onPress={() => onFocus(part.assetId!)}
+            style={({ pressed }) => [styles.name, pressed && { opacity: 0.6 }]}
+          >
+            {name}
+          </Pressable>
+        ) : (
+          <View style={styles.name}>{name}</View>
+        )}
+        {middle}
+        <NumberButton
+          text={part.value === null ? '–' : formatNumber(part.value, decimals)}
+          unit={part.unit}
+          name={`${part.name}. How it was made`}
+          onPress={onOpen}
+        />
+      </View>
+      {!last && <Rule />}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: 46 },
+  name: {
+    flexGrow: 1,
+    flexShrink: 1,
+    flexBasis: 90,
+    minWidth: 70,
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 10,
+    minHeight: 44,
+  },
+  words: { flexShrink: 1, minWidth: 0 },
+});

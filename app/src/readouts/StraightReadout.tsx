@@ -1,0 +1,60 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { Part } from '../boards/parts';
+import { useParts } from '../boards/useParts';
+import { StraightGauge } from '../charts/StraightGauge';
+import { sharedScale } from '../charts/valueAxis';
+import { Lamp } from '../components/Lamp';
+import { useWidth } from '../hooks/useWidth';
+import { PartRow } from './PartRow';
+import { PartsView } from './PartsView';
+import { PartTray } from './PartTray';
+import type { ReadoutProps } from './ReadoutView';
+import { stateWords } from './StateLine';
+
+/** Straight gauges under one another on one scale, so that their bands line up. */
+export function StraightReadout({ readout, title }: ReadoutProps) {
+  const [width, onLayout] = useWidth();
+  const [open, setOpen] = useState<Part | null>(null);
+  const answer = useParts(readout);
+  const { band, scale } = answer.shown.readout;
+  const gauge = Math.max(0, Math.min(420, Math.round(width * (width < 420 ? 0.38 : 0.5))));
+  return (
+    <View onLayout={onLayout}>
+      <PartsView answer={answer} reading="Reading the gauges">
+        {(parts) => {
+          const shared = sharedScale(scale, band, parts);
+          return parts.map((part, i) => (
+            <PartRow
+              key={part.key}
+              part={part}
+              decimals={answer.decimals}
+              last={i === parts.length - 1}
+              left={band ? <Lamp level={part.level} size={22} /> : undefined}
+              second={band ? stateWords(part, band, answer.decimals) : undefined}
+              middle={
+                <StraightGauge
+                  width={gauge}
+                  value={part.value}
+                  level={part.level}
+                  band={band}
+                  reference={part.previous}
+                  decimals={answer.decimals}
+                  scale={shared}
+                />
+              }
+              onOpen={() => setOpen(part)}
+            />
+          ));
+        }}
+      </PartsView>
+      <PartTray
+        title={title}
+        readout={answer.shown.readout}
+        decimals={answer.decimals}
+        part={open}
+        onClose={() => setOpen(null)}
+      />
+    </View>
+  );
+}

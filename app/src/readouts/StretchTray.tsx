@@ -1,0 +1,165 @@
+import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import {
+  formatLength,
+  formatNumber,
+  formatWindow,
+  LEVEL_WORDS,
+  LEVELS,
+  SUMMARY_WORDS,
+  type HoursFilter,
+  type Interval,
+  type Readout,
+  type StretchNumbers,
+} from '@vivid-beacon/core';
+import { call } from '../api/client';
+import { useShown } from '../boards/useParts';
+import { Answer } from '../components/Answer';
+import { Button } from '../components/Button';
+import { Fact } from '../components/Fact';
+import { Lamp } from '../components/Lamp';
+import { Tray } from '../components/Tray';
+import { Words } from '../components/Words';
+import { usePalette } from '../theme/useTheme';
+
+interface StretchTrayProps {
+  readonly title: string;
+  readonly readout: Readout;
+  /** null = closed. */
+  readonly stretch: Interval | null;
+  readonly zone: string;
+  readonly now: number;
+  readonly hours: HoursFilter | null;
+  readonly onZoom: (stretch: Interval) => void;
+  readonly onClose: () => void;
+}
+
+const DECIMALS = 2;
+
+/** The numbers of a chosen stretch of time, per metric: summaries, and time in each level; to copy as text. */
+export function StretchTray({
+  title,
+  readout,
+  stretch,
+  zone,
+  now,
+  hours,
+  onZoom,
+  onClose,
+}: StretchTrayProps) {
+  const { metrics } = useShown(readout);
+  const ask = stretch && {
+    measures: readout.measures,
+    start: Math.round(stretch.start),
+    end: Math.round(stretch.end),
+    band: readout.band,
+    hours,
+  };
+  const query = useQuery({
+    queryKey: ['readings', 'stretch', ask],
+    queryFn: ({ signal }) => call<StretchNumbers[]>('POST', '/api/readings/stretch', ask, signal),
+    enabled: ask !== null,
+  });
+  const [copied, setCopied] = useState(false);
+  if (!stretch) return null;
+  const when = `${formatWindow(stretch.start, stretch.end, zone, now)} (${zone}, ${formatLength(stretch.end - stretch.start)})`;
+  const nameOf = (i: number): string => {
+    const metric = metrics.get(readout.measures[i].metricId);
+    return metric ? `${metric.name}, ${metric.assetName}` : 'removed metric';
+  };
+  return (
+    <Tray title="Numbers of this stretch" open onClose={onClose}>
+      <Words as="body">{when}</Words>
+      <Answer query={query} reading="Reading its numbers">
+        {(all) => (
+          <>
+            {all.map((numbers, i) => (
+              <OneMetric key={i} name={nameOf(i)} numbers={numbers} />
+            ))}
+            <View style={styles.buttons}>
+              <Button
+                label={copied ? 'Copied' : 'Copy as text'}
+                onPress={() => {
+                  void navigator.clipboard
+                    .writeText(textOf(title, when, all, nameOf))
+                    .then(() => setCopied(true));
+                }}
+              />
+              <Button look="main" label="Zoom in on it" onPress={() => onZoom(stretch)} />
+            </View>
+          </>
+        )}
+      </Answer>
+    </Tray>
+  );
+}
+
+function OneMetric({ name, numbers }: { readonly name: string; readonly numbers: StretchNumbers }) {
+  const palette = usePalette();
+  const { levels } = numbers;
+  return (
+    <View style={styles.metric}>
+      <Words as="rowTitle">{name}</Words>
+      {rowsOf(numbers).map(([label, text]) => (
+        <Fact key={label} name={label} text={text} />
+      ))}
+      {levels && (
+        <View style={styles.levels}>
+          {LEVELS.map((level) => (
+            <View key={level} style={styles.level}>
+              <Lamp level={level} size={18} />
+              <Words
+                as="second"
+                colour={palette.ink2}
+              >{`${LEVEL_WORDS[level]} ${formatLength(levels[level])}`}</Words>
+            </View>
+          ))}
+        </View>
+      )}
+    </View>
+  );
+}
+
+function rowsOf({ value, unit, values, coverage, samples }: StretchNumbers): [string, string][] {
+  const number = (x: number | null, of: string): string =>
+    x === null ? 'none' : `${formatNumber(x, DECIMALS)} ${of}`.trim();
+  const own: [string, string][] = values.length === 0 ? [['Value', number(value, unit)]] : [];
+  return [
+    ...own,
+    ...values.map((each): [string, string] => [
+      capital(SUMMARY_WORDS[each.summary]),
+      number(each.value, each.unit),
+    ]),
+    ['Samples', `${formatNumber(samples, 0)}, coverage ${formatNumber(coverage * 100, 1)} %`],
+  ];
+}
+
+/** What the tray says, as lines with tabs: it falls into the columns of a sheet. */
+export function textOf(
+  title: string,
+  when: string,
+  all: readonly StretchNumbers[],
+  nameOf: (i: number) => string,
+): string {
+  const lines = [title, when];
+  all.forEach((numbers, i) => {
+    lines.push('', nameOf(i));
+    for (const [label, text] of rowsOf(numbers)) lines.push(`${label}\t${text}`);
+    if (numbers.levels) {
+      for (const level of LEVELS) lines.push(`${LEVEL_WORDS[level]}\t${formatLength(numbers.levels[level])}`);
+    }
+  });
+  return lines.join('\n');
+}
+
+function capital(text: string): string {
+  return text[0].toUpperCase() + text.slice(1);
+}
+
+const styles = StyleSheet.create({
+  metric: { gap: 4 },
+  levels: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 16, rowGap: 4 },
+  level: { flexDirection: 'row', alignItems: 'center', gap: 6 },
+  buttons: { flexDirection: 'row', gap: 10, flexWrap: 'wrap' },
+});

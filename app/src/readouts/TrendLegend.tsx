@@ -1,0 +1,48 @@
+import { Pressable, StyleSheet, View } from 'react-native';
+import { formatValue } from '@vivid-beacon/core';
+import { useBoardLook } from '../boards/BoardLookContext';
+import type { TrendSeries } from '../charts/trendScene';
+import { Words } from '../components/Words';
+import { usePalette } from '../theme/useTheme';
+
+/** The lines of a trend by name, with their newest values, where there is no room at their ends; a tap focuses one. */
+export function TrendLegend({ series }: { readonly series: readonly TrendSeries[] }) {
+  const palette = usePalette();
+  const { focus, onFocus } = useBoardLook();
+  const subject = series.find(({ assetId }) => focus !== null && assetId === focus) ?? series[0];
+  return (
+    <View style={styles.legend}>
+      {series.map((each) => {
+        const last = each.answer.v.findLast((value) => value !== null) ?? null;
+        const chosen = each.key === subject.key;
+        return (
+          <Pressable
+            key={each.key}
+            role="button"
+            aria-pressed={chosen}
+            disabled={each.assetId === null}
+            onPress={() => each.assetId && onFocus(each.assetId)}
+            style={styles.entry}
+          >
+            <View
+              style={[
+                styles.key,
+                { backgroundColor: chosen ? palette.ink : palette.bar, height: chosen ? 3 : 2 },
+              ]}
+            />
+            <Words as={chosen ? 'bodyStrong' : 'body'}>{each.name}</Words>
+            <Words as="second" colour={palette.ink2}>
+              {formatValue(last, each.answer.unit, 1)}
+            </Words>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  legend: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 16 },
+  entry: { flexDirection: 'row', alignItems: 'center', gap: 6, minHeight: 44 },
+  key: { width: 18 },
+});

@@ -1,0 +1,115 @@
+import { useRef, useState } from 'react';
+import { View } from 'react-native';
+import {
+  mapMetrics,
+  matchMetrics,
+  readBoardFile,
+  type BoardDocument,
+  type BoardFile,
+  type Metric,
+} from '@vivid-beacon/core';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { PickList } from '../../components/PickList';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+
+interface BoardFileInProps {
+  readonly metrics: readonly Metric[];
+  readonly saving: boolean;
+  readonly onTake: (title: string, document: BoardDocument) => void;
+}
+
+const LARGEST = 4_000_000;
+
+/** Reads a board file; metrics that are not known here are mapped by hand, or their readouts left out. */
+export function BoardFileIn({ metrics, saving, onTake }: BoardFileInProps) {
+  const palette = usePalette();
+  const input = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<BoardFile | null>(null);
+  const [title, setTitle] = useState('');
+  const [mapped, setMapped] = useState<ReadonlyMap<string, string | null>>(new Map());
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [asking, setAsking] = useState<string | null>(null);
+  const read = async (chosen: File | undefined): Promise<void> => {
+    setFile(null);
+    if (!chosen) return;
+    try {
+      if (chosen.size > LARGEST) throw new Error('A board file has at most 4 MB.');
+      const found = readBoardFile(await chosen.text());
+      setFile(found);
+      setTitle(found.title);
+      setMapped(matchMetrics(found, metrics));
+      setWrong(null);
+    } catch (error) {
+      setWrong((error as Error).message);
+    }
+  };
+  const unknown = file?.metrics.filter(({ id }) => mapped.get(id) === null || asking === id) ?? [];
+  const result = file && mapMetrics(file.document, mapped);
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Board file"
+        hidden
+        onChange={(event) => void read(event.currentTarget.files?.[0])}
+      />
+      <Button
+        label={file ? 'Choose another file' : 'Choose a board file'}
+        onPress={() => input.current?.click()}
+      />
+      {wrong && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>
+            {`The file cannot be taken. ${wrong}`}
+          </Words>
+        </View>
+      )}
+      {file && result && (
+        <>
+          <Field label="Title" value={title} onChange={setTitle} />
+          <Words as="body">
+            {`${result.document.readouts.length} of ${file.document.readouts.length} readouts can be shown here.`}
+          </Words>
+          {unknown.map(({ id, name, asset, unit }) => (
+            <View key={id} style={{ gap: 6 }}>
+              <Words as="rowTitle">{`${name}, ${asset}${unit ? ` (${unit})` : ''}`}</Words>
+              <Words as="second" colour={palette.ink2}>
+                Not known here. Choose the metric that stands for it, or leave its readouts out.
+              </Words>
+              {asking === id ? (
+                <PickList
+                  name={`Metric for ${name}`}
+                  maxHeight={200}
+                  options={metrics
+                    .filter((metric) => metric.unit === unit || unit === '')
+                    .map((metric) => ({
+                      value: metric.id,
+                      label: `${metric.name}, ${metric.assetName}`,
+                      detail: [metric.plantName, metric.unit].join(' · '),
+                    }))}
+                  chosen={mapped.get(id) ?? null}
+                  onChoose={(to) => {
+                    setMapped(new Map([...mapped, [id, to]]));
+                    setAsking(null);
+                  }}
+                />
+              ) : (
+                <Button look="quiet" label="Choose a metric" onPress={() => setAsking(id)} />
+              )}
+            </View>
+          ))}
+          <Button
+            look="main"
+            label="Make the board"
+            disabled={saving || title.trim() === ''}
+            onPress={() => onTake(title, result.document)}
+          />
+        </>
+      )}
+    </>
+  );
+}

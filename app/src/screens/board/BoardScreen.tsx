@@ -1,0 +1,224 @@
+import { useCallback, useMemo, useState } from 'react';
+import { useLocalSearchParams, useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import type { Board, Interval, WindowSpec } from '@vivid-beacon/core';
+import { useAssets, useBoard } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
+import { resized } from '../../boards/boardGrid';
+import { BoardLookProvider, type BoardLook } from '../../boards/BoardLookContext';
+import { lookParams, readLook, type LookChange, type LookParams } from '../../boards/boardLook';
+import { useBoardEdits } from '../../boards/useBoardEdits';
+import { Answer } from '../../components/Answer';
+import { Button } from '../../components/Button';
+import { IconButton } from '../../components/IconButton';
+import { CheckIcon, EditIcon, PlusIcon } from '../../components/icons';
+import { Notice } from '../../components/Notice';
+import { Page } from '../../components/Page';
+import { Words } from '../../components/Words';
+import { useKeys } from '../../hooks/useKeys';
+import { useLayout } from '../../hooks/useLayout';
+import { useNow } from '../../hooks/useNow';
+import { RAIL_WINDOWS } from '../../rail/railWindows';
+import { TimeRail } from '../../rail/TimeRail';
+import { useClipboardStore } from '../../stores/clipboardStore';
+import { usePalette } from '../../theme/useTheme';
+import { mayBuild } from '../mayAct';
+import { BoardTools } from './BoardTools';
+import { KeyHelp } from './KeyHelp';
+import { ReadoutGrid } from './ReadoutGrid';
+import { ScopeBar } from './ScopeBar';
+import { useBoardSpans } from './useBoardSpans';
+import { useBoardZone } from './useBoardZone';
+
+/** One board: its readouts on one sheet, and the time rail under them. */
+export function BoardScreen({ boardId }: { readonly boardId: string }) {
+  const router = useRouter();
+  const board = useBoard(boardId);
+  const back = (): void => router.navigate('/boards');
+  if (board.data) return <BoardSheet board={board.data} onBack={back} />;
+  return (
+    <Page title="Board" onBack={back} backName="Back to boards">
+      <Answer query={board} reading="Reading the board">
+        {() => null}
+      </Answer>
+    </Page>
+  );
+}
+
+/** The look of a board as the address says it, and how to change it there. */
+function useAddressLook(board: Board): {
+  look: BoardLook;
+  change: (part: Partial<LookChange>) => void;
+  changed: boolean;
+} {
+  const router = useRouter();
+  const params = useLocalSearchParams() as LookParams;
+  const { window, scope, hours, focus } = params;
+  const said = useMemo(() => readLook({ window, scope, hours, focus }), [window, scope, hours, focus]);
+  const change = useCallback(
+    (part: Partial<LookChange>): void => router.setParams({ ...lookParams({ ...said, ...part }) }),
+    [router, said],
+  );
+  const { document } = board;
+  const look = useMemo<BoardLook>(
+    () => ({
+      window: said.window ?? document.window,
+      scope: said.scope ?? document.scope,
+      hours: said.hours === undefined ? document.hours : said.hours,
+      focus: said.focus,
+      onFocus: (assetId) => change({ focus: said.focus === assetId ? null : assetId }),
+    }),
+    [said, document, change],
+  );
+  return { look, change, changed: said.window !== null || said.scope !== null || said.hours !== undefined };
+}
+
+function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack: () => void }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const { wide } = useLayout();
+  const build = mayBuild(usePerson());
+  const edits = useBoardEdits(board);
+  const now = useNow();
+  const [editing, setEditing] = useState(false);
+  const [helping, setHelping] = useState(false);
+  const { look, change } = useAddressLook(board);
+  const zone = useBoardZone(board);
+  const [domain, setDomain] = useState<Interval | null>(null);
+  const onDomain = useCallback(
+    (next: Interval) =>
+      setDomain((last) => (last?.start === next.start && last.end === next.end ? last : next)),
+    [],
+  );
+  const spans = useBoardSpans(board, domain);
+  const assets = useAssets().data;
+  const copied = useClipboardStore((state) => state.readout);
+  const { copy } = useClipboardStore((state) => state.actions);
+  const { document } = board;
+  const save = (next: Board['document']): void => edits.change({ document: next });
+  const add = (): void => router.push(`/boards/${board.id}/readouts/new`);
+  const paste = (): void => {
+    if (copied) save(pasteReadout(document, copied, null));
+  };
+  const setWindow = (window: WindowSpec): void => change({ window });
+  useKeys({
+    d: () => setWindow(RAIL_WINDOWS.today),
+    s: () => setWindow(RAIL_WINDOWS.week),
+    m: () => setWindow(RAIL_WINDOWS.month),
+    y: () => setWindow(RAIL_WINDOWS.year),
+    w: () => globalThis.document.querySelector<HTMLElement>('[aria-label="Start of the window"]')?.focus(),
+    '?': () => setHelping(true),
+    Escape: () => look.focus && change({ focus: null }),
+    ...(build && {
+      n: add,
+      e: () => setEditing(!editing),
+      'Ctrl+z': () => edits.undo?.(),
+      'Ctrl+Shift+z': () => edits.redo?.(),
+      'Ctrl+y': () => edits.redo?.(),
+      'Ctrl+v': paste,
+    }),
+  });
+  const focused = look.focus ? assets?.find(({ id }) => id === look.focus) : undefined;
+  return (
+    <Page
+      title={board.title}
+      onBack={onBack}
+      backName="Back to boards"
+      full
+      tools={
+        build && (
+          <>
+            {wide && (
+              <Button
+                label="Add readout"
+                icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+                onPress={add}
+              />
+            )}
+            {!wide && <IconButton icon={PlusIcon} name="Add readout" onPress={add} />}
+            <IconButton
+              icon={editing ? CheckIcon : EditIcon}
+              name={editing ? 'Done arranging' : 'Arrange and change'}
+              onPress={() => setEditing(!editing)}
+            />
+          </>
+        )
+      }
+      top={
+        <>
+          {editing && (
+            <BoardTools
+              board={board}
+              look={look}
+              edits={edits}
+              onPaste={copied ? paste : null}
+              onDone={() => setEditing(false)}
+            />
+          )}
+          <ScopeBar
+            saved={document}
+            scope={look.scope}
+            hours={look.hours}
+            focused={focused?.name ?? null}
+            onChange={change}
+            onHelp={() => setHelping(true)}
+          />
+        </>
+      }
+      foot={
+        <TimeRail
+          window={look.window}
+          zone={zone}
+          now={now}
+          spans={spans}
+          onChange={setWindow}
+          onDomain={onDomain}
+        />
+      }
+    >
+      {edits.error && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>
+            {`Could not save the board. ${edits.error.message}`}
+          </Words>
+        </View>
+      )}
+      {document.readouts.length === 0 && (
+        <Notice
+          kind="empty"
+          title="Nothing on this board yet"
+          text="Add a gauge, a lamp, a figure or a trend of any metric."
+          action={build ? { label: 'Add readout', onPress: add } : undefined}
+        />
+      )}
+      <BoardLookProvider look={look}>
+        <View style={[styles.sheet, wide && styles.sheetWide]}>
+          <ReadoutGrid
+            readouts={document.readouts}
+            wide={wide}
+            editing={editing}
+            onArrange={(readouts) => save({ ...document, readouts })}
+            actions={{
+              edit: (readout) => router.push(`/boards/${board.id}/readouts/${readout.id}`),
+              move: (readout, step) => save(moveReadout(document, readout.id, step)),
+              resize: (readout, by) =>
+                save({
+                  ...document,
+                  readouts: document.readouts.map((each) =>
+                    each.id === readout.id ? resized(each, by) : each,
+                  ),
+                }),
+              copy,
+              duplicate: (readout) => save(pasteReadout(document, readout, readout.id)),
+              remove: (readout) => save(removeReadout(document, readout.id)),
+            }}
+          />
+        </View>
+      </BoardLookProvider>
+      <KeyHelp open={helping} build={build} onClose={() => setHelping(false)} />
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({ sheet: { marginHorizontal: -20 }, sheetWide: { marginHorizontal: -24 } });

@@ -1,0 +1,54 @@
+import { StyleSheet, View } from 'react-native';
+import { Tray } from '../../components/Tray';
+import { Words } from '../../components/Words';
+
+const LOOKING: readonly (readonly [string, string])[] = [
+  ['D  S  M  Y', 'Today, 7 days, month, year so far'],
+  ['W', 'Go to the time rail; then ← and → move a divider, with Shift by six ticks'],
+  ['Tab', 'Go to the next readout, row or number'],
+  ['← →', 'On a trend: walk through its points'],
+  ['+  −', 'On a trend: zoom in and out around the point'],
+  ['Enter', 'On a trend: the numbers of what is shown; on a number: how it was made'],
+  ['Esc', 'Release the focus, close what is open'],
+  ['?', 'This list'],
+];
+const BUILDING: readonly (readonly [string, string])[] = [
+  ['N', 'New readout'],
+  ['E', 'Arrange, and be done with it'],
+  ['Space', 'On a handle: pick the readout up, arrows move it, Space puts it down'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Do again'],
+  ['Ctrl V', 'Paste the readout copied last'],
+];
+
+/** The keys of a board. */
+export function KeyHelp({
+  open,
+  build,
+  onClose,
+}: {
+  readonly open: boolean;
+  readonly build: boolean;
+  readonly onClose: () => void;
+}) {
+  return (
+    <Tray title="Keys of this board" open={open} onClose={onClose}>
+      {[...LOOKING, ...(build ? BUILDING : [])].map(([key, what]) => (
+        <View key={key} style={styles.row}>
+          <View style={styles.key}>
+            <Words as="bodyStrong">{key}</Words>
+          </View>
+          <View style={styles.what}>
+            <Words as="body">{what}</Words>
+          </View>
+        </View>
+      ))}
+    </Tray>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', gap: 12 },
+  key: { width: 110 },
+  what: { flex: 1, minWidth: 0 },
+});

@@ -1,0 +1,58 @@
+import { View } from 'react-native';
+import type { Asset, GroupBy, Readout } from '@vivid-beacon/core';
+import { attributeValues } from '../../boards/scopeEdits';
+import { PickList } from '../../components/PickList';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+
+interface GroupPanelProps {
+  readonly readout: Readout;
+  readonly metricName: string;
+  readonly assets: readonly Asset[];
+  readonly onChange: (part: Partial<Pick<Readout, 'groupBy' | 'keepBlanks'>>) => void;
+}
+
+/** One value for each asset, plant, kind or attribute: of every metric with the name of the first. */
+export function GroupPanel({ readout, metricName, assets, onChange }: GroupPanelProps) {
+  const palette = usePalette();
+  const { groupBy, keepBlanks } = readout;
+  const options: { value: string; label: string; by: GroupBy | null }[] = [
+    { value: 'none', label: 'Not grouped', by: null },
+    { value: 'asset', label: 'By asset', by: { kind: 'asset' } },
+    { value: 'plant', label: 'By plant', by: { kind: 'plant' } },
+    { value: 'assetKind', label: 'By kind of asset', by: { kind: 'assetKind' } },
+    { value: 'all', label: 'All together', by: { kind: 'all' } },
+    ...attributeValues(assets).map(({ name }) => ({
+      value: `attribute ${name}`,
+      label: `By ${name}`,
+      by: { kind: 'attribute' as const, name },
+    })),
+  ];
+  const chosen =
+    groupBy === null ? 'none' : groupBy.kind === 'attribute' ? `attribute ${groupBy.name}` : groupBy.kind;
+  return (
+    <View style={{ gap: 10 }}>
+      <Words as="second" colour={palette.ink2}>
+        {`Grouped, every metric named "${metricName}" in the scope is taken; ratios are summed first.`}
+      </Words>
+      <PickList
+        name="Group"
+        options={options.map(({ value, label }) => ({ value, label }))}
+        chosen={chosen}
+        onChoose={(value) => onChange({ groupBy: options.find((each) => each.value === value)!.by })}
+      />
+      {groupBy?.kind === 'attribute' && (
+        <WordRow
+          name="Assets without it"
+          options={[
+            { value: 'keep', label: `keep those without ${groupBy.name}` },
+            { value: 'drop', label: 'drop them' },
+          ]}
+          chosen={keepBlanks ? 'keep' : 'drop'}
+          onChoose={(value) => onChange({ keepBlanks: value === 'keep' })}
+        />
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,147 @@
+import { StyleSheet, View } from 'react-native';
+import {
+  DISPLAY_SCALES,
+  TREND_MARKS,
+  type DisplayScale,
+  type Readout,
+  type TrendMark,
+} from '@vivid-beacon/core';
+import { Field } from '../../components/Field';
+import { NumberField } from '../../components/NumberField';
+import { ToggleRow } from '../../components/ToggleRow';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+
+interface LookPanelProps {
+  readonly readout: Readout;
+  /** What the title and the footnote are while they are made from the choices. */
+  readonly automatic: { readonly title: string; readonly footnote: string | null };
+  readonly ends: readonly [number, number];
+  readonly onChange: (part: Partial<Omit<Readout, 'id' | 'form' | 'measures'>>) => void;
+}
+
+const MARK_WORDS: Readonly<Record<TrendMark, string>> = {
+  line: 'Line',
+  steps: 'Steps',
+  area: 'Area',
+  columns: 'Columns',
+  stacked: 'Stacked areas',
+};
+const DISPLAY_WORDS: Readonly<Record<DisplayScale, string>> = {
+  units: 'as they are',
+  thousands: 'in thousands',
+  millions: 'in millions',
+};
+
+/** How it is shown: title, footnote, decimals, scale, and the marks of a trend. */
+export function LookPanel({ readout, automatic, ends, onChange }: LookPanelProps) {
+  const palette = usePalette();
+  const { scale, form } = readout;
+  const scaled = form === 'gauge' || form === 'straight' || form === 'tank' || form === 'trend';
+  return (
+    <View style={styles.panel}>
+      <Field
+        label="Title (empty: made from the choices)"
+        value={readout.title ?? ''}
+        placeholder={automatic.title}
+        onChange={(text) => onChange({ title: text === '' ? null : text })}
+      />
+      {form !== 'note' && (
+        <>
+          <Field
+            label="Footnote (empty: states the subset)"
+            value={readout.footnote ?? ''}
+            placeholder={automatic.footnote ?? 'nothing is left out'}
+            onChange={(text) => onChange({ footnote: text === '' ? null : text })}
+          />
+          <WordRow
+            name="Decimals"
+            options={[
+              { value: 'auto', label: 'Automatic' },
+              ...['0', '1', '2', '3'].map((value) => ({ value, label: `${value} decimals` })),
+            ]}
+            chosen={readout.decimals === null ? 'auto' : String(readout.decimals)}
+            onChoose={(value) => onChange({ decimals: value === 'auto' ? null : Number(value) })}
+          />
+          <WordRow
+            name="Numbers"
+            options={DISPLAY_SCALES.map((value) => ({ value, label: DISPLAY_WORDS[value] }))}
+            chosen={readout.display}
+            onChoose={(display) => onChange({ display })}
+          />
+        </>
+      )}
+      {form === 'trend' && (
+        <>
+          <WordRow
+            name="Drawn as"
+            options={TREND_MARKS.map((value) => ({ value, label: MARK_WORDS[value] }))}
+            chosen={readout.mark}
+            onChoose={(mark) => onChange({ mark })}
+          />
+          <WordRow
+            name="Values"
+            options={[
+              { value: 'each', label: 'each on its own' },
+              { value: 'running', label: 'running total' },
+            ]}
+            chosen={readout.cumulative ? 'running' : 'each'}
+            onChoose={(value) => onChange({ cumulative: value === 'running' })}
+          />
+        </>
+      )}
+      {scaled && (
+        <>
+          <ToggleRow
+            name="Scale"
+            options={[
+              { value: 'reversed', label: 'reversed' },
+              { value: 'logarithmic', label: 'logarithmic' },
+              { value: 'fixed', label: 'fixed ends' },
+            ]}
+            chosen={[
+              ...(scale.reversed ? ['reversed' as const] : []),
+              ...(scale.logarithmic ? ['logarithmic' as const] : []),
+              ...(scale.ends ? ['fixed' as const] : []),
+            ]}
+            onChange={(chosen) =>
+              onChange({
+                scale: {
+                  reversed: chosen.includes('reversed'),
+                  logarithmic: chosen.includes('logarithmic'),
+                  ends: chosen.includes('fixed') ? (scale.ends ?? ends) : null,
+                },
+              })
+            }
+          />
+          {scale.ends && (
+            <View style={styles.pair}>
+              <NumberField
+                label="From"
+                value={scale.ends[0]}
+                onChange={(low) => onChange({ scale: { ...scale, ends: [low, scale.ends![1]] } })}
+              />
+              <NumberField
+                label="To"
+                value={scale.ends[1]}
+                error={scale.ends[0] >= scale.ends[1] ? 'must lie above the start' : undefined}
+                onChange={(high) => onChange({ scale: { ...scale, ends: [scale.ends![0], high] } })}
+              />
+            </View>
+          )}
+        </>
+      )}
+      {form === 'trend' && readout.bucket === null && readout.cumulative && (
+        <Words as="second" colour={palette.ink2}>
+          A running total adds one value a period; the period is chosen by the length of the window.
+        </Words>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  panel: { gap: 10 },
+  pair: { flexDirection: 'row', gap: 10, flexWrap: 'wrap' },
+});

@@ -1,0 +1,19 @@
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+import type { Readout } from '@vivid-beacon/core';
+
+interface ClipboardState {
+  readonly readout: Readout | null;
+  readonly actions: { readonly copy: (readout: Readout) => void };
+}
+
+/** The readout copied last, on this device, to be pasted on any board. */
+export const useClipboardStore = create<ClipboardState>()(
+  persist(
+    (set) => ({
+      readout: null,
+      actions: { copy: (readout) => set({ readout }) },
+    }),
+    { name: 'vivid-beacon-copied-readout', version: 2, partialize: ({ readout }) => ({ readout }) },
+  ),
+);

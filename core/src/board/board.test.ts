@@ -1,0 +1,345 @@
+import fc from 'fast-check';
+import { boardDocumentSchema } from '../schemas/board';
+import type { HoursFilter } from '../time/hours';
+import { readWindowText, windowText } from '../time/windowText';
+import { WINDOW_UNITS, type WindowSpec } from '../time/window';
+import type { Asset, Metric } from '../domain/wire';
+import type { Scope } from '../domain/query';
+import { emptyReadout, READOUT_FORMS, WHOLE_SCOPE, type BoardDocument, type Readout } from './board';
+import { mapMetrics, matchMetrics, readBoardFile, writeBoardFile } from './boardFile';
+import { changeForm } from './changeForm';
+import { joinHours, joinScopes } from './joinScopes';
+import { automaticFootnote, automaticTitle } from './readoutWords';
+import { startBoard } from './startBoard';
+import { upgradeBoard } from './upgradeBoard';
+
+const WEEK: WindowSpec = { kind: 'periods', count: 7, unit: 'day', current: true };
+const measure = (metricId: string, per: string | null = null): Readout['measures'][number] => ({
+  metricId,
+  summary: 'sum',
+  per: per === null ? null : { metricId: per, summary: 'sum', factor: 1, unit: null },
+});
+const readout = (id: string, part: Partial<Readout> = {}): Readout => ({
+  ...emptyReadout(id, part.form ?? 'gauge'),
+  measures: [measure('1')],
+  ...part,
+});
+const board = (...readouts: Readout[]): BoardDocument => ({
+  version: 2,
+  window: WEEK,
+  scope: WHOLE_SCOPE,
+  hours: null,
+  readouts,
+});
+const metric = (id: string, name: string, assetName: string, more: Partial<Metric> = {}): Metric =>
+  ({
+    id,
+    key: `key.${id}`,
+    name,
+    unit: 'kWh',
+    kind: 'amount',
+    origin: 'samples',
+    assetId: `a${id}`,
+    assetName,
+    plantName: 'Quayside',
+    ...more,
+  }) as Metric;
+
+describe('upgradeBoard', () => {
+  it('takes a board of the first version with everything it says', () => {
+    const band = { direction: 'lower' as const, caution: 3, breach: 4, target: null };
+    const first = {
+      version: 1,
+      window: WEEK,
+      readouts: [
+        {
+          id: 'r1',
+          form: 'trend',
+          title: 'Mine',
+          measure: measure('7'),
+          window: null,
+          bucket: 'hour',
+          band,
+          decimals: 2,
+        },
+      ],
+    };
+    const upgraded = upgradeBoard(first);
+    expect(upgraded.readouts[0]).toMatchObject({
+      title: 'Mine',
+      measures: [measure('7')],
+      bucket: 'hour',
+      band,
+      decimals: 2,
+    });
+    expect(boardDocumentSchema.isValidSync(upgraded)).toBe(true);
+    expect(upgradeBoard(upgraded)).toBe(upgraded);
+  });
+
+  it('refuses what is no board, and a later version', () => {
+    expect(() => upgradeBoard({ readouts: [] })).toThrow(/version is missing/);
+    expect(() => upgradeBoard(null)).toThrow(/version is missing/);
+    expect(() => upgradeBoard({ version: 9 })).toThrow(/Version 9/);
+  });
+});
+
+describe('joinScopes', () => {
+  // A tree of 12: the parent of n is n >> 1.
+  const parentOf = (id: string): string | null => (Number(id) <= 1 ? null : String(Number(id) >> 1));
+  const inside = (id: string, { assetIds }: Scope): boolean => {
+    if (!assetIds) return true;
+    for (let at: string | null = id; at; at = parentOf(at)) if (assetIds.includes(at)) return true;
+    return false;
+  };
+
+  it('holds exactly the assets that lie in both, for any two scopes of a tree', () => {
+    const someIds = fc.option(fc.uniqueArray(fc.integer({ min: 1, max: 12 }).map(String), { maxLength: 5 }), {
+      nil: null,
+    });
+    fc.assert(
+      fc.property(someIds, someIds, (a, b) => {
+        const [one, two] = [a, b].map((assetIds) => ({ assetIds, attributes: [] }));
+        const joined = joinScopes(one, two, parentOf);
+        for (let n = 1; n <= 12; n++) {
+          const id = String(n);
+          expect(inside(id, joined)).toBe(inside(id, one) && inside(id, two));
+        }
+      }),
+    );
+  });
+
+  it('puts conditions on attributes and hours together', () => {
+    const maker = { name: 'Maker', values: ['Weld'] };
+    const kind = { name: 'Line', values: [2] };
+    expect(
+      joinScopes({ assetIds: null, attributes: [maker] }, { assetIds: null, attributes: [kind] }, parentOf),
+    ).toEqual({
+      assetIds: null,
+      attributes: [maker, kind],
+    });
+    const night: HoursFilter = { kind: 'clock', from: '22:00', to: '06:00' };
+    const weekend: HoursFilter = { kind: 'weekdays', days: [6, 7] };
+    expect(joinHours(night, null)).toBe(night);
+    expect(joinHours(night, weekend)).toEqual({ kind: 'all', of: [night, weekend] });
+  });
+});
+
+describe('titles and footnotes', () => {
+  const metrics = new Map(
+    [
+      metric('1', 'Gas used', 'Dryer 1'),
+      metric('2', 'Dried weight', 'Dryer 1'),
+      metric('3', 'Gas used', 'Dryer 2'),
+    ].map((each) => [each.id, each]),
+  );
+  const title = (part: Partial<Readout>): string =>
+    automaticTitle(readout('r', part), (id) => metrics.get(id));
+
+  it.each<[Partial<Readout>, string]>([
+    [{}, 'Dryer 1 gas used'],
+    [{ measures: [{ ...measure('1'), summary: 'max' }] }, 'Dryer 1 gas used, highest'],
+    [{ measures: [measure('1', '2')] }, 'Gas used per dried weight'],
+    [{ measures: [measure('1'), measure('3')] }, 'Gas used, Dryer 1 and Dryer 2'],
+    [{ measures: [measure('1'), measure('2')] }, 'Dryer 1: gas used and dried weight'],
+    [{ groupBy: { kind: 'plant' } }, 'Gas used, by plant'],
+    [
+      { groupBy: { kind: 'attribute', name: 'Maker' }, measures: [measure('1', '2')] },
+      'Gas used per dried weight, by Maker',
+    ],
+    [{ measures: [measure('99')] }, 'Removed metric'],
+    [{ form: 'note', measures: [] }, 'Note'],
+  ])('%j is called "%s"', (part, expected) => {
+    expect(title(part)).toBe(expected);
+  });
+
+  it('state the subset, and nothing where nothing is left out', () => {
+    const name = (id: string): string | undefined => ({ '4': 'Ironer hall' })[id];
+    expect(automaticFootnote(readout('r'), name)).toBeNull();
+    expect(
+      automaticFootnote(
+        readout('r', {
+          scope: { assetIds: ['4', '9'], attributes: [{ name: 'Maker', values: ['Weld', 'Acre'] }] },
+          hours: {
+            kind: 'any',
+            of: [
+              { kind: 'clock', from: '22:00', to: '06:00' },
+              { kind: 'weekdays', days: [6] },
+            ],
+          },
+          groupBy: { kind: 'attribute', name: 'Line' },
+          keepBlanks: false,
+        }),
+        name,
+      ),
+    ).toBe(
+      'Only Ironer hall, a removed asset; Maker Weld or Acre; 22:00 to 06:00 or on Saturdays; without those that have no Line',
+    );
+  });
+});
+
+describe('changeForm', () => {
+  it('keeps every choice on the way to any form and back', () => {
+    const choices = fc.record({
+      title: fc.option(fc.string(), { nil: null }),
+      decimals: fc.option(fc.nat(4), { nil: null }),
+      cumulative: fc.boolean(),
+      bucket: fc.constantFrom('hour' as const, 'day' as const, null),
+      compare: fc.constantFrom('before' as const, 'lastYear' as const, 'none' as const),
+    });
+    fc.assert(
+      fc.property(
+        choices,
+        fc.constantFrom(...READOUT_FORMS),
+        fc.constantFrom(...READOUT_FORMS),
+        (part, from, to) => {
+          const before = readout('r', { ...part, form: from, groupBy: { kind: 'asset' } });
+          expect(changeForm(changeForm(before, to), from)).toEqual(before);
+        },
+      ),
+    );
+  });
+
+  it('groups a single metric that becomes a ring: one share alone is no whole', () => {
+    expect(changeForm(readout('r'), 'ring').groupBy).toEqual({ kind: 'asset' });
+  });
+});
+
+describe('a board as a file', () => {
+  const here = [metric('1', 'Gas used', 'Dryer 1'), metric('2', 'Dried weight', 'Dryer 1')];
+  const document = board(
+    readout('r1', { measures: [measure('1', '2')] }),
+    readout('r2', { measures: [measure('2')], scope: { assetIds: ['4'], attributes: [] } }),
+    readout('n', { form: 'note', measures: [], text: '# Hello' }),
+  );
+
+  it('comes back as it was written', () => {
+    const file = readBoardFile(writeBoardFile('Dryers', document, here));
+    expect(file.title).toBe('Dryers');
+    expect(file.document).toEqual(document);
+    expect(file.metrics.map(({ key }) => key)).toEqual(['key.1', 'key.2']);
+  });
+
+  it('finds its metrics elsewhere by key, or by name, asset and unit; what is missing leaves its readouts out', () => {
+    const file = readBoardFile(writeBoardFile('Dryers', document, here));
+    const there = [
+      metric('50', 'Gas used', 'Dryer 1', { key: 'other' }),
+      metric('60', 'Dried weight', 'Dryer 9', { key: 'key.2' }),
+    ];
+    const to = matchMetrics(file, there);
+    expect([...to]).toEqual([
+      ['1', '50'],
+      ['2', '60'],
+    ]);
+    const mapped = mapMetrics(file.document, to);
+    expect(mapped.left).toBe(0);
+    expect(mapped.document.readouts[0].measures[0]).toMatchObject({
+      metricId: '50',
+      per: { metricId: '60' },
+    });
+    // Assets of the other place mean nothing here.
+    expect(mapped.document.readouts[1].scope).toEqual({ assetIds: null, attributes: [] });
+    const partly = mapMetrics(file.document, new Map([['2', '60']]));
+    expect(partly.left).toBe(1);
+    expect(partly.document.readouts.map(({ id }) => id)).toEqual(['r2', 'n']);
+  });
+
+  const broken = (change: (file: { [key: string]: any }) => void): string => {
+    const file = JSON.parse(writeBoardFile('Dryers', document, here));
+    change(file);
+    return JSON.stringify(file);
+  };
+
+  it.each<[string, string, RegExp]>([
+    ['other JSON', '{"a": 1}', /not a board file/],
+    ['broken JSON', '{\n "kind": oops', /not valid JSON/],
+    ['no title', broken((file) => void delete file.title), /^title: /],
+    [
+      'an unknown form',
+      broken((file) => void (file.document.readouts[1].form = 'wheel')),
+      /^document\.readouts\[1\]\.form/,
+    ],
+    ['a bad window', broken((file) => void (file.document.window = { kind: 'ever' })), /^document\.window/],
+    ['two of one id', broken((file) => void (file.document.readouts[1].id = 'r1')), /the same id/],
+    ['a metric it does not explain', broken((file) => void file.metrics.pop()), /does not say what it is/],
+    [
+      'ends the wrong way round',
+      broken((file) => void (file.document.readouts[0].scale.ends = [5, 1])),
+      /low end/,
+    ],
+    ['a later version', broken((file) => void (file.document.version = 3)), /Version 3/],
+  ])('is refused with the place for %s', (_name, text, message) => {
+    expect(() => readBoardFile(text)).toThrow(message);
+  });
+});
+
+describe('startBoard', () => {
+  const asset = (id: string, parentId: string | null): Asset =>
+    ({
+      id,
+      parentId,
+      name: id,
+      kind: 'machine',
+      zone: 'UTC',
+      ownZone: null,
+      plantId: 'p',
+      attributes: {},
+    }) as Asset;
+  const assets = [asset('p', null), asset('d1', 'p'), asset('d2', 'p'), asset('m', 'd1')];
+  const of = (id: string, assetId: string, name: string, kind: Metric['kind']): Metric =>
+    metric(id, name, assetId, { assetId, kind });
+  const metrics = [
+    of('1', 'p', 'Steam', 'level'),
+    of('2', 'd1', 'Gas used', 'amount'),
+    of('3', 'd2', 'Gas used', 'amount'),
+    of('4', 'm', 'Speed', 'level'),
+  ];
+
+  it.each([
+    [0, ['gauge', 'trend']],
+    [1, ['gauge', 'trend', 'straight']],
+    [2, ['gauge', 'trend', 'straight', 'figure']],
+  ])('to depth %p has %j', (depth, forms) => {
+    const made = startBoard(assets[0], assets, metrics, depth);
+    expect(made.readouts.map(({ form }) => form)).toEqual(forms);
+    expect(
+      boardDocumentSchema.isValidSync({
+        ...made,
+        readouts: made.readouts.map((each) => ({ ...each, scope: null })),
+      }),
+    ).toBe(true);
+  });
+});
+
+describe('a window in an address', () => {
+  it('comes back as it was, whatever it is', () => {
+    const unit = fc.constantFrom(...WINDOW_UNITS);
+    const count = fc.integer({ min: 1, max: 1000 });
+    const day = fc
+      .date({ min: new Date('1950-01-01'), max: new Date('2090-01-01'), noInvalidDate: true })
+      .map((d) => d.toISOString().slice(0, 16));
+    const any = fc.oneof(
+      fc.record({ kind: fc.constant('rolling' as const), count, unit }),
+      fc.record({
+        kind: fc.constantFrom('periods' as const, 'next' as const),
+        count,
+        unit,
+        current: fc.boolean(),
+      }),
+      fc.record({ kind: fc.constant('toDate' as const), unit }),
+      fc.record({ kind: fc.constant('absolute' as const), start: day, end: day }),
+    );
+    fc.assert(fc.property(any, (window) => expect(readWindowText(windowText(window))).toEqual(window)));
+  });
+
+  it.each([
+    '',
+    'last',
+    'last:0:day',
+    'last:5:fortnight',
+    'periods:7:day:soon',
+    'to-date:day:2',
+    '2026-11-19/never',
+    'a/b/c',
+    'next:1.5:day',
+  ])('is not read from "%s"', (text) => expect(readWindowText(text)).toBeNull());
+});

@@ -1,0 +1,39 @@
+import type { Scope } from '../domain/query';
+import type { HoursFilter } from '../time/hours';
+
+/**
+ * The assets that lie in both scopes. Given assets stand for everything below them.
+ *
+ * @param parentOf parent of an asset; null at the top, undefined for one that is gone.
+ */
+export function joinScopes(
+  a: Scope,
+  b: Scope | null,
+  parentOf: (id: string) => string | null | undefined,
+): Scope {
+  if (!b) return a;
+  return {
+    assetIds: joinAssets(a.assetIds, b.assetIds, parentOf),
+    attributes: [...a.attributes, ...b.attributes],
+  };
+}
+
+function joinAssets(
+  a: readonly string[] | null,
+  b: readonly string[] | null,
+  parentOf: (id: string) => string | null | undefined,
+): readonly string[] | null {
+  if (!a || !b) return a ?? b;
+  const lies = (id: string, inside: ReadonlySet<string>): boolean => {
+    for (let at: string | null | undefined = id; at; at = parentOf(at)) if (inside.has(at)) return true;
+    return false;
+  };
+  const [inA, inB] = [new Set(a), new Set(b)];
+  return [...new Set([...a.filter((id) => lies(id, inB)), ...b.filter((id) => lies(id, inA))])];
+}
+
+/** Hours that both filters let through; null = all hours. */
+export function joinHours(a: HoursFilter | null, b: HoursFilter | null): HoursFilter | null {
+  if (!a || !b) return a ?? b;
+  return { kind: 'all', of: [a, b] };
+}

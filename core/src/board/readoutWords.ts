@@ -1,0 +1,99 @@
+import { SUMMARY_WORDS } from '../domain/metric';
+import type { GroupBy, Scope } from '../domain/query';
+import { hoursWords } from '../time/hours';
+import type { Measure, Readout } from './board';
+
+/** What a title needs to know of a metric. */
+export interface NamedMetric {
+  readonly name: string;
+  readonly assetName: string;
+}
+
+/** "Bed temperature" → "bed temperature", but "CO2" stays. */
+export function lowerFirst(text: string): string {
+  return /^[A-Z][a-z]/.test(text) ? text[0].toLowerCase() + text.slice(1) : text;
+}
+
+/** By what a readout is grouped: "by asset", "by Floor area". */
+export function groupWords(by: GroupBy): string {
+  switch (by.kind) {
+    case 'metric':
+      return 'by metric';
+    case 'asset':
+      return 'by asset';
+    case 'plant':
+      return 'by plant';
+    case 'assetKind':
+      return 'by kind of asset';
+    case 'attribute':
+      return `by ${by.name}`;
+    case 'all':
+      return 'all together';
+  }
+}
+
+/** Title of one measure: "Gas used per dried weight" or "Ironer 2 bed temperature, highest". */
+export function measureTitle(
+  measure: Measure,
+  metric: NamedMetric,
+  per: { readonly name: string } | null,
+): string {
+  if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
+  const name = `${metric.assetName} ${lowerFirst(metric.name)}`;
+  return isUsual(measure) ? name : `${name}, ${SUMMARY_WORDS[measure.summary]}`;
+}
+
+function isUsual({ summary }: Measure): boolean {
+  return summary === 'mean' || summary === 'sum' || summary === 'last';
+}
+
+/** Title of a readout from its choices, until it is given one of its own. */
+export function automaticTitle(
+  readout: Pick<Readout, 'form' | 'measures' | 'groupBy'>,
+  metricOf: (id: string) => NamedMetric | undefined,
+): string {
+  const [first, ...more] = readout.measures;
+  if (!first) return readout.form === 'note' ? 'Note' : 'Readout';
+  const metric = metricOf(first.metricId);
+  if (!metric) return 'Removed metric';
+  const per = first.per ? (metricOf(first.per.metricId) ?? null) : null;
+  if (readout.groupBy) {
+    const what = per ? `${metric.name} per ${lowerFirst(per.name)}` : metric.name;
+    const how = per || isUsual(first) ? '' : `, ${SUMMARY_WORDS[first.summary]}`;
+    return `${what}${how}, ${groupWords(readout.groupBy)}`;
+  }
+  if (more.length === 0) return measureTitle(first, metric, per);
+  const others = more.map(({ metricId }) => metricOf(metricId)).filter((each) => each !== undefined);
+  const names = new Set([metric, ...others].map(({ name }) => name));
+  const assets = new Set([metric, ...others].map(({ assetName }) => assetName));
+  if (names.size === 1) return `${metric.name}, ${listed([...assets])}`;
+  if (assets.size === 1) return `${metric.assetName}: ${listed([...names].map(lowerFirst))}`;
+  return `${measureTitle(first, metric, per)} and ${more.length} more`;
+}
+
+function listed(names: readonly string[]): string {
+  if (names.length <= 3) return names.join(', ').replace(/, ([^,]*)$/, ' and $1');
+  return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
+}
+
+/** What a scope leaves: "Ironer hall, Dryers" or "Maker Acme or Weld". null = everything. */
+export function scopeWords(scope: Scope, assetName: (id: string) => string | undefined): string | null {
+  const parts = [
+    ...(scope.assetIds ? [scope.assetIds.map((id) => assetName(id) ?? 'a removed asset').join(', ')] : []),
+    ...scope.attributes.map(({ name, values }) => `${name} ${values.join(' or ')}`),
+  ];
+  return parts.length === 0 ? null : parts.join('; ');
+}
+
+/** What stands under a readout until it is written over: its subset and its hours. null = nothing is left out. */
+export function automaticFootnote(
+  { scope, hours, groupBy, keepBlanks }: Pick<Readout, 'scope' | 'hours' | 'groupBy' | 'keepBlanks'>,
+  assetName: (id: string) => string | undefined,
+): string | null {
+  const parts = [
+    scope && scopeWords(scope, assetName),
+    hours && hoursWords(hours),
+    groupBy?.kind === 'attribute' && !keepBlanks ? `without those that have no ${groupBy.name}` : null,
+  ].filter((each) => each !== null);
+  return parts.length === 0 ? null : `Only ${parts.join('; ')}`;
+}

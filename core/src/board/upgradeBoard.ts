@@ -1,0 +1,43 @@
+import { BeaconError } from '../errors';
+import { BOARD_FORMAT_VERSION, emptyReadout, WHOLE_SCOPE, type BoardDocument, type Measure } from './board';
+
+/**
+ * A board document of any version as one of this version; nothing it says is lost.
+ *
+ * Version 1 had one measure a readout and neither scope nor hours.
+ *
+ * @throws {BeaconError} BAD_INPUT for what is no board document, or one of a later version.
+ */
+export function upgradeBoard(document: unknown): BoardDocument {
+  const version = (document as { version?: unknown } | null)?.version;
+  if (version === BOARD_FORMAT_VERSION) return document as BoardDocument;
+  if (version === 1) return fromFirst(document as FirstDocument);
+  const words =
+    typeof version === 'number'
+      ? `Version ${version} of a board cannot be read here; the newest known is ${BOARD_FORMAT_VERSION}.`
+      : 'This is not a board: its version is missing.';
+  throw new BeaconError('BAD_INPUT', words, 'document.version');
+}
+
+interface FirstDocument {
+  readonly window: BoardDocument['window'];
+  readonly readouts: readonly ({
+    readonly id: string;
+    readonly form: 'gauge';
+    readonly measure: Measure;
+  } & object)[];
+}
+
+function fromFirst({ window, readouts }: FirstDocument): BoardDocument {
+  return {
+    version: BOARD_FORMAT_VERSION,
+    window,
+    scope: WHOLE_SCOPE,
+    hours: null,
+    readouts: readouts.map(({ measure, ...rest }) => ({
+      ...emptyReadout(rest.id, rest.form),
+      ...rest,
+      measures: [measure],
+    })),
+  };
+}

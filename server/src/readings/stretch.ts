@@ -1,0 +1,75 @@
+import {
+  bucketSpans,
+  levelSpans,
+  MINIMUM_COVERAGE,
+  SUMMARIES_OF_KIND,
+  timeByLevel,
+  unitOfSummary,
+  type Bucket,
+  type HoursFilter,
+  type Interval,
+  type Measure,
+  type StretchNumbers,
+  type Summary,
+  type TargetBand,
+} from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
+import { loadMeasure, readMeasure, unitOf } from './measure';
+import { summariseMetric, type PlanContext } from './planner';
+
+const DAY_MS = 86_400_000;
+/** Time by level is told by the quarter of an hour up to this length, by the hour beyond. */
+const LONGEST_BY_QUARTER_MS = 31 * DAY_MS;
+const TOLD: readonly Summary[] = ['mean', 'min', 'max', 'sum', 'increase', 'share', 'duration'];
+
+export interface StretchAsk {
+  readonly measures: readonly Measure[];
+  readonly interval: Interval;
+  readonly band: TargetBand | null;
+  readonly hours: HoursFilter | null;
+}
+
+/** The numbers of one stretch of time, for each measure: every summary that its kind has, and time by level. */
+export function readStretch(db: Queryable, ask: StretchAsk, now: number): Promise<StretchNumbers[]> {
+  return Promise.all(
+    ask.measures.map((measure, i) => numbersOf({ db, now }, measure, ask, i === 0 ? ask.band : null)),
+  );
+}
+
+async function numbersOf(
+  context: PlanContext,
+  measure: Measure,
+  { interval, hours }: StretchAsk,
+  band: TargetBand | null,
+): Promise<StretchNumbers> {
+  const loaded = await loadMeasure(context, measure);
+  const { zone, calendar, upper, lower } = loaded;
+  const whole = bucketSpans(interval, null, hours, zone, calendar);
+  const own = (await readMeasure(context, loaded, whole)).values[0];
+  // A ratio is one number: its parts have no common smallest or largest value.
+  const summaries = lower ? [] : TOLD.filter((summary) => SUMMARIES_OF_KIND[upper.kind].includes(summary));
+  const values = await Promise.all(
+    summaries.map(async (summary) => ({
+      summary,
+      value: (await summariseMetric(context, upper, summary, whole)).values[0].value,
+      unit: unitOfSummary(summary, upper.unit),
+    })),
+  );
+  const bucket: Bucket = interval.end - interval.start > LONGEST_BY_QUARTER_MS ? 'hour' : 'quarterHour';
+  return {
+    value: own.value,
+    unit: unitOf(loaded),
+    coverage: own.coverage,
+    samples: own.samples,
+    values,
+    levels: band && timeByLevel(await spansOf(bucket)),
+  };
+
+  async function spansOf(by: Bucket) {
+    const buckets = bucketSpans(interval, by, hours, zone, calendar);
+    const { values: each } = await readMeasure(context, loaded, buckets);
+    const edges = [...buckets.start, buckets.end[buckets.size - 1]];
+    const judged = each.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null));
+    return levelSpans(band!, edges, judged, context.now);
+  }
+}
