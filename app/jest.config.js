@@ -24,6 +24,6 @@ module.exports = {
   transform: { ...transform, '\\.mjs$': babel },
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
   transformIgnorePatterns: [
-    'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|d3-.*|internmap|lucide-react-native|@noble/.*)/?)',
+    'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|d3-.*|internmap|lucide-react-native|marked|@noble/.*)/?)',
   ],
 };

@@ -113,9 +113,30 @@ describe('groups', () => {
   const answer = {
     unit: '°C',
     groups: [
-      { name: 'Quayside / Ironer 1', metricIds: ['1'], withinIds: [], values: [190], coverage: [1], samples: [60] },
-      { name: 'Quayside / Ironer 2', metricIds: ['2'], withinIds: [], values: [210], coverage: [1], samples: [60] },
-      { name: 'Quayside / Ironer 3', metricIds: ['3'], withinIds: [], values: [210], coverage: [0.5], samples: [30] },
+      {
+        name: 'Quayside / Ironer 1',
+        metricIds: ['1'],
+        withinIds: [],
+        values: [190],
+        coverage: [1],
+        samples: [60],
+      },
+      {
+        name: 'Quayside / Ironer 2',
+        metricIds: ['2'],
+        withinIds: [],
+        values: [210],
+        coverage: [1],
+        samples: [60],
+      },
+      {
+        name: 'Quayside / Ironer 3',
+        metricIds: ['3'],
+        withinIds: [],
+        values: [210],
+        coverage: [0.5],
+        samples: [30],
+      },
       { name: '', metricIds: ['3'], withinIds: [], values: [null], coverage: [0], samples: [0] },
     ],
   } as unknown as QueryAnswer;

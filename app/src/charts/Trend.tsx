@@ -233,6 +233,7 @@ export function Trend({
               subject={subject.key}
               width={plotWidth}
               height={plotHeight}
+              band={judged}
             />
           )}
           {!named &&

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useLayout } from '../hooks/useLayout';
 import { BackIcon } from './icons';
@@ -20,9 +20,14 @@ interface PageProps {
   /** Under the scrolled part, inside the sheet. */
   readonly foot?: ReactNode;
   readonly children: ReactNode;
+  /** Told when the scrolled part moves: true = downwards, away from its start. */
+  readonly onScroll?: (down: boolean) => void;
   /** Text pages stay readable; boards use the whole sheet. */
   readonly full?: boolean;
 }
+
+/** Smaller moves than this are a trembling hand, px. */
+const SCROLL_STEP = 24;
 
 /** A page of the sheet: head, scrolled content, and a dock if there is one. */
 export function Page({
@@ -35,8 +40,10 @@ export function Page({
   top,
   foot,
   children,
+  onScroll,
   full = false,
 }: PageProps) {
+  const scrolledTo = useRef(0);
   const palette = usePalette();
   const { wide } = useLayout();
   const side = { paddingHorizontal: wide ? 24 : 20 };
@@ -58,6 +65,13 @@ export function Page({
       </View>
       {top}
       <ScrollView
+        scrollEventThrottle={50}
+        onScroll={({ nativeEvent: { contentOffset } }) => {
+          const step = contentOffset.y - scrolledTo.current;
+          if (Math.abs(step) < SCROLL_STEP) return;
+          scrolledTo.current = contentOffset.y;
+          onScroll?.(step > 0 && contentOffset.y > SCROLL_STEP);
+        }}
         contentContainerStyle={[styles.content, side, wide && !full && styles.readable]}
         keyboardShouldPersistTaps="handled"
       >

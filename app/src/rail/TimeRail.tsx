@@ -45,6 +45,8 @@ interface TimeRailProps {
   readonly onChange: (window: WindowSpec) => void;
   /** Tells over what stretch of time spans are wanted. */
   readonly onDomain: (domain: Interval) => void;
+  /** Only border and dividers, while a phone's page is scrolled down. */
+  readonly folded?: boolean;
 }
 
 const BORDER_Y = 46;
@@ -52,7 +54,15 @@ const BORDER = 9;
 const HEIGHT = 78;
 
 /** The lower border of a board: it shows and sets the window for everything on it. */
-export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }: TimeRailProps) {
+export function TimeRail({
+  window: spec,
+  zone,
+  now,
+  spans,
+  onChange,
+  onDomain,
+  folded = false,
+}: TimeRailProps) {
   const palette = usePalette();
   const { wide } = useLayout();
   const id = useId().replace(/:/g, '');
@@ -98,20 +108,22 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
       aria-label="Time rail"
       style={[styles.rail, { borderTopColor: palette.line, backgroundColor: palette.sheet }]}
     >
-      <View style={styles.head}>
-        <Words as="bodyStrong">
-          {formatWindow(window.start, Math.min(window.end, Math.max(now, window.start + 1)), zone, now)}
-        </Words>
-        <View style={styles.count}>
-          {inWindow.length > 0 && <Lamp level="breach" size={17} />}
-          <Words as="body" colour={palette.ink2}>
-            {inWindow.length === 0
-              ? 'no breach'
-              : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
+      {!folded && (
+        <View style={styles.head}>
+          <Words as="bodyStrong">
+            {formatWindow(window.start, Math.min(window.end, Math.max(now, window.start + 1)), zone, now)}
           </Words>
+          <View style={styles.count}>
+            {inWindow.length > 0 && <Lamp level="breach" size={17} />}
+            <Words as="body" colour={palette.ink2}>
+              {inWindow.length === 0
+                ? 'no breach'
+                : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
+            </Words>
+          </View>
         </View>
-      </View>
-      <View onLayout={onLayout} style={styles.track}>
+      )}
+      <View onLayout={onLayout} style={[styles.track, folded && styles.low]}>
         {width > 0 && (
           <>
             <Svg width={width} height={HEIGHT} aria-hidden>
@@ -233,9 +245,11 @@ export function TimeRail({ window: spec, zone, now, spans, onChange, onDomain }:
           </>
         )}
       </View>
-      <View style={wide ? styles.wordsWide : styles.words}>
-        <WordRow name="Window" options={RAIL_WORDS} chosen={railWord(spec)} onChoose={choose} />
-      </View>
+      {!folded && (
+        <View style={wide ? styles.wordsWide : styles.words}>
+          <WordRow name="Window" options={RAIL_WORDS} chosen={railWord(spec)} onChoose={choose} />
+        </View>
+      )}
       <CustomWindow
         open={asking}
         window={spec}
@@ -281,6 +295,7 @@ const styles = StyleSheet.create({
   head: { flexDirection: 'row', justifyContent: 'space-between', gap: 10, flexWrap: 'wrap' },
   count: { flexDirection: 'row', gap: 6, alignItems: 'center' },
   track: { height: HEIGHT },
+  low: { height: 60, overflow: 'hidden' },
   words: { alignItems: 'flex-start' },
   wordsWide: { alignItems: 'flex-end' },
 });

@@ -1,12 +1,20 @@
 import { Pressable, StyleSheet, View } from 'react-native';
-import { formatValue } from '@vivid-beacon/core';
+import { formatValue, levelOf, type TargetBand } from '@vivid-beacon/core';
 import { useBoardLook } from '../boards/BoardLookContext';
 import type { TrendSeries } from '../charts/trendScene';
+import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 
 /** The lines of a trend by name, with their newest values, where there is no room at their ends; a tap focuses one. */
-export function TrendLegend({ series }: { readonly series: readonly TrendSeries[] }) {
+export function TrendLegend({
+  series,
+  band,
+}: {
+  readonly series: readonly TrendSeries[];
+  /** Judges the newest values of the unit of the first line. */
+  readonly band: TargetBand | null;
+}) {
   const palette = usePalette();
   const { focus, onFocus } = useBoardLook();
   const subject = series.find(({ assetId }) => focus !== null && assetId === focus) ?? series[0];
@@ -15,6 +23,7 @@ export function TrendLegend({ series }: { readonly series: readonly TrendSeries[
       {series.map((each) => {
         const last = each.answer.v.findLast((value) => value !== null) ?? null;
         const chosen = each.key === subject.key;
+        const level = band && each.answer.unit === series[0].answer.unit ? levelOf(band, last) : 'clear';
         return (
           <Pressable
             key={each.key}
@@ -30,6 +39,7 @@ export function TrendLegend({ series }: { readonly series: readonly TrendSeries[
                 { backgroundColor: chosen ? palette.ink : palette.bar, height: chosen ? 3 : 2 },
               ]}
             />
+            {(level === 'breach' || level === 'caution') && <Lamp level={level} size={18} />}
             <Words as={chosen ? 'bodyStrong' : 'body'}>{each.name}</Words>
             <Words as="second" colour={palette.ink2}>
               {formatValue(last, each.answer.unit, 1)}

@@ -91,7 +91,12 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
               chosen={choosing}
             />
           </View>
-          {series.length > 1 && width < NAMES_FROM && <TrendLegend series={series} />}
+          {series.length > 1 && width < NAMES_FROM && (
+            <TrendLegend
+              series={series}
+              band={shown.readout.cumulative || shown.readout.mark === 'stacked' ? null : shown.readout.band}
+            />
+          )}
           <StretchTray
             title={title}
             readout={shown.readout}

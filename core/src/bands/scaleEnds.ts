@@ -1,5 +1,8 @@
 import { limitsOf, type TargetBand } from './targetBand';
 
+/** A scale spans at least this share of its larger end. */
+const NARROWEST = 0.05;
+
 /**
  * Ends for a gauge's scale that show the value, the target and every limit, with room on both sides,
  * rounded outward to 1, 2, 2.5 or 5 times a power of ten. 0 is taken in when it is near.
@@ -11,8 +14,10 @@ export function scaleEnds(band: TargetBand | null, values: readonly number[]): r
   if (shown.length === 0) return [0, 1];
   let low = Math.min(...shown);
   let high = Math.max(...shown);
-  if (low === high) {
-    const room = low === 0 ? 1 : Math.abs(low) * 0.5;
+  const size = Math.max(Math.abs(low), Math.abs(high));
+  // A scale as narrow as the last change would make noise look like news.
+  if (high - low < size * NARROWEST) {
+    const room = size === 0 ? 1 : size * 0.5;
     low -= room;
     high += room;
   }

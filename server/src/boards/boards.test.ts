@@ -1,4 +1,11 @@
-import type { Board, WireError } from '@vivid-beacon/core';
+import {
+  BOARD_FORMAT_VERSION,
+  emptyReadout,
+  WHOLE_SCOPE,
+  type Board,
+  type Readout,
+  type WireError,
+} from '@vivid-beacon/core';
 import { startTestServer, withMetric, type TestServer, type Visitor } from '../testing/testServer';
 
 let test: TestServer;
@@ -11,17 +18,18 @@ afterAll(() => test.stop());
 
 async function documentOf(band: object | null = null) {
   const { metricId } = await withMetric(analyst);
-  const readout = {
-    id: 'r1',
-    form: 'gauge',
-    title: null,
-    measure: { metricId, summary: 'mean', per: null },
-    window: null,
-    bucket: null,
-    band,
-    decimals: null,
+  const readout: Readout = {
+    ...emptyReadout('r1', 'gauge'),
+    measures: [{ metricId, summary: 'mean', per: null }],
+    band: band as Readout['band'],
   };
-  return { version: 1, window: { kind: 'toDate', unit: 'day' }, readouts: [readout] };
+  return {
+    version: BOARD_FORMAT_VERSION,
+    window: { kind: 'toDate', unit: 'day' },
+    scope: WHOLE_SCOPE,
+    hours: null,
+    readouts: [readout],
+  };
 }
 
 describe('boards', () => {
@@ -62,6 +70,47 @@ describe('boards', () => {
     expect(
       (await analyst.call('POST', '/api/boards', { title: ' ', document: await documentOf() })).status,
     ).toBe(422);
+  });
+
+  it('of the first version are read as ones of this', async () => {
+    const { metricId } = await withMetric(analyst);
+    const measure = { metricId, summary: 'mean', per: null };
+    const first = {
+      version: 1,
+      window: { kind: 'toDate', unit: 'day' },
+      readouts: [
+        {
+          id: 'r1',
+          form: 'trend',
+          title: 'Old',
+          measure,
+          window: null,
+          bucket: 'hour',
+          band: null,
+          decimals: 1,
+        },
+      ],
+    };
+    const { pool } = test.server.app;
+    const { rows } = await pool.query<{ id: string }>(
+      `insert into board (title, document, owner_id, updated_at)
+       select 'Old board', $1::jsonb, id, now() from person limit 1 returning id`,
+      [JSON.stringify(first)],
+    );
+    const { body } = await analyst.call<Board>('GET', `/api/boards/${rows[0].id}`);
+    expect(body.document).toMatchObject({ version: BOARD_FORMAT_VERSION, scope: WHOLE_SCOPE });
+    expect(body.document.readouts[0]).toMatchObject({
+      title: 'Old',
+      measures: [measure],
+      bucket: 'hour',
+      decimals: 1,
+    });
+    const saved = await analyst.call<Board>('PUT', `/api/boards/${rows[0].id}`, {
+      title: 'Kept',
+      document: body.document,
+      revision: body.revision,
+    });
+    expect(saved.status).toBe(200);
   });
 
   it('are built by analysts only, and can be removed', async () => {

@@ -83,6 +83,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   const now = useNow();
   const [editing, setEditing] = useState(false);
   const [helping, setHelping] = useState(false);
+  const [folded, setFolded] = useState(false);
   const { look, change } = useAddressLook(board);
   const zone = useBoardZone(board);
   const [domain, setDomain] = useState<Interval | null>(null);
@@ -91,7 +92,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       setDomain((last) => (last?.start === next.start && last.end === next.end ? last : next)),
     [],
   );
-  const spans = useBoardSpans(board, domain);
+  const spans = useBoardSpans(board, look, zone, domain);
   const assets = useAssets().data;
   const copied = useClipboardStore((state) => state.readout);
   const { copy } = useClipboardStore((state) => state.actions);
@@ -126,6 +127,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       onBack={onBack}
       backName="Back to boards"
       full
+      onScroll={setFolded}
       tools={
         build && (
           <>
@@ -174,6 +176,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           spans={spans}
           onChange={setWindow}
           onDomain={onDomain}
+          folded={folded && !wide}
         />
       }
     >

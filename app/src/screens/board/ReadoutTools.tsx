@@ -1,18 +1,11 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Readout } from '@vivid-beacon/core';
+import { Button } from '../../components/Button';
 import { IconButton } from '../../components/IconButton';
-import {
-  CopyIcon,
-  DownIcon,
-  DuplicateIcon,
-  EditIcon,
-  NarrowerIcon,
-  RemoveIcon,
-  ShorterIcon,
-  TallerIcon,
-  UpIcon,
-  WiderIcon,
-} from '../../components/icons';
+import { DownIcon, EditIcon, MoreIcon, UpIcon } from '../../components/icons';
+import { Tray } from '../../components/Tray';
+import { Words } from '../../components/Words';
 
 /** What can be done with a readout while its board is arranged. */
 export interface ReadoutActions {
@@ -31,8 +24,15 @@ interface ReadoutToolsProps {
   readonly actions: ReadoutActions;
 }
 
-/** The tools of one readout while a board is arranged. */
+/** The tools of one readout while a board is arranged: the usual ones at hand, the others in a tray. */
 export function ReadoutTools({ title, readout, wide, actions }: ReadoutToolsProps) {
+  const [more, setMore] = useState(false);
+  const close = (): void => setMore(false);
+  const size = (columns: number, rows: number) => (): void => actions.resize(readout, { columns, rows });
+  const done = (act: (readout: Readout) => void) => (): void => {
+    act(readout);
+    close();
+  };
   return (
     <View role="toolbar" aria-label={`Change ${title}`} style={styles.bar}>
       <IconButton icon={EditIcon} name={`Edit ${title}`} onPress={() => actions.edit(readout)} />
@@ -46,39 +46,34 @@ export function ReadoutTools({ title, readout, wide, actions }: ReadoutToolsProp
         name={`Move ${title} towards the end`}
         onPress={() => actions.move(readout, 1)}
       />
-      {wide && (
-        <>
-          <IconButton
-            icon={WiderIcon}
-            name={`Make ${title} wider`}
-            onPress={() => actions.resize(readout, { columns: 1 })}
-          />
-          <IconButton
-            icon={NarrowerIcon}
-            name={`Make ${title} narrower`}
-            onPress={() => actions.resize(readout, { columns: -1 })}
-          />
-          <IconButton
-            icon={TallerIcon}
-            name={`Make ${title} taller`}
-            onPress={() => actions.resize(readout, { rows: 1 })}
-          />
-          <IconButton
-            icon={ShorterIcon}
-            name={`Make ${title} shorter`}
-            onPress={() => actions.resize(readout, { rows: -1 })}
-          />
-        </>
-      )}
-      <IconButton icon={CopyIcon} name={`Copy ${title}`} onPress={() => actions.copy(readout)} />
-      <IconButton
-        icon={DuplicateIcon}
-        name={`Duplicate ${title}`}
-        onPress={() => actions.duplicate(readout)}
-      />
-      <IconButton icon={RemoveIcon} name={`Remove ${title}`} onPress={() => actions.remove(readout)} />
+      <IconButton icon={MoreIcon} name={`More for ${title}`} onPress={() => setMore(true)} />
+      <Tray title={title} open={more} onClose={close}>
+        {wide && (
+          <>
+            <Words as="second">
+              {readout.size
+                ? `${readout.size.columns} of 12 columns, ${readout.size.rows} rows`
+                : 'Size as usual for its form'}
+            </Words>
+            <View style={styles.buttons}>
+              <Button label="Wider" onPress={size(1, 0)} />
+              <Button label="Narrower" onPress={size(-1, 0)} />
+              <Button label="Taller" onPress={size(0, 1)} />
+              <Button label="Shorter" onPress={size(0, -1)} />
+            </View>
+          </>
+        )}
+        <View style={styles.buttons}>
+          <Button label="Duplicate" onPress={done(actions.duplicate)} />
+          <Button label="Copy" onPress={done(actions.copy)} />
+          <Button look="quiet" label="Remove" onPress={done(actions.remove)} />
+        </View>
+      </Tray>
     </View>
   );
 }
 
-const styles = StyleSheet.create({ bar: { flexDirection: 'row', flexWrap: 'wrap', flexShrink: 1 } });
+const styles = StyleSheet.create({
+  bar: { flexDirection: 'row', flexWrap: 'wrap', flexShrink: 1 },
+  buttons: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
+});

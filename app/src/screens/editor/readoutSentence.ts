@@ -64,7 +64,7 @@ export function readoutSentence(
     slot('band', readout.band ? bandWords(readout.band) : 'no target band'),
     words('and'),
     slot('compare', COMPARE_WORDS[readout.compare]),
-    words(', with'),
+    words('shown with'),
     slot('look', lookWords(readout)),
   ];
 }

@@ -1,0 +1,177 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, expectNoSidewaysScroll, signInAs } from './helpers';
+
+const PLANTS = 'All plants side by side';
+
+async function openBoard(page: Page, title: string): Promise<void> {
+  await page.goto('/boards');
+  await page.getByRole('link', { name: new RegExp(`^${title}`) }).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+}
+
+const readout = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
+
+test('groups stand on one scale; a tap focuses one everywhere, Esc releases it', async ({ page }) => {
+  await signInAs(page, 'Analyst');
+  await openBoard(page, PLANTS);
+  const rewash = readout(page, 'Rewash share by plant');
+  for (const plant of ['Foundry Lane', 'Quayside', 'Upper Weir']) {
+    await expect(rewash.getByRole('button', { name: new RegExp(`^${plant}, `) })).toBeVisible();
+  }
+  await rewash.getByRole('button', { name: /^Quayside, / }).click();
+  await expect(page.getByRole('button', { name: 'Release the focus on Quayside' })).toBeVisible();
+  await expect(page).toHaveURL(/focus=\d+/);
+  await expect(
+    readout(page, 'Washed weight, shares').getByRole('button', { name: /^Quayside, .*Release the focus/ }),
+  ).toBeVisible();
+  // The link alone shows the same.
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Release the focus on Quayside' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Release the focus on Quayside' })).toHaveCount(0);
+  // What a group holds is told, with the metrics behind it.
+  await readout(page, 'Washed weight, shares')
+    .getByRole('button', { name: /Quayside\. How it was made/ })
+    .click();
+  await expect(
+    page.getByRole('dialog').getByText('2 of the same name lie below it and are not counted again.'),
+  ).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expectNoSidewaysScroll(page);
+});
+
+test('scope and hours narrow the board, are written out, and live in the address', async ({ page }) => {
+  await signInAs(page, 'Manager');
+  await openBoard(page, PLANTS);
+  await page.getByRole('button', { name: 'Scope: all assets' }).click();
+  await page.getByRole('checkbox', { name: 'Upper Weir' }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: 'Scope: Upper Weir' })).toBeVisible();
+  const rewash = readout(page, 'Rewash share by plant');
+  await expect(rewash.getByRole('button', { name: /^Upper Weir, / })).toBeVisible();
+  await expect(rewash.getByRole('button', { name: /^Quayside, / })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Hours: all' }).click();
+  await page.getByRole('radio', { name: 'on weekdays' }).click();
+  await page.getByRole('checkbox', { name: 'Sun' }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: 'Hours: on Saturdays' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Hours: on Saturdays' })).toBeVisible();
+  await page.getByRole('button', { name: 'As saved' }).click();
+  await expect(rewash.getByRole('button', { name: /^Quayside, / })).toBeVisible();
+});
+
+test('a trend tells the numbers of a stretch, zooms to its samples and back', async ({ page }) => {
+  await signInAs(page, 'Analyst');
+  await openBoard(page, PLANTS);
+  const gas = readout(page, 'Gas per kg, four dryers');
+  const plot = gas.getByRole('group', { name: /Arrow keys walk through its points/ });
+  await plot.scrollIntoViewIfNeeded();
+  await plot.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(gas.getByRole('status')).toContainText('Dryer 1');
+  await page.keyboard.press('Enter');
+  const tray = page.getByRole('dialog');
+  await expect(tray.getByText('Gas used, Dryer 1')).toBeVisible();
+  await expect(tray.getByText(/^Breach /).first()).toBeVisible();
+  await tray.getByRole('button', { name: 'Zoom in on it' }).click();
+  await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toBeVisible();
+  await plot.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('+');
+  await expect(gas.getByText('samples, spikes kept').or(gas.getByText(/one value for each/))).toBeVisible();
+  await gas.getByRole('button', { name: 'Back to the whole window' }).click();
+  await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toHaveCount(0);
+});
+
+test('a readout is built in any order, with undo; its form changes and keeps what it can', async ({
+  page,
+}, info) => {
+  await signInAs(page, 'Analyst');
+  await page.goto('/boards');
+  await page.getByRole('button', { name: 'New board' }).click();
+  const title = `Built ${info.project.name}`;
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Make the board' }).click();
+  await page.getByRole('button', { name: 'Add readout' }).first().click();
+  await page.getByLabel('Search metric').fill('bed temperature ironer 1 quayside');
+  await page.getByRole('radio', { name: /Bed temperature, Ironer 1/ }).click();
+  await page.getByRole('button', { name: 'not grouped' }).click();
+  await page.getByRole('radio', { name: 'By asset' }).click();
+  await expect(readout(page, 'Bed temperature, by asset')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(readout(page, 'Ironer 1 bed temperature')).toBeVisible();
+  await page.getByRole('button', { name: 'Do again' }).click();
+  await page.getByRole('button', { name: 'all hours' }).click();
+  await page.getByRole('radio', { name: 'between times of day' }).click();
+  const built = readout(page, 'Bed temperature, by asset');
+  await expect(built.getByText('Only 22:00 to 06:00')).toBeVisible();
+  await page.getByRole('radio', { name: 'Straight gauge' }).click();
+  await expect(built.getByText('Only 22:00 to 06:00')).toBeVisible();
+  await page.getByRole('radio', { name: 'Lamp', exact: true }).click();
+  await expect(built.getByText(/Thirds of this list/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Place on board' }).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+  await expect(built.getByText(/Thirds of this list/)).toBeVisible();
+
+  // Arranged: duplicated, undone, done again, moved by keys.
+  await page.getByRole('button', { name: 'Arrange and change' }).click();
+  await page.getByRole('button', { name: 'More for Bed temperature, by asset' }).click();
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await expect(built).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(built).toHaveCount(1);
+  await page.getByRole('button', { name: 'Do again' }).click();
+  await expect(built).toHaveCount(2);
+  await page.getByRole('button', { name: 'More for Bed temperature, by asset' }).first().click();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('button', { name: 'Paste the copied readout' }).click();
+  await expect(built).toHaveCount(3);
+
+  // Out as a file, and in again under another name.
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Board as a file' }).click();
+  const file = await (await download).path();
+  const parsed = JSON.parse(readFileSync(file, 'utf8'));
+  expect(parsed.document.readouts).toHaveLength(3);
+  await page.goto('/boards');
+  await page.getByRole('button', { name: 'New board' }).click();
+  await page.getByRole('radio', { name: 'From a file' }).click();
+  const choose = (text: string) =>
+    page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'b.board.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await choose('{"kind": "something"}');
+  await expect(page.getByRole('alert')).toContainText('not a board file');
+  parsed.metrics[0].key = 'unknown.here';
+  parsed.metrics[0].name = 'Platen temperature';
+  await choose(JSON.stringify(parsed));
+  await expect(page.getByText('0 of 3 readouts can be shown here.')).toBeVisible();
+  await page.getByRole('button', { name: 'Choose a metric' }).click();
+  await page.getByLabel('Search metric for platen temperature').fill('bed temperature ironer 2 quayside');
+  await page.getByRole('radio', { name: /Bed temperature, Ironer 2/ }).click();
+  await expect(page.getByText('3 of 3 readouts can be shown here.')).toBeVisible();
+  await page.getByLabel('Title').fill(`${title} again`);
+  await page.getByRole('button', { name: 'Make the board' }).click();
+  await expect(page.getByRole('heading', { name: `${title} again`, level: 1 })).toBeVisible();
+  await expect(built).toHaveCount(3);
+});
+
+test('a board is begun for an asset, to a chosen depth', async ({ page }, info) => {
+  await signInAs(page, 'Analyst');
+  await page.goto('/boards');
+  await page.getByRole('button', { name: 'New board' }).click();
+  await page.getByRole('radio', { name: 'For an asset' }).click();
+  await page.getByLabel('Search asset').fill('wash house foundry');
+  await page
+    .getByRole('radio', { name: /^Wash house/ })
+    .first()
+    .click();
+  await page.getByRole('radio', { name: '1 level below' }).click();
+  await page.getByLabel('Title').fill(`Begun ${info.project.name}`);
+  await page.getByRole('button', { name: 'Make the board' }).click();
+  await expect(page.getByRole('heading', { name: `Begun ${info.project.name}`, level: 1 })).toBeVisible();
+  await expect(readout(page, 'Washed weight, by asset')).toBeVisible();
+  await expect(page.getByRole('group', { name: /Arrow keys walk through its points/ }).first()).toBeVisible();
+});
