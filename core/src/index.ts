@@ -27,6 +27,7 @@ export * from './time/periodStart';
 export * from './time/hours';
 export * from './time/window';
 export * from './time/windowText';
+export * from './time/shiftWindow';
 export * from './time/previousWindow';
 export * from './time/buckets';
 export * from './time/bucketSpans';

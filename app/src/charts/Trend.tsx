@@ -218,7 +218,14 @@ export function Trend({
             );
           })}
           {compared && <TrendReference d={compared.path} />}
-          <TrendLines id={id} series={shown} subject={subject.key} parts={parts} width={plotWidth} />
+          <TrendLines
+            id={id}
+            series={shown}
+            subject={subject.key}
+            parts={parts}
+            width={plotWidth}
+            decimals={decimals}
+          />
           <TrendAxes
             scene={scene}
             window={window}

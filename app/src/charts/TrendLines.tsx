@@ -1,8 +1,9 @@
-import { ClipPath, Defs, G, Path, Rect } from 'react-native-svg';
+import { ClipPath, Defs, G, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { shapeColour } from '../theme/palette';
+import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import type { Channel } from './trendGeometry';
-import type { SceneSeries } from './trendScene';
+import { columnLabels, type SceneSeries } from './trendScene';
 
 interface TrendLinesProps {
   readonly id: string;
@@ -12,13 +13,14 @@ interface TrendLinesProps {
   /** The target band in px, from the bottom up; the subject changes colour where it leaves Clear. */
   readonly parts: readonly Channel[];
   readonly width: number;
+  readonly decimals: number;
 }
 
 const FADE = [1, 0.72, 0.46, 0.24];
 const OVER = 6;
 
 /** The lines, areas and columns of a trend: the subject in ink, all others quiet. */
-export function TrendLines({ id, series, subject, parts, width }: TrendLinesProps) {
+export function TrendLines({ id, series, subject, parts, width, decimals }: TrendLinesProps) {
   const palette = usePalette();
   const first = series.findIndex(({ key }) => key === subject);
   const others = series.filter((_, i) => i !== first);
@@ -62,6 +64,19 @@ export function TrendLines({ id, series, subject, parts, width }: TrendLinesProp
           />
         )),
       )}
+      {columnLabels(series, decimals).map(({ key, x, y, text }) => (
+        <SvgText
+          key={key}
+          x={x}
+          y={y}
+          fontFamily={SVG_FONT}
+          fontSize={12}
+          fill={palette.ink}
+          textAnchor="middle"
+        >
+          {text}
+        </SvgText>
+      ))}
       {others.map(({ key, path }) => (
         <Path key={key} d={path} fill="none" stroke={palette.bar} strokeWidth={1.5} strokeLinejoin="round" />
       ))}

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { m4, seriesOf, type TrendAnswer } from '@vivid-beacon/core';
 import { ringOf } from './ringParts';
 import {
+  columnLabels,
   labelPlaces,
   oneSeries,
   runningTotal,
@@ -84,6 +85,23 @@ describe('trendScene', () => {
       .forEach((column, i) => expect(column.x).toBeGreaterThanOrEqual(edges[i].x + edges[i].width - 1e-9));
   });
 
+  it('writes the value over every column or over none', () => {
+    const labels = (count: number, width: number): number => {
+      const [drawn] = trendScene(
+        [
+          series(
+            'a',
+            Array.from({ length: count }, () => 1234),
+          ),
+        ],
+        { ...OPTIONS, width, mark: 'columns' },
+      ).series;
+      return columnLabels([drawn], 0).length;
+    };
+    expect(labels(5, 500)).toBe(5);
+    expect(labels(60, 500)).toBe(0);
+  });
+
   it('turns the axis round, takes fixed ends, and is logarithmic only over values above zero', () => {
     const [plain] = trendScene([series('a', [1, 1000])], OPTIONS).axes;
     const [turned] = trendScene([series('a', [1, 1000])], {
@@ -116,16 +134,19 @@ describe('trendScene', () => {
     });
     fc.assert(
       fc.property(values, fc.integer({ min: 20, max: 200 }), (v, columns) => {
-        const t = v.map((_, i) => (i / v.length) * WINDOW.end);
-        const all = seriesOf(t, v);
-        const thin = m4(all, WINDOW.start, WINDOW.end, columns);
+        const end = v.length * 60_000;
+        const all = seriesOf(
+          v.map((_, i) => i * 60_000),
+          v,
+        );
+        const thin = m4(all, 0, end, columns);
         const extremes = (
           times: ArrayLike<number>,
           numbers: ArrayLike<number>,
         ): Map<number, [number, number]> => {
           const found = new Map<number, [number, number]>();
           for (let i = 0; i < times.length; i++) {
-            const column = Math.floor((times[i] / WINDOW.end) * columns);
+            const column = Math.floor(times[i] * (columns / end));
             const [low, high] = found.get(column) ?? [Infinity, -Infinity];
             // −0 and 0 are drawn alike.
             found.set(column, [Math.min(low, numbers[i]) + 0, Math.max(high, numbers[i]) + 0]);

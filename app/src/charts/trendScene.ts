@@ -1,5 +1,12 @@
 import { scaleLinear, scaleLog } from 'd3-scale';
-import type { Interval, ScaleChoice, TargetBand, TrendAnswer, TrendMark } from '@vivid-beacon/core';
+import {
+  formatNumber,
+  type Interval,
+  type ScaleChoice,
+  type TargetBand,
+  type TrendAnswer,
+  type TrendMark,
+} from '@vivid-beacon/core';
 import { finishedPart, linePath, timeScale, valueDomain } from './trendGeometry';
 
 /** One line of a trend. */
@@ -261,6 +268,25 @@ function columnsOf(
       },
     ];
   });
+}
+
+const DIGIT = 6.4;
+
+/** The value over each column, where all of them fit side by side; else none, for some alone would mislead. */
+export function columnLabels(
+  series: readonly Pick<SceneSeries, 'key' | 'columns' | 'top'>[],
+  decimals: number,
+): { key: string; x: number; y: number; text: string }[] {
+  const labels = series.flatMap(({ key, columns, top }) =>
+    columns.map(({ x, y, width, at }) => ({
+      key: `${key} ${at}`,
+      x: x + width / 2,
+      y: y - 4,
+      text: formatNumber(top[at]!, decimals),
+      fits: formatNumber(top[at]!, decimals).length * DIGIT <= width + 4,
+    })),
+  );
+  return labels.every(({ fits }) => fits) ? labels : [];
 }
 
 /** Where labels at the end of lines stand, so that none lies on another; in the order given. */

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { DateTime } from 'luxon';
-import { resolveWindow, type Interval, type WindowSpec } from '@vivid-beacon/core';
+import type { Interval, WindowSpec } from '@vivid-beacon/core';
+import { localWindow } from '../boards/localWindow';
 import { Button } from '../components/Button';
-import { Field } from '../components/Field';
+import { MomentField } from '../components/MomentField';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
@@ -16,8 +16,6 @@ interface CustomWindowProps {
   readonly onClose: () => void;
   readonly onChange: (window: WindowSpec) => void;
 }
-
-const FORMAT = "yyyy-MM-dd'T'HH:mm";
 
 /** Two local times for an absolute window. */
 export function CustomWindow({ open, resolved, zone, onClose, onChange }: CustomWindowProps) {
@@ -35,18 +33,11 @@ function Form({
   onChange,
 }: Pick<CustomWindowProps, 'resolved' | 'zone' | 'onClose' | 'onChange'>) {
   const palette = usePalette();
-  const [start, setStart] = useState(DateTime.fromMillis(resolved.start, { zone }).toFormat(FORMAT));
-  const [end, setEnd] = useState(DateTime.fromMillis(resolved.end, { zone }).toFormat(FORMAT));
-  const [error, setError] = useState<string | null>(null);
+  const [start, setStart] = useState<number | null>(resolved.start);
+  const [end, setEnd] = useState<number | null>(resolved.end);
+  const wrong = start !== null && end !== null && end <= start ? 'must lie after the start' : undefined;
   const take = (): void => {
-    const window: WindowSpec = { kind: 'absolute', start: start.trim(), end: end.trim() };
-    try {
-      resolveWindow(window, 0, zone);
-    } catch (problem) {
-      setError((problem as Error).message);
-      return;
-    }
-    onChange(window);
+    onChange(localWindow({ start: start!, end: end! }, zone));
     onClose();
   };
   return (
@@ -56,17 +47,15 @@ function Form({
         colour={palette.ink2}
       >{`Local time of ${zone}. The end is not part of the window.`}</Words>
       <View style={styles.fields}>
-        <Field label="From" value={start} onChange={setStart} />
-        <Field label="To" value={end} onChange={setEnd} />
+        <MomentField label="From" value={start} zone={zone} onChange={setStart} />
+        <MomentField label="To" value={end} zone={zone} onChange={setEnd} error={wrong} />
       </View>
-      {error && (
-        <View role="alert">
-          <Words as="body" colour={palette.breachT}>
-            {error}
-          </Words>
-        </View>
-      )}
-      <Button look="main" label="Look at this window" onPress={take} />
+      <Button
+        look="main"
+        label="Look at this window"
+        disabled={start === null || end === null || wrong !== undefined}
+        onPress={take}
+      />
     </>
   );
 }

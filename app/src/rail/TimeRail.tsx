@@ -9,6 +9,7 @@ import {
   formatWindow,
   overlapMs,
   resolveWindow,
+  shiftWindow,
   type Interval,
   type LevelSpan,
   type WindowSpec,
@@ -17,7 +18,10 @@ import { Hatch } from '../charts/Hatch';
 import { spacedOut } from '../charts/spacedOut';
 import { starPath } from '../charts/starPath';
 import { timeScale } from '../charts/trendGeometry';
+import { localWindow } from '../boards/localWindow';
 import { Divider } from '../components/Divider';
+import { IconButton } from '../components/IconButton';
+import { BackIcon, OnIcon } from '../components/icons';
 import { Lamp } from '../components/Lamp';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
@@ -86,6 +90,7 @@ export function TimeRail({
     if (word === 'custom') setAsking(true);
     else onChange(RAIL_WINDOWS[word]);
   };
+  const shift = (step: number): void => onChange(localWindow(shiftWindow(spec, step, now, zone), zone));
   const set = (next: Interval): void => onChange(absoluteWindow(next.start, next.end, tickMs, zone));
   const drag = (end: 'start' | 'end', px: number): void => {
     const t = x.invert(Math.min(width, Math.max(0, px))).getTime();
@@ -246,8 +251,17 @@ export function TimeRail({
         )}
       </View>
       {!folded && (
-        <View style={wide ? styles.wordsWide : styles.words}>
-          <WordRow name="Window" options={RAIL_WORDS} chosen={railWord(spec)} onChoose={choose} />
+        <View style={[styles.words, wide && styles.wordsWide]}>
+          <IconButton icon={BackIcon} name="Window before" onPress={() => shift(-1)} />
+          <View style={styles.row}>
+            <WordRow name="Window" options={RAIL_WORDS} chosen={railWord(spec)} onChoose={choose} />
+          </View>
+          <IconButton
+            icon={OnIcon}
+            name="Window after"
+            disabled={resolved.end > now}
+            onPress={() => shift(1)}
+          />
         </View>
       )}
       <CustomWindow
@@ -296,6 +310,7 @@ const styles = StyleSheet.create({
   count: { flexDirection: 'row', gap: 6, alignItems: 'center' },
   track: { height: HEIGHT },
   low: { height: 60, overflow: 'hidden' },
-  words: { alignItems: 'flex-start' },
-  wordsWide: { alignItems: 'flex-end' },
+  words: { flexDirection: 'row', alignItems: 'center', marginHorizontal: -14 },
+  wordsWide: { justifyContent: 'flex-end' },
+  row: { flexShrink: 1 },
 });

@@ -1,9 +1,10 @@
-import { useRouter } from 'expo-router';
+import { useRouter, type Href } from 'expo-router';
 import { formatNumber, SUMMARY_WORDS } from '@vivid-beacon/core';
 import { Button } from '../components/Button';
 import { Fact } from '../components/Fact';
 import { ProvenanceTray } from '../components/ProvenanceTray';
 import { Row } from '../components/Row';
+import { safeLink } from '../components/safeLink';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { useBoardLook } from '../boards/BoardLookContext';
@@ -28,8 +29,20 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
   const { metrics } = useShown(readout);
   const { focus, onFocus } = useBoardLook();
   const name = part ? (part.name && part.name !== title ? `${title}, ${part.name}` : title) : title;
+  const place = readout.link && safeLink(readout.link);
   const actions = part && (
     <>
+      {place && (
+        <Button
+          look="main"
+          label={`Open ${readout.link}`}
+          onPress={() => {
+            onClose();
+            if (place.startsWith('/')) router.push(place as Href);
+            else window.open(place, '_blank', 'noopener,noreferrer');
+          }}
+        />
+      )}
       {part.assetId && (
         <Button
           label={focus === part.assetId ? 'Release the focus' : 'Focus on this asset'}
@@ -87,7 +100,7 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
       </Words>
       {part.within > 0 && (
         <Words as="second">
-          {`${part.within} of the same name lie below ${part.within === 1 ? 'it' : 'them'} and are not counted again.`}
+          {`${part.within} of the same name ${part.within === 1 ? 'lies' : 'lie'} below ${behind.length === 1 ? 'it' : 'them'} and ${part.within === 1 ? 'is' : 'are'} not counted again.`}
         </Words>
       )}
       {behind.slice(0, MOST_SHOWN).map((metric) => (

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useSession } from '../api/session';
+import { useKeptAnswers } from '../api/useKeptAnswers';
 import { useLive } from '../api/useLive';
 import { Answer } from '../components/Answer';
 import { Shell } from '../components/Shell';
@@ -13,15 +14,16 @@ export function Gate() {
   const session = useSession();
   const signedIn = Boolean(session.data?.person);
   useLive(signedIn);
+  const ready = useKeptAnswers(session.data?.person?.id ?? null);
   useEffect(() => {
     document.documentElement.style.setProperty('--ring', palette.sea);
     document.body.style.backgroundColor = palette.ground;
   }, [palette]);
-  if (signedIn) return <Shell />;
+  if (signedIn && ready) return <Shell />;
   return (
     <View style={[styles.page, { backgroundColor: palette.ground }]}>
       <Answer query={session} reading="Opening Vivid Beacon">
-        {(state) => <SignInScreen state={state} />}
+        {(state) => (state.person ? null : <SignInScreen state={state} />)}
       </Answer>
     </View>
   );

@@ -21,6 +21,7 @@ import { Button } from '../components/Button';
 import { CloseIcon, RedoIcon, UndoIcon } from '../components/icons';
 import { IconButton } from '../components/IconButton';
 import { Notice } from '../components/Notice';
+import { safeLink } from '../components/safeLink';
 import { Sentence } from '../components/Sentence';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
@@ -210,9 +211,10 @@ function Editor({
 }
 
 /** What keeps a readout from being placed; null = nothing. */
-function wrongIn({ band, scale }: Readout): string | null {
+function wrongIn({ band, scale, link }: Readout): string | null {
   const inBand = band && problemOf(band);
   if (inBand) return inBand.message;
+  if (link && !safeLink(link)) return 'Its numbers lead to no page of ours, no web and no mail address.';
   if (scale.ends && scale.ends[0] >= scale.ends[1]) return 'The scale must begin below its end.';
   if (scale.logarithmic && scale.ends && scale.ends[0] <= 0) return 'A logarithmic scale begins above 0.';
   return null;

@@ -243,7 +243,7 @@ describe('a board as a file', () => {
     expect(partly.document.readouts.map(({ id }) => id)).toEqual(['r2', 'n']);
   });
 
-  const broken = (change: (file: { [key: string]: any }) => void): string => {
+  const broken = (change: (file: ReturnType<typeof JSON.parse>) => void): string => {
     const file = JSON.parse(writeBoardFile('Dryers', document, here));
     change(file);
     return JSON.stringify(file);

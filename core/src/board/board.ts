@@ -99,6 +99,8 @@ export interface Readout {
   readonly size: { readonly columns: number; readonly rows: number } | null;
   /** Markdown of a note. */
   readonly text: string;
+  /** Where its numbers also lead: a page of ours ("/boards/3") or an address; null = nowhere else. */
+  readonly link: string | null;
 }
 
 export const BOARD_FORMAT_VERSION = 2;
@@ -148,5 +150,6 @@ export function emptyReadout(id: string, form: ReadoutForm): Readout {
     scale: { ends: null, reversed: false, logarithmic: false },
     size: null,
     text: '',
+    link: null,
   };
 }

@@ -82,6 +82,7 @@ export const readoutSchema = yup
     scale: scaleSchema.default({ ends: null, reversed: false, logarithmic: false }),
     size: sizeSchema.nullable().default(null),
     text: yup.string().max(20_000).default(''),
+    link: yup.string().trim().max(500).nullable().default(null),
   })
   .noUnknown();
 

@@ -8,6 +8,7 @@ import {
 } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
 import { NumberField } from '../../components/NumberField';
+import { safeLink } from '../../components/safeLink';
 import { ToggleRow } from '../../components/ToggleRow';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -54,6 +55,17 @@ export function LookPanel({ readout, automatic, ends, onChange }: LookPanelProps
             value={readout.footnote ?? ''}
             placeholder={automatic.footnote ?? 'nothing is left out'}
             onChange={(text) => onChange({ footnote: text === '' ? null : text })}
+          />
+          <Field
+            label="Its numbers also lead to"
+            value={readout.link ?? ''}
+            placeholder="a board such as /boards/3, or an address"
+            error={
+              readout.link && !safeLink(readout.link)
+                ? 'This is no page of ours, no web and no mail address.'
+                : undefined
+            }
+            onChange={(text) => onChange({ link: text.trim() === '' ? null : text })}
           />
           <WordRow
             name="Decimals"
