@@ -11,6 +11,7 @@ import {
 } from '@vivid-beacon/core';
 import { call } from '../api/client';
 import { useAssets, useMetrics } from '../api/queries';
+import { useKept } from '../hooks/useKept';
 import { useBoardLook } from './BoardLookContext';
 import { displayed } from './displayed';
 import { groupQuery, levelFor, partsOfGroups, type Part } from './parts';
@@ -72,22 +73,30 @@ export function useParts(readout: Readout): PartsAnswer {
         queryKey: ['readings', 'value', ask],
         queryFn: ({ signal }: { signal: AbortSignal }) =>
           call<Reading>('POST', '/api/readings/value', ask, signal),
-        placeholderData: keepPreviousData,
         refetchInterval: MINUTE,
       };
     }),
   });
-  const parts = grouped
-    ? groups.data && partsOfGroups(groups.data, shown.readout, metrics)
-    : singles.every(({ data }) => data)
-      ? singles.map(({ data }, i) => partOfReading(data as Reading, i, shown.readout, metrics))
-      : undefined;
+  const answers = singles.map(({ data }) => data as Reading | undefined);
+  const whole = answers.every((answer) => answer !== undefined);
+  const read = useMemo(
+    () => {
+      const own = shown.readout;
+      if (own.measures.length === 0) return [];
+      if (grouped) return groups.data && partsOfGroups(groups.data, own, metrics);
+      return whole ? answers.map((answer, i) => partOfReading(answer!, i, own, metrics)) : undefined;
+    },
+    // The answers are compared one by one: their list is made anew at every drawing.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [grouped, groups.data, whole, shown.readout, metrics, ...answers],
+  );
+  const kept = useKept(read);
   const failed = grouped ? groups : singles.find(({ isError }) => isError);
-  const inDisplay = displayed(shown.readout, (shown.readout.measures.length === 0 ? [] : parts) ?? []);
+  const inDisplay = displayed(shown.readout, kept.value ?? []);
   return {
-    parts: parts || shown.readout.measures.length === 0 ? inDisplay.parts : undefined,
+    parts: kept.value && inDisplay.parts,
     error: (failed?.error as Error | null | undefined) ?? null,
-    old: grouped ? groups.isPlaceholderData : singles.some(({ isPlaceholderData }) => isPlaceholderData),
+    old: kept.old || (grouped && groups.isPlaceholderData),
     again: () => void (grouped ? groups.refetch() : Promise.all(singles.map(({ refetch }) => refetch()))),
     decimals: decimalsOf(inDisplay.readout, inDisplay.parts),
     shown: { ...shown, readout: inDisplay.readout },

@@ -18,6 +18,7 @@ import {
 } from '@vivid-beacon/core';
 import { call } from '../api/client';
 import type { TrendSeries } from '../charts/trendScene';
+import { useKept } from '../hooks/useKept';
 import { useNow } from '../hooks/useNow';
 import { displayed } from './displayed';
 import { localWindow } from './localWindow';
@@ -82,14 +83,13 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
       queryKey: ['readings', 'trend', ask(measure)],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         call<TrendAnswer>('POST', '/api/readings/trend', ask(measure), signal),
-      placeholderData: keepPreviousData,
       refetchInterval: MINUTE,
     })),
   });
   const reference = useReference(shown, zone, zoomed, ready && !grouped, ask);
   const answers = singles.map(({ data }) => data);
   const whole = answers.every((answer) => answer !== undefined);
-  const series = useMemo(
+  const read = useMemo(
     () => {
       if (grouped) return groups.data && seriesOfGroups(groups.data, own, metrics);
       if (!ready || !whole) return undefined;
@@ -99,12 +99,13 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [grouped, groups.data, ready, whole, own, metrics, ...answers],
   );
+  const kept = useKept(read);
   const failed = grouped ? groups : singles.find(({ isError }) => isError);
   return {
-    series,
+    series: kept.value,
     reference,
     error: (failed?.error as Error | null | undefined) ?? null,
-    old: grouped ? groups.isPlaceholderData : singles.some(({ isPlaceholderData }) => isPlaceholderData),
+    old: kept.old || (grouped && groups.isPlaceholderData),
     again: () => void (grouped ? groups.refetch() : Promise.all(singles.map(({ refetch }) => refetch()))),
     shown: { ...shown, readout: displayed(own, []).readout },
     bucket,

@@ -15,7 +15,8 @@ interface PartsViewProps {
 /** Shows the values of a readout, or that they are on their way, or why they could not be had. */
 export function PartsView({ answer, reading, children }: PartsViewProps) {
   const { parts, error, old, again } = answer;
-  if (parts && parts.length > 0) return <View style={old && styles.old}>{children(parts)}</View>;
+  if (parts && parts.length > 0 && !(old && error))
+    return <View style={old && styles.old}>{children(parts)}</View>;
   if (error) {
     return (
       <Notice
