@@ -1,12 +1,19 @@
 import type { AddressInfo } from 'node:net';
 import express from 'express';
 import { openPool } from '@vivid-beacon/server';
-import { sessions } from '@vivid-beacon/server/src/http/security';
+import { pino } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { securityHeaders, sessions } from '@vivid-beacon/server/src/http/security';
 
-/** What the bare way is: Express, the same sessions, and an answer whose JSON PostgreSQL has built. */
+/**
+ * What the bare way is: Express with the log, headers, sessions and sign-in that every answer of the product
+ * carries, and an answer whose JSON PostgreSQL has built.
+ */
 export async function startJsonServer(databaseUrl: string): Promise<{ url: string; stop: () => void }> {
   const pool = openPool(databaseUrl, () => undefined);
   const app = express();
+  app.use(pinoHttp({ logger: pino({ level: 'error' }) }));
+  app.use(securityHeaders());
   app.use(sessions(pool, 'x'.repeat(40), false));
   app.get('/rows', async (request, response) => {
     await pool.query('select id, name, role from person where id = $1', [request.session.personId]);
