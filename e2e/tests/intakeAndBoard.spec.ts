@@ -91,7 +91,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   const check = async (): Promise<void> => {
     await expect(
       page.getByRole('button', { name: /35\.6.*Breach, 0\.6 over limit\. How it was made/ }),
-    ).toBeVisible();
+    ).toHaveCount(2);
     await expect(page.getByRole('group', { name: /Arrow keys walk through its points/ })).toBeVisible();
     await expect(page.getByRole('region', { name: `${asset} highest temperature, highest` })).toHaveCount(4);
   };

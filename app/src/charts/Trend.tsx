@@ -297,7 +297,8 @@ export function Trend({
 }
 
 const styles = StyleSheet.create({
-  plot: { touchAction: 'pan-y' } as object,
-  choosing: { touchAction: 'none', cursor: 'crosshair' } as object,
+  // Dragging marks a stretch of time, not text.
+  plot: { touchAction: 'pan-y', userSelect: 'none' } as object,
+  choosing: { touchAction: 'none', userSelect: 'none', cursor: 'crosshair' } as object,
   told: { minHeight: 18, paddingLeft: LEFT },
 });

@@ -6,6 +6,7 @@ import { thirdsOf } from '../boards/thirds';
 import { useParts } from '../boards/useParts';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
+import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
@@ -32,11 +33,12 @@ export function LampReadout({ readout, title }: ReadoutProps) {
               {parts.map((part, i) => (
                 <PartRow
                   key={part.key}
-                  part={parts.length === 1 ? { ...part, name: LEVEL_WORDS[part.level] } : part}
+                  part={parts.length === 1 ? { ...part, name: stateOf(part) } : part}
+                  nameColour={parts.length === 1 ? wordColour(palette, part.level) : undefined}
                   decimals={answer.decimals}
                   last={i === parts.length - 1}
                   left={<Lamp level={part.level} size={24} />}
-                  second={secondLine(part, thirds?.[i] ?? null)}
+                  second={secondLine(part, thirds?.[i] ?? null, parts.length === 1)}
                   onOpen={() => setOpen(part)}
                 />
               ))}
@@ -59,14 +61,18 @@ export function LampReadout({ readout, title }: ReadoutProps) {
     </View>
   );
 
-  function secondLine(part: Part, third: string | null): string {
+  function stateOf(part: Part): string {
+    return band && part.level !== 'nodata'
+      ? stateWords(part, band, answer.decimals)
+      : LEVEL_WORDS[part.level];
+  }
+
+  function secondLine(part: Part, third: string | null, alone: boolean): string {
     if (third) return third;
-    const state =
-      band && part.level !== 'nodata' ? stateWords(part, band, answer.decimals) : LEVEL_WORDS[part.level];
     const { reading } = part;
-    if (!reading) return state;
-    return reading.asOf === null
-      ? 'no sample'
-      : `${band ? `${state}, ` : ''}as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`;
+    if (!reading) return stateOf(part);
+    if (reading.asOf === null) return 'no sample';
+    const when = `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`;
+    return alone ? when : `${stateOf(part)}, ${when}`;
   }
 }

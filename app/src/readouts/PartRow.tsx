@@ -16,12 +16,14 @@ interface PartRowProps {
   /** Stands between name and number. */
   readonly middle?: ReactNode;
   readonly second?: string;
+  /** Of the name, where it is the word of a level. */
+  readonly nameColour?: string;
   readonly last: boolean;
   readonly onOpen: () => void;
 }
 
 /** One value in a list: its name focuses its asset, its number opens how it was made. */
-export function PartRow({ part, decimals, left, middle, second, last, onOpen }: PartRowProps) {
+export function PartRow({ part, decimals, left, middle, second, nameColour, last, onOpen }: PartRowProps) {
   const palette = usePalette();
   const { focus, onFocus } = useBoardLook();
   const chosen = focus !== null && focus === part.assetId;
@@ -29,7 +31,9 @@ export function PartRow({ part, decimals, left, middle, second, last, onOpen }: 
     <>
       {left}
       <View style={styles.words}>
-        <Words as="rowTitle">{part.name}</Words>
+        <Words as="rowTitle" colour={nameColour}>
+          {part.name}
+        </Words>
         {second && (
           <Words as="second" colour={palette.ink2}>
             {second}

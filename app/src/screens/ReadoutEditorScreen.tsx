@@ -32,7 +32,7 @@ import { ReadoutView } from '../readouts/ReadoutView';
 import { createReadoutDraftStore, type Slot } from '../stores/readoutDraftStore';
 import { usePalette } from '../theme/useTheme';
 import { problemOf } from './editor/BandPanel';
-import { readoutSentence } from './editor/readoutSentence';
+import { readoutSentence, UNFOLD } from './editor/readoutSentence';
 import { SLOT_TITLES, SlotPanel } from './editor/SlotPanel';
 
 const NO_ASSETS: readonly Asset[] = [];
@@ -82,6 +82,7 @@ function Editor({
     return createReadoutDraftStore(there?.id ?? freshId(board.document), there);
   });
   const { readout, open, past, future, actions } = useStore(store);
+  const [unfolded, setUnfolded] = useState(false);
   const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
   const names = useMemo(() => new Map(assets.map(({ id, name }) => [id, name])), [assets]);
   const back = (): void => router.navigate(`/boards/${board.id}`);
@@ -124,9 +125,9 @@ function Editor({
     <>
       <View style={[styles.strip, { backgroundColor: palette.ground, borderColor: palette.ink }]}>
         <Sentence
-          parts={readoutSentence(readout, byId, (id) => names.get(id))}
+          parts={readoutSentence(readout, byId, (id) => names.get(id), wide || unfolded)}
           open={open}
-          onOpen={(key) => actions.openSlot(key as Slot)}
+          onOpen={(key) => (key === UNFOLD ? setUnfolded(true) : actions.openSlot(key as Slot))}
         />
       </View>
       <View style={styles.panel}>

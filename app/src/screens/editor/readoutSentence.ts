@@ -15,11 +15,14 @@ import type { SentencePart } from '../../components/Sentence';
 /**
  * The sentence of a readout, in the order people think: what, when, by what, only which, against what, how
  * shown. Any slot can be opened first.
+ *
+ * @param whole also the slots that say nothing yet; else one slot stands for all of them.
  */
 export function readoutSentence(
   readout: Readout,
   metrics: ReadonlyMap<string, Metric>,
   assetName: (id: string) => string | undefined,
+  whole = true,
 ): SentencePart[] {
   const words = (text: string): SentencePart => ({ kind: 'words', text });
   const slot = (key: string, text: string): SentencePart => ({ kind: 'slot', key, text });
@@ -35,15 +38,20 @@ export function readoutSentence(
     : lowerFirst(metric.name) + (readout.groupBy ? '' : `, ${metric.assetName}`);
   const scope = readout.scope && scopeWords(readout.scope, assetName);
   const trend = readout.form === 'trend';
+  const part = (said: boolean, ...parts: SentencePart[]): SentencePart[] => (said || whole ? parts : []);
   return [
     words('Show the'),
     slot('summary', SUMMARY_WORDS[measure.summary]),
     words('of'),
     slot('metric', what),
-    ...(per ? [words('per'), slot('per', lowerFirst(per.name))] : [slot('per', 'on its own')]),
+    ...(per ? [words('per'), slot('per', lowerFirst(per.name))] : part(false, slot('per', 'on its own'))),
     ...(readout.groupBy
       ? []
-      : [words('with'), slot('more', more.length === 0 ? 'nothing else' : `${more.length} more`)]),
+      : part(
+          more.length > 0,
+          words('with'),
+          slot('more', more.length === 0 ? 'nothing else' : `${more.length} more`),
+        )),
     words('over'),
     slot('window', readout.window ? windowWords(readout.window) : "the board's window"),
     ...(trend
@@ -55,19 +63,30 @@ export function readoutSentence(
           ),
         ]
       : []),
-    slot('group', readout.groupBy ? groupWords(readout.groupBy) : 'not grouped'),
-    words('for'),
-    slot('scope', scope ?? (readout.groupBy ? 'all assets' : 'this asset')),
-    words('in'),
-    slot('hours', readout.hours ? hoursWords(readout.hours) : 'all hours'),
+    ...part(
+      readout.groupBy !== null,
+      slot('group', readout.groupBy ? groupWords(readout.groupBy) : 'not grouped'),
+    ),
+    ...part(
+      scope !== null,
+      words('for'),
+      slot('scope', scope ?? (readout.groupBy ? 'all assets' : 'this asset')),
+    ),
+    ...part(
+      readout.hours !== null,
+      words('in'),
+      slot('hours', readout.hours ? hoursWords(readout.hours) : 'all hours'),
+    ),
     words('against'),
     slot('band', readout.band ? bandWords(readout.band) : 'no target band'),
-    words('and'),
-    slot('compare', COMPARE_WORDS[readout.compare]),
-    words('shown with'),
-    slot('look', lookWords(readout)),
+    ...part(false, words('and'), slot('compare', COMPARE_WORDS[readout.compare])),
+    ...part(readout.title !== null, words('shown with'), slot('look', lookWords(readout))),
+    ...(whole ? [] : [words('and'), slot(UNFOLD, 'more choices')]),
   ];
 }
+
+/** The slot that stands for all that say nothing yet. */
+export const UNFOLD = 'unfold';
 
 const COMPARE_WORDS: Readonly<Record<Readout['compare'], string>> = {
   before: 'the window before',
