@@ -73,7 +73,7 @@ test('a trend tells the numbers of a stretch, zooms to its samples and back', as
   await expect(gas.getByRole('status')).toContainText('Dryer 1');
   await page.keyboard.press('Enter');
   const tray = page.getByRole('dialog');
-  await expect(tray.getByText('Gas used, Dryer 1')).toBeVisible();
+  await expect(tray.getByText('Gas used per dried weight, Dryer 1')).toBeVisible();
   await expect(tray.getByText(/^Breach /).first()).toBeVisible();
   await tray.getByRole('button', { name: 'Zoom in on it' }).click();
   await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toBeVisible();

@@ -7,6 +7,7 @@ import {
   formatWindow,
   LEVEL_WORDS,
   LEVELS,
+  lowerFirst,
   SUMMARY_WORDS,
   type HoursFilter,
   type Interval,
@@ -65,8 +66,11 @@ export function StretchTray({
   if (!stretch) return null;
   const when = `${formatWindow(stretch.start, stretch.end, zone, now)} (${zone}, ${formatLength(stretch.end - stretch.start)})`;
   const nameOf = (i: number): string => {
-    const metric = metrics.get(readout.measures[i].metricId);
-    return metric ? `${metric.name}, ${metric.assetName}` : 'removed metric';
+    const { metricId, per } = readout.measures[i];
+    const metric = metrics.get(metricId);
+    if (!metric) return 'removed metric';
+    const lower = per && metrics.get(per.metricId);
+    return `${metric.name}${lower ? ` per ${lowerFirst(lower.name)}` : ''}, ${metric.assetName}`;
   };
   return (
     <Tray title="Numbers of this stretch" open onClose={onClose}>

@@ -1,0 +1,70 @@
+import { emptyReadout, type Metric, type Readout } from '@vivid-beacon/core';
+import { readoutSentence, UNFOLD } from './readoutSentence';
+
+const METRICS = new Map(
+  [
+    ['1', 'Gas used', 'Dryer 1'],
+    ['2', 'Dried weight', 'Dryer 1'],
+  ].map(([id, name, assetName]) => [id, { id, name, assetName } as Metric]),
+);
+const readout = (part: Partial<Readout> = {}): Readout => ({
+  ...emptyReadout('r', 'gauge'),
+  measures: [{ metricId: '1', summary: 'sum', per: null }],
+  ...part,
+});
+const said = (part: Partial<Readout>, whole = true): string =>
+  readoutSentence(readout(part), METRICS, (id) => (id === '9' ? 'Hall' : undefined), whole)
+    .map(({ text }) => text)
+    .join(' ');
+const slots = (part: Partial<Readout>, whole = true): string[] =>
+  readoutSentence(readout(part), METRICS, () => undefined, whole).flatMap((each) =>
+    each.kind === 'slot' ? [each.key] : [],
+  );
+
+describe('the sentence of a readout', () => {
+  it.each<[Partial<Readout>, string]>([
+    [
+      {},
+      "Show the sum of gas used, Dryer 1 on its own with nothing else over the board's window not grouped for this asset in all hours against no target band and the window before shown with an automatic title",
+    ],
+    [
+      {
+        measures: [
+          { metricId: '1', summary: 'sum', per: { metricId: '2', summary: 'sum', factor: 1, unit: null } },
+        ],
+        groupBy: { kind: 'plant' },
+        scope: { assetIds: ['9'], attributes: [] },
+        hours: { kind: 'weekdays', days: [6] },
+        band: { direction: 'lower', caution: 1, breach: 2, target: null },
+        compare: 'lastYear',
+        title: 'Gas',
+      },
+      "Show the sum of gas used per dried weight over the board's window by plant for Hall in on Saturdays against a target band, lower is better and the same last year shown with a title of its own",
+    ],
+    [{ measures: [] }, 'Show a metric'],
+    [{ form: 'note', measures: [] }, 'A note with its text and an automatic title'],
+  ])('of %j is "%s"', (part, words) => {
+    expect(said(part)).toBe(words);
+  });
+
+  it('of a trend says by which period it is drawn', () => {
+    expect(said({ form: 'trend' })).toContain('by every sample');
+    expect(said({ form: 'trend', bucket: 'financialYear' })).toContain('by the financial year');
+  });
+
+  it('folds what says nothing yet into one slot, and keeps what does', () => {
+    expect(slots({}, false)).toEqual(['summary', 'metric', 'window', 'band', UNFOLD]);
+    expect(slots({ groupBy: { kind: 'asset' }, hours: { kind: 'weekdays', days: [1] } }, false)).toEqual([
+      'summary',
+      'metric',
+      'window',
+      'group',
+      'hours',
+      'band',
+      UNFOLD,
+    ]);
+    // Whole, every slot can be opened first.
+    expect(slots({}).length).toBeGreaterThan(slots({}, false).length);
+    expect(slots({})).not.toContain(UNFOLD);
+  });
+});
