@@ -69,6 +69,7 @@ export * from './intake/rowReader';
 export * from './intake/openMetrics';
 export * from './intake/splitRows';
 export * from './exports/columns';
+export * from './exports/trendColumns';
 export * from './format/format';
 export * from './format/displayScale';
 export * from './format/sameMeaning';

@@ -79,6 +79,8 @@ test('a trend tells the numbers of a stretch, zooms to its samples and back', as
   await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toBeVisible();
   await plot.focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press('+');
+  // Where a point is looked at, its words stand in the place of the caption.
+  await page.keyboard.press('Escape');
   await expect(gas.getByText('samples, spikes kept').or(gas.getByText(/one value for each/))).toBeVisible();
   await gas.getByRole('button', { name: 'Back to the whole window' }).click();
   await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toHaveCount(0);

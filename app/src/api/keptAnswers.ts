@@ -40,6 +40,8 @@ export async function restoreAnswers(
     return;
   }
   hydrate(client, kept.state);
+  // However new they are: what was saved since is not among them, so every one is read again when it is shown.
+  await client.invalidateQueries({ refetchType: 'none' });
 }
 
 /** Keeps answers while they come in. @returns stops keeping. */

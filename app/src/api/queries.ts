@@ -1,27 +1,28 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type {
-  Alarm,
-  AlarmEvent,
-  AlarmRule,
-  Asset,
-  Board,
-  Bucket,
-  Flag,
-  HoursFilter,
-  IndicatorLoss,
-  Intake,
-  LevelSpan,
-  Measure,
-  Metric,
-  Person,
-  PushToken,
-  Reading,
-  TargetBand,
-  TrendAnswer,
-  Watch,
-  WindowSpec,
+import {
+  readTrend,
+  type Alarm,
+  type AlarmEvent,
+  type AlarmRule,
+  type Asset,
+  type Board,
+  type Bucket,
+  type Flag,
+  type HoursFilter,
+  type IndicatorLoss,
+  type Intake,
+  type LevelSpan,
+  type Measure,
+  type Metric,
+  type Person,
+  type PushToken,
+  type Reading,
+  type TargetBand,
+  type TrendAnswer,
+  type Watch,
+  type WindowSpec,
 } from '@vivid-beacon/core';
-import { call } from './client';
+import { call, readBytes } from './client';
 
 /* Every question to the server, with the key it is kept under. The first word of a key is its topic. */
 
@@ -100,18 +101,23 @@ export const useReading = (ask: { measure: Measure; window: WindowSpec; band: Ta
     refetchInterval: WINDOW_MOVES_MS,
   });
 
-export const useTrend = (
-  ask: {
-    measure: Measure;
-    window: WindowSpec;
-    bucket: Bucket | null;
-    columns: number;
-    hours?: HoursFilter | null;
-  } | null,
-) =>
+export interface TrendAsk {
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+  readonly bucket: Bucket | null;
+  readonly columns: number;
+  readonly hours?: HoursFilter | null;
+}
+
+/** The course of a measure, read as columns of bytes: several times as fast to take apart as JSON. */
+export async function askTrend(ask: TrendAsk, signal?: AbortSignal): Promise<TrendAnswer> {
+  return readTrend(await readBytes('POST', '/api/readings/trend', ask, signal));
+}
+
+export const useTrend = (ask: TrendAsk | null) =>
   useQuery({
     queryKey: ['readings', 'trend', ask],
-    queryFn: ({ signal }) => call<TrendAnswer>('POST', '/api/readings/trend', ask, signal),
+    queryFn: ({ signal }) => askTrend(ask!, signal),
     enabled: ask !== null && ask.columns >= 10,
     placeholderData: keepPreviousData,
     refetchInterval: WINDOW_MOVES_MS,

@@ -17,6 +17,7 @@ import {
   type TrendAnswer,
 } from '@vivid-beacon/core';
 import { call } from '../api/client';
+import { askTrend, type TrendAsk } from '../api/queries';
 import type { TrendSeries } from '../charts/trendScene';
 import { useKept } from '../hooks/useKept';
 import { useNow } from '../hooks/useNow';
@@ -81,8 +82,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   const singles = useQueries({
     queries: (grouped || !ready ? [] : own.measures).map((measure) => ({
       queryKey: ['readings', 'trend', ask(measure)],
-      queryFn: ({ signal }: { signal: AbortSignal }) =>
-        call<TrendAnswer>('POST', '/api/readings/trend', ask(measure), signal),
+      queryFn: ({ signal }: { signal: AbortSignal }) => askTrend(ask(measure), signal),
       refetchInterval: MINUTE,
     })),
   });
@@ -143,7 +143,7 @@ function useReference(
   zone: string,
   zoomed: Interval | null,
   on: boolean,
-  ask: (measure: Readout['measures'][number], over?: ShownReadout['window']) => object,
+  ask: (measure: Readout['measures'][number], over?: ShownReadout['window']) => TrendAsk,
 ): TrendSeries | null {
   const now = useNow(MINUTE);
   const { compare, measures } = shown.readout;
@@ -159,7 +159,7 @@ function useReference(
     spans && spans.before.end > spans.before.start ? ask(measures[0], localWindow(spans.before, zone)) : null;
   const query = useQuery({
     queryKey: ['readings', 'trend', body],
-    queryFn: ({ signal }) => call<TrendAnswer>('POST', '/api/readings/trend', body, signal),
+    queryFn: ({ signal }) => askTrend(body!, signal),
     enabled: body !== null,
     placeholderData: keepPreviousData,
   });

@@ -29,7 +29,7 @@ export function PartRow({ part, decimals, left, middle, second, nameColour, last
   const chosen = focus !== null && focus === part.assetId;
   const name = (
     <>
-      {left}
+      {left && <View style={styles.left}>{left}</View>}
       <View style={styles.words}>
         <Words as="rowTitle" colour={nameColour}>
           {part.name}
@@ -88,5 +88,6 @@ const styles = StyleSheet.create({
     gap: 10,
     minHeight: 44,
   },
+  left: { flexShrink: 0 },
   words: { flexShrink: 1, minWidth: 0 },
 });

@@ -8,9 +8,9 @@ import type {
   StretchNumbers,
   TrendAnswer,
 } from '@vivid-beacon/core';
-import { emptyReadout } from '@vivid-beacon/core';
+import { emptyReadout, writeTrend } from '@vivid-beacon/core';
 import { BoardLookProvider } from '../boards/BoardLookContext';
-import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
+import { Bytes, Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { ReadoutView } from './ReadoutView';
 import { changeWords } from './FigureReadout';
 
@@ -248,7 +248,10 @@ describe('a figure', () => {
   it('shows its target and when it was true', async () => {
     show(
       { form: 'figure' },
-      { 'POST /api/readings/value': reading(198), 'POST /api/readings/trend': trend([1, 2]) },
+      {
+        'POST /api/readings/value': reading(198),
+        'POST /api/readings/trend': new Bytes(writeTrend(trend([1, 2]))),
+      },
     );
     expect(await screen.findByText(/^target 195/)).toBeTruthy();
     expect(screen.getByText(/^as of Thu 19 Nov, 06:39/)).toBeTruthy();
@@ -284,7 +287,7 @@ describe('a trend', () => {
     },
   ];
   const answers: Answers = {
-    'POST /api/readings/trend': trend([190, null, 212, 198]),
+    'POST /api/readings/trend': new Bytes(writeTrend(trend([190, null, 212, 198]))),
     'POST /api/readings/levels': [],
     'GET /api/remarks': [],
     'GET /api/alarms': { standing: [], past: [] },

@@ -1,8 +1,12 @@
+import { TextDecoder, TextEncoder } from 'node:util';
 import type { ReactElement } from 'react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { configure, render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { WireError } from '@vivid-beacon/core';
+
+// Browsers have them; the stand-in has not.
+Object.assign(globalThis, { TextDecoder, TextEncoder });
 
 // What is hidden is not drawn here at all; asking the style sheet about every element takes seconds.
 configure({ defaultHidden: true });
@@ -24,6 +28,11 @@ export class Refused {
   ) {}
 }
 
+/** An answer in bytes. */
+export class Bytes {
+  constructor(readonly bytes: Uint8Array<ArrayBuffer>) {}
+}
+
 /** Answers by "METHOD /path" (the path up to its question mark); a function is given what was sent. */
 export type Answers = Readonly<Record<string, Answer | ((sent: Sent) => Answer)>>;
 
@@ -42,6 +51,9 @@ export function standInServer(answers: Answers): Sent[] {
     const given = answers[key];
     const answer = typeof given === 'function' ? (given as (sent: Sent) => Answer)(one) : given;
     if (answer instanceof Refused) return response(answer.status, { error: answer.error });
+    if (answer instanceof Bytes) {
+      return { status: 200, ok: true, arrayBuffer: async () => answer.bytes.buffer } as Response;
+    }
     return answer === undefined ? response(204, null) : response(200, answer);
   }) as typeof fetch;
   return sent;

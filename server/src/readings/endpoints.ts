@@ -7,6 +7,7 @@ import {
   MOST_MEASURES,
   querySchema,
   windowSchema,
+  writeTrend,
   type Bucket,
   type HoursFilter,
   type Measure,
@@ -18,7 +19,7 @@ import { endpoint } from '../http/endpoint';
 import { describeDistribution } from './distribution';
 import { answerQuery } from './query';
 import { readValue } from './read';
-import { sendQuery, wantsColumns } from './columns';
+import { sendColumns, sendQuery, wantsColumns } from './columns';
 import { readStretch } from './stretch';
 import { readLevels, readTrend } from './trend';
 
@@ -64,7 +65,9 @@ export const readingEndpoints = [
     access: 'viewer',
     summary:
       'The course of a measure over a window: samples thinned to 4 a pixel column, or one value a period.',
-    answer: 'TrendAnswer: columns t (ms) and v (null where a gap opens), gaps, window, zone, unit.',
+    answer:
+      'TrendAnswer: columns t (ms) and v (null where a gap opens), gaps, window, zone, unit. With "accept: ' +
+      'application/octet-stream" as a JSON head and columns t, v (NaN), until, laid out as those of /api/readings/query.',
     body: yup
       .object({
         measure: measureSchema.required(),
@@ -74,8 +77,8 @@ export const readingEndpoints = [
         hours: hoursSchema.nullable().default(null),
       })
       .noUnknown(),
-    handle: ({ app, body }) =>
-      readTrend(
+    handle: async ({ app, body, request, response }) => {
+      const answer = await readTrend(
         app.pool,
         {
           measure: body.measure as Measure,
@@ -85,7 +88,11 @@ export const readingEndpoints = [
           hours: body.hours as HoursFilter | null,
         },
         app.now(),
-      ),
+      );
+      if (!wantsColumns(request)) return answer;
+      sendColumns(response, writeTrend(answer));
+      return undefined;
+    },
   }),
   endpoint({
     method: 'post',
