@@ -28,8 +28,15 @@ export function readTrend(buffer: ArrayBuffer): TrendAnswer {
     now,
     gaps,
     samples,
-    t: Array.from(columns.get('t')!),
+    t: plain(columns.get('t')!),
     v,
-    until: bucketed ? Array.from(columns.get('until')!) : null,
+    until: bucketed ? plain(columns.get('until')!) : null,
   };
+}
+
+/** A typed array as a plain one; several times as fast as Array.from. */
+function plain(values: Float64Array): number[] {
+  const out = new Array<number>(values.length);
+  for (let i = 0; i < values.length; i++) out[i] = values[i];
+  return out;
 }

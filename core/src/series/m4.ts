@@ -1,4 +1,7 @@
-import type { Series } from './series';
+import { firstAtOrAfter, type Series } from './series';
+
+/** So near to the end of a column that rounding cannot put a sample before it into the next. */
+const NEARLY_ONE = 1 - 1e-6;
 
 /**
  * Thins a series to at most four samples a pixel column – the first, the lowest, the highest and the
@@ -29,16 +32,31 @@ export function m4(series: Series, from: number, to: number, columns: number): S
       if (i === 0 || inside[i] !== inside[i - 1]) keep.push(inside[i]);
     }
   };
-  for (let i = 0; i < t.length; i++) {
-    if (t[i] < from || t[i] >= to || Number.isNaN(v[i])) continue;
-    const here = Math.floor((t[i] - from) * perMs);
-    if (here !== column) {
-      close();
-      column = here;
-      first = low = high = i;
+  let lowest = 0;
+  let highest = 0;
+  // Only a sample near the edge of its column needs the division.
+  let edge = -Infinity;
+  const stop = firstAtOrAfter(t, to);
+  for (let i = firstAtOrAfter(t, from); i < stop; i++) {
+    const value = v[i];
+    if (value !== value) continue;
+    if (t[i] >= edge) {
+      const here = Math.floor((t[i] - from) * perMs);
+      edge = from + (here + NEARLY_ONE) / perMs;
+      if (here !== column) {
+        close();
+        column = here;
+        first = low = high = i;
+        lowest = highest = value;
+      }
     }
-    if (v[i] < v[low]) low = i;
-    if (v[i] > v[high]) high = i;
+    if (value < lowest) {
+      lowest = value;
+      low = i;
+    } else if (value > highest) {
+      highest = value;
+      high = i;
+    }
     last = i;
   }
   close();
