@@ -53,8 +53,13 @@ export async function setUpDemo(parts: SetUp): Promise<void> {
   });
 }
 
-async function addAttributes(db: Queryable, { assets }: SetUp): Promise<void> {
-  const facts: readonly [RegExp, (plant: string) => Record<string, string | number>][] = [
+async function addAttributes(db: Queryable, { assets, anchor }: SetUp): Promise<void> {
+  /** The ironers were overhauled one after another, three weeks apart. */
+  const overhaul = (key: string): string => {
+    const weeks = 6 + 3 * Number(key.slice(-1)) + PLANTS.findIndex(({ name }) => key.startsWith(name));
+    return DateTime.fromMillis(anchor - weeks * 7 * DAY, { zone: 'utc' }).toISODate()!;
+  };
+  const facts: readonly [RegExp, (plant: string, key: string) => Record<string, string | number>][] = [
     [
       /^[^/]+$/,
       (plant) => ({
@@ -63,7 +68,10 @@ async function addAttributes(db: Queryable, { assets }: SetUp): Promise<void> {
     ],
     [/Wash house$/, () => ({ 'Rated output (kg/h)': 2400 })],
     [/Washer line \d$/, () => ({ 'Rated output (kg/h)': 1200, 'Year built': 2017 })],
-    [/Ironer \d$/, () => ({ 'Working width (m)': 3.3, 'Rated speed (m/min)': 32 })],
+    [
+      /Ironer \d$/,
+      (_, key) => ({ 'Working width (m)': 3.3, 'Rated speed (m/min)': 32, 'Last overhaul': overhaul(key) }),
+    ],
     [/Dryer \d$/, () => ({ 'Rated output (kg/h)': 320, 'Burner (kW)': 210 })],
     [/Boiler$/, () => ({ 'Steam capacity (t/h)': 4, 'Next inspection': '2027-03-01' })],
   ];
@@ -71,7 +79,11 @@ async function addAttributes(db: Queryable, { assets }: SetUp): Promise<void> {
     const found = facts.find(([pattern]) => pattern.test(key));
     const asset = found && (await findAsset(db, id));
     if (!asset) continue;
-    await changeAsset(db, id, { ...asset, zone: asset.ownZone, attributes: found[1](key.split('/')[0]) });
+    await changeAsset(db, id, {
+      ...asset,
+      zone: asset.ownZone,
+      attributes: found[1](key.split('/')[0], key),
+    });
   }
 }
 

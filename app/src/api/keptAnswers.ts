@@ -41,7 +41,10 @@ export async function restoreAnswers(
   }
   hydrate(client, kept.state);
   // However new they are: what was saved since is not among them, so every one is read again when it is shown.
-  await client.invalidateQueries({ refetchType: 'none' });
+  await client.invalidateQueries({
+    refetchType: 'none',
+    predicate: ({ queryKey }) => KEPT.has(queryKey[0]),
+  });
 }
 
 /** Keeps answers while they come in. @returns stops keeping. */

@@ -129,6 +129,7 @@ export interface LevelsAsk {
   readonly start: number;
   readonly end: number;
   readonly bucket: Bucket;
+  readonly hours?: HoursFilter | null;
 }
 
 export const askLevels = (ask: LevelsAsk, signal?: AbortSignal) =>

@@ -1,5 +1,11 @@
 import { createContext, useContext, type ReactNode } from 'react';
-import { WHOLE_SCOPE, type HoursFilter, type Scope, type WindowSpec } from '@vivid-beacon/core';
+import {
+  WHOLE_SCOPE,
+  type HoursFilter,
+  type Scope,
+  type TargetBand,
+  type WindowSpec,
+} from '@vivid-beacon/core';
 
 /** What all readouts of a board answer to. */
 export interface BoardLook {
@@ -10,6 +16,8 @@ export interface BoardLook {
   readonly focus: string | null;
   /** Focuses an asset; the focused one again releases it. */
   readonly onFocus: (assetId: string) => void;
+  /** Opens a readout of the board to give it a band; null where nobody may, or no board is. */
+  readonly onBand: ((readoutId: string, band: TargetBand) => void) | null;
 }
 
 const NO_BOARD: BoardLook = {
@@ -18,6 +26,7 @@ const NO_BOARD: BoardLook = {
   hours: null,
   focus: null,
   onFocus: () => undefined,
+  onBand: null,
 };
 
 const Context = createContext<BoardLook>(NO_BOARD);

@@ -7,7 +7,6 @@ import { hoursList, hoursOfList } from './hoursParts';
 import { groupQuery, partsOfGroups, shortNames } from './parts';
 import { resolveReadout } from './resolveReadout';
 import { attributeValues, setAttribute, toggleAsset } from './scopeEdits';
-import { thirdsOf } from './thirds';
 import { localWindow } from './localWindow';
 
 const metric = (id: string, name: string, assetId: string): Metric =>
@@ -174,20 +173,6 @@ describe('groups', () => {
     expect(shown.parts[1]).toMatchObject({ value: 0.21, unit: 'thousand °C' });
     expect(shown.readout.band).toEqual({ direction: 'lower', caution: 0.2, breach: 0.205, target: 0.195 });
     expect(shown.readout.scale.ends).toEqual([0, 0.3]);
-  });
-});
-
-describe('thirds of a list', () => {
-  it('say where each value stands, and nothing of lists too short or all alike', () => {
-    expect(thirdsOf([0, 5, 9, null, 3])).toEqual([
-      'lowest third',
-      'middle third',
-      'highest third',
-      null,
-      'middle third',
-    ]);
-    expect(thirdsOf([1, 2])).toBeNull();
-    expect(thirdsOf([4, 4, 4])).toBeNull();
   });
 });
 

@@ -24,6 +24,17 @@ export function attributeValues(assets: readonly Asset[]): AttributeValues[] {
     .sort((a, b) => a.name.localeCompare(b.name));
 }
 
+/** Names of the attributes that have such a value on some asset, in order. */
+export function attributesWith(
+  assets: readonly Asset[],
+  fits: (value: string | number) => boolean,
+): string[] {
+  const names = new Set<string>();
+  for (const { attributes } of assets)
+    for (const [name, value] of Object.entries(attributes)) if (fits(value)) names.add(name);
+  return [...names].sort((a, b) => a.localeCompare(b));
+}
+
 function inOrder(a: string | number, b: string | number): number {
   return typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b));
 }

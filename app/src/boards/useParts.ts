@@ -2,6 +2,7 @@ import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import {
   decimalsFor,
+  MINUTE_MS,
   scaleEnds,
   type Asset,
   type Metric,
@@ -11,6 +12,7 @@ import {
 } from '@vivid-beacon/core';
 import { call } from '../api/client';
 import { useAssets, useMetrics } from '../api/queries';
+import { useSameList } from '../hooks/useSameList';
 import { useKept } from '../hooks/useKept';
 import { useBoardLook } from './BoardLookContext';
 import { displayed } from './displayed';
@@ -45,8 +47,6 @@ export interface PartsAnswer {
   readonly shown: ShownReadout;
 }
 
-const MINUTE = 60_000;
-
 /** Reads the values of a readout: one a measure, or one a group. */
 export function useParts(readout: Readout): PartsAnswer {
   const { shown, metrics } = useShown(readout);
@@ -57,7 +57,7 @@ export function useParts(readout: Readout): PartsAnswer {
     queryFn: ({ signal }) => call<QueryAnswer>('POST', '/api/readings/query', query, signal),
     enabled: query !== null,
     placeholderData: keepPreviousData,
-    refetchInterval: MINUTE,
+    refetchInterval: MINUTE_MS,
     retry: false,
   });
   const singles = useQueries({
@@ -73,23 +73,18 @@ export function useParts(readout: Readout): PartsAnswer {
         queryKey: ['readings', 'value', ask],
         queryFn: ({ signal }: { signal: AbortSignal }) =>
           call<Reading>('POST', '/api/readings/value', ask, signal),
-        refetchInterval: MINUTE,
+        refetchInterval: MINUTE_MS,
       };
     }),
   });
-  const answers = singles.map(({ data }) => data as Reading | undefined);
+  const answers = useSameList(singles.map(({ data }) => data as Reading | undefined));
   const whole = answers.every((answer) => answer !== undefined);
-  const read = useMemo(
-    () => {
-      const own = shown.readout;
-      if (own.measures.length === 0) return [];
-      if (grouped) return groups.data && partsOfGroups(groups.data, own, metrics);
-      return whole ? answers.map((answer, i) => partOfReading(answer!, i, own, metrics)) : undefined;
-    },
-    // The answers are compared one by one: their list is made anew at every drawing.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [grouped, groups.data, whole, shown.readout, metrics, ...answers],
-  );
+  const read = useMemo(() => {
+    const own = shown.readout;
+    if (own.measures.length === 0) return [];
+    if (grouped) return groups.data && partsOfGroups(groups.data, own, metrics);
+    return whole ? answers.map((answer, i) => partOfReading(answer!, i, own, metrics)) : undefined;
+  }, [grouped, groups.data, whole, shown.readout, metrics, answers]);
   const kept = useKept(read);
   const failed = grouped ? groups : singles.find(({ isError }) => isError);
   const inDisplay = displayed(shown.readout, kept.value ?? []);

@@ -6,9 +6,12 @@ import {
   displayUnit,
   HOUR_MS,
   MINIMUM_COVERAGE,
+  MINUTE_MS,
   previousWindow,
   resolveWindow,
   sameWindowLastYear,
+  sinceStart,
+  type Asset,
   type Bucket,
   type Interval,
   type Metric,
@@ -17,13 +20,16 @@ import {
   type TrendAnswer,
 } from '@vivid-beacon/core';
 import { call } from '../api/client';
-import { askTrend, type TrendAsk } from '../api/queries';
+import { askTrend, useAssets, type TrendAsk } from '../api/queries';
 import type { TrendSeries } from '../charts/trendScene';
+import { useSameList } from '../hooks/useSameList';
 import { useKept } from '../hooks/useKept';
 import { useNow } from '../hooks/useNow';
+import { alignedStarts } from './alignedStarts';
 import { displayed } from './displayed';
 import { localWindow } from './localWindow';
 import { groupQuery, shortNames } from './parts';
+import { proportioned } from './proportioned';
 import type { ShownReadout } from './resolveReadout';
 import { useShown } from './useParts';
 
@@ -36,15 +42,21 @@ export interface TrendData {
   readonly again: () => void;
   /** With band and ends as they are shown. */
   readonly shown: ShownReadout;
+  /** With them as they were chosen: what the server is asked with. */
+  readonly asked: Readout;
   /** One value for each, as it was read; null = samples. */
   readonly bucket: Bucket | null;
+  /** Lines that cannot be drawn as was chosen, with the reason. */
+  readonly leftOut: readonly string[];
+  /** Are times counted from a start event? */
+  readonly aligned: boolean;
 }
 
-const MINUTE = 60_000;
 /** Zoomed in so far that fewer periods than this are left, samples are read instead. */
 const FEWEST_PERIODS = 24;
+const NO_ASSETS: readonly Asset[] = [];
 const LENGTH: Readonly<Partial<Record<Bucket, number>>> = {
-  quarterHour: 15 * MINUTE,
+  quarterHour: 15 * MINUTE_MS,
   hour: HOUR_MS,
   day: DAY_MS,
   week: 7 * DAY_MS,
@@ -59,9 +71,13 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   const { shown, metrics } = useShown(readout);
   const own = shown.readout;
   const zone = metrics.get(own.measures[0]?.metricId ?? '')?.zone ?? 'UTC';
-  const window = zoomed ? localWindow(zoomed, zone) : shown.window;
+  const assets = useAssets().data ?? NO_ASSETS;
+  const assetsById = useMemo(() => new Map(assets.map((asset) => [asset.id, asset])), [assets]);
+  const starts = useMemo(() => alignedStarts(own, metrics, assetsById), [own, metrics, assetsById]);
+  const window = zoomed && !starts ? localWindow(zoomed, zone) : shown.window;
   const grouped = own.groupBy !== null;
-  const bucket = bucketFor(own, zoomed, grouped, lengthOf(window, zone));
+  const length = starts ? own.align!.days * DAY_MS : lengthOf(window, zone);
+  const bucket = bucketFor(own, zoomed, grouped, length);
   const ready = columns >= 10 && own.measures.length > 0;
   const query = grouped && own.measures.length > 0 ? groupQuery({ ...shown, window }, metrics, bucket) : null;
   const groups = useQuery({
@@ -69,7 +85,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
     queryFn: ({ signal }) => call<QueryAnswer>('POST', '/api/readings/query', query, signal),
     enabled: ready && query !== null,
     placeholderData: keepPreviousData,
-    refetchInterval: MINUTE,
+    refetchInterval: MINUTE_MS,
     retry: false,
   });
   const ask = (measure: Readout['measures'][number], over = window) => ({
@@ -79,37 +95,75 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
     columns,
     hours: shown.hours,
   });
-  const singles = useQueries({
-    queries: (grouped || !ready ? [] : own.measures).map((measure) => ({
-      queryKey: ['readings', 'trend', ask(measure)],
-      queryFn: ({ signal }: { signal: AbortSignal }) => askTrend(ask(measure), signal),
-      refetchInterval: MINUTE,
-    })),
-  });
-  const reference = useReference(shown, zone, zoomed, ready && !grouped, ask);
-  const answers = singles.map(({ data }) => data);
-  const whole = answers.every((answer) => answer !== undefined);
-  const read = useMemo(
-    () => {
-      if (grouped) return groups.data && seriesOfGroups(groups.data, own, metrics);
-      if (!ready || !whole) return undefined;
-      return own.measures.map((measure, i) => seriesOf(answers[i]!, i, measure, own, metrics));
-    },
-    // The answers are compared one by one: their list is made anew at every drawing.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [grouped, groups.data, ready, whole, own, metrics, ...answers],
+  /** Measures with a window: the board's, or so many days from their own start event on. */
+  const asked = useMemo(
+    () => (grouped || !ready ? [] : own.measures.map((_, i) => i).filter((i) => starts?.[i] !== null)),
+    [grouped, ready, own.measures, starts],
   );
+  const windowAt = (i: number): ShownReadout['window'] => {
+    const start = starts?.[i];
+    if (start == null) return window;
+    const { start: from, end: to } = zoomed ?? { start: 0, end: length };
+    return localWindow({ start: start + from, end: start + to }, zone);
+  };
+  const singles = useQueries({
+    queries: asked.map((i) => {
+      const body = ask(own.measures[i], windowAt(i));
+      return {
+        queryKey: ['readings', 'trend', body],
+        queryFn: ({ signal }: { signal: AbortSignal }) => askTrend(body, signal),
+        refetchInterval: MINUTE_MS,
+      };
+    }),
+  });
+  const reference = useReference(shown, zone, zoomed, ready && !grouped && !starts, ask);
+  const answers = useSameList(singles.map(({ data }) => data));
+  const whole = answers.every((answer) => answer !== undefined);
+  const read = useMemo(() => {
+    if (grouped) return groups.data && seriesOfGroups(groups.data, own, metrics);
+    if (!ready || !whole) return undefined;
+    return asked.map((i, k) => {
+      const start = starts?.[i];
+      const answer = start == null ? answers[k]! : sinceStart(answers[k]!, start);
+      return seriesOf(answer, i, own.measures[i], own, metrics);
+    });
+  }, [grouped, groups.data, ready, whole, own, metrics, starts, asked, answers]);
   const kept = useKept(read);
+  const inProportion = useMemo(
+    () => kept.value && proportioned(kept.value, own.normalise, assetsById),
+    [kept.value, own.normalise, assetsById],
+  );
+  const reduced = useMemo(
+    () => (reference ? (proportioned([reference], own.normalise, assetsById).series[0] ?? null) : null),
+    [reference, own.normalise, assetsById],
+  );
+  const undated = (starts ?? []).flatMap((start, i) =>
+    start === null
+      ? [
+          `${metrics.get(own.measures[i].metricId)?.assetName ?? 'removed metric'} (no date in ${own.align!.attribute})`,
+        ]
+      : [],
+  );
   const failed = grouped ? groups : singles.find(({ isError }) => isError);
   return {
-    series: kept.value,
-    reference,
+    series: inProportion?.series,
+    reference: reduced,
     error: (failed?.error as Error | null | undefined) ?? null,
     old: kept.old || (grouped && groups.isPlaceholderData),
     again: () => void (grouped ? groups.refetch() : Promise.all(singles.map(({ refetch }) => refetch()))),
-    shown: { ...shown, readout: displayed(own, []).readout },
+    shown: { ...shown, readout: inOwnUnits(displayed(own, []).readout) },
+    asked: own,
     bucket,
+    leftOut: [...undated, ...(inProportion?.leftOut ?? [])],
+    aligned: starts !== null,
   };
+}
+
+/** In proportion, a band and ends in the unit of the metric mean nothing. */
+function inOwnUnits(readout: Readout): Readout {
+  return readout.normalise === null
+    ? readout
+    : { ...readout, band: null, scale: { ...readout.scale, ends: null } };
 }
 
 function lengthOf(window: ShownReadout['window'], zone: string): number {
@@ -145,10 +199,10 @@ function useReference(
   on: boolean,
   ask: (measure: Readout['measures'][number], over?: ShownReadout['window']) => TrendAsk,
 ): TrendSeries | null {
-  const now = useNow(MINUTE);
+  const now = useNow(MINUTE_MS);
   const { compare, measures } = shown.readout;
   const wanted = on && compare !== 'none' && measures.length === 1 && zoomed === null;
-  const minute = Math.floor(now / MINUTE) * MINUTE;
+  const minute = Math.floor(now / MINUTE_MS) * MINUTE_MS;
   const spans = useMemo(() => {
     if (!wanted) return null;
     const window = resolveWindow(shown.window, minute, zone);

@@ -1,11 +1,13 @@
 import { useId, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { G, Line, Rect } from 'react-native-svg';
+import Svg, { ClipPath, Defs, G, Line, Rect } from 'react-native-svg';
 import {
   formatMoment,
   formatValue,
   levelOf,
   LEVEL_WORDS,
+  PLAIN_SCALE,
+  sinceWords,
   type Interval,
   type LevelSpan,
   type ScaleChoice,
@@ -17,7 +19,7 @@ import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { BandChannel } from './BandChannel';
 import { TrendAxes } from './TrendAxes';
-import { channels, nearestIndex } from './trendGeometry';
+import { channels, nearestIndex, timeScale } from './trendGeometry';
 import { labelRoom, TrendLabels } from './TrendLabels';
 import { TrendLines } from './TrendLines';
 import { trendScene, type TrendSeries } from './trendScene';
@@ -50,6 +52,10 @@ interface TrendProps {
   readonly caption?: string;
   /** Does a finger that drags choose a stretch? */
   readonly choosing?: boolean;
+  /** Does one finger move the view? */
+  readonly panning?: boolean;
+  /** Are times counted from a start event, and not dates? */
+  readonly since?: boolean;
   readonly onZoom?: (window: Interval) => void;
   readonly onStretch?: (stretch: Interval) => void;
 }
@@ -61,8 +67,8 @@ const RIGHT = 18;
 const SECOND_AXIS = 44;
 /** Names stand at the ends of the lines where the plot keeps this much room. */
 const NAMES_FROM = 420;
-const LINEAR: ScaleChoice = { ends: null, reversed: false, logarithmic: false };
 const ZOOM_STEP = 2;
+const PAN_STEP = 0.25;
 
 /** Lines over time: the subject changes colour where it leaves its band; gaps stay open. */
 export function Trend({
@@ -74,7 +80,7 @@ export function Trend({
   name,
   mark = 'line',
   cumulative = false,
-  scale = LINEAR,
+  scale = PLAIN_SCALE,
   focus = null,
   spans = [],
   remarks = [],
@@ -82,6 +88,8 @@ export function Trend({
   reference = null,
   caption = ' ',
   choosing = false,
+  panning = false,
+  since = false,
   onZoom,
   onStretch,
 }: TrendProps) {
@@ -106,11 +114,10 @@ export function Trend({
   const subject = shown.find(({ assetId }) => focus !== null && assetId === focus) ?? shown[0];
   const leftAxis = scene.axes[0];
   const parts = judged ? channels(judged, leftAxis.domain, leftAxis.at) : [];
-  const timeAt = (px: number): number => x.invert(Math.min(plotWidth, Math.max(0, px - LEFT))).getTime();
-  const { cursor, setCursor, dragged, handlers } = useTrendPointer({
-    window,
-    timeAt,
+  const { cursor, setCursor, dragged, live, handlers } = useTrendPointer({
+    view: { window, left: LEFT, width: plotWidth },
     choosing,
+    panning,
     onZoom: onZoom ?? (() => undefined),
     onStretch: onStretch ?? (() => undefined),
   });
@@ -129,6 +136,18 @@ export function Trend({
     const half = ((window.end - window.start) * factor) / 2;
     onZoom?.({ start: Math.round(centre - half), end: Math.round(centre + half) });
   };
+  const pan = (share: number): void => {
+    const by = (window.end - window.start) * share;
+    onZoom?.({ start: Math.round(window.start + by), end: Math.round(window.end + by) });
+  };
+  // While fingers move the view, what is drawn moves as a whole; only the graduations of time are new.
+  const view = live ?? window;
+  const axes = useMemo(
+    () => (live ? { ...scene, x: timeScale(live, plotWidth) } : scene),
+    [live, scene, plotWidth],
+  );
+  const stretchedBy = (window.end - window.start) / (view.end - view.start);
+  const movedBy = ((window.start - view.start) / (view.end - view.start)) * plotWidth;
   const told = at < 0 ? null : tellPoint(subject.t[at]);
 
   function tellPoint(t: number): string {
@@ -143,7 +162,7 @@ export function Trend({
     const before = compared ? nearestIndex(compared.t, compared.v, t) : -1;
     const compare =
       before >= 0 ? `, compared with ${formatValue(compared!.v[before], compared!.unit, decimals)}` : '';
-    return `${formatMoment(t, zone, now)}: ${values.join(', ')}${level}${compare}${noted.map(({ text }) => `. Remark: ${text}`).join('')}`;
+    return `${since ? sinceWords(t) : formatMoment(t, zone, now)}: ${values.join(', ')}${level}${compare}${noted.map(({ text }) => `. Remark: ${text}`).join('')}`;
   }
 
   const keys: Readonly<Record<string, () => void>> = {
@@ -151,6 +170,8 @@ export function Trend({
     ArrowLeft: () => move(-1),
     Escape: () => setCursor(null),
     ...(onZoom && {
+      'Shift+ArrowRight': () => pan(PAN_STEP),
+      'Shift+ArrowLeft': () => pan(-PAN_STEP),
       '+': () => zoom(1 / ZOOM_STEP),
       '=': () => zoom(1 / ZOOM_STEP),
       '-': () => zoom(ZOOM_STEP),
@@ -162,7 +183,8 @@ export function Trend({
       // A drawing that is walked with the arrow keys; what the keys reach is told below it.
       {...({
         onKeyDown: (event: KeyboardEvent) => {
-          const act = event.ctrlKey || event.metaKey ? undefined : keys[event.key];
+          const key = event.shiftKey && event.key.startsWith('Arrow') ? `Shift+${event.key}` : event.key;
+          const act = event.ctrlKey || event.metaKey ? undefined : keys[key];
           if (!act || (event.key === 'Escape' && cursor === null)) return;
           act();
           event.preventDefault();
@@ -191,17 +213,6 @@ export function Trend({
                 opacity={0.5}
               />
             ))}
-          <TrendTime
-            id={id}
-            scene={scene}
-            window={window}
-            width={plotWidth}
-            height={plotHeight}
-            gaps={series.length === 1 ? series[0].answer.gaps : []}
-            spans={spans}
-            remarks={remarks}
-            alarms={alarms}
-          />
           {parts.slice(1).map((part, i) => {
             const breach = part.level === 'breach' || parts[i].level === 'breach';
             return (
@@ -217,24 +228,55 @@ export function Trend({
               />
             );
           })}
-          {compared && <TrendReference d={compared.path} />}
-          <TrendLines
-            id={id}
-            series={shown}
-            subject={subject.key}
-            parts={parts}
-            width={plotWidth}
-            decimals={decimals}
-          />
+          {live && (
+            <Defs>
+              <ClipPath id={`${id}view`}>
+                <Rect
+                  x={-movedBy / stretchedBy}
+                  y={-TOP}
+                  width={plotWidth / stretchedBy}
+                  height={plotHeight + TOP}
+                />
+              </ClipPath>
+            </Defs>
+          )}
+          <G
+            transform={
+              live ? `translate(${movedBy.toFixed(1)} 0) scale(${stretchedBy.toFixed(4)} 1)` : undefined
+            }
+            clipPath={live ? `url(#${id}view)` : undefined}
+          >
+            <TrendTime
+              id={id}
+              scene={scene}
+              window={window}
+              width={plotWidth}
+              height={plotHeight}
+              gaps={series.length === 1 ? series[0].answer.gaps : []}
+              spans={spans}
+              remarks={remarks}
+              alarms={alarms}
+            />
+            {compared && <TrendReference d={compared.path} />}
+            <TrendLines
+              id={id}
+              series={shown}
+              subject={subject.key}
+              parts={parts}
+              width={plotWidth}
+              decimals={decimals}
+            />
+          </G>
           <TrendAxes
-            scene={scene}
-            window={window}
+            scene={axes}
+            window={view}
             zone={zone}
+            since={since}
             width={plotWidth}
             height={plotHeight}
             rightAt={plotWidth + rightAt}
           />
-          {named && (
+          {named && !live && (
             <TrendLabels
               scene={{ ...scene, series: shown }}
               subject={subject.key}
@@ -257,7 +299,7 @@ export function Trend({
               strokeWidth={1}
             />
           )}
-          {at >= 0 && (
+          {at >= 0 && !live && (
             <>
               <Line
                 x1={x(subject.t[at])}

@@ -2,13 +2,16 @@ import { G, Line, Path, Text as SvgText } from 'react-native-svg';
 import { formatNumber, type Interval } from '@vivid-beacon/core';
 import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
-import { timeTicks } from './trendGeometry';
+import { sinceTicks, timeTicks } from './trendGeometry';
+import { AxisBreak } from './AxisBreak';
 import type { Scene } from './trendScene';
 
 interface TrendAxesProps {
   readonly scene: Scene;
   readonly window: Interval;
   readonly zone: string;
+  /** Are times counted from a start event? */
+  readonly since: boolean;
   readonly width: number;
   readonly height: number;
   /** Where the second axis stands. */
@@ -17,17 +20,18 @@ interface TrendAxesProps {
 
 /** Decimals that tell neighbouring graduations apart. */
 function tickText(tick: number, ticks: readonly number[]): string {
-  const step = ticks.length > 1 ? Math.abs(ticks[1] - ticks[0]) : Math.abs(tick) || 1;
+  const steps = ticks.filter((each) => each !== tick).map((each) => Math.abs(each - tick));
+  const step = steps.length > 0 ? Math.min(...steps) : Math.abs(tick) || 1;
   return formatNumber(tick, Math.max(0, Math.min(6, Math.ceil(-Math.log10(step) - 1e-9))));
 }
 
 /** Graduations of values at the left, of a second unit at the right, and of local time below. */
-export function TrendAxes({ scene, window, zone, width, height, rightAt }: TrendAxesProps) {
+export function TrendAxes({ scene, window, zone, since, width, height, rightAt }: TrendAxesProps) {
   const palette = usePalette();
   const { axes, x } = scene;
   return (
     <>
-      {axes.map(({ unit, ticks, at }, k) => {
+      {axes.map(({ unit, ticks, at, gap }, k) => {
         const right = k === 1;
         return (
           <G key={unit}>
@@ -50,6 +54,7 @@ export function TrendAxes({ scene, window, zone, width, height, rightAt }: Trend
                 </SvgText>
               </G>
             ))}
+            {gap && !right && <AxisBreak top={gap.top} width={width} />}
             {axes.length > 1 && (
               <SvgText
                 x={right ? rightAt + 7 : -9}
@@ -66,7 +71,7 @@ export function TrendAxes({ scene, window, zone, width, height, rightAt }: Trend
         );
       })}
       <Line x1={0} x2={width} y1={height} y2={height} stroke={palette.ink} strokeWidth={1.5} />
-      {timeTicks(window, zone, width).map(({ t: tick, label }) => (
+      {(since ? sinceTicks(window, width) : timeTicks(window, zone, width)).map(({ t: tick, label }) => (
         <G key={tick}>
           <Path d={`M${x(tick)} ${height}v5`} stroke={palette.ink2} strokeWidth={1} />
           {x(tick) < width - 26 && (

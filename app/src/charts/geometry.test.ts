@@ -15,6 +15,7 @@ const fixed = (low: number, high: number) => ({
   ends: [low, high] as const,
   reversed: false,
   logarithmic: false,
+  broken: false,
 });
 
 describe('gaugeGeometry', () => {

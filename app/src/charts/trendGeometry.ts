@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import {
   limitsOf,
   sectorsOf,
+  sinceWords,
   type Interval,
   type Level,
   type TargetBand,
@@ -92,6 +93,24 @@ export function timeTicks(window: Interval, zone: string, width: number): TimeTi
   while (at.toMillis() < window.end && ticks.length < 400) {
     if (at.toMillis() >= window.start) ticks.push({ t: at.toMillis(), label: at.toFormat(format) });
     at = at.plus({ [unit]: every });
+  }
+  return ticks;
+}
+
+/** Graduations of time since a start event: whole days, or hours of a short stretch. */
+export function sinceTicks(window: Interval, width: number): TimeTick[] {
+  const room = Math.max(2, Math.floor(width / 72));
+  const span = window.end - window.start;
+  const steps = [
+    HOUR,
+    3 * HOUR,
+    6 * HOUR,
+    ...[1, 2, 5, 7, 10, 14, 30, 60, 90, 180, 365, 730].map((n) => n * DAY),
+  ];
+  const step = steps.find((each) => span / each <= room) ?? steps[steps.length - 1];
+  const ticks: TimeTick[] = [];
+  for (let t = Math.ceil(window.start / step) * step; t < window.end; t += step) {
+    ticks.push({ t, label: sinceWords(t) });
   }
   return ticks;
 }

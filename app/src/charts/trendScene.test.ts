@@ -1,11 +1,9 @@
 import fc from 'fast-check';
-import { m4, seriesOf, type TrendAnswer } from '@vivid-beacon/core';
-import { ringOf } from './ringParts';
+import { m4, PLAIN_SCALE, seriesOf, type TrendAnswer } from '@vivid-beacon/core';
 import {
   columnLabels,
   labelPlaces,
   oneSeries,
-  runningTotal,
   stepPath,
   trendScene,
   type SceneOptions,
@@ -14,7 +12,7 @@ import {
 import { sharedScale, valueAxis } from './valueAxis';
 
 const WINDOW = { start: 0, end: 100 };
-const LINEAR = { ends: null, reversed: false, logarithmic: false };
+const LINEAR = PLAIN_SCALE;
 const answer = (v: readonly (number | null)[], part: Partial<TrendAnswer> = {}): TrendAnswer => ({
   window: WINDOW,
   zone: 'UTC',
@@ -162,10 +160,6 @@ describe('trendScene', () => {
 });
 
 describe('lines of a trend', () => {
-  it('add up to a running total; a missing value adds nothing and stays missing', () => {
-    expect(runningTotal([1, null, 2, 3])).toEqual([1, null, 3, 6]);
-  });
-
   it('as steps hold each value until the next and break at gaps', () => {
     const same = (x: number): number => x;
     expect(stepPath([0, 10, 20, 30], [1, 2, null, 3], null, same, same)).toBe(
@@ -204,7 +198,7 @@ describe('lines of a trend', () => {
 describe('valueAxis', () => {
   it('stops values beyond its ends at the ends, either way round', () => {
     for (const reversed of [false, true]) {
-      const axis = valueAxis({ ends: [0, 10], reversed, logarithmic: false }, null, [], [0, 100]);
+      const axis = valueAxis({ ...LINEAR, ends: [0, 10] as const, reversed }, null, [], [0, 100]);
       expect([axis.at(-5), axis.at(15)]).toEqual(reversed ? [100, 0] : [0, 100]);
     }
   });
@@ -217,29 +211,5 @@ describe('valueAxis', () => {
     ]);
     expect(ends![0]).toBeLessThanOrEqual(3);
     expect(ends![1]).toBeGreaterThanOrEqual(90);
-  });
-});
-
-describe('ringOf', () => {
-  const of = (...values: (number | null)[]) => values.map((value, i) => ({ value, name: String(i) }));
-
-  it('cuts a whole into shares that fill the ring, the largest first, small ones together', () => {
-    const ring = ringOf(of(1, 50, 1, 48))!;
-    expect(ring.parts.map(({ of: { name } }) => name)).toEqual(['1', '3']);
-    expect(ring.others).toMatchObject({ count: 2 });
-    expect(ring.others!.share).toBeCloseTo(0.02, 12);
-    const all = ringOf(of(2, 1, 1))!;
-    expect(all.parts.map(({ share }) => share)).toEqual([0.5, 0.25, 0.25]);
-    expect(all.parts.at(-1)!.to).toBeCloseTo(360, 9);
-    expect(all.others).toBeNull();
-  });
-
-  it('keeps a lone small share under its own name', () => {
-    expect(ringOf(of(99, 1))!.parts).toHaveLength(2);
-  });
-
-  it('is no ring with anything below zero, or with nothing', () => {
-    expect(ringOf(of(5, -1))).toBeNull();
-    expect(ringOf(of(0, null))).toBeNull();
   });
 });

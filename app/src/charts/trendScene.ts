@@ -1,12 +1,15 @@
 import { scaleLinear, scaleLog } from 'd3-scale';
 import {
   formatNumber,
+  limitsOf,
+  runningTotal,
   type Interval,
   type ScaleChoice,
   type TargetBand,
   type TrendAnswer,
   type TrendMark,
 } from '@vivid-beacon/core';
+import { brokenAxis } from './brokenAxis';
 import { finishedPart, linePath, timeScale, valueDomain } from './trendGeometry';
 
 /** One line of a trend. */
@@ -38,6 +41,8 @@ export interface SceneAxis {
   readonly domain: readonly [number, number];
   readonly at: (value: number) => number;
   readonly ticks: readonly number[];
+  /** The stretch of values that a broken axis leaves out, and where it lies, px; null = a whole axis. */
+  readonly gap: { readonly top: number; readonly from: number; readonly to: number } | null;
 }
 
 /** A series as it is drawn. */
@@ -91,7 +96,7 @@ export function trendScene(all: readonly TrendSeries[], options: SceneOptions): 
     return axisOf(unit, values, {
       height,
       fromZero,
-      scale: k === 0 ? scale : { ...scale, ends: null },
+      scale: k === 0 ? scale : { ...scale, ends: null, broken: false },
       band: k === 0 ? band : null,
     });
   });
@@ -129,12 +134,6 @@ export function trendScene(all: readonly TrendSeries[], options: SceneOptions): 
       window.start,
     ),
   };
-}
-
-/** Each value added to those before it; a missing one adds nothing and stays missing. */
-export function runningTotal(v: readonly (number | null)[]): (number | null)[] {
-  let total = 0;
-  return v.map((value) => (value === null ? null : (total += value)));
 }
 
 /** Tops of layers put on one another, by time; a layer that is missing at a time counts nothing there. */
@@ -175,12 +174,18 @@ function axisOf(
           10 ** Math.ceil(Math.log10(Math.max(...positive)) + 1e-9),
         ]
       : usual;
+  // Columns and areas tell by their length: they need the whole of the scale.
+  if (scale.broken && !fromZero && !asLog && !scale.ends) {
+    const known = values.filter((value): value is number => value !== null);
+    const broken = brokenAxis(unit, [...known, ...(band ? limitsOf(band) : [])], height, scale.reversed);
+    if (broken) return broken;
+  }
   const range = scale.reversed ? [0, height] : [height, 0];
   const y = (asLog ? scaleLog().clamp(true) : scaleLinear()).domain(domain).range(range);
   const count = height > 150 ? 5 : 3;
   const ticks = y.ticks(count);
   const few = ticks.length <= count * 2 ? ticks : ticks.filter((tick) => Math.log10(tick) % 1 === 0);
-  return { unit, domain, at: (value) => y(value), ticks: few };
+  return { unit, domain, at: (value) => y(value), ticks: few, gap: null };
 }
 
 /** A line that keeps its value until the next one, or through its period. */

@@ -1,12 +1,14 @@
 import { useRef, useState } from 'react';
 import type { Interval } from '@vivid-beacon/core';
+import { movedView, pinchedView, timeOf, type PlotView } from './plotView';
 
 interface TrendPointerOptions {
-  readonly window: Interval;
-  /** Time at a place of the element, from its left edge in px. */
-  readonly timeAt: (px: number) => number;
-  /** Is a drag to choose a stretch also with a finger? Else a finger moves the cursor. */
+  /** What is shown, and where on the element it lies. */
+  readonly view: PlotView;
+  /** Is a drag to choose a stretch also with a finger? Else a finger moves the cursor, or the view. */
   readonly choosing: boolean;
+  /** Does one finger move the view? So it is once something is zoomed into. */
+  readonly panning: boolean;
   readonly onZoom: (window: Interval) => void;
   readonly onStretch: (stretch: Interval) => void;
 }
@@ -17,6 +19,8 @@ interface TrendPointer {
   readonly setCursor: (t: number | null) => void;
   /** The stretch being dragged out. */
   readonly dragged: Interval | null;
+  /** What is shown while fingers move the view; its data is read when they let go. */
+  readonly live: Interval | null;
   readonly handlers: object;
 }
 
@@ -24,90 +28,103 @@ interface TrendPointer {
 const SHORTEST_DRAG = 8;
 const WHEEL_STEP = 1.25;
 
+type Gesture =
+  | { readonly kind: 'choose' | 'pan'; readonly px: number }
+  | { readonly kind: 'pinch'; readonly from: readonly [number, number] };
+
 /**
  * What mouse and fingers do on a trend: moving looks at a time, dragging with the mouse (or with a finger
- * while choosing) marks a stretch, the wheel with Ctrl and two fingers zoom.
+ * while choosing) marks a stretch; Shift and the mouse, or a finger where something is zoomed into, move
+ * the view; two fingers, or the wheel with Ctrl, zoom.
  */
 export function useTrendPointer({
-  window,
-  timeAt,
+  view,
   choosing,
+  panning,
   onZoom,
   onStretch,
 }: TrendPointerOptions): TrendPointer {
   const [cursor, setCursor] = useState<number | null>(null);
   const [dragged, setDragged] = useState<Interval | null>(null);
-  const from = useRef<{ readonly t: number; readonly px: number } | null>(null);
+  const [live, setLive] = useState<Interval | null>(null);
+  const gesture = useRef<Gesture | null>(null);
   const fingers = useRef(new Map<number, number>());
-  const pinch = useRef<{ readonly left: number; readonly right: number } | null>(null);
   const placeOf = (event: PointerEvent): number =>
     event.clientX - (event.currentTarget as HTMLElement).getBoundingClientRect().left;
-  const zoomAt = (t: number, factor: number): void => {
-    const length = (window.end - window.start) * factor;
-    const share = (t - window.start) / (window.end - window.start);
-    onZoom({ start: Math.round(t - length * share), end: Math.round(t + length * (1 - share)) });
+  const inside = (px: number): number =>
+    timeOf(view, Math.min(view.left + view.width, Math.max(view.left, px)));
+  const between = (a: number, b: number): Interval => {
+    const [start, end] = [inside(a), inside(b)].sort((m, n) => m - n);
+    return { start, end };
   };
-  const up = (event: PointerEvent): void => {
+  const places = (): [number, number] =>
+    [...fingers.current.values()].sort((a, b) => a - b) as [number, number];
+  const moved = (px: number): Interval | null => {
+    const now = gesture.current;
+    if (now?.kind === 'pan') return movedView(view, now.px, px);
+    if (now?.kind === 'pinch' && fingers.current.size === 2) return pinchedView(view, now.from, places());
+    return null;
+  };
+  const finish = (event: PointerEvent, kept: boolean): void => {
+    const px = placeOf(event);
+    const now = gesture.current;
+    if (fingers.current.has(event.pointerId)) fingers.current.set(event.pointerId, px);
+    const to = moved(px);
     fingers.current.delete(event.pointerId);
-    if (pinch.current && fingers.current.size < 2) {
-      pinch.current = null;
-      from.current = null;
-      return;
-    }
-    const begun = from.current;
-    from.current = null;
+    gesture.current = null;
     setDragged(null);
-    if (!begun || Math.abs(placeOf(event) - begun.px) < SHORTEST_DRAG) return;
-    const to = timeAt(placeOf(event));
-    onStretch({ start: Math.min(begun.t, to), end: Math.max(begun.t, to) });
+    setLive(null);
+    if (!kept || !now) return;
+    if (now.kind === 'pinch') {
+      if (to) onZoom(to);
+    } else if (Math.abs(px - now.px) >= SHORTEST_DRAG) {
+      if (to) onZoom(to);
+      else onStretch(between(now.px, px));
+    }
   };
   return {
     cursor,
     setCursor,
     dragged,
+    live,
     handlers: {
       onPointerDown: (event: PointerEvent) => {
-        fingers.current.set(event.pointerId, placeOf(event));
+        const px = placeOf(event);
+        fingers.current.set(event.pointerId, px);
         if (fingers.current.size === 2) {
-          const [left, right] = [...fingers.current.values()].map(timeAt).sort((a, b) => a - b);
-          pinch.current = { left, right };
+          gesture.current = { kind: 'pinch', from: places() };
           setDragged(null);
-          return;
-        }
-        if (event.button === 0 && (event.pointerType === 'mouse' || choosing)) {
-          from.current = { t: timeAt(placeOf(event)), px: placeOf(event) };
+          setCursor(null);
+        } else if (event.button === 0 && fingers.current.size === 1) {
+          const mouse = event.pointerType === 'mouse';
+          if (mouse ? event.shiftKey : panning && !choosing) gesture.current = { kind: 'pan', px };
+          else if (mouse || choosing) gesture.current = { kind: 'choose', px };
         }
       },
       onPointerMove: (event: PointerEvent) => {
         const px = placeOf(event);
         if (fingers.current.has(event.pointerId)) fingers.current.set(event.pointerId, px);
-        if (pinch.current && fingers.current.size === 2) return;
-        const t = timeAt(px);
-        setCursor(t);
-        const begun = from.current;
-        if (begun && Math.abs(px - begun.px) >= SHORTEST_DRAG) {
-          setDragged({ start: Math.min(begun.t, t), end: Math.max(begun.t, t) });
+        const now = gesture.current;
+        const to = moved(px);
+        if (to && now && (now.kind === 'pinch' || Math.abs(px - now.px) >= SHORTEST_DRAG)) {
+          setCursor(null);
+          setLive(to);
+          return;
         }
+        if (now?.kind === 'pinch') return;
+        setCursor(inside(px));
+        if (now?.kind === 'choose' && Math.abs(px - now.px) >= SHORTEST_DRAG) setDragged(between(now.px, px));
       },
-      onPointerUp: (event: PointerEvent) => {
-        if (pinch.current && fingers.current.size === 2) {
-          // The two times that lay under the fingers come to lie where the fingers are now.
-          const { left, right } = pinch.current;
-          const [a, b] = [...fingers.current.values()].map(timeAt).sort((m, n) => m - n);
-          if (b - a > 0) {
-            const factor = (right - left) / (b - a);
-            const centre = (left + right) / 2;
-            zoomAt(centre, factor);
-          }
-        }
-        up(event);
-      },
-      onPointerCancel: up,
+      onPointerUp: (event: PointerEvent) => finish(event, true),
+      onPointerCancel: (event: PointerEvent) => finish(event, false),
       onPointerLeave: () => setCursor(null),
       onWheel: (event: WheelEvent) => {
         if (!event.ctrlKey && !event.altKey) return;
         const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-        zoomAt(timeAt(event.clientX - box.left), event.deltaY > 0 ? WHEEL_STEP : 1 / WHEEL_STEP);
+        const t = inside(event.clientX - box.left);
+        const factor = event.deltaY > 0 ? WHEEL_STEP : 1 / WHEEL_STEP;
+        const { start, end } = view.window;
+        onZoom({ start: Math.round(t - (t - start) * factor), end: Math.round(t + (end - t) * factor) });
       },
     },
   };

@@ -1,5 +1,5 @@
 import { scaleLinear, scaleLog } from 'd3-scale';
-import { scaleEnds, type ScaleChoice, type TargetBand } from '@vivid-beacon/core';
+import { PLAIN_SCALE, scaleEnds, type ScaleChoice, type TargetBand } from '@vivid-beacon/core';
 
 /** A scale from value to px or degrees, with round graduations. */
 export interface ValueAxis {
@@ -9,8 +9,6 @@ export interface ValueAxis {
   readonly at: (value: number) => number;
   readonly ticks: (count: number) => number[];
 }
-
-const PLAIN: ScaleChoice = { ends: null, reversed: false, logarithmic: false };
 
 /**
  * Lays values along a range: linear or logarithmic, either way round.
@@ -25,7 +23,7 @@ export function valueAxis(
   values: readonly number[],
   range: readonly [number, number],
 ): ValueAxis {
-  const { ends, reversed, logarithmic } = choice ?? PLAIN;
+  const { ends, reversed, logarithmic } = choice ?? PLAIN_SCALE;
   const positive = values.filter((value) => value > 0);
   const asLog = logarithmic && (ends ? ends[0] > 0 : positive.length > 0);
   const [low, high] = ends ?? (asLog ? decades(positive) : scaleEnds(band, values));

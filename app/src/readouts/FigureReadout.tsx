@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { HOUR_MS, formatMoment, formatNumber, formatValue, type Bucket } from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
@@ -11,26 +10,25 @@ import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
 import { StateLine, stateWords } from './StateLine';
 
 /** A number with its level, target, change against its reference, and a small trend; or a list of numbers. */
 export function FigureReadout({ readout, title }: ReadoutProps) {
-  const [open, setOpen] = useState<Part | null>(null);
   const answer = useParts(readout);
   const { band } = answer.shown.readout;
   return (
     <View>
-      <PartsView answer={answer} reading="Reading the figure">
-        {(parts) =>
+      <PartsView answer={answer} title={title} reading="Reading the figure">
+        {(parts, onOpen) =>
           parts.length === 1 ? (
-            <OneFigure part={parts[0]} answer={answer} title={title} onOpen={() => setOpen(parts[0])} />
+            <OneFigure part={parts[0]} answer={answer} title={title} onOpen={() => onOpen(parts[0])} />
           ) : (
             parts.map((part, i) => (
               <PartRow
                 key={part.key}
                 part={part}
+                judged={band !== null}
                 decimals={answer.decimals}
                 last={i === parts.length - 1}
                 second={
@@ -40,19 +38,12 @@ export function FigureReadout({ readout, title }: ReadoutProps) {
                       ? undefined
                       : changeWords(part, answer.decimals)
                 }
-                onOpen={() => setOpen(part)}
+                onOpen={() => onOpen(part)}
               />
             ))
           )
         }
       </PartsView>
-      <PartTray
-        title={title}
-        readout={answer.shown.readout}
-        decimals={answer.decimals}
-        part={open}
-        onClose={() => setOpen(null)}
-      />
     </View>
   );
 }

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { formatValue, type ScaleChoice } from '@vivid-beacon/core';
 import type { Part } from '../boards/parts';
@@ -7,13 +6,14 @@ import { useParts, type PartsAnswer } from '../boards/useParts';
 import { Gauge } from '../charts/Gauge';
 import { SMALLEST_GAUGE } from '../charts/gaugeGeometry';
 import { sharedScale } from '../charts/valueAxis';
+import { Button } from '../components/Button';
 import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import { LampReadout } from './LampReadout';
 import { PartsView } from './PartsView';
-import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
+import { useOpenPlace } from './useOpenPlace';
 import { StateLine, stateWords } from './StateLine';
 
 const LARGEST = 280;
@@ -25,27 +25,19 @@ const MARKS = 'ABCDEFGHIJKLMNOPQRST';
 export function GaugeReadout(props: ReadoutProps) {
   const { readout, title } = props;
   const [width, onLayout] = useWidth();
-  const [open, setOpen] = useState<Part | null>(null);
   const answer = useParts(readout);
   if (width > 0 && width < SMALLEST_GAUGE) return <LampReadout {...props} />;
   return (
     <View onLayout={onLayout} style={styles.box}>
-      <PartsView answer={answer} reading="Reading the gauge">
-        {(parts) =>
+      <PartsView answer={answer} title={title} reading="Reading the gauge">
+        {(parts, onOpen) =>
           readout.groupBy ? (
-            <Multiples parts={parts} width={width} answer={answer} title={title} onOpen={setOpen} />
+            <Multiples parts={parts} width={width} answer={answer} title={title} onOpen={onOpen} />
           ) : (
-            <Together parts={parts} width={width} answer={answer} title={title} onOpen={setOpen} />
+            <Together parts={parts} width={width} answer={answer} title={title} onOpen={onOpen} />
           )
         }
       </PartsView>
-      <PartTray
-        title={title}
-        readout={answer.shown.readout}
-        decimals={answer.decimals}
-        part={open}
-        onClose={() => setOpen(null)}
-      />
     </View>
   );
 }
@@ -141,27 +133,31 @@ interface GaugeButtonProps {
 
 function GaugeButton({ part, name, width, answer, scale, others, onOpen }: GaugeButtonProps) {
   const { readout } = answer.shown;
+  const openPlace = useOpenPlace(readout);
+  const does = openPlace ? `Open ${readout.link}` : 'How it was made';
   return (
-    <Pressable
-      role="button"
-      aria-label={`${name}: ${formatValue(part.value, part.unit, answer.decimals)}, ${stateWords(part, readout.band, answer.decimals)}. How it was made`}
-      onPress={() => onOpen(part)}
-      style={styles.gauge}
-    >
-      {width > 0 && (
-        <Gauge
-          width={width}
-          value={part.value}
-          level={part.level}
-          band={readout.band}
-          reference={part.previous}
-          unit={part.unit}
-          decimals={answer.decimals}
-          scale={scale}
-          others={others}
-        />
-      )}
-    </Pressable>
+    <View style={styles.gauge}>
+      <Pressable
+        role="button"
+        aria-label={`${name}: ${formatValue(part.value, part.unit, answer.decimals)}, ${stateWords(part, readout.band, answer.decimals)}. ${does}`}
+        onPress={openPlace ?? (() => onOpen(part))}
+      >
+        {width > 0 && (
+          <Gauge
+            width={width}
+            value={part.value}
+            level={part.level}
+            band={readout.band}
+            reference={part.previous}
+            unit={part.unit}
+            decimals={answer.decimals}
+            scale={scale}
+            others={others}
+          />
+        )}
+      </Pressable>
+      {openPlace && <Button look="quiet" label="How it was made" onPress={() => onOpen(part)} />}
+    </View>
   );
 }
 

@@ -1,16 +1,15 @@
-import { useState } from 'react';
-import { View } from 'react-native';
-import { formatMoment, LEVEL_WORDS } from '@vivid-beacon/core';
+import { StyleSheet, View } from 'react-native';
+import { bandOfThirds, displayDivisor, formatMoment, LEVEL_WORDS, thirdsOf } from '@vivid-beacon/core';
 import type { Part } from '../boards/parts';
-import { thirdsOf } from '../boards/thirds';
+import { useBoardLook } from '../boards/BoardLookContext';
 import { useParts } from '../boards/useParts';
+import { Button } from '../components/Button';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
 import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
 import { stateWords } from './StateLine';
 
@@ -20,13 +19,15 @@ import { stateWords } from './StateLine';
  */
 export function LampReadout({ readout, title }: ReadoutProps) {
   const palette = usePalette();
-  const [open, setOpen] = useState<Part | null>(null);
   const answer = useParts(readout);
   const { band } = answer.shown.readout;
+  const { onBand } = useBoardLook();
   return (
     <View>
-      <PartsView answer={answer} reading="Reading the lamps">
-        {(parts) => {
+      <PartsView answer={answer} title={title} reading="Reading the lamps">
+        {(parts, onOpen) => {
+          const by = displayDivisor(answer.shown.readout.display);
+          const draft = band ? null : bandOfThirds(parts.map(({ value }) => value && value * by));
           const thirds = band ? null : thirdsOf(parts.map(({ value }) => value));
           return (
             <>
@@ -34,37 +35,44 @@ export function LampReadout({ readout, title }: ReadoutProps) {
                 <PartRow
                   key={part.key}
                   part={parts.length === 1 ? { ...part, name: stateOf(part) } : part}
-                  nameColour={parts.length === 1 ? wordColour(palette, part.level) : undefined}
+                  nameColour={parts.length === 1 && lit(part) ? wordColour(palette, part.level) : undefined}
+                  judged={band !== null}
                   decimals={answer.decimals}
                   last={i === parts.length - 1}
-                  left={<Lamp level={part.level} size={24} />}
+                  left={lit(part) && <Lamp level={part.level} size={24} />}
                   second={secondLine(part, thirds?.[i] ?? null, parts.length === 1)}
-                  onOpen={() => setOpen(part)}
+                  onOpen={() => onOpen(part)}
                 />
               ))}
               {thirds && (
-                <Words as="caption" colour={palette.ink2}>
-                  Thirds of this list, from its lowest to its highest value. Relative: no target band is set.
-                </Words>
+                <View style={styles.relative}>
+                  <Words as="caption" colour={palette.ink2}>
+                    Thirds of this list, from its lowest to its highest value. Relative: no target band is
+                    set.
+                  </Words>
+                  {onBand && draft && (
+                    <Button
+                      look="quiet"
+                      label="Make it a target band"
+                      onPress={() => onBand(readout.id, draft)}
+                    />
+                  )}
+                </View>
               )}
             </>
           );
         }}
       </PartsView>
-      <PartTray
-        title={title}
-        readout={answer.shown.readout}
-        decimals={answer.decimals}
-        part={open}
-        onClose={() => setOpen(null)}
-      />
     </View>
   );
 
+  /** Without a target band nothing is Clear: then only missing data has a lamp. */
+  function lit(part: Part): boolean {
+    return band !== null || part.level === 'nodata';
+  }
+
   function stateOf(part: Part): string {
-    return band && part.level !== 'nodata'
-      ? stateWords(part, band, answer.decimals)
-      : LEVEL_WORDS[part.level];
+    return part.level === 'nodata' ? LEVEL_WORDS.nodata : stateWords(part, band, answer.decimals);
   }
 
   function secondLine(part: Part, third: string | null, alone: boolean): string {
@@ -76,3 +84,5 @@ export function LampReadout({ readout, title }: ReadoutProps) {
     return alone ? when : `${stateOf(part)}, ${when}`;
   }
 }
+
+const styles = StyleSheet.create({ relative: { gap: 4, alignItems: 'flex-start' } });

@@ -11,6 +11,8 @@ import { usePalette } from '../theme/useTheme';
 interface PartRowProps {
   readonly part: Part;
   readonly decimals: number;
+  /** Is there a target band? Without one nothing is told to be Clear. */
+  readonly judged: boolean;
   /** Stands before the name. */
   readonly left?: ReactNode;
   /** Stands between name and number. */
@@ -23,7 +25,17 @@ interface PartRowProps {
 }
 
 /** One value in a list: its name focuses its asset, its number opens how it was made. */
-export function PartRow({ part, decimals, left, middle, second, nameColour, last, onOpen }: PartRowProps) {
+export function PartRow({
+  part,
+  decimals,
+  judged,
+  left,
+  middle,
+  second,
+  nameColour,
+  last,
+  onOpen,
+}: PartRowProps) {
   const palette = usePalette();
   const { focus, onFocus } = useBoardLook();
   const chosen = focus !== null && focus === part.assetId;
@@ -54,7 +66,7 @@ export function PartRow({ part, decimals, left, middle, second, nameColour, last
           <Pressable
             role="button"
             aria-pressed={chosen}
-            aria-label={`${part.name}, ${LEVEL_WORDS[part.level]}. ${chosen ? 'Release the focus' : 'Focus on it'}`}
+            aria-label={`${part.name}${judged || part.level === 'nodata' ? `, ${LEVEL_WORDS[part.level]}` : ''}. ${chosen ? 'Release the focus' : 'Focus on it'}`}
             onPress={() => onFocus(part.assetId!)}
             style={({ pressed }) => [styles.name, pressed && { opacity: 0.6 }]}
           >

@@ -1,16 +1,16 @@
-import { useRouter, type Href } from 'expo-router';
+import { useRouter } from 'expo-router';
 import { formatNumber, SUMMARY_WORDS } from '@vivid-beacon/core';
 import { Button } from '../components/Button';
 import { Fact } from '../components/Fact';
 import { ProvenanceTray } from '../components/ProvenanceTray';
 import { Row } from '../components/Row';
-import { safeLink } from '../components/safeLink';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { useBoardLook } from '../boards/BoardLookContext';
 import type { Part } from '../boards/parts';
 import { useShown } from '../boards/useParts';
 import type { Readout } from '@vivid-beacon/core';
+import { useOpenPlace } from './useOpenPlace';
 
 interface PartTrayProps {
   readonly title: string;
@@ -29,17 +29,16 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
   const { metrics } = useShown(readout);
   const { focus, onFocus } = useBoardLook();
   const name = part ? (part.name && part.name !== title ? `${title}, ${part.name}` : title) : title;
-  const place = readout.link && safeLink(readout.link);
+  const openPlace = useOpenPlace(readout);
   const actions = part && (
     <>
-      {place && (
+      {openPlace && (
         <Button
           look="main"
           label={`Open ${readout.link}`}
           onPress={() => {
             onClose();
-            if (place.startsWith('/')) router.push(place as Href);
-            else window.open(place, '_blank', 'noopener,noreferrer');
+            openPlace();
           }}
         />
       )}

@@ -1,12 +1,9 @@
-import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Path, Text as SvgText } from 'react-native-svg';
-import { formatNumber } from '@vivid-beacon/core';
+import { ADDS_UP, formatNumber, ringOf } from '@vivid-beacon/core';
 import { useBoardLook } from '../boards/BoardLookContext';
-import type { Part } from '../boards/parts';
 import { useParts } from '../boards/useParts';
 import { ringPath } from '../charts/gaugeGeometry';
-import { ringOf } from '../charts/ringParts';
 import { Notice } from '../components/Notice';
 import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
@@ -14,7 +11,6 @@ import { SVG_FONT, SVG_FONT_STRONG } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
 
 const LARGEST = 230;
@@ -26,20 +22,21 @@ export function RingReadout({ readout, title }: ReadoutProps) {
   const palette = usePalette();
   const { focus } = useBoardLook();
   const [width, onLayout] = useWidth();
-  const [open, setOpen] = useState<Part | null>(null);
   const answer = useParts(readout);
   const size = Math.min(width, LARGEST);
   return (
     <View onLayout={onLayout}>
-      <PartsView answer={answer} reading="Reading the ring">
-        {(parts) => {
-          const ring = ringOf(parts);
+      <PartsView answer={answer} title={title} reading="Reading the ring">
+        {(parts, onOpen) => {
+          const [measure] = answer.shown.readout.measures;
+          // Means, extremes and ratios of parts make no whole.
+          const ring = measure.per || !ADDS_UP.has(measure.summary) ? null : ringOf(parts);
           if (!ring) {
             return (
               <Notice
                 kind="empty"
                 title="No whole to have shares of"
-                text="Shares need values above zero; one here is below, or none is there."
+                text="Shares need amounts that add up, such as a sum or an increase, and none below zero."
               />
             );
           }
@@ -100,6 +97,7 @@ export function RingReadout({ readout, title }: ReadoutProps) {
                   <PartRow
                     key={of.key}
                     part={of}
+                    judged={answer.shown.readout.band !== null}
                     decimals={answer.decimals}
                     last={i === ring.parts.length - 1 && !ring.others}
                     left={
@@ -108,7 +106,7 @@ export function RingReadout({ readout, title }: ReadoutProps) {
                       />
                     }
                     second={percent(share)}
-                    onOpen={() => setOpen(of)}
+                    onOpen={() => onOpen(of)}
                   />
                 ))}
                 {ring.others && (
@@ -121,13 +119,6 @@ export function RingReadout({ readout, title }: ReadoutProps) {
           );
         }}
       </PartsView>
-      <PartTray
-        title={title}
-        readout={answer.shown.readout}
-        decimals={answer.decimals}
-        part={open}
-        onClose={() => setOpen(null)}
-      />
     </View>
   );
 }

@@ -1,6 +1,4 @@
-import { useState } from 'react';
 import { View } from 'react-native';
-import type { Part } from '../boards/parts';
 import { useParts } from '../boards/useParts';
 import { StraightGauge } from '../charts/StraightGauge';
 import { sharedScale } from '../charts/valueAxis';
@@ -8,26 +6,25 @@ import { Lamp } from '../components/Lamp';
 import { useWidth } from '../hooks/useWidth';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
 import { stateWords } from './StateLine';
 
 /** Straight gauges under one another on one scale, so that their bands line up. */
 export function StraightReadout({ readout, title }: ReadoutProps) {
   const [width, onLayout] = useWidth();
-  const [open, setOpen] = useState<Part | null>(null);
   const answer = useParts(readout);
   const { band, scale } = answer.shown.readout;
   const gauge = Math.max(0, Math.min(420, Math.round(width * (width < 420 ? 0.38 : 0.5))));
   return (
     <View onLayout={onLayout}>
-      <PartsView answer={answer} reading="Reading the gauges">
-        {(parts) => {
+      <PartsView answer={answer} title={title} reading="Reading the gauges">
+        {(parts, onOpen) => {
           const shared = sharedScale(scale, band, parts);
           return parts.map((part, i) => (
             <PartRow
               key={part.key}
               part={part}
+              judged={band !== null}
               decimals={answer.decimals}
               last={i === parts.length - 1}
               left={band ? <Lamp level={part.level} size={22} /> : undefined}
@@ -43,18 +40,11 @@ export function StraightReadout({ readout, title }: ReadoutProps) {
                   scale={shared}
                 />
               }
-              onOpen={() => setOpen(part)}
+              onOpen={() => onOpen(part)}
             />
           ));
         }}
       </PartsView>
-      <PartTray
-        title={title}
-        readout={answer.shown.readout}
-        decimals={answer.decimals}
-        part={open}
-        onClose={() => setOpen(null)}
-      />
     </View>
   );
 }

@@ -1,25 +1,24 @@
-import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import { formatValue } from '@vivid-beacon/core';
-import type { Part } from '../boards/parts';
+import { formatNumber, formatValue } from '@vivid-beacon/core';
 import { useParts } from '../boards/useParts';
 import { Tank } from '../charts/Tank';
 import { sharedScale } from '../charts/valueAxis';
+import { NumberButton } from '../components/NumberButton';
 import { Words } from '../components/Words';
 import { PartsView } from './PartsView';
-import { PartTray } from './PartTray';
 import type { ReadoutProps } from './ReadoutView';
+import { useOpenPlace } from './useOpenPlace';
 import { StateLine, stateWords } from './StateLine';
 
 /** Tanks side by side on one scale. */
 export function TankReadout({ readout, title }: ReadoutProps) {
-  const [open, setOpen] = useState<Part | null>(null);
   const answer = useParts(readout);
+  const openPlace = useOpenPlace(readout);
   const { band, scale } = answer.shown.readout;
   return (
     <View>
-      <PartsView answer={answer} reading="Reading the tank">
-        {(parts) => {
+      <PartsView answer={answer} title={title} reading="Reading the tank">
+        {(parts, onOpen) => {
           const shared = sharedScale(scale, band, parts);
           return (
             <View style={styles.tanks}>
@@ -27,8 +26,8 @@ export function TankReadout({ readout, title }: ReadoutProps) {
                 <View key={part.key} style={styles.one}>
                   <Pressable
                     role="button"
-                    aria-label={`${parts.length === 1 ? title : part.name}: ${formatValue(part.value, part.unit, answer.decimals)}, ${stateWords(part, band, answer.decimals)}. How it was made`}
-                    onPress={() => setOpen(part)}
+                    aria-label={`${parts.length === 1 ? title : part.name}: ${formatValue(part.value, part.unit, answer.decimals)}, ${stateWords(part, band, answer.decimals)}. ${openPlace ? `Open ${readout.link}` : 'How it was made'}`}
+                    onPress={openPlace ?? (() => onOpen(part))}
                   >
                     <Tank
                       value={part.value}
@@ -39,7 +38,16 @@ export function TankReadout({ readout, title }: ReadoutProps) {
                       scale={shared}
                     />
                   </Pressable>
-                  <Words as="figure">{formatValue(part.value, part.unit, answer.decimals)}</Words>
+                  {openPlace ? (
+                    <NumberButton
+                      text={part.value === null ? '–' : formatNumber(part.value, answer.decimals)}
+                      unit={part.unit}
+                      name={`${part.name}. How it was made`}
+                      onPress={() => onOpen(part)}
+                    />
+                  ) : (
+                    <Words as="figure">{formatValue(part.value, part.unit, answer.decimals)}</Words>
+                  )}
                   {parts.length > 1 && <Words as="rowTitle">{part.name}</Words>}
                   <StateLine part={part} band={band} decimals={answer.decimals} />
                 </View>
@@ -48,13 +56,6 @@ export function TankReadout({ readout, title }: ReadoutProps) {
           );
         }}
       </PartsView>
-      <PartTray
-        title={title}
-        readout={answer.shown.readout}
-        decimals={answer.decimals}
-        part={open}
-        onClose={() => setOpen(null)}
-      />
     </View>
   );
 }

@@ -7,6 +7,7 @@ import {
   decimalsFor,
   formatWindow,
   scaleEnds,
+  sinceWords,
   type Interval,
   type Metric,
   type Readout,
@@ -66,15 +67,20 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
             focus={focus}
             reference={data.reference}
             choosing={choosing}
+            panning={zoomed !== null}
+            since={data.aligned}
             onZoom={zoom}
-            onStretch={setStretch}
+            // Lines laid over one another from different dates on have no stretch of time in common.
+            onStretch={data.aligned ? undefined : setStretch}
             caption={captionOf(data)}
             {...marks}
           />
           <View style={styles.tools}>
             {zoomed && (
               <Words as="caption" colour={palette.ink2}>
-                {formatWindow(zoomed.start, zoomed.end, series[0].answer.zone, series[0].answer.now)}
+                {data.aligned
+                  ? `${sinceWords(zoomed.start)} to ${sinceWords(zoomed.end)}`
+                  : formatWindow(zoomed.start, zoomed.end, series[0].answer.zone, series[0].answer.now)}
               </Words>
             )}
             {zoomed && (
@@ -84,13 +90,18 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
                 onPress={() => setZoomed(null)}
               />
             )}
-            <IconButton
-              icon={RulerIcon}
-              name={choosing ? 'Stop choosing a stretch' : 'Choose a stretch by dragging'}
-              onPress={() => setChoosing(!choosing)}
-              chosen={choosing}
-            />
+            {!data.aligned && (
+              <IconButton
+                icon={RulerIcon}
+                name={choosing ? 'Stop choosing a stretch' : 'Choose a stretch by dragging'}
+                onPress={() => setChoosing(!choosing)}
+                chosen={choosing}
+              />
+            )}
           </View>
+          {data.leftOut.length > 0 && (
+            <Words as="second" colour={palette.ink2}>{`Not drawn: ${data.leftOut.join(', ')}`}</Words>
+          )}
           {series.length > 1 && width < NAMES_FROM && (
             <TrendLegend
               series={series}
@@ -99,7 +110,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
           )}
           <StretchTray
             title={title}
-            readout={shown.readout}
+            readout={data.asked}
             stretch={stretch}
             zone={series[0].answer.zone}
             now={series[0].answer.now}
@@ -119,7 +130,15 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
           action={{ label: 'Read again', onPress: data.again }}
         />
       ) : series ? (
-        <Notice kind="empty" title="Nothing in this scope" text="No metric of the readout lies in it." />
+        <Notice
+          kind="empty"
+          title={data.leftOut.length > 0 ? 'No line can be drawn so' : 'Nothing in this scope'}
+          text={
+            data.leftOut.length > 0
+              ? `Not drawn: ${data.leftOut.join(', ')}.`
+              : 'No metric of the readout lies in it.'
+          }
+        />
       ) : (
         <Loading what="Reading the trend" />
       )}
@@ -127,7 +146,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
   );
 }
 
-function captionOf({ series, shown, bucket, reference }: TrendData): string {
+function captionOf({ series, shown, bucket, reference, asked, aligned }: TrendData): string {
   const { unit, until } = series![0].answer;
   const kind =
     until === null
@@ -136,7 +155,8 @@ function captionOf({ series, shown, bucket, reference }: TrendData): string {
   const compared = reference
     ? `, dashed: ${reference.name === 'before' ? 'the window before' : 'the same last year'}`
     : '';
-  return `${unit ? `in ${unit}, ` : ''}${kind}${compared}`;
+  const counted = aligned ? `, by days since ${asked.align!.attribute}` : '';
+  return `${unit ? `in ${unit}, ` : ''}${kind}${counted}${compared}`;
 }
 
 function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
@@ -146,21 +166,31 @@ function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
 }
 
 /** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */
-function useTimeMarks({ series, shown }: TrendData, metrics: ReadonlyMap<string, Metric>) {
-  const { measures, band, groupBy, mark, cumulative } = shown.readout;
-  const window = series?.[0]?.answer.window;
+function useTimeMarks({ series, shown, asked, aligned }: TrendData, metrics: ReadonlyMap<string, Metric>) {
+  const { measures, band, groupBy, mark, cumulative, normalise } = asked;
+  const { hours } = shown;
+  // Counted from different dates, nothing along the time line belongs to all lines.
+  const window = aligned ? undefined : series?.[0]?.answer.window;
   const start = window?.start ?? 0;
   const end = window?.end ?? 1;
   const measure = measures[0];
   const asset = groupBy ? '' : (metrics.get(measure?.metricId ?? '')?.assetId ?? '');
   const remarks = useRemarks(window ? asset : '', start, end);
   const alarms = useAlarms().data;
-  const judged = band !== null && !groupBy && !cumulative && mark !== 'stacked';
+  const judged =
+    band !== null && !groupBy && !cumulative && mark !== 'stacked' && normalise === null && !aligned;
   const spans = useQuery({
-    queryKey: ['readings', 'levels', measure, band, start, end],
+    queryKey: ['readings', 'levels', measure, band, start, end, hours],
     queryFn: ({ signal }) =>
       askLevels(
-        { measure, band: band!, start, end, bucket: end - start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour' },
+        {
+          measure,
+          band: band!,
+          start,
+          end,
+          bucket: end - start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour',
+          hours,
+        },
         signal,
       ),
     enabled: judged && window !== undefined && measure !== undefined,
@@ -170,7 +200,7 @@ function useTimeMarks({ series, shown }: TrendData, metrics: ReadonlyMap<string,
   return {
     remarks: remarks.data,
     spans: judged ? spans.data : [],
-    alarms: [...(alarms?.standing ?? []), ...(alarms?.past ?? [])]
+    alarms: (aligned ? [] : [...(alarms?.standing ?? []), ...(alarms?.past ?? [])])
       .filter(({ metricId }) => ids.has(metricId))
       .map(({ raisedAt }) => raisedAt),
   };

@@ -93,12 +93,14 @@ const BASE: Answers = { 'GET /api/metrics': METRICS, 'GET /api/assets': ASSETS }
 
 function show(part: Partial<Readout>, answers: Answers, focus: string | null = null) {
   const onFocus = jest.fn();
+  const onBand = jest.fn();
   const look = {
     window: { kind: 'rolling' as const, count: 1, unit: 'hour' as const },
     scope: { assetIds: null, attributes: [] },
     hours: null,
     focus,
     onFocus,
+    onBand,
   };
   const view = renderScreen(
     <BoardLookProvider look={look}>
@@ -106,7 +108,7 @@ function show(part: Partial<Readout>, answers: Answers, focus: string | null = n
     </BoardLookProvider>,
     { ...BASE, ...answers },
   );
-  return { ...view, onFocus };
+  return { ...view, onFocus, onBand };
 }
 
 describe('a gauge', () => {
@@ -129,6 +131,14 @@ describe('a gauge', () => {
     expect(await screen.findByText(/Beam\s+Ironer 1 190/)).toBeTruthy();
     expect(screen.getByText(/B\s+Ironer 2 203/)).toBeTruthy();
     expect(screen.getByRole('heading', { name: 'Bed temperature, Ironer 1 and Ironer 2' })).toBeTruthy();
+  });
+
+  it('with a place of its own opens it by a tap; how it was made has a button', async () => {
+    const { person } = show({ link: '/boards/3' }, { 'POST /api/readings/value': reading(198) });
+    await person.click(await screen.findByRole('button', { name: /198.*Open \/boards\/3$/ }));
+    expect(mockPush).toHaveBeenLastCalledWith('/boards/3');
+    await person.click(screen.getByRole('button', { name: 'How it was made' }));
+    expect(screen.getByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
   });
 
   it('says why it could not be read, and reads again when asked', async () => {
@@ -165,7 +175,10 @@ describe('groups', () => {
   it.each(['gauge', 'straight', 'tank', 'lamp', 'figure', 'ring'] as const)(
     'as %s show every group by name',
     async (form) => {
-      show({ ...grouped, form }, { 'POST /api/readings/query': groups(190, 203, 210) });
+      const measures = [
+        { metricId: '1', summary: form === 'ring' ? ('sum' as const) : ('mean' as const), per: null },
+      ];
+      show({ ...grouped, form, measures }, { 'POST /api/readings/query': groups(190, 203, 210) });
       for (const name of ['Ironer 1', 'Ironer 2', 'Ironer 3'])
         expect((await screen.findAllByText(name)).length).toBeGreaterThan(0);
     },
@@ -185,14 +198,31 @@ describe('groups', () => {
   });
 
   it('without a target band stand in thirds of their list, told as relative', async () => {
-    show({ ...grouped, form: 'lamp', band: null }, { 'POST /api/readings/query': groups(0, 50, 100) });
+    const { person, onBand } = show(
+      { ...grouped, form: 'lamp', band: null },
+      { 'POST /api/readings/query': groups(0, 50, 100) },
+    );
     expect(await screen.findByText('lowest third')).toBeTruthy();
     expect(screen.getByText('highest third')).toBeTruthy();
     expect(screen.getByText(/Relative: no target band is set/)).toBeTruthy();
+    // Nothing is told to be well that nobody set a band for.
+    expect(screen.queryByText(/Clear/)).toBeNull();
+    expect(screen.queryByRole('button', { name: /Clear/ })).toBeNull();
+    await person.click(screen.getByRole('button', { name: 'Make it a target band' }));
+    expect(onBand).toHaveBeenCalledWith('r', {
+      direction: 'lower',
+      caution: 33,
+      breach: 67,
+      target: null,
+    });
   });
 
-  it('as a ring have no shares when one is below zero', async () => {
-    show({ ...grouped, form: 'ring' }, { 'POST /api/readings/query': groups(5, -1) });
+  it.each([
+    ['when one is below zero', 'sum' as const, [5, -1]],
+    ['of what does not add up', 'mean' as const, [5, 1]],
+  ])('as a ring have no shares %s', async (_, summary, values) => {
+    const measures = [{ metricId: '1', summary, per: null }];
+    show({ ...grouped, form: 'ring', measures }, { 'POST /api/readings/query': groups(...values) });
     expect(await screen.findByText('No whole to have shares of')).toBeTruthy();
   });
 
@@ -328,6 +358,78 @@ describe('a trend', () => {
     await waitFor(() =>
       expect(sent.filter(({ path }) => path === '/api/readings/trend').at(-1)!.body).toMatchObject({
         window: { kind: 'absolute', start: '2026-11-19T05:55:00', end: '2026-11-19T06:25:00' },
+      }),
+    );
+  });
+
+  it('shown in thousands asks with its band as it was set, and tells numbers in the unit itself', async () => {
+    const { sent } = show({ form: 'trend', compare: 'none', display: 'thousands' }, answers);
+    const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
+    fireEvent.keyDown(plot, { key: 'Enter' });
+    await within(screen.getByRole('dialog')).findByText('212.00 °C');
+    const bands = ['levels', 'stretch'].map((what) => {
+      const body = sent.find(({ path }) => path === `/api/readings/${what}`)!.body as {
+        band?: unknown;
+        measures?: { band: unknown }[];
+      };
+      return body.band ?? body.measures?.[0].band;
+    });
+    expect(bands).toEqual([BAND, BAND]);
+  });
+
+  it('in percent of the first value has neither band nor ends of the unit', async () => {
+    show({ form: 'trend', compare: 'none', normalise: { by: 'first' } }, answers);
+    expect(await screen.findByText(/^in % of the first, samples/)).toBeTruthy();
+    const plot = screen.getByRole('group', { name: /Arrow keys walk through its points/ });
+    fireEvent.keyDown(plot, { key: 'ArrowRight' });
+    expect(screen.getByRole('status').textContent).toBe('Thu 19 Nov, 05:40: 100\u2009% of the first');
+  });
+
+  it('laid over from a start event asks each from its own date on, and names those without one', async () => {
+    const dated = [
+      ASSETS[0],
+      { ...ASSETS[1], attributes: { 'Last overhaul': '2026-11-02' } },
+      { id: 'b', parentId: 'p', name: 'Ironer 2', attributes: {} },
+    ] as Asset[];
+    const { sent } = show(
+      {
+        form: 'trend',
+        measures: ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null })),
+        align: { attribute: 'Last overhaul', days: 10 },
+      },
+      {
+        ...answers,
+        'GET /api/assets': dated,
+        'POST /api/readings/trend': new Bytes(
+          writeTrend({
+            ...trend([190, 200]),
+            window: { start: Date.UTC(2026, 10, 2), end: Date.UTC(2026, 10, 12) },
+            t: [Date.UTC(2026, 10, 3), Date.UTC(2026, 10, 4, 6)],
+          }),
+        ),
+      },
+    );
+    expect(await screen.findByText('Not drawn: Ironer 2 (no date in Last overhaul)')).toBeTruthy();
+    const asked = sent.filter(({ path }) => path === '/api/readings/trend').map(({ body }) => body);
+    expect(asked).toMatchObject([
+      { window: { start: '2026-11-02T00:00:00', end: '2026-11-12T00:00:00' }, measure: { metricId: '1' } },
+    ]);
+    const plot = screen.getByRole('group', { name: /Arrow keys walk through its points/ });
+    fireEvent.keyDown(plot, { key: 'ArrowRight' });
+    expect(screen.getByRole('status').textContent).toMatch(/^day 1: 190/);
+    fireEvent.keyDown(plot, { key: 'ArrowRight' });
+    expect(screen.getByRole('status').textContent).toMatch(/^day 2, 06:00: 200/);
+    // There is no common stretch of time to take numbers of.
+    expect(screen.queryByRole('button', { name: /Choose a stretch/ })).toBeNull();
+  });
+
+  it('moves along by a quarter with Shift and the arrows', async () => {
+    const { sent } = show({ form: 'trend', compare: 'none' }, answers);
+    const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
+    fireEvent.keyDown(plot, { key: 'ArrowLeft', shiftKey: true });
+    await waitFor(() =>
+      expect(sent.filter(({ path }) => path === '/api/readings/trend').at(-1)!.body).toMatchObject({
+        window: { kind: 'absolute', start: '2026-11-19T05:25:00', end: '2026-11-19T06:25:00' },
       }),
     );
   });

@@ -9,6 +9,7 @@ import {
   type Board,
   type Metric,
   type Readout,
+  type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useAssets, useBoard, useMetrics } from '../api/queries';
@@ -41,10 +42,12 @@ interface ReadoutEditorScreenProps {
   readonly boardId: string;
   /** "new", or the id of a readout on the board. */
   readonly readoutId: string;
+  /** A target band to begin with. */
+  readonly band?: TargetBand | null;
 }
 
 /** Builds a readout with a sentence, its preview always in sight. */
-export function ReadoutEditorScreen({ boardId, readoutId }: ReadoutEditorScreenProps) {
+export function ReadoutEditorScreen({ boardId, readoutId, band = null }: ReadoutEditorScreenProps) {
   const board = useBoard(boardId);
   const metrics = useMetrics();
   const assets = useAssets();
@@ -53,7 +56,13 @@ export function ReadoutEditorScreen({ boardId, readoutId }: ReadoutEditorScreenP
       {(found) => (
         <Answer query={metrics} reading="Reading metrics">
           {(rows) => (
-            <Editor board={found} readoutId={readoutId} metrics={rows} assets={assets.data ?? NO_ASSETS} />
+            <Editor
+              board={found}
+              readoutId={readoutId}
+              band={band}
+              metrics={rows}
+              assets={assets.data ?? NO_ASSETS}
+            />
           )}
         </Answer>
       )}
@@ -64,11 +73,13 @@ export function ReadoutEditorScreen({ boardId, readoutId }: ReadoutEditorScreenP
 function Editor({
   board,
   readoutId,
+  band,
   metrics,
   assets,
 }: {
   readonly board: Board;
   readonly readoutId: string;
+  readonly band: TargetBand | null;
   readonly metrics: readonly Metric[];
   readonly assets: readonly Asset[];
 }) {
@@ -79,7 +90,10 @@ function Editor({
   const edits = useBoardEdits(board);
   const [store] = useState(() => {
     const there = board.document.readouts.find(({ id }) => id === readoutId) ?? null;
-    return createReadoutDraftStore(there?.id ?? freshId(board.document), there);
+    const made = createReadoutDraftStore(there?.id ?? freshId(board.document), there);
+    // A band brought along is a change like any other: it can be undone, and is kept only when placed.
+    if (band && there) made.getState().actions.change({ band });
+    return made;
   });
   const { readout, open, past, future, actions } = useStore(store);
   const [unfolded, setUnfolded] = useState(false);
@@ -104,6 +118,7 @@ function Editor({
         hours: document.hours,
         focus: null,
         onFocus: () => undefined,
+        onBand: null,
       }}
     >
       <View style={[styles.preview, wide && styles.previewWide]}>
@@ -212,10 +227,12 @@ function Editor({
 }
 
 /** What keeps a readout from being placed; null = nothing. */
-function wrongIn({ band, scale, link }: Readout): string | null {
+function wrongIn({ band, scale, link, align }: Readout): string | null {
   const inBand = band && problemOf(band);
   if (inBand) return inBand.message;
   if (link && !safeLink(link)) return 'Its numbers lead to no page of ours, no web and no mail address.';
+  if (align && !(Number.isInteger(align.days) && align.days >= 1 && align.days <= 3660))
+    return 'Days since the start are a whole number from 1 to 3660.';
   if (scale.ends && scale.ends[0] >= scale.ends[1]) return 'The scale must begin below its end.';
   if (scale.logarithmic && scale.ends && scale.ends[0] <= 0) return 'A logarithmic scale begins above 0.';
   return null;
@@ -236,7 +253,9 @@ function PanelWithReading({
   readonly now: number;
 }) {
   const readout = useStore(store, (state) => state.readout);
-  const { parts, decimals } = useParts(readout);
+  // Limits and ends are typed in the unit itself, however the numbers are shown.
+  const inUnits = useMemo(() => ({ ...readout, display: 'units' as const }), [readout]);
+  const { parts, decimals } = useParts(inUnits);
   return (
     <SlotPanel
       store={store}

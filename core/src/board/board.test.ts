@@ -5,7 +5,14 @@ import { readWindowText, windowText } from '../time/windowText';
 import { WINDOW_UNITS, type WindowSpec } from '../time/window';
 import type { Asset, Metric } from '../domain/wire';
 import type { Scope } from '../domain/query';
-import { emptyReadout, READOUT_FORMS, WHOLE_SCOPE, type BoardDocument, type Readout } from './board';
+import {
+  emptyReadout,
+  PLAIN_SCALE,
+  READOUT_FORMS,
+  WHOLE_SCOPE,
+  type BoardDocument,
+  type Readout,
+} from './board';
 import { mapMetrics, matchMetrics, readBoardFile, writeBoardFile } from './boardFile';
 import { changeForm } from './changeForm';
 import { joinHours, joinScopes } from './joinScopes';
@@ -73,7 +80,24 @@ describe('upgradeBoard', () => {
       decimals: 2,
     });
     expect(boardDocumentSchema.isValidSync(upgraded)).toBe(true);
-    expect(upgradeBoard(upgraded)).toBe(upgraded);
+    expect(upgradeBoard(upgraded)).toEqual(upgraded);
+  });
+
+  it('gives what came later its usual value, and keeps all else', () => {
+    const older: Record<string, unknown> = { ...emptyReadout('r1', 'trend') };
+    delete older.normalise;
+    delete older.align;
+    const olderScale = { ends: null, reversed: true, logarithmic: false };
+    const document = {
+      version: 2,
+      window: { kind: 'toDate', unit: 'day' },
+      scope: WHOLE_SCOPE,
+      hours: null,
+      readouts: [{ ...older, title: 'Mine', scale: olderScale }],
+    };
+    expect(upgradeBoard(document).readouts).toEqual([
+      { ...emptyReadout('r1', 'trend'), title: 'Mine', scale: { ...PLAIN_SCALE, reversed: true } },
+    ]);
   });
 
   it('refuses what is no board, and a later version', () => {

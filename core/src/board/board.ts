@@ -59,6 +59,20 @@ export interface ScaleChoice {
   readonly ends: readonly [number, number] | null;
   readonly reversed: boolean;
   readonly logarithmic: boolean;
+  /** Is an empty stretch of a trend's scale left out where values lie far apart? */
+  readonly broken: boolean;
+}
+
+/** A linear scale with ends from the data. */
+export const PLAIN_SCALE: ScaleChoice = { ends: null, reversed: false, logarithmic: false, broken: false };
+
+/** How the lines of a trend are put into proportion; see `normalised`. */
+export type Normalise = { readonly by: 'first' } | { readonly by: 'attribute'; readonly name: string };
+
+/** Lines of a trend laid over one another from the date in an attribute of each asset on. */
+export interface Alignment {
+  readonly attribute: string;
+  readonly days: number;
 }
 
 /** Most measures that one readout shows. */
@@ -95,6 +109,10 @@ export interface Readout {
   readonly display: DisplayScale;
   readonly mark: TrendMark;
   readonly scale: ScaleChoice;
+  /** For a trend: null = values as they are. */
+  readonly normalise: Normalise | null;
+  /** For a trend of single metrics: by days since a start event; null = by date. */
+  readonly align: Alignment | null;
   /** Columns of 12 and rows of 76 px on a wide sheet; null = as usual for the form. */
   readonly size: { readonly columns: number; readonly rows: number } | null;
   /** Markdown of a note. */
@@ -147,7 +165,9 @@ export function emptyReadout(id: string, form: ReadoutForm): Readout {
     decimals: null,
     display: 'units',
     mark: 'line',
-    scale: { ends: null, reversed: false, logarithmic: false },
+    scale: PLAIN_SCALE,
+    normalise: null,
+    align: null,
     size: null,
     text: '',
     link: null,

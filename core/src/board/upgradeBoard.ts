@@ -1,5 +1,12 @@
 import { BeaconError } from '../errors';
-import { BOARD_FORMAT_VERSION, emptyReadout, WHOLE_SCOPE, type BoardDocument, type Measure } from './board';
+import {
+  BOARD_FORMAT_VERSION,
+  emptyReadout,
+  PLAIN_SCALE,
+  WHOLE_SCOPE,
+  type BoardDocument,
+  type Measure,
+} from './board';
 
 /**
  * A board document of any version as one of this version; nothing it says is lost.
@@ -10,13 +17,25 @@ import { BOARD_FORMAT_VERSION, emptyReadout, WHOLE_SCOPE, type BoardDocument, ty
  */
 export function upgradeBoard(document: unknown): BoardDocument {
   const version = (document as { version?: unknown } | null)?.version;
-  if (version === BOARD_FORMAT_VERSION) return document as BoardDocument;
+  if (version === BOARD_FORMAT_VERSION) return completed(document as BoardDocument);
   if (version === 1) return fromFirst(document as FirstDocument);
   const words =
     typeof version === 'number'
       ? `Version ${version} of a board cannot be read here; the newest known is ${BOARD_FORMAT_VERSION}.`
       : 'This is not a board: its version is missing.';
   throw new BeaconError('BAD_INPUT', words, 'document.version');
+}
+
+/** What came to version 2 later has its usual value in older documents. */
+function completed(document: BoardDocument): BoardDocument {
+  return {
+    ...document,
+    readouts: document.readouts.map((readout) => ({
+      ...emptyReadout(readout.id, readout.form),
+      ...readout,
+      scale: { ...PLAIN_SCALE, ...readout.scale },
+    })),
+  };
 }
 
 interface FirstDocument {

@@ -68,3 +68,6 @@ export function unitOfSummary(summary: Summary, unit: string): string {
   if (summary === 'count') return '';
   return unit;
 }
+
+/** Summaries of parts that make up the whole when they are added. */
+export const ADDS_UP: ReadonlySet<Summary> = new Set(['sum', 'count', 'increase', 'duration']);

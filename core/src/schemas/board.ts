@@ -4,6 +4,7 @@ import {
   COMPARISONS,
   DISPLAY_SCALES,
   MOST_MEASURES,
+  PLAIN_SCALE,
   READOUT_FORMS,
   TREND_MARKS,
 } from '../board/board';
@@ -34,11 +35,26 @@ const scaleSchema = yup
       ),
     reversed: yup.boolean().default(false),
     logarithmic: yup.boolean().default(false),
+    broken: yup.boolean().default(false),
   })
   .noUnknown()
   .test('positive', '${path}: a logarithmic scale begins above 0', (scale) =>
     Boolean(!scale?.logarithmic || !scale.ends || scale.ends[0] > 0),
   );
+
+const normaliseSchema = yup
+  .object({
+    by: yup.string().oneOf(['first', 'attribute']).required(),
+    name: yup
+      .string()
+      .max(100)
+      .when('by', {
+        is: 'attribute',
+        then: (s) => s.required('Say by which attribute'),
+        otherwise: (s) => s.strip(),
+      }),
+  })
+  .noUnknown();
 
 export const readoutSchema = yup
   .object({
@@ -79,7 +95,16 @@ export const readoutSchema = yup
       .string()
       .oneOf([...TREND_MARKS])
       .default('line'),
-    scale: scaleSchema.default({ ends: null, reversed: false, logarithmic: false }),
+    scale: scaleSchema.default({ ...PLAIN_SCALE }),
+    normalise: normaliseSchema.nullable().default(null),
+    align: yup
+      .object({
+        attribute: yup.string().trim().min(1).max(100).required(),
+        days: yup.number().integer().min(1).max(3660).required(),
+      })
+      .noUnknown()
+      .nullable()
+      .default(null),
     size: sizeSchema.nullable().default(null),
     text: yup.string().max(20_000).default(''),
     link: yup.string().trim().max(500).nullable().default(null),

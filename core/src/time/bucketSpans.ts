@@ -39,7 +39,9 @@ export function bucketSpans(
   const size = start.length;
   const base = { window, bucket, hours, zone, calendar, size, start, end, names };
   if (hours === null || size === 0) {
-    return { ...base, spans: { start, end, into: Array.from({ length: size }, (_, i) => i) } };
+    const into = new Int32Array(size);
+    for (let i = 0; i < size; i++) into[i] = i;
+    return { ...base, spans: { start, end, into } };
   }
   const inside = hoursInside(hours, { start: start[0], end: Math.max(...end) }, zone, calendar);
   const cut: { start: number; end: number; into: number }[] = [];

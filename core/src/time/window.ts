@@ -2,6 +2,7 @@ import { DateTime } from 'luxon';
 import { BeaconError } from '../errors';
 import { sameMeaning } from '../format/sameMeaning';
 import type { Interval } from './interval';
+import { zoneClock } from './zoneClock';
 import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
 
 export const WINDOW_UNITS = [
@@ -57,6 +58,7 @@ export function resolveWindow(
   zone: string,
   rules: PeriodRules = USUAL_RULES,
 ): Interval {
+  if (spec.kind === 'absolute') return absoluteWindow(spec, zone);
   const at = DateTime.fromMillis(now, { zone });
   if (!at.isValid) throw new BeaconError('BAD_INPUT', `Unknown time zone "${zone}".`, 'zone');
   switch (spec.kind) {
@@ -80,21 +82,33 @@ export function resolveWindow(
       const start = startOfPeriod(at, spec.unit, rules);
       return { start: start.toMillis(), end: plusPeriods(start, 1, spec.unit).toMillis() };
     }
-    case 'absolute': {
-      const start = DateTime.fromISO(spec.start, { zone });
-      const end = DateTime.fromISO(spec.end, { zone });
-      if (!start.isValid) throw badTime('start', spec.start);
-      if (!end.isValid) throw badTime('end', spec.end);
-      if (end <= start) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `The window must end after it starts, got ${spec.start} to ${spec.end}.`,
-          'window.end',
-        );
-      }
-      return { start: start.toMillis(), end: end.toMillis() };
-    }
   }
+}
+
+/** A time with its own offset is that instant; one without is on the wall clock of the zone. */
+const WITH_OFFSET = /(?:Z|[+-]\d\d(?::?\d\d)?)$/;
+
+function absoluteWindow(spec: WindowSpec & { kind: 'absolute' }, zone: string): Interval {
+  const clock = zoneClock(zone);
+  const moment = (field: 'start' | 'end'): number => {
+    const text = spec[field];
+    const at = DateTime.fromISO(text, { zone: 'utc' });
+    if (!at.isValid) throw badTime(field, text);
+    const clockPart = text.indexOf('T');
+    return clockPart > 0 && WITH_OFFSET.test(text.slice(clockPart))
+      ? at.toMillis()
+      : clock.instant(at.toMillis());
+  };
+  const start = moment('start');
+  const end = moment('end');
+  if (end <= start) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `The window must end after it starts, got ${spec.start} to ${spec.end}.`,
+      'window.end',
+    );
+  }
+  return { start, end };
 }
 
 function needCount(count: number): void {

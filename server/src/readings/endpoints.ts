@@ -107,6 +107,7 @@ export const readingEndpoints = [
         start: yup.number().integer().required(),
         end: yup.number().integer().moreThan(yup.ref('start'), 'end must be after start').required(),
         bucket: bucketSchema.default('hour'),
+        hours: hoursSchema.nullable().default(null),
       })
       .noUnknown(),
     handle: ({ app, body }) =>
@@ -117,6 +118,7 @@ export const readingEndpoints = [
           band: body.band as TargetBand,
           interval: { start: body.start, end: body.end },
           bucket: body.bucket as Bucket,
+          hours: body.hours as HoursFilter | null,
         },
         app.now(),
       ),

@@ -15,6 +15,7 @@ import {
   DAY_MS,
   NOTHING,
   type BucketSpans,
+  type Interval,
   type MetricKind,
   type RollupColumn,
   type Series,
@@ -28,6 +29,7 @@ import { readingOf } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
 import { readAround } from '../samples/readSeries';
 import { readRollups } from '../samples/rollupSql';
+import { planPieces, stretchesOf, type Plan } from './pieces';
 import { summariseDerived, derivedSeries, derivedWayOf } from './derived';
 import { tallyReferenceMetric } from './reference';
 
@@ -79,7 +81,8 @@ export async function poolMetrics(
 ): Promise<MetricAnswer> {
   const { kind } = rows[0];
   const spans = elapsedOf(rows[0], buckets, context.now);
-  const elapsed = lengthOfSpans(spans, buckets.size).map((each) => each * rows.length);
+  const elapsed = lengthOfSpans(spans, buckets.size);
+  if (rows.length > 1) for (let i = 0; i < elapsed.length; i++) elapsed[i] *= rows.length;
   if (needsSamples(summary)) {
     const series = await samplesOf(context, rows, spans);
     const values = percentiles([...series.values()], PERCENTILES[summary]!, spans, buckets.size);
@@ -104,10 +107,9 @@ export async function poolMetrics(
   );
   const total = rows.length === 1 ? tallies.get(rows[0].id)! : emptyTallies(buckets.size);
   if (rows.length > 1) for (const each of tallies.values()) addAll(total, each);
-  return {
-    values: Array.from({ length: buckets.size }, (_, i) => valueOfTally(total, i, summary, kind, elapsed[i])),
-    basis,
-  };
+  const values = new Array<Summarised>(buckets.size);
+  for (let i = 0; i < buckets.size; i++) values[i] = valueOfTally(total, i, summary, kind, elapsed[i]);
+  return { values, basis };
 }
 
 /** Tallies of several metrics over spans, each on its own. */
@@ -168,86 +170,6 @@ function elapsedOf(row: MetricRow, buckets: BucketSpans, now: number): Spans {
   return { start: spans.start, end: end.map((each, i) => Math.max(each, spans.start[i])), into: spans.into };
 }
 
-/** An end of a span that needs samples; `raw` is its number. */
-interface RawPiece {
-  readonly start: number;
-  readonly end: number;
-  readonly raw: number;
-}
-
-/** Spans cut into whole quarters from the rollups (`raw` = −1) and ends that need samples. Columns, in order. */
-interface Plan {
-  readonly start: ArrayLike<number>;
-  readonly end: ArrayLike<number>;
-  readonly into: ArrayLike<number>;
-  /** null = none needs samples. */
-  readonly raw: readonly number[] | null;
-  readonly ends: readonly RawPiece[];
-  readonly whole: { readonly start: number; readonly end: number } | null;
-}
-
-/** Ends that need samples may lie on this many stretches of days; with more, all samples are read at once. */
-const MOST_RAW_STRETCHES = 4;
-
-/** Cuts spans at quarters of an hour. null = too many ends off the quarters, samples are the shorter way. */
-function planPieces(spans: Spans): Plan | null {
-  if (onQuarters(spans)) {
-    const whole = { start: Infinity, end: -Infinity };
-    for (let i = 0; i < spans.start.length; i++) {
-      if (spans.start[i] < whole.start) whole.start = spans.start[i];
-      if (spans.end[i] > whole.end) whole.end = spans.end[i];
-    }
-    return { ...spans, raw: null, ends: [], whole: whole.end > whole.start ? whole : null };
-  }
-  const plan = { start: [] as number[], end: [] as number[], into: [] as number[], raw: [] as number[] };
-  const ends: RawPiece[] = [];
-  let wholeStart = Infinity;
-  let wholeEnd = -Infinity;
-  const add = (start: number, end: number, into: number, raw: number): void => {
-    plan.start.push(start);
-    plan.end.push(end);
-    plan.into.push(into);
-    plan.raw.push(raw);
-    if (raw >= 0) ends.push({ start, end, raw });
-  };
-  for (let i = 0; i < spans.start.length; i++) {
-    const [start, end, into] = [spans.start[i], spans.end[i], spans.into[i]];
-    const from = Math.ceil(start / QUARTER_MS) * QUARTER_MS;
-    const to = Math.floor(end / QUARTER_MS) * QUARTER_MS;
-    if (from >= to) {
-      if (end > start) add(start, end, into, ends.length);
-      continue;
-    }
-    if (start < from) add(start, from, into, ends.length);
-    add(from, to, into, -1);
-    wholeStart = Math.min(wholeStart, from);
-    wholeEnd = Math.max(wholeEnd, to);
-    if (to < end) add(to, end, into, ends.length);
-  }
-  if (stretchesOf(ends).length > MOST_RAW_STRETCHES) return null;
-  return { ...plan, ends, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
-}
-
-function onQuarters({ start, end }: Spans): boolean {
-  for (let i = 0; i < start.length; i++) {
-    if (start[i] % QUARTER_MS !== 0 || end[i] % QUARTER_MS !== 0) return false;
-  }
-  return true;
-}
-
-/** Raw pieces joined where they lie on the same or neighbouring days. */
-function stretchesOf(ends: readonly RawPiece[]): { from: number; to: number; pieces: RawPiece[] }[] {
-  const stretches: { from: number; to: number; pieces: RawPiece[] }[] = [];
-  for (const piece of ends) {
-    const last = stretches[stretches.length - 1];
-    if (last && dayOf(piece.start) <= dayOf(last.to) + DAY_MS) {
-      last.to = Math.max(last.to, piece.end);
-      last.pieces.push(piece);
-    } else stretches.push({ from: piece.start, to: piece.end, pieces: [piece] });
-  }
-  return stretches;
-}
-
 /** Tallies of the raw pieces, one bucket a piece. */
 async function tallyEnds(
   { db }: PlanContext,
@@ -280,46 +202,72 @@ async function tallyEnds(
 /** Columns of tallies that are joined by adding them up. */
 const ADD_UP: ReadonlySet<RollupColumn> = new Set(['heldMs', 'area', 'sum', 'increase', 'spanMs']);
 
+/** Puts the tallies of whole quarters, and those of the ends from samples, into the buckets they belong to. */
 function assemble(
-  { start, end, into, raw }: Plan,
+  plan: Plan,
   days: ReadonlyMap<number, Tallies>,
   ends: Tallies | null,
   size: number,
   wanted: ReadonlySet<RollupColumn> | null,
 ): Tallies {
   const out = emptyTallies(size);
-  const sums = wanted && [...wanted].every((name) => ADD_UP.has(name)) ? (['n', ...wanted] as const) : null;
-  const totals = sums?.map((name) => out[name]) ?? [];
-  let known = NaN;
-  let tallies: Tallies | undefined;
-  let columns: Float64Array[] = [];
+  const { start, end, into, raw } = plan;
+  const added = wanted && addedColumns(wanted, days);
+  if (added && plan.whole) addQuarters(out, plan, plan.whole, days, added);
   for (let k = 0; k < start.length; k++) {
-    if (raw && raw[k] >= 0) {
-      joinTally(out, into[k], ends!, raw[k]);
-      continue;
-    }
-    for (let day = dayOf(start[k]); day < end[k]; day += DAY_MS) {
-      if (day !== known) {
-        known = day;
-        tallies = days.get(day);
-        columns = (tallies && sums?.map((name) => tallies![name])) ?? [];
-      }
-      if (!tallies) continue;
-      const first = Math.max(0, (start[k] - day) / QUARTER_MS);
-      const last = Math.min(tallies.size, (end[k] - day) / QUARTER_MS);
-      if (sums === null || tallies.stateMs.size > 0) {
-        for (let i = first; i < last; i++) joinTally(out, into[k], tallies, i);
-        continue;
-      }
-      for (let c = 0; c < columns.length; c++) {
-        const column = columns[c];
-        let total = 0;
-        for (let i = first; i < last; i++) total += column[i];
-        totals[c][into[k]] += total;
-      }
-    }
+    if (raw && raw[k] >= 0) joinTally(out, into[k], ends!, raw[k]);
+    else if (!added) joinQuarters(out, into[k], days, start[k], end[k]);
   }
   return out;
+}
+
+/** The columns to add up, where that is all there is to joining; else null. */
+function addedColumns(
+  wanted: ReadonlySet<RollupColumn>,
+  days: ReadonlyMap<number, Tallies>,
+): readonly RollupColumn[] | null {
+  for (const name of wanted) if (!ADD_UP.has(name)) return null;
+  for (const { stateMs } of days.values()) if (stateMs.size > 0) return null;
+  return ['n', ...wanted];
+}
+
+/** Adds up columns, each laid out over all days at once: what is asked for every chart must be quick. */
+function addQuarters(
+  out: Tallies,
+  { start, end, into, raw }: Plan,
+  whole: Interval,
+  days: ReadonlyMap<number, Tallies>,
+  names: readonly RollupColumn[],
+): void {
+  const from = dayOf(whole.start);
+  const all = new Float64Array(Math.ceil((whole.end - from) / DAY_MS) * (DAY_MS / QUARTER_MS));
+  for (const name of names) {
+    const total = out[name];
+    all.fill(0);
+    for (const [day, tallies] of days) all.set(tallies[name], (day - from) / QUARTER_MS);
+    for (let k = 0; k < start.length; k++) {
+      if (raw && raw[k] >= 0) continue;
+      const last = (end[k] - from) / QUARTER_MS;
+      let sum = 0;
+      for (let i = (start[k] - from) / QUARTER_MS; i < last; i++) sum += all[i];
+      total[into[k]] += sum;
+    }
+  }
+}
+
+function joinQuarters(
+  out: Tallies,
+  into: number,
+  days: ReadonlyMap<number, Tallies>,
+  start: number,
+  end: number,
+): void {
+  for (let day = dayOf(start); day < end; day += DAY_MS) {
+    const tallies = days.get(day);
+    if (!tallies) continue;
+    const last = Math.min(tallies.size, (end - day) / QUARTER_MS);
+    for (let i = Math.max(0, (start - day) / QUARTER_MS); i < last; i++) joinTally(out, into, tallies, i);
+  }
 }
 
 /** The usable samples that spans need, with those that reach into them. */

@@ -1,4 +1,5 @@
 import {
+  ADDS_UP,
   BeaconError,
   bucketSpans,
   checkSummary,
@@ -242,8 +243,6 @@ async function poolGroup(
     parts.push((await poolMetrics(context, members, summary, place)).values);
   return parts.length === 1 ? parts[0] : addedUp(parts);
 }
-
-const ADDS_UP: ReadonlySet<Summary> = new Set(['sum', 'count', 'increase', 'duration']);
 
 function addedUp(parts: readonly (readonly Summarised[])[]): Summarised[] {
   const size = Math.max(...parts.map((part) => part.length));

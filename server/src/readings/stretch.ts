@@ -1,7 +1,6 @@
 import {
   bucketSpans,
-  levelSpans,
-  MINIMUM_COVERAGE,
+  DAY_MS,
   SUMMARIES_OF_KIND,
   timeByLevel,
   unitOfSummary,
@@ -15,9 +14,9 @@ import {
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, unitOf } from './measure';
+import { levelsOf } from './trend';
 import { summariseMetric, type PlanContext } from './planner';
 
-const DAY_MS = 86_400_000;
 /** Time by level is told by the quarter of an hour up to this length, by the hour beyond. */
 const LONGEST_BY_QUARTER_MS = 31 * DAY_MS;
 const TOLD: readonly Summary[] = ['mean', 'min', 'max', 'sum', 'increase', 'share', 'duration'];
@@ -62,14 +61,6 @@ async function numbersOf(
     coverage: own.coverage,
     samples: own.samples,
     values,
-    levels: band && timeByLevel(await spansOf(bucket)),
+    levels: band && timeByLevel(await levelsOf(context, loaded, { band, interval, bucket, hours })),
   };
-
-  async function spansOf(by: Bucket) {
-    const buckets = bucketSpans(interval, by, hours, zone, calendar);
-    const { values: each } = await readMeasure(context, loaded, buckets);
-    const edges = [...buckets.start, buckets.end[buckets.size - 1]];
-    const judged = each.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null));
-    return levelSpans(band!, edges, judged, context.now);
-  }
 }

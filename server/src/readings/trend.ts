@@ -19,7 +19,7 @@ import {
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { readingOf } from '../metrics/metrics';
-import { loadMeasure, readMeasure, unitOf } from './measure';
+import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';
 import { derivedWayOf } from './derived';
 import { samplesOf, type PlanContext } from './planner';
 
@@ -67,21 +67,33 @@ export async function readTrend(db: Queryable, ask: TrendAsk, now: number): Prom
 }
 
 /** When a measure lay on which level, by period. */
-export async function readLevels(
-  db: Queryable,
-  ask: { measure: Measure; band: TargetBand; interval: Interval; bucket: Bucket },
-  now: number,
-): Promise<LevelSpan[]> {
+export async function readLevels(db: Queryable, ask: LevelsAsk, now: number): Promise<LevelSpan[]> {
   const context: PlanContext = { db, now };
-  const loaded = await loadMeasure(context, ask.measure);
-  const buckets = bucketSpans(ask.interval, ask.bucket, null, loaded.zone, loaded.calendar);
+  return levelsOf(context, await loadMeasure(context, ask.measure), ask);
+}
+
+export interface LevelsAsk {
+  readonly measure: Measure;
+  readonly band: TargetBand;
+  readonly interval: Interval;
+  readonly bucket: Bucket;
+  readonly hours?: HoursFilter | null;
+}
+
+/** The same for a measure whose metrics are known. */
+export async function levelsOf(
+  context: PlanContext,
+  loaded: LoadedMeasure,
+  { band, interval, bucket, hours }: Omit<LevelsAsk, 'measure'>,
+): Promise<LevelSpan[]> {
+  const buckets = bucketSpans(interval, bucket, hours ?? null, loaded.zone, loaded.calendar);
   const { values } = await readMeasure(context, loaded, buckets);
   const edges = [...buckets.start, buckets.end[buckets.size - 1]];
   return levelSpans(
-    ask.band,
+    band,
     edges,
     values.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null)),
-    now,
+    context.now,
   );
 }
 

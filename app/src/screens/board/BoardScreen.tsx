@@ -1,13 +1,14 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import type { Board, Interval, WindowSpec } from '@vivid-beacon/core';
+import { breachWindow, resolveWindow, type Board, type Interval, type WindowSpec } from '@vivid-beacon/core';
 import { useAssets, useBoard } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
+import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
 import { resized } from '../../boards/boardGrid';
 import { BoardLookProvider, type BoardLook } from '../../boards/BoardLookContext';
 import { lookParams, readLook, type LookChange, type LookParams } from '../../boards/boardLook';
+import { localWindow } from '../../boards/localWindow';
 import { useBoardEdits } from '../../boards/useBoardEdits';
 import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
@@ -47,7 +48,10 @@ export function BoardScreen({ boardId }: { readonly boardId: string }) {
 }
 
 /** The look of a board as the address says it, and how to change it there. */
-function useAddressLook(board: Board): {
+function useAddressLook(
+  board: Board,
+  build: boolean,
+): {
   look: BoardLook;
   change: (part: Partial<LookChange>) => void;
   changed: boolean;
@@ -68,8 +72,15 @@ function useAddressLook(board: Board): {
       hours: said.hours === undefined ? document.hours : said.hours,
       focus: said.focus,
       onFocus: (assetId) => change({ focus: said.focus === assetId ? null : assetId }),
+      onBand: build
+        ? (readoutId, band) =>
+            router.push({
+              pathname: '/boards/[boardId]/readouts/[readoutId]',
+              params: { boardId: board.id, readoutId, band: JSON.stringify(band) },
+            })
+        : null,
     }),
-    [said, document, change],
+    [said, document, change, build, router, board.id],
   );
   return { look, change, changed: said.window !== null || said.scope !== null || said.hours !== undefined };
 }
@@ -84,7 +95,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   const [editing, setEditing] = useState(false);
   const [helping, setHelping] = useState(false);
   const [folded, setFolded] = useState(false);
-  const { look, change } = useAddressLook(board);
+  const { look, change } = useAddressLook(board, build);
   const zone = useBoardZone(board);
   const [domain, setDomain] = useState<Interval | null>(null);
   const onDomain = useCallback(
@@ -103,12 +114,18 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
     if (copied) save(pasteReadout(document, copied, null));
   };
   const setWindow = (window: WindowSpec): void => change({ window });
+  const toBreach = (step: -1 | 1): void => {
+    const next = breachWindow(spans, resolveWindow(look.window, now, zone), step);
+    if (next) setWindow(localWindow(next, zone));
+  };
   useKeys({
     d: () => setWindow(RAIL_WINDOWS.today),
     s: () => setWindow(RAIL_WINDOWS.week),
     m: () => setWindow(RAIL_WINDOWS.month),
     y: () => setWindow(RAIL_WINDOWS.year),
     w: () => globalThis.document.querySelector<HTMLElement>('[aria-label="Start of the window"]')?.focus(),
+    ',': () => toBreach(-1),
+    '.': () => toBreach(1),
     '?': () => setHelping(true),
     Escape: () => look.focus && change({ focus: null }),
     ...(build && {
@@ -201,7 +218,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
             readouts={document.readouts}
             wide={wide}
             editing={editing}
-            onArrange={(readouts) => save({ ...document, readouts })}
+            onDrop={(id, onto) => save(moveOnto(document, id, onto))}
             actions={{
               edit: (readout) => router.push(`/boards/${board.id}/readouts/${readout.id}`),
               move: (readout, step) => save(moveReadout(document, readout.id, step)),

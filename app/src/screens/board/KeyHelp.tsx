@@ -5,9 +5,11 @@ import { Words } from '../../components/Words';
 const LOOKING: readonly (readonly [string, string])[] = [
   ['D  S  M  Y', 'Today, 7 days, month, year so far'],
   ['W', 'Go to the time rail; then ← and → move a divider, with Shift by six ticks'],
+  [',  .', 'The breach before, the breach after: the window goes there'],
   ['Tab', 'Go to the next readout, row or number'],
   ['← →', 'On a trend: walk through its points'],
   ['+  −', 'On a trend: zoom in and out around the point'],
+  ['Shift ← →', 'On a trend: move along by a quarter of it'],
   ['Enter', 'On a trend: the numbers of what is shown; on a number: how it was made'],
   ['Esc', 'Release the focus, close what is open'],
   ['?', 'This list'],

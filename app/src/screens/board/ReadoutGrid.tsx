@@ -12,7 +12,6 @@ import {
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Readout } from '@vivid-beacon/core';
-import { moveOnto } from '../../boards/boardEdits';
 import { gridRows, PHONE_COLUMNS, ROW_HEIGHT, WIDE_COLUMNS, type GridCell } from '../../boards/boardGrid';
 import { ReadoutView, useReadoutWords } from '../../readouts/ReadoutView';
 import { usePalette } from '../../theme/useTheme';
@@ -23,12 +22,13 @@ interface ReadoutGridProps {
   readonly readouts: readonly Readout[];
   readonly wide: boolean;
   readonly editing: boolean;
-  readonly onArrange: (readouts: readonly Readout[]) => void;
+  /** One readout was dropped on another. */
+  readonly onDrop: (id: string, onto: string) => void;
   readonly actions: ReadoutActions;
 }
 
 /** The readouts of a board in rows; while it is arranged each can be dragged, by mouse, finger or keys. */
-export function ReadoutGrid({ readouts, wide, editing, onArrange, actions }: ReadoutGridProps) {
+export function ReadoutGrid({ readouts, wide, editing, onDrop, actions }: ReadoutGridProps) {
   const palette = usePalette();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -36,9 +36,7 @@ export function ReadoutGrid({ readouts, wide, editing, onArrange, actions }: Rea
     useSensor(KeyboardSensor),
   );
   const drop = ({ active, over }: DragEndEvent): void => {
-    if (!over || over.id === active.id) return;
-    const next = moveOnto({ readouts } as never, String(active.id), String(over.id));
-    onArrange(next.readouts);
+    if (over && over.id !== active.id) onDrop(String(active.id), String(over.id));
   };
   const rows = gridRows(readouts, wide).map((cells) => (
     <View key={cells[0].readout.id} style={[styles.row, { borderBottomColor: palette.line }]}>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import {
   emptyReadout,
+  PLAIN_SCALE,
   WHOLE_SCOPE,
   writeBoardFile,
   type Asset,
@@ -196,10 +197,8 @@ describe('the editor', () => {
     const { person, rerender } = renderScreen(panel({}));
     expect(screen.getByPlaceholderText('Dryer 1 gas used')).toBeTruthy();
     await person.click(screen.getByRole('checkbox', { name: 'fixed ends' }));
-    expect(heard.at(-1)).toEqual({ scale: { ends: [0, 40], reversed: false, logarithmic: false } });
-    rerender(
-      panel({ scale: { ends: [40, 0], reversed: false, logarithmic: false }, link: 'javascript:alert(1)' }),
-    );
+    expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, ends: [0, 40] } });
+    rerender(panel({ scale: { ...PLAIN_SCALE, ends: [40, 0] }, link: 'javascript:alert(1)' }));
     expect(screen.getByText('must lie above the start')).toBeTruthy();
     expect(screen.getByText('This is no page of ours, no web and no mail address.')).toBeTruthy();
     await person.click(screen.getByRole('radio', { name: 'Columns' }));

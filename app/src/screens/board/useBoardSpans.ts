@@ -13,12 +13,11 @@ import {
   type TargetBand,
 } from '@vivid-beacon/core';
 import { call } from '../../api/client';
-import { askLevels } from '../../api/queries';
+import { askLevels, useAssets, useMetrics } from '../../api/queries';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import { localWindow } from '../../boards/localWindow';
 import { groupQuery } from '../../boards/parts';
 import { resolveReadout } from '../../boards/resolveReadout';
-import { useAssets, useMetrics } from '../../api/queries';
 
 const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
 
@@ -51,8 +50,8 @@ export function useBoardSpans(
     for (const readout of document.readouts) {
       const { band, measures, groupBy } = readout;
       if (!band || measures.length === 0) continue;
+      const shown = resolveReadout(readout, look, metrics, assets);
       if (groupBy) {
-        const shown = resolveReadout(readout, look, metrics, assets);
         const query = groupQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
         if (!query) continue;
         add(['readings', 'query', query, band], async (signal) =>
@@ -65,7 +64,7 @@ export function useBoardSpans(
       for (const measure of measures) {
         // The band is in the unit of the first.
         if (byId.get(measure.metricId)?.unit !== unit) continue;
-        const ask = { measure, band, ...domain, bucket };
+        const ask = { measure, band, ...domain, bucket, hours: shown.hours };
         add(['readings', 'levels', ask], (signal) => askLevels(ask, signal));
       }
     }

@@ -111,10 +111,14 @@ export function LookPanel({ readout, automatic, ends, onChange }: LookPanelProps
               { value: 'reversed', label: 'reversed' },
               { value: 'logarithmic', label: 'logarithmic' },
               { value: 'fixed', label: 'fixed ends' },
+              ...(form === 'trend'
+                ? [{ value: 'broken' as const, label: 'broken where values lie far apart' }]
+                : []),
             ]}
             chosen={[
               ...(scale.reversed ? ['reversed' as const] : []),
               ...(scale.logarithmic ? ['logarithmic' as const] : []),
+              ...(scale.broken && form === 'trend' ? ['broken' as const] : []),
               ...(scale.ends ? ['fixed' as const] : []),
             ]}
             onChange={(chosen) =>
@@ -122,6 +126,7 @@ export function LookPanel({ readout, automatic, ends, onChange }: LookPanelProps
                 scale: {
                   reversed: chosen.includes('reversed'),
                   logarithmic: chosen.includes('logarithmic'),
+                  broken: chosen.includes('broken'),
                   ends: chosen.includes('fixed') ? (scale.ends ?? ends) : null,
                 },
               })

@@ -5,14 +5,12 @@ import {
   automaticTitle,
   BUCKET_WORDS,
   BUCKETS,
-  COMPARISONS,
   scaleEnds,
   SUMMARIES_OF_KIND,
   SUMMARY_WORDS,
   WHOLE_SCOPE,
   type Asset,
   type Bucket,
-  type Comparison,
   type Metric,
   type Readout,
   type Summary,
@@ -26,6 +24,7 @@ import { ScopePanel } from '../../components/scope/ScopePanel';
 import { WordRow } from '../../components/WordRow';
 import type { createReadoutDraftStore, Slot } from '../../stores/readoutDraftStore';
 import { BandPanel } from './BandPanel';
+import { ComparePanel } from './ComparePanel';
 import { GroupPanel } from './GroupPanel';
 import { LookPanel } from './LookPanel';
 import { MetricPanel } from './MetricPanel';
@@ -43,7 +42,7 @@ export const SLOT_TITLES: Readonly<Record<Slot, string>> = {
   window: 'Window',
   bucket: 'One value for',
   band: 'Target band',
-  compare: 'Reference',
+  compare: 'Compared with',
   look: 'How it is shown',
   words: 'Text of the note',
 };
@@ -58,12 +57,6 @@ interface SlotPanelProps {
   readonly values: readonly number[];
   readonly now: number;
 }
-
-const COMPARE_WORDS: Readonly<Record<Comparison, string>> = {
-  before: 'The window before',
-  lastYear: 'The same last year',
-  none: 'No reference',
-};
 
 /** The choices of the slot that is open. */
 export function SlotPanel({
@@ -180,15 +173,7 @@ export function SlotPanel({
         />
       );
     case 'compare':
-      return (
-        <PickList
-          name="Reference"
-          searchFrom={99}
-          options={COMPARISONS.map((value) => ({ value, label: COMPARE_WORDS[value] }))}
-          chosen={readout.compare}
-          onChoose={(compare) => actions.change({ compare })}
-        />
-      );
+      return <ComparePanel readout={readout} assets={assets} onChange={actions.change} />;
     case 'look': {
       const byId = new Map(metrics.map((each) => [each.id, each]));
       const names = new Map(assets.map(({ id, name }) => [id, name]));

@@ -79,7 +79,11 @@ export function readoutSentence(
     ),
     words('against'),
     slot('band', readout.band ? bandWords(readout.band) : 'no target band'),
-    ...part(false, words('and'), slot('compare', COMPARE_WORDS[readout.compare])),
+    ...part(
+      readout.normalise !== null || readout.align !== null,
+      words('and'),
+      slot('compare', compareWords(readout)),
+    ),
     ...part(readout.title !== null, words('shown with'), slot('look', lookWords(readout))),
     ...(whole ? [] : [words('and'), slot(UNFOLD, 'more choices')]),
   ];
@@ -93,6 +97,17 @@ const COMPARE_WORDS: Readonly<Record<Readout['compare'], string>> = {
   lastYear: 'the same last year',
   none: 'no reference',
 };
+
+function compareWords({ form, compare, normalise, align }: Readout): string {
+  const inTrend = [
+    ...(form === 'trend' && normalise
+      ? [normalise.by === 'first' ? 'in percent of the first value' : `per ${normalise.name}`]
+      : []),
+    ...(form === 'trend' && align ? [`by days since ${align.attribute}`] : []),
+  ];
+  const reference = compare === 'none' && inTrend.length > 0 ? [] : [COMPARE_WORDS[compare]];
+  return [...reference, ...inTrend].join(', ');
+}
 
 function lookWords({ title }: Readout): string {
   return title === null ? 'an automatic title' : 'a title of its own';

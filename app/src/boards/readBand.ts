@@ -1,0 +1,11 @@
+import { bandSchema, type TargetBand } from '@vivid-beacon/core';
+
+/** A target band written in an address; null for none, or one that cannot be read. */
+export function readBand(text: string | undefined): TargetBand | null {
+  if (!text) return null;
+  try {
+    return bandSchema.required().validateSync(JSON.parse(text)) as TargetBand;
+  } catch {
+    return null;
+  }
+}

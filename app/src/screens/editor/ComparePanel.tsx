@@ -1,0 +1,109 @@
+import { StyleSheet, View } from 'react-native';
+import { COMPARISONS, startOfAttribute, type Asset, type Comparison, type Readout } from '@vivid-beacon/core';
+import { attributesWith } from '../../boards/scopeEdits';
+import { NumberField } from '../../components/NumberField';
+import { PickList } from '../../components/PickList';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+
+interface ComparePanelProps {
+  readonly readout: Readout;
+  readonly assets: readonly Asset[];
+  readonly onChange: (part: Partial<Pick<Readout, 'compare' | 'normalise' | 'align'>>) => void;
+}
+
+export const COMPARE_WORDS: Readonly<Record<Comparison, string>> = {
+  before: 'The window before',
+  lastYear: 'The same last year',
+  none: 'No reference',
+};
+
+const USUAL_DAYS = 60;
+
+/** What values are compared with; of a trend also in what proportion, and from what day on. */
+export function ComparePanel({ readout, assets, onChange }: ComparePanelProps) {
+  const palette = usePalette();
+  const { compare, normalise, align, form, groupBy } = readout;
+  const numeric = attributesWith(assets, (value) => typeof value === 'number' && value > 0);
+  const dated = attributesWith(assets, (value) => startOfAttribute(value, 'UTC') !== null);
+  return (
+    <View style={styles.panel}>
+      <PickList
+        name="Reference"
+        searchFrom={99}
+        options={COMPARISONS.map((value) => ({ value, label: COMPARE_WORDS[value] }))}
+        chosen={compare}
+        onChoose={(value) => onChange({ compare: value })}
+      />
+      {form === 'trend' && (
+        <>
+          <Words as="sectionHead" heading={3}>
+            In proportion
+          </Words>
+          <PickList
+            name="In proportion"
+            searchFrom={12}
+            options={[
+              { value: 'none', label: 'Values as they are' },
+              { value: 'first', label: 'In percent of the first value' },
+              ...numeric.map((name) => ({ value: `by ${name}`, label: `Per ${name}` })),
+            ]}
+            chosen={normalise === null ? 'none' : normalise.by === 'first' ? 'first' : `by ${normalise.name}`}
+            onChoose={(value) =>
+              onChange({
+                normalise:
+                  value === 'none'
+                    ? null
+                    : value === 'first'
+                      ? { by: 'first' }
+                      : { by: 'attribute', name: value.slice(3) },
+              })
+            }
+          />
+        </>
+      )}
+      {form === 'trend' && groupBy === null && (
+        <>
+          <Words as="sectionHead" heading={3}>
+            Laid over one another
+          </Words>
+          <PickList
+            name="Laid over one another"
+            searchFrom={12}
+            options={[
+              { value: 'date', label: 'By date' },
+              ...dated.map((name) => ({ value: `since ${name}`, label: `By days since ${name}` })),
+            ]}
+            chosen={align === null ? 'date' : `since ${align.attribute}`}
+            onChoose={(value) =>
+              onChange({
+                align:
+                  value === 'date' ? null : { attribute: value.slice(6), days: align?.days ?? USUAL_DAYS },
+              })
+            }
+          />
+          {align && (
+            <NumberField
+              label="Days from then on"
+              value={align.days}
+              error={
+                Number.isInteger(align.days) && align.days >= 1 && align.days <= 3660
+                  ? undefined
+                  : 'a whole number from 1 to 3660'
+              }
+              onChange={(days) => onChange({ align: { ...align, days } })}
+            />
+          )}
+          {dated.length === 0 && (
+            <Words as="second" colour={palette.ink2}>
+              To lay assets over one another from an event on, give them an attribute with its date, such as
+              2026-03-02.
+            </Words>
+          )}
+        </>
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ panel: { gap: 10 } });

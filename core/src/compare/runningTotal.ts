@@ -1,0 +1,5 @@
+/** Each value added to those before it; a missing one adds nothing and stays missing. */
+export function runningTotal(v: readonly (number | null)[]): (number | null)[] {
+  let total = 0;
+  return v.map((value) => (value === null ? null : (total += value)));
+}

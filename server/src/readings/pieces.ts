@@ -1,0 +1,81 @@
+import { DAY_MS, dayOf, QUARTER_MS, type Spans } from '@vivid-beacon/core';
+
+/** An end of a span that needs samples; `raw` is its number. */
+export interface RawPiece {
+  readonly start: number;
+  readonly end: number;
+  readonly raw: number;
+}
+
+/** Spans cut into whole quarters from the rollups (`raw` = −1) and ends that need samples. Columns, in order. */
+export interface Plan {
+  readonly start: ArrayLike<number>;
+  readonly end: ArrayLike<number>;
+  readonly into: ArrayLike<number>;
+  /** null = none needs samples. */
+  readonly raw: readonly number[] | null;
+  readonly ends: readonly RawPiece[];
+  readonly whole: { readonly start: number; readonly end: number } | null;
+}
+
+/** Ends that need samples may lie on this many stretches of days; with more, all samples are read at once. */
+const MOST_RAW_STRETCHES = 4;
+
+/** Cuts spans at quarters of an hour. null = too many ends off the quarters, samples are the shorter way. */
+export function planPieces(spans: Spans): Plan | null {
+  if (onQuarters(spans)) {
+    const whole = { start: Infinity, end: -Infinity };
+    for (let i = 0; i < spans.start.length; i++) {
+      if (spans.start[i] < whole.start) whole.start = spans.start[i];
+      if (spans.end[i] > whole.end) whole.end = spans.end[i];
+    }
+    return { ...spans, raw: null, ends: [], whole: whole.end > whole.start ? whole : null };
+  }
+  const plan = { start: [] as number[], end: [] as number[], into: [] as number[], raw: [] as number[] };
+  const ends: RawPiece[] = [];
+  let wholeStart = Infinity;
+  let wholeEnd = -Infinity;
+  const add = (start: number, end: number, into: number, raw: number): void => {
+    plan.start.push(start);
+    plan.end.push(end);
+    plan.into.push(into);
+    plan.raw.push(raw);
+    if (raw >= 0) ends.push({ start, end, raw });
+  };
+  for (let i = 0; i < spans.start.length; i++) {
+    const [start, end, into] = [spans.start[i], spans.end[i], spans.into[i]];
+    const from = Math.ceil(start / QUARTER_MS) * QUARTER_MS;
+    const to = Math.floor(end / QUARTER_MS) * QUARTER_MS;
+    if (from >= to) {
+      if (end > start) add(start, end, into, ends.length);
+      continue;
+    }
+    if (start < from) add(start, from, into, ends.length);
+    add(from, to, into, -1);
+    wholeStart = Math.min(wholeStart, from);
+    wholeEnd = Math.max(wholeEnd, to);
+    if (to < end) add(to, end, into, ends.length);
+  }
+  if (stretchesOf(ends).length > MOST_RAW_STRETCHES) return null;
+  return { ...plan, ends, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
+}
+
+function onQuarters({ start, end }: Spans): boolean {
+  for (let i = 0; i < start.length; i++) {
+    if (start[i] % QUARTER_MS !== 0 || end[i] % QUARTER_MS !== 0) return false;
+  }
+  return true;
+}
+
+/** Raw pieces joined where they lie on the same or neighbouring days. */
+export function stretchesOf(ends: readonly RawPiece[]): { from: number; to: number; pieces: RawPiece[] }[] {
+  const stretches: { from: number; to: number; pieces: RawPiece[] }[] = [];
+  for (const piece of ends) {
+    const last = stretches[stretches.length - 1];
+    if (last && dayOf(piece.start) <= dayOf(last.to) + DAY_MS) {
+      last.to = Math.max(last.to, piece.end);
+      last.pieces.push(piece);
+    } else stretches.push({ from: piece.start, to: piece.end, pieces: [piece] });
+  }
+  return stretches;
+}
