@@ -16,7 +16,7 @@ export default ts.config(
     languageOptions: { globals: globals.browser },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
-  { files: ['app/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  { files: ['app/*.js', 'bench/minimal/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
     // The core computes: it reads no clock, no chance, no environment.
     files: ['core/src/**/*.ts'],

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { signInAs } from './helpers';
+import { serverOf, signInAs } from './helpers';
 
 test('a sample over the limit reaches the shift lead, who hands a flag to the technician', async ({
   page,
@@ -9,29 +9,19 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   const mark = info.project.name;
   // The analyst makes a token and a rule, on a metric that only this test sends.
   await signInAs(page, 'Analyst');
-  const { key } = await page.evaluate(async (name) => {
-    const session = await (await fetch('/api/session')).json();
-    const send = async (path: string, body: object) =>
-      (
-        await fetch(path, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json', 'x-form-token': session.csrfToken },
-          body: JSON.stringify(body),
-        })
-      ).json();
-    const asset = await send('/api/assets', {
-      name: `Press ${name}`,
-      kind: 'machine',
-      zone: 'Europe/London',
-    });
-    return send('/api/metrics', {
-      assetId: asset.id,
-      name: 'Oil temperature',
-      unit: '°C',
-      kind: 'level',
-      intervalMs: 60_000,
-    });
-  }, mark);
+  const send = serverOf(page);
+  const asset = await send('POST', '/api/assets', {
+    name: `Press ${mark}`,
+    kind: 'machine',
+    zone: 'Europe/London',
+  });
+  const { key } = await send<{ key: string }>('POST', '/api/metrics', {
+    assetId: asset.id,
+    name: 'Oil temperature',
+    unit: '°C',
+    kind: 'level',
+    intervalMs: 60_000,
+  });
   await page.goto('/data/tokens');
   await page.getByLabel('Name of the sender').fill(`Press ${mark}`);
   await page.getByRole('button', { name: 'Make a token' }).click();

@@ -181,3 +181,41 @@ test('a board is begun for an asset, to a chosen depth', async ({ page }, info) 
   await expect(readout(page, 'Washed weight, by asset')).toBeVisible();
   await expect(page.getByRole('group', { name: /Arrow keys walk through its points/ }).first()).toBeVisible();
 });
+
+test('fingers zoom and move a trend; keys walk from breach to breach', async ({ page }) => {
+  await signInAs(page, 'Manager');
+  await openBoard(page, PLANTS);
+  const gas = readout(page, 'Gas per kg, four dryers');
+  const plot = gas.getByRole('group', { name: /Arrow keys walk through its points/ });
+  await plot.scrollIntoViewIfNeeded();
+  await plot.evaluate((element) => element.scrollIntoView({ block: 'center' }));
+  const box = (await plot.boundingBox())!;
+  const y = box.y + box.height / 2;
+  const at = (share: number): number => box.x + 46 + (box.width - 80) * share;
+  const touch = await page.context().newCDPSession(page);
+  const fingers = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...places: number[]) =>
+    touch.send('Input.dispatchTouchEvent', { type, touchPoints: places.map((x, id) => ({ x, y, id })) });
+
+  await fingers('touchStart', at(0.4), at(0.6));
+  for (const step of [0.05, 0.1, 0.15, 0.2]) await fingers('touchMove', at(0.4 - step), at(0.6 + step));
+  await fingers('touchEnd');
+  const whole = gas.getByRole('button', { name: 'Back to the whole window' });
+  await expect(whole).toBeVisible();
+  const told = gas.getByText(/^\d{1,2}:\d\d|^\w{3} \d/).last();
+  const before = await told.textContent();
+  // Zoomed in, one finger moves what is shown.
+  await fingers('touchStart', at(0.7));
+  for (const share of [0.6, 0.5, 0.4]) await fingers('touchMove', at(share));
+  await fingers('touchEnd');
+  await expect(told).not.toHaveText(before!);
+  await whole.click();
+  await expect(whole).toHaveCount(0);
+
+  await page.keyboard.press(',');
+  await expect(page).toHaveURL(/window=/);
+  const first = page.url();
+  await page.keyboard.press(',');
+  await expect.poll(() => page.url()).not.toBe(first);
+  await page.keyboard.press('.');
+  await expect.poll(() => decodeURIComponent(page.url())).toBe(decodeURIComponent(first));
+});

@@ -38,3 +38,42 @@ export async function expectNoSidewaysScroll(page: Page): Promise<void> {
   const extra = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
   expect(extra).toBeLessThanOrEqual(0);
 }
+
+export type Send = <T = { id: string }>(
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: object,
+) => Promise<T>;
+
+/** Calls the server as the person who is signed in on the page. */
+export function serverOf(page: Page): Send {
+  return async (method, path, body) =>
+    page.evaluate(
+      async ([method, path, body]) => {
+        const session = await (await fetch('/api/session')).json();
+        const answer = await fetch(path, {
+          method,
+          headers: { 'content-type': 'application/json', 'x-form-token': session.csrfToken },
+          body: body && JSON.stringify(body),
+        });
+        if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+        return answer.status === 204 ? undefined : answer.json();
+      },
+      [method, path, body] as const,
+    );
+}
+
+/** Nothing on the page is drawn or written from a number that is none. */
+export async function expectRealNumbers(page: Page): Promise<void> {
+  const wrong = await page.evaluate(() => {
+    const bad = /NaN|Infinity|undefined/;
+    const drawn = [...document.querySelectorAll('svg *')].flatMap((element) =>
+      [...element.attributes]
+        .filter(({ value }) => bad.test(value))
+        .map(({ name, value }) => `${name}=${value}`),
+    );
+    const written = document.body.innerText.split('\n').filter((line) => bad.test(line));
+    return [...drawn, ...written].slice(0, 10);
+  });
+  expect(wrong).toEqual([]);
+}

@@ -16,6 +16,7 @@ import { useSameList } from '../hooks/useSameList';
 import { useKept } from '../hooks/useKept';
 import { useBoardLook } from './BoardLookContext';
 import { displayed } from './displayed';
+import { measureNames } from './measureNames';
 import { groupQuery, levelFor, partsOfGroups, type Part } from './parts';
 import { resolveReadout, type ShownReadout } from './resolveReadout';
 
@@ -106,12 +107,9 @@ function partOfReading(
 ): Part {
   const { metricId, per } = readout.measures[i];
   const metric = metrics.get(metricId);
-  const names = new Set(readout.measures.map((each) => metrics.get(each.metricId)?.name));
-  const assets = new Set(readout.measures.map((each) => metrics.get(each.metricId)?.assetId));
-  const own = names.size === 1 || assets.size > 1 ? (metric?.assetName ?? '') : (metric?.name ?? '');
   return {
     key: `${i} ${metricId}`,
-    name: names.size > 1 && assets.size > 1 ? `${metric?.assetName ?? ''}, ${metric?.name ?? ''}` : own,
+    name: measureNames(readout.measures, metrics)[i],
     assetId: metric?.assetId ?? null,
     metricIds: per ? [metricId, per.metricId] : [metricId],
     within: 0,
@@ -132,5 +130,5 @@ export function decimalsOf(readout: Readout, parts: readonly Pick<Part, 'value'>
     readout.band,
     parts.map(({ value }) => value ?? NaN),
   );
-  return Math.min(3, decimalsFor(low, high));
+  return decimalsFor(low, high);
 }

@@ -29,6 +29,7 @@ import { alignedStarts } from './alignedStarts';
 import { displayed } from './displayed';
 import { localWindow } from './localWindow';
 import { groupQuery, shortNames } from './parts';
+import { measureNames } from './measureNames';
 import { proportioned } from './proportioned';
 import type { ShownReadout } from './resolveReadout';
 import { useShown } from './useParts';
@@ -50,6 +51,7 @@ export interface TrendData {
   readonly leftOut: readonly string[];
   /** Are times counted from a start event? */
   readonly aligned: boolean;
+  readonly metrics: ReadonlyMap<string, Metric>;
 }
 
 /** Zoomed in so far that fewer periods than this are left, samples are read instead. */
@@ -156,6 +158,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
     bucket,
     leftOut: [...undated, ...(inProportion?.leftOut ?? [])],
     aligned: starts !== null,
+    metrics,
   };
 }
 
@@ -254,11 +257,9 @@ function seriesOf(
   metrics: ReadonlyMap<string, Metric>,
 ): TrendSeries {
   const metric = metrics.get(measure.metricId);
-  const names = new Set(readout.measures.map(({ metricId }) => metrics.get(metricId)?.name));
-  const name = names.size === 1 ? metric?.assetName : metric?.name;
   return {
     key: `${i} ${measure.metricId}`,
-    name: name ?? 'removed metric',
+    name: measureNames(readout.measures, metrics)[i],
     assetId: metric?.assetId ?? null,
     answer: divided(answer, readout),
   };

@@ -1,5 +1,6 @@
 import Svg, { Defs, G, Line, Path, RadialGradient, Stop, Text as SvgText } from 'react-native-svg';
 import {
+  formatGraduation,
   formatNumber,
   LEVEL_WORDS,
   sectorsOf,
@@ -15,6 +16,9 @@ import { gaugeGeometry, graduations, notchPath, onCircle, ringPath, SWEEP, wedge
 import { GaugeNoData } from './GaugeNoData';
 import { RingSector } from './RingSector';
 import { valueAxis } from './valueAxis';
+
+/** About the width of a digit of a graduation, px. */
+const DIGIT = 5.6;
 
 interface GaugeProps {
   readonly width: number;
@@ -128,6 +132,9 @@ export function Gauge({
             )
             .map(({ value: mark }) => {
               const [x, y] = onCircle(g.cx, g.cy, g.outer + 19, toAngle(mark));
+              // A long one would be cut off at the edge: then it is left out.
+              const half = (formatGraduation(mark).length * DIGIT) / 2;
+              if (x - half < 0 || x + half > g.width) return null;
               return (
                 <SvgText
                   key={mark}
@@ -138,7 +145,7 @@ export function Gauge({
                   fill={palette.ink2}
                   textAnchor="middle"
                 >
-                  {String(mark).replace('-', '\u2212')}
+                  {formatGraduation(mark)}
                 </SvgText>
               );
             })}
@@ -196,7 +203,7 @@ export function Gauge({
             x={g.cx}
             y={g.cy + 0.2 * g.radius + 0.36 * g.numeral}
             fontFamily={SVG_FONT_STRONG}
-            fontSize={g.numeral}
+            fontSize={Math.min(g.numeral, (1.8 * g.inner) / (0.5 * formatNumber(value, decimals).length))}
             fill={palette.ink}
             stroke={palette.sheet}
             strokeWidth={3}

@@ -1,5 +1,6 @@
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import {
+  formatGraduation,
   formatNumber,
   LEVEL_WORDS,
   sectorsOf,
@@ -70,7 +71,7 @@ export function Tank({ value, level, band, reference, decimals, scale }: TankPro
               fill={palette.ink2}
               textAnchor="end"
             >
-              {String(tick).replace('-', '\u2212')}
+              {formatGraduation(tick)}
             </SvgText>
           </G>
         ))}

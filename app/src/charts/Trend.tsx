@@ -1,8 +1,9 @@
-import { useId, useMemo } from 'react';
+import { useId, useLayoutEffect, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Line, Rect } from 'react-native-svg';
 import {
   formatMoment,
+  formatNumber,
   formatValue,
   levelOf,
   LEVEL_WORDS,
@@ -19,7 +20,8 @@ import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { BandChannel } from './BandChannel';
 import { TrendAxes } from './TrendAxes';
-import { channels, nearestIndex, timeScale } from './trendGeometry';
+import { moveDrawing } from './moveDrawing';
+import { channels, nearestIndex, type Channel } from './trendGeometry';
 import { labelRoom, TrendLabels } from './TrendLabels';
 import { TrendLines } from './TrendLines';
 import { trendScene, type TrendSeries } from './trendScene';
@@ -62,11 +64,21 @@ interface TrendProps {
 
 const TOP = 24;
 const BOTTOM = 22;
+/** Room for the graduations of values, at least. */
 const LEFT = 46;
+const DIGIT = 6.2;
 const RIGHT = 18;
 const SECOND_AXIS = 44;
 /** Names stand at the ends of the lines where the plot keeps this much room. */
 const NAMES_FROM = 420;
+const OVER = 6;
+const NO_CHANNELS: readonly Channel[] = [];
+const NO_GAPS: readonly Interval[] = [];
+const NO_SPANS: readonly LevelSpan[] = [];
+const NO_REMARKS: readonly StretchRemark[] = [];
+const NO_ALARMS: readonly number[] = [];
+/** Nobody zooms deeper than this: no samples lie nearer. */
+const SHORTEST_ZOOM_MS = 60_000;
 const ZOOM_STEP = 2;
 const PAN_STEP = 0.25;
 
@@ -82,9 +94,9 @@ export function Trend({
   cumulative = false,
   scale = PLAIN_SCALE,
   focus = null,
-  spans = [],
-  remarks = [],
-  alarms = [],
+  spans = NO_SPANS,
+  remarks = NO_REMARKS,
+  alarms = NO_ALARMS,
   reference = null,
   caption = ' ',
   choosing = false,
@@ -100,7 +112,8 @@ export function Trend({
   const twoUnits = new Set(series.map(({ answer }) => answer.unit)).size > 1;
   const rightAt = RIGHT - 6 + (named ? labelRoom(series.map((each) => each.name)) : 0);
   const right = rightAt + 6 + (twoUnits ? SECOND_AXIS : 0);
-  const plotWidth = Math.max(10, width - LEFT - right);
+  const left = useMemo(() => Math.max(LEFT, graduationRoom(series[0])), [series]);
+  const plotWidth = Math.max(10, width - left - right);
   const plotHeight = Math.max(10, height - TOP - BOTTOM);
   const judged = cumulative || mark === 'stacked' ? null : band;
   const scene = useMemo(() => {
@@ -109,16 +122,31 @@ export function Trend({
     return trendScene(all, options);
   }, [series, reference, window, plotWidth, plotHeight, mark, cumulative, scale, judged]);
   const { x } = scene;
-  const shown = reference ? scene.series.filter(({ key }) => key !== reference.key) : scene.series;
+  const drawn = useMemo(
+    () => (reference ? { ...scene, series: scene.series.filter(({ key }) => key !== reference.key) } : scene),
+    [scene, reference],
+  );
+  const shown = drawn.series;
   const compared = reference ? scene.series.find(({ key }) => key === reference.key) : undefined;
   const subject = shown.find(({ assetId }) => focus !== null && assetId === focus) ?? shown[0];
   const leftAxis = scene.axes[0];
-  const parts = judged ? channels(judged, leftAxis.domain, leftAxis.at) : [];
-  const { cursor, setCursor, dragged, live, handlers } = useTrendPointer({
-    view: { window, left: LEFT, width: plotWidth },
+  const parts = useMemo(
+    () => (judged ? channels(judged, leftAxis.domain, leftAxis.at) : NO_CHANNELS),
+    [judged, leftAxis],
+  );
+  const view = useMemo(() => ({ window, left, width: plotWidth }), [window, left, plotWidth]);
+  const zoomTo = (to: Interval): void => {
+    if (onZoom && to.end - to.start >= SHORTEST_ZOOM_MS) onZoom(to);
+    else moveDrawing(id, view, null);
+  };
+  // With the data of another window everything stands where it belongs.
+  useLayoutEffect(() => moveDrawing(id, view, null), [id, view]);
+  const { cursor, setCursor, dragged, handlers } = useTrendPointer({
+    view,
     choosing,
     panning,
-    onZoom: onZoom ?? (() => undefined),
+    onMove: (to) => moveDrawing(id, view, to),
+    onZoom: zoomTo,
     onStretch: onStretch ?? (() => undefined),
   });
   const at = cursor === null ? -1 : nearestIndex(subject.t, subject.v, cursor);
@@ -134,20 +162,12 @@ export function Trend({
   const zoom = (factor: number): void => {
     const centre = at >= 0 ? subject.t[at] : (window.start + window.end) / 2;
     const half = ((window.end - window.start) * factor) / 2;
-    onZoom?.({ start: Math.round(centre - half), end: Math.round(centre + half) });
+    zoomTo({ start: Math.round(centre - half), end: Math.round(centre + half) });
   };
   const pan = (share: number): void => {
     const by = (window.end - window.start) * share;
-    onZoom?.({ start: Math.round(window.start + by), end: Math.round(window.end + by) });
+    zoomTo({ start: Math.round(window.start + by), end: Math.round(window.end + by) });
   };
-  // While fingers move the view, what is drawn moves as a whole; only the graduations of time are new.
-  const view = live ?? window;
-  const axes = useMemo(
-    () => (live ? { ...scene, x: timeScale(live, plotWidth) } : scene),
-    [live, scene, plotWidth],
-  );
-  const stretchedBy = (window.end - window.start) / (view.end - view.start);
-  const movedBy = ((window.start - view.start) / (view.end - view.start)) * plotWidth;
   const told = at < 0 ? null : tellPoint(subject.t[at]);
 
   function tellPoint(t: number): string {
@@ -199,7 +219,7 @@ export function Trend({
       style={choosing ? styles.choosing : styles.plot}
     >
       <Svg width={width} height={height} aria-hidden>
-        <G x={LEFT} y={TOP}>
+        <G x={left} y={TOP}>
           {parts
             .filter(({ level }) => level === 'clear')
             .map((part) => (
@@ -228,57 +248,49 @@ export function Trend({
               />
             );
           })}
-          {live && (
-            <Defs>
-              <ClipPath id={`${id}view`}>
-                <Rect
-                  x={-movedBy / stretchedBy}
-                  y={-TOP}
-                  width={plotWidth / stretchedBy}
-                  height={plotHeight + TOP}
-                />
-              </ClipPath>
-            </Defs>
-          )}
-          <G
-            transform={
-              live ? `translate(${movedBy.toFixed(1)} 0) scale(${stretchedBy.toFixed(4)} 1)` : undefined
-            }
-            clipPath={live ? `url(#${id}view)` : undefined}
-          >
-            <TrendTime
-              id={id}
-              scene={scene}
-              window={window}
-              width={plotWidth}
-              height={plotHeight}
-              gaps={series.length === 1 ? series[0].answer.gaps : []}
-              spans={spans}
-              remarks={remarks}
-              alarms={alarms}
-            />
-            {compared && <TrendReference d={compared.path} />}
-            <TrendLines
-              id={id}
-              series={shown}
-              subject={subject.key}
-              parts={parts}
-              width={plotWidth}
-              decimals={decimals}
-            />
+          <Defs>
+            <ClipPath id={`${id}view`}>
+              <Rect x={-4} y={-TOP} width={plotWidth + 8} height={plotHeight + TOP + OVER} />
+            </ClipPath>
+          </Defs>
+          <G clipPath={`url(#${id}view)`}>
+            <G id={`${id}moves`}>
+              <TrendTime
+                id={id}
+                scene={scene}
+                window={window}
+                width={plotWidth}
+                height={plotHeight}
+                gaps={series.length === 1 ? series[0].answer.gaps : NO_GAPS}
+                spans={spans}
+                remarks={remarks}
+                alarms={alarms}
+              />
+              {compared && <TrendReference d={compared.path} />}
+              <TrendLines
+                id={id}
+                series={shown}
+                subject={subject.key}
+                parts={parts}
+                width={plotWidth}
+                decimals={decimals}
+              />
+            </G>
           </G>
           <TrendAxes
-            scene={axes}
-            window={view}
+            id={id}
+            scene={scene}
+            window={window}
             zone={zone}
             since={since}
             width={plotWidth}
             height={plotHeight}
             rightAt={plotWidth + rightAt}
           />
-          {named && !live && (
+          {named && (
             <TrendLabels
-              scene={{ ...scene, series: shown }}
+              id={id}
+              scene={drawn}
               subject={subject.key}
               width={plotWidth}
               height={plotHeight}
@@ -299,7 +311,7 @@ export function Trend({
               strokeWidth={1}
             />
           )}
-          {at >= 0 && !live && (
+          {at >= 0 && (
             <>
               <Line
                 x1={x(subject.t[at])}
@@ -336,6 +348,14 @@ export function Trend({
       )}
     </View>
   );
+}
+
+/** Width of the longest graduation that values as large as these may have, px. */
+function graduationRoom({ answer: { v } }: TrendSeries): number {
+  let size = 0;
+  for (const value of v) if (value !== null && Math.abs(value) > size) size = Math.abs(value);
+  // A number this long, of round thousands, or with its power of ten.
+  return formatNumber(-size, 0).length * DIGIT + 14;
 }
 
 const styles = StyleSheet.create({

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { G, Line, Path, Text as SvgText } from 'react-native-svg';
 import { formatNumber, type Interval } from '@vivid-beacon/core';
 import { SVG_FONT } from '../theme/type';
@@ -7,6 +8,7 @@ import { AxisBreak } from './AxisBreak';
 import type { Scene } from './trendScene';
 
 interface TrendAxesProps {
+  readonly id: string;
   readonly scene: Scene;
   readonly window: Interval;
   readonly zone: string;
@@ -20,39 +22,49 @@ interface TrendAxesProps {
 
 /** Decimals that tell neighbouring graduations apart. */
 function tickText(tick: number, ticks: readonly number[]): string {
+  if (tick === 0) return '0';
   const steps = ticks.filter((each) => each !== tick).map((each) => Math.abs(each - tick));
   const step = steps.length > 0 ? Math.min(...steps) : Math.abs(tick) || 1;
   return formatNumber(tick, Math.max(0, Math.min(6, Math.ceil(-Math.log10(step) - 1e-9))));
 }
 
 /** Graduations of values at the left, of a second unit at the right, and of local time below. */
-export function TrendAxes({ scene, window, zone, since, width, height, rightAt }: TrendAxesProps) {
+export const TrendAxes = memo(function TrendAxes({
+  id,
+  scene,
+  window,
+  zone,
+  since,
+  width,
+  height,
+  rightAt,
+}: TrendAxesProps) {
   const palette = usePalette();
   const { axes, x } = scene;
+  const times = since ? sinceTicks(window, width) : timeTicks(window, zone, width);
   return (
     <>
       {axes.map(({ unit, ticks, at, gap }, k) => {
         const right = k === 1;
         return (
           <G key={unit}>
+            <Path
+              d={ticks.map((tick) => (right ? `M${rightAt} ${at(tick)}h4` : `M-5 ${at(tick)}H-1`)).join('')}
+              stroke={palette.ink2}
+              strokeWidth={1}
+            />
             {ticks.map((tick) => (
-              <G key={tick}>
-                <Path
-                  d={right ? `M${rightAt} ${at(tick)}h4` : `M-5 ${at(tick)}H-1`}
-                  stroke={palette.ink2}
-                  strokeWidth={1}
-                />
-                <SvgText
-                  x={right ? rightAt + 7 : -9}
-                  y={at(tick) + 4}
-                  fontFamily={SVG_FONT}
-                  fontSize={12}
-                  fill={palette.ink2}
-                  textAnchor={right ? 'start' : 'end'}
-                >
-                  {tickText(tick, ticks)}
-                </SvgText>
-              </G>
+              <SvgText
+                key={tick}
+                x={right ? rightAt + 7 : -9}
+                y={at(tick) + 4}
+                fontFamily={SVG_FONT}
+                fontSize={12}
+                fill={palette.ink2}
+                textAnchor={right ? 'start' : 'end'}
+              >
+                {tickText(tick, ticks)}
+              </SvgText>
             ))}
             {gap && !right && <AxisBreak top={gap.top} width={width} />}
             {axes.length > 1 && (
@@ -71,16 +83,28 @@ export function TrendAxes({ scene, window, zone, since, width, height, rightAt }
         );
       })}
       <Line x1={0} x2={width} y1={height} y2={height} stroke={palette.ink} strokeWidth={1.5} />
-      {(since ? sinceTicks(window, width) : timeTicks(window, zone, width)).map(({ t: tick, label }) => (
-        <G key={tick}>
-          <Path d={`M${x(tick)} ${height}v5`} stroke={palette.ink2} strokeWidth={1} />
-          {x(tick) < width - 26 && (
-            <SvgText x={x(tick) + 3} y={height + 17} fontFamily={SVG_FONT} fontSize={12} fill={palette.ink2}>
-              {label}
-            </SvgText>
-          )}
-        </G>
-      ))}
+      <G id={`${id}ticks`}>
+        <Path
+          d={times.map(({ t }) => `M${x(t).toFixed(1)} ${height}v5`).join('')}
+          stroke={palette.ink2}
+          strokeWidth={1}
+        />
+        {times.map(
+          ({ t, label }) =>
+            x(t) < width - 26 && (
+              <SvgText
+                key={t}
+                x={x(t) + 3}
+                y={height + 17}
+                fontFamily={SVG_FONT}
+                fontSize={12}
+                fill={palette.ink2}
+              >
+                {label}
+              </SvgText>
+            ),
+        )}
+      </G>
     </>
   );
-}
+});

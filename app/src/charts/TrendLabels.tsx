@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { G, Path, Text as SvgText } from 'react-native-svg';
 import { levelOf, type Level, type TargetBand } from '@vivid-beacon/core';
 import { wordColour } from '../theme/palette';
@@ -7,6 +8,7 @@ import { starPath } from './starPath';
 import { labelPlaces, type Scene } from './trendScene';
 
 interface TrendLabelsProps {
+  readonly id: string;
   readonly scene: Scene;
   readonly subject: string;
   readonly width: number;
@@ -18,7 +20,14 @@ interface TrendLabelsProps {
 const LINE = 15;
 
 /** The name of each line at its end, moved apart where they would lie on one another. */
-export function TrendLabels({ scene, subject, width, height, band }: TrendLabelsProps) {
+export const TrendLabels = memo(function TrendLabels({
+  id,
+  scene,
+  subject,
+  width,
+  height,
+  band,
+}: TrendLabelsProps) {
   const palette = usePalette();
   const ends = scene.series.flatMap((each) => {
     const last = each.top.findLastIndex((value) => value !== null);
@@ -33,7 +42,7 @@ export function TrendLabels({ scene, subject, width, height, band }: TrendLabels
     height,
   );
   return (
-    <>
+    <G id={`${id}names`}>
       {ends.map(({ each, level, x, y }, i) => (
         <G key={each.key}>
           <Path
@@ -71,9 +80,9 @@ export function TrendLabels({ scene, subject, width, height, band }: TrendLabels
           </SvgText>
         </G>
       ))}
-    </>
+    </G>
   );
-}
+});
 
 /** Width that names need at the right of the plot, in px. */
 export function labelRoom(names: readonly string[]): number {

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { ClipPath, Defs, G, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { shapeColour } from '../theme/palette';
 import { SVG_FONT } from '../theme/type';
@@ -20,7 +21,14 @@ const FADE = [1, 0.72, 0.46, 0.24];
 const OVER = 6;
 
 /** The lines, areas and columns of a trend: the subject in ink, all others quiet. */
-export function TrendLines({ id, series, subject, parts, width, decimals }: TrendLinesProps) {
+export const TrendLines = memo(function TrendLines({
+  id,
+  series,
+  subject,
+  parts,
+  width,
+  decimals,
+}: TrendLinesProps) {
   const palette = usePalette();
   const first = series.findIndex(({ key }) => key === subject);
   const others = series.filter((_, i) => i !== first);
@@ -100,4 +108,4 @@ export function TrendLines({ id, series, subject, parts, width, decimals }: Tren
       )}
     </>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { G, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { Interval, LevelSpan, StretchRemark } from '@vivid-beacon/core';
 import { SVG_FONT } from '../theme/type';
@@ -20,7 +21,7 @@ interface TrendTimeProps {
 }
 
 /** What a trend marks along its time: gaps, time still to come, breaches, remarks and alarms. */
-export function TrendTime({
+export const TrendTime = memo(function TrendTime({
   id,
   scene,
   window,
@@ -105,4 +106,4 @@ export function TrendTime({
       })}
     </>
   );
-}
+});

@@ -4,6 +4,7 @@ import type { SceneAxis } from './trendScene';
 
 /** Height of what stands for the stretch left out, px. */
 export const BREAK_HEIGHT = 12;
+const LINE_HEIGHT = 14;
 /** Neither part takes less of the height than this. */
 const SMALLEST_SHARE = 0.25;
 
@@ -45,11 +46,13 @@ export function brokenAxis(
       .ticks(count)
       .filter((tick) => tick >= from && tick <= to),
   );
+  const at = (value: number): number => scale(value);
   return {
     unit,
     domain: [lower[0], upper[1]],
-    at: (value) => scale(value),
-    ticks,
+    at,
+    // On both sides of the break graduations come near one another: the lower one stays.
+    ticks: ticks.filter((tick, i) => i === 0 || Math.abs(at(tick) - at(ticks[i - 1])) >= LINE_HEIGHT),
     gap: { top: Math.min(turn(bottom), turn(bottom + BREAK_HEIGHT)), from: lower[1], to: upper[0] },
   };
 }

@@ -84,6 +84,9 @@ export function trendScene(all: readonly TrendSeries[], options: SceneOptions): 
   const units = [...new Set(all.map(({ answer }) => answer.unit))];
   const drawn = all.filter(({ answer }) => units.indexOf(answer.unit) < 2);
   const x = timeScale(window, width);
+  // Thousands of points: plain arithmetic, for a scale object takes several times as long a point.
+  const perMs = width / (window.end - window.start);
+  const xOf = (t: number): number => (t - window.start) * perMs;
   const prepared = drawn.map((each) => {
     const { t, v, finishedUntil } = finishedPart(each.answer);
     return { ...each, t, v: cumulative ? runningTotal(v) : v, finishedUntil };
@@ -107,7 +110,7 @@ export function trendScene(all: readonly TrendSeries[], options: SceneOptions): 
     const base = at(Math.max(axes[axis].domain[0], Math.min(0, axes[axis].domain[1])));
     const below = stacked && i > 0 && prepared[i - 1].answer.unit === each.answer.unit ? tops[i - 1] : null;
     const path =
-      mark === 'steps' ? stepPath(each.t, top, each.answer.until, x, at) : linePath(each.t, top, x, at);
+      mark === 'steps' ? stepPath(each.t, top, each.answer.until, xOf, at) : linePath(each.t, top, xOf, at);
     return {
       key: each.key,
       name: each.name,
@@ -118,8 +121,8 @@ export function trendScene(all: readonly TrendSeries[], options: SceneOptions): 
       v: each.v,
       top,
       path: mark === 'columns' ? '' : path,
-      area: mark === 'area' || mark === 'stacked' ? areaPath(each.t, top, below, x, at, base) : '',
-      columns: mark === 'columns' ? columnsOf(each.t, top, prepared.length, i, window, x, at, base) : [],
+      area: mark === 'area' || mark === 'stacked' ? areaPath(each.t, top, below, xOf, at, base) : '',
+      columns: mark === 'columns' ? columnsOf(each.t, top, prepared.length, i, window, xOf, at, base) : [],
     };
   });
   return {
@@ -185,7 +188,10 @@ function axisOf(
   const count = height > 150 ? 5 : 3;
   const ticks = y.ticks(count);
   const few = ticks.length <= count * 2 ? ticks : ticks.filter((tick) => Math.log10(tick) % 1 === 0);
-  return { unit, domain, at: (value) => y(value), ticks: few, gap: null };
+  const [from, to] = range;
+  const perUnit = (to - from) / (domain[1] - domain[0]);
+  const at = asLog ? (value: number) => y(value) : (value: number) => from + (value - domain[0]) * perUnit;
+  return { unit, domain, at, ticks: few, gap: null };
 }
 
 /** A line that keeps its value until the next one, or through its period. */

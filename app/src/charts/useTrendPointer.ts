@@ -9,6 +9,8 @@ interface TrendPointerOptions {
   readonly choosing: boolean;
   /** Does one finger move the view? So it is once something is zoomed into. */
   readonly panning: boolean;
+  /** Shows another window at once, by moving what is drawn; null puts it back. Its data is read at the end. */
+  readonly onMove: (view: Interval | null) => void;
   readonly onZoom: (window: Interval) => void;
   readonly onStretch: (stretch: Interval) => void;
 }
@@ -19,8 +21,6 @@ interface TrendPointer {
   readonly setCursor: (t: number | null) => void;
   /** The stretch being dragged out. */
   readonly dragged: Interval | null;
-  /** What is shown while fingers move the view; its data is read when they let go. */
-  readonly live: Interval | null;
   readonly handlers: object;
 }
 
@@ -41,12 +41,12 @@ export function useTrendPointer({
   view,
   choosing,
   panning,
+  onMove,
   onZoom,
   onStretch,
 }: TrendPointerOptions): TrendPointer {
   const [cursor, setCursor] = useState<number | null>(null);
   const [dragged, setDragged] = useState<Interval | null>(null);
-  const [live, setLive] = useState<Interval | null>(null);
   const gesture = useRef<Gesture | null>(null);
   const fingers = useRef(new Map<number, number>());
   const placeOf = (event: PointerEvent): number =>
@@ -73,20 +73,16 @@ export function useTrendPointer({
     fingers.current.delete(event.pointerId);
     gesture.current = null;
     setDragged(null);
-    setLive(null);
-    if (!kept || !now) return;
-    if (now.kind === 'pinch') {
-      if (to) onZoom(to);
-    } else if (Math.abs(px - now.px) >= SHORTEST_DRAG) {
-      if (to) onZoom(to);
-      else onStretch(between(now.px, px));
-    }
+    const far = now !== null && (now.kind === 'pinch' || Math.abs(px - now.px) >= SHORTEST_DRAG);
+    // What was moved stays so until the data of its new window is there.
+    if (kept && far && to) onZoom(to);
+    else if (now?.kind === 'pan' || now?.kind === 'pinch') onMove(null);
+    else if (kept && far) onStretch(between(now.px, px));
   };
   return {
     cursor,
     setCursor,
     dragged,
-    live,
     handlers: {
       onPointerDown: (event: PointerEvent) => {
         const px = placeOf(event);
@@ -108,7 +104,7 @@ export function useTrendPointer({
         const to = moved(px);
         if (to && now && (now.kind === 'pinch' || Math.abs(px - now.px) >= SHORTEST_DRAG)) {
           setCursor(null);
-          setLive(to);
+          onMove(to);
           return;
         }
         if (now?.kind === 'pinch') return;

@@ -1,9 +1,7 @@
 import { useEffect, useId, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { DateTime } from 'luxon';
+import Svg, { Rect } from 'react-native-svg';
 import {
-  bucketEdges,
   formatLength,
   formatMoment,
   formatWindow,
@@ -14,9 +12,6 @@ import {
   type LevelSpan,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { Hatch } from '../charts/Hatch';
-import { spacedOut } from '../charts/spacedOut';
-import { starPath } from '../charts/starPath';
 import { timeScale } from '../charts/trendGeometry';
 import { localWindow } from '../boards/localWindow';
 import { Divider } from '../components/Divider';
@@ -27,9 +22,10 @@ import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { useLayout } from '../hooks/useLayout';
 import { useWidth } from '../hooks/useWidth';
-import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { CustomWindow } from './CustomWindow';
+import { BORDER, BORDER_Y, HEIGHT } from './railLayout';
+import { RailScale } from './RailScale';
 import {
   absoluteWindow,
   RAIL_WINDOWS,
@@ -46,6 +42,8 @@ interface TimeRailProps {
   readonly now: number;
   /** When something on the board was not Clear, over the rail's whole length. */
   readonly spans: readonly LevelSpan[];
+  /** Told in place of the count of breaches; null = nothing. */
+  readonly told?: string | null;
   readonly onChange: (window: WindowSpec) => void;
   /** Tells over what stretch of time spans are wanted. */
   readonly onDomain: (domain: Interval) => void;
@@ -53,16 +51,13 @@ interface TimeRailProps {
   readonly folded?: boolean;
 }
 
-const BORDER_Y = 46;
-const BORDER = 9;
-const HEIGHT = 78;
-
 /** The lower border of a board: it shows and sets the window for everything on it. */
 export function TimeRail({
   window: spec,
   zone,
   now,
   spans,
+  told = null,
   onChange,
   onDomain,
   folded = false,
@@ -82,7 +77,6 @@ export function TimeRail({
   useEffect(() => onDomain({ start: domainStart, end: domainEnd }), [domainStart, domainEnd, onDomain]);
 
   const x = timeScale(domain, Math.max(1, width));
-  const edges = bucketEdges(domain, bar, zone);
   const breaches = spans.filter(({ level }) => level === 'breach');
   const inWindow = breaches.filter((span) => overlapMs(span, window) > 0);
   const breachMs = inWindow.reduce((sum, span) => sum + overlapMs(span, window), 0);
@@ -104,8 +98,6 @@ export function TimeRail({
     if (dragged) set(dragged);
     setDragged(null);
   };
-  const ticks = width > 0 ? Math.min(200, Math.floor((domain.end - domain.start) / tickMs)) : 0;
-  const firstTick = Math.ceil(domain.start / tickMs) * tickMs;
 
   return (
     <View
@@ -118,12 +110,14 @@ export function TimeRail({
           <Words as="bodyStrong">
             {formatWindow(window.start, Math.min(window.end, Math.max(now, window.start + 1)), zone, now)}
           </Words>
-          <View style={styles.count}>
-            {inWindow.length > 0 && <Lamp level="breach" size={17} />}
+          <View role="status" style={styles.count}>
+            {told === null && inWindow.length > 0 && <Lamp level="breach" size={17} />}
             <Words as="body" colour={palette.ink2}>
-              {inWindow.length === 0
-                ? 'no breach'
-                : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
+              {told !== null
+                ? told
+                : inWindow.length === 0
+                  ? 'no breach'
+                  : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
             </Words>
           </View>
         </View>
@@ -139,74 +133,17 @@ export function TimeRail({
                 height={BORDER_Y - 14}
                 fill={palette.water}
               />
-              {spans.map(({ start, end, level }) => {
-                const from = Math.max(0, x(start));
-                const w = Math.max(1.5, Math.min(width, x(end)) - from);
-                if (level === 'clear') return null;
-                if (level === 'nodata')
-                  return (
-                    <Hatch
-                      key={start}
-                      id={`${id}n${start}`}
-                      x={from}
-                      y={BORDER_Y - 10}
-                      width={w}
-                      height={9}
-                    />
-                  );
-                const h = level === 'breach' ? 4 : 3;
-                return (
-                  <Rect
-                    key={start}
-                    x={from}
-                    y={BORDER_Y - h - 1}
-                    width={w}
-                    height={h}
-                    fill={level === 'breach' ? palette.breach : palette.caution}
-                  />
-                );
-              })}
-              {spacedOut(
-                breaches.map(({ start, end }) => (x(start) + x(end)) / 2),
-                13,
-              ).map((at) => (
-                <Path key={at} d={starPath(at, BORDER_Y - 16, 7.5, 4.6)} fill={palette.breach} />
-              ))}
-              <Rect
-                x={0.5}
-                y={BORDER_Y}
-                width={width - 1}
-                height={BORDER}
-                fill={palette.sheet}
-                stroke={palette.ink}
-                strokeWidth={1}
+              <RailScale
+                id={id}
+                start={domain.start}
+                end={domain.end}
+                bar={bar}
+                tickMs={tickMs}
+                zone={zone}
+                now={now}
+                width={width}
+                spans={spans}
               />
-              {edges.slice(0, -1).map((edge, i) => {
-                const from = Math.max(0, x(edge));
-                const to = Math.min(width, x(edges[i + 1]));
-                return isOdd(edge, bar, zone) ? (
-                  <Rect
-                    key={edge}
-                    x={from}
-                    y={BORDER_Y + 2.5}
-                    width={Math.max(0, to - from)}
-                    height={BORDER - 5}
-                    fill={palette.ink}
-                  />
-                ) : null;
-              })}
-              {Array.from({ length: ticks }, (_, i) => firstTick + i * tickMs).map((t) => (
-                <Line
-                  key={t}
-                  x1={x(t)}
-                  x2={x(t)}
-                  y1={BORDER_Y + BORDER}
-                  y2={BORDER_Y + BORDER + 4}
-                  stroke={palette.ink2}
-                  strokeWidth={0.8}
-                />
-              ))}
-              <Hatch id={`${id}f`} x={x(now)} y={BORDER_Y - 1} width={width - x(now)} height={BORDER + 1} />
               <Rect
                 x={0}
                 y={14}
@@ -215,20 +152,6 @@ export function TimeRail({
                 fill={palette.sheet}
                 opacity={0.55}
               />
-              {labels(edges, bar, zone, x, width).map(({ at, text }) => (
-                <G key={at}>
-                  <SvgText
-                    x={at}
-                    y={BORDER_Y + BORDER + 18}
-                    fontFamily={SVG_FONT}
-                    fontSize={12}
-                    fill={palette.ink2}
-                    textAnchor="middle"
-                  >
-                    {text}
-                  </SvgText>
-                </G>
-              ))}
             </Svg>
             {(['start', 'end'] as const).map((end) => (
               <Divider
@@ -274,34 +197,6 @@ export function TimeRail({
       />
     </View>
   );
-}
-
-/** Every other period is dark, the same ones whatever the rail's ends are. */
-function isOdd(edge: number, bar: string, zone: string): boolean {
-  const at = DateTime.fromMillis(edge, { zone });
-  if (bar === 'hour') return at.hour % 2 === 1;
-  if (bar === 'month') return at.month % 2 === 1;
-  const days = Math.floor(at.toUTC(0, { keepLocalTime: true }).toMillis() / 86_400_000);
-  return bar === 'day' ? days % 2 === 1 : Math.floor((days + 3) / 7) % 2 === 1;
-}
-
-const LABEL_FORMAT = { hour: 'HH', day: 'ccc', week: 'd LLL', month: 'LLL' } as const;
-
-function labels(
-  edges: readonly number[],
-  bar: keyof typeof LABEL_FORMAT,
-  zone: string,
-  x: (t: number) => number,
-  width: number,
-) {
-  let last = -Infinity;
-  return edges.slice(0, -1).flatMap((edge, i) => {
-    const at = (Math.max(0, x(edge)) + Math.min(width, x(edges[i + 1]))) / 2;
-    const room = x(edges[i + 1]) - x(edge);
-    if (room < 0 || at - last < 34 || at < 14 || at > width - 14) return [];
-    last = at;
-    return [{ at, text: DateTime.fromMillis(edge, { zone, locale: 'en-GB' }).toFormat(LABEL_FORMAT[bar]) }];
-  });
 }
 
 const styles = StyleSheet.create({

@@ -33,8 +33,10 @@ export function railDomain(window: Interval): Interval {
   return { start: window.start - margin, end: window.end + margin / 3 };
 }
 
+export type RailBar = 'hour' | 'day' | 'week' | 'month';
+
 /** Unit of the chequered border and of the finer ticks below it, by the length of the window. */
-export function railUnits(window: Interval): { bar: 'hour' | 'day' | 'week' | 'month'; tickMs: number } {
+export function railUnits(window: Interval): { bar: RailBar; tickMs: number } {
   const days = (window.end - window.start) / 86_400_000;
   if (days <= 2) return { bar: 'hour', tickMs: 900_000 };
   if (days <= 12) return { bar: 'day', tickMs: 6 * 3_600_000 };

@@ -1,5 +1,5 @@
 import { Pressable, StyleSheet, View } from 'react-native';
-import { formatValue, type ScaleChoice } from '@vivid-beacon/core';
+import { formatValue, type Readout, type ScaleChoice } from '@vivid-beacon/core';
 import type { Part } from '../boards/parts';
 import { useBoardLook } from '../boards/BoardLookContext';
 import { useParts, type PartsAnswer } from '../boards/useParts';
@@ -66,6 +66,7 @@ function Together({ parts, width, answer, title, onOpen }: DrawnProps) {
         onOpen={onOpen}
       />
       <StateLine part={first} band={readout.band} decimals={answer.decimals} />
+      <MadeButton part={first} readout={readout} onOpen={onOpen} />
       {others.length > 0 && (
         <View style={styles.legend}>
           {parts.map((part, i) => (
@@ -114,11 +115,22 @@ function Multiples({ parts, width, answer, onOpen }: DrawnProps) {
               />
               <Words as="rowTitle">{part.name}</Words>
               <StateLine part={part} band={readout.band} decimals={answer.decimals} />
+              <MadeButton part={part} readout={readout} onOpen={onOpen} />
             </View>
           );
         })}
     </View>
   );
+}
+
+/** Where a tap on the gauge goes elsewhere, how its number was made has a button of its own. */
+function MadeButton({
+  part,
+  readout,
+  onOpen,
+}: Pick<DrawnProps, 'onOpen'> & { readonly part: Part; readonly readout: Readout }) {
+  if (useOpenPlace(readout) === null) return null;
+  return <Button look="quiet" label="How it was made" onPress={() => onOpen(part)} />;
 }
 
 interface GaugeButtonProps {
@@ -156,7 +168,6 @@ function GaugeButton({ part, name, width, answer, scale, others, onOpen }: Gauge
           />
         )}
       </Pressable>
-      {openPlace && <Button look="quiet" label="How it was made" onPress={() => onOpen(part)} />}
     </View>
   );
 }

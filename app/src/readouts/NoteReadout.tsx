@@ -1,7 +1,9 @@
+import { Suspense } from 'react';
 import { View } from 'react-native';
-import { Markdown } from '../components/Markdown';
+import { Loading } from '../components/Loading';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
+import { LazyMarkdown } from './LazyMarkdown';
 import type { ReadoutProps } from './ReadoutView';
 
 /** A note: text with headings, lists, stress and links. */
@@ -16,7 +18,9 @@ export function NoteReadout({ readout }: ReadoutProps) {
   }
   return (
     <View>
-      <Markdown text={readout.text} />
+      <Suspense fallback={<Loading what="Reading the note" />}>
+        <LazyMarkdown text={readout.text} />
+      </Suspense>
     </View>
   );
 }

@@ -15,6 +15,8 @@ interface PartRowProps {
   readonly judged: boolean;
   /** Stands before the name. */
   readonly left?: ReactNode;
+  /** Width that the number takes at least, px: so that what stands before it lines up from row to row. */
+  readonly numberRoom?: number;
   /** Stands between name and number. */
   readonly middle?: ReactNode;
   readonly second?: string;
@@ -29,6 +31,7 @@ export function PartRow({
   part,
   decimals,
   judged,
+  numberRoom = 0,
   left,
   middle,
   second,
@@ -76,12 +79,14 @@ export function PartRow({
           <View style={styles.name}>{name}</View>
         )}
         {middle}
-        <NumberButton
-          text={part.value === null ? '–' : formatNumber(part.value, decimals)}
-          unit={part.unit}
-          name={`${part.name}. How it was made`}
-          onPress={onOpen}
-        />
+        <View style={{ minWidth: numberRoom }}>
+          <NumberButton
+            text={part.value === null ? '–' : formatNumber(part.value, decimals)}
+            unit={part.unit}
+            name={`${part.name}. How it was made`}
+            onPress={onOpen}
+          />
+        </View>
       </View>
       {!last && <Rule />}
     </View>

@@ -15,6 +15,7 @@ import { FigureReadout } from './FigureReadout';
 import { GaugeReadout } from './GaugeReadout';
 import { LampReadout } from './LampReadout';
 import { NoteReadout } from './NoteReadout';
+import { ReadoutGuard } from './ReadoutGuard';
 import { RingReadout } from './RingReadout';
 import { StraightReadout } from './StraightReadout';
 import { TankReadout } from './TankReadout';
@@ -64,7 +65,9 @@ export function ReadoutView({ readout }: { readonly readout: Readout }) {
           follows the focus
         </Words>
       )}
-      <Form readout={readout} title={title} />
+      <ReadoutGuard of={readout}>
+        <Form readout={readout} title={title} />
+      </ReadoutGuard>
       {footnote && (
         <Words as="caption" colour={palette.ink2}>
           {footnote}

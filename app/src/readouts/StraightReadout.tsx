@@ -1,4 +1,5 @@
 import { View } from 'react-native';
+import { formatValue } from '@vivid-beacon/core';
 import { useParts } from '../boards/useParts';
 import { StraightGauge } from '../charts/StraightGauge';
 import { sharedScale } from '../charts/valueAxis';
@@ -8,6 +9,9 @@ import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
 import type { ReadoutProps } from './ReadoutView';
 import { stateWords } from './StateLine';
+
+/** About the widest that a character of a number is, px. */
+const DIGIT = 9.5;
 
 /** Straight gauges under one another on one scale, so that their bands line up. */
 export function StraightReadout({ readout, title }: ReadoutProps) {
@@ -20,11 +24,15 @@ export function StraightReadout({ readout, title }: ReadoutProps) {
       <PartsView answer={answer} title={title} reading="Reading the gauges">
         {(parts, onOpen) => {
           const shared = sharedScale(scale, band, parts);
+          const longest = Math.max(
+            ...parts.map(({ value, unit }) => formatValue(value, unit, answer.decimals).length),
+          );
           return parts.map((part, i) => (
             <PartRow
               key={part.key}
               part={part}
               judged={band !== null}
+              numberRoom={longest * DIGIT}
               decimals={answer.decimals}
               last={i === parts.length - 1}
               left={band ? <Lamp level={part.level} size={22} /> : undefined}

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import {
@@ -9,13 +9,11 @@ import {
   scaleEnds,
   sinceWords,
   type Interval,
-  type Metric,
   type Readout,
 } from '@vivid-beacon/core';
 import { useRemarks } from '../api/data';
 import { askLevels, useAlarms } from '../api/queries';
 import { useBoardLook } from '../boards/BoardLookContext';
-import { useShown } from '../boards/useParts';
 import { useTrendSeries, type TrendData } from '../boards/useTrendSeries';
 import { Trend } from '../charts/Trend';
 import type { TrendSeries } from '../charts/trendScene';
@@ -24,6 +22,7 @@ import { RulerIcon, ZoomOutIcon } from '../components/icons';
 import { Loading } from '../components/Loading';
 import { Notice } from '../components/Notice';
 import { Words } from '../components/Words';
+import { usePainted } from '../hooks/usePainted';
 import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import type { ReadoutProps } from './ReadoutView';
@@ -32,7 +31,6 @@ import { TrendLegend } from './TrendLegend';
 
 const HEIGHT = 240;
 const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
-const SHORTEST_ZOOM_MS = 60_000;
 const NAMES_FROM = 420;
 
 /** Lines over the window; a dragged-out stretch tells its numbers and can be zoomed into. */
@@ -44,12 +42,8 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
   const [choosing, setChoosing] = useState(false);
   const [stretch, setStretch] = useState<Interval | null>(null);
   const data = useTrendSeries(readout, Math.max(0, Math.min(4000, Math.round(width - 64))), zoomed);
-  const { metrics } = useShown(readout);
   const { series, shown, error } = data;
-  const marks = useTimeMarks(data, metrics);
-  const zoom = (to: Interval): void => {
-    if (to.end - to.start >= SHORTEST_ZOOM_MS) setZoomed(to);
-  };
+  const marks = useTimeMarks(data);
   return (
     <View onLayout={onLayout}>
       {series && series.length > 0 ? (
@@ -69,7 +63,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
             choosing={choosing}
             panning={zoomed !== null}
             since={data.aligned}
-            onZoom={zoom}
+            onZoom={setZoomed}
             // Lines laid over one another from different dates on have no stretch of time in common.
             onStretch={data.aligned ? undefined : setStretch}
             caption={captionOf(data)}
@@ -117,7 +111,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
             hours={shown.hours}
             onZoom={(to) => {
               setStretch(null);
-              zoom(to);
+              setZoomed(to);
             }}
             onClose={() => setStretch(null)}
           />
@@ -162,15 +156,17 @@ function captionOf({ series, shown, bucket, reference, asked, aligned }: TrendDa
 function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
   if (readout.decimals !== null) return readout.decimals;
   const values = series.flatMap(({ answer }) => answer.v.filter((x) => x !== null));
-  return Math.min(3, decimalsFor(...scaleEnds(readout.band, values)));
+  return decimalsFor(...scaleEnds(readout.band, values));
 }
 
 /** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */
-function useTimeMarks({ series, shown, asked, aligned }: TrendData, metrics: ReadonlyMap<string, Metric>) {
+function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendData) {
   const { measures, band, groupBy, mark, cumulative, normalise } = asked;
   const { hours } = shown;
   // Counted from different dates, nothing along the time line belongs to all lines.
-  const window = aligned ? undefined : series?.[0]?.answer.window;
+  const known = aligned ? undefined : series?.[0]?.answer.window;
+  // The lines come first; what lies along their time is read once they are seen.
+  const window = usePainted(known);
   const start = window?.start ?? 0;
   const end = window?.end ?? 1;
   const measure = measures[0];
@@ -196,14 +192,13 @@ function useTimeMarks({ series, shown, asked, aligned }: TrendData, metrics: Rea
     enabled: judged && window !== undefined && measure !== undefined,
     placeholderData: (before) => before,
   });
-  const ids = new Set(measures.map(({ metricId }) => metricId));
-  return {
-    remarks: remarks.data,
-    spans: judged ? spans.data : [],
-    alarms: (aligned ? [] : [...(alarms?.standing ?? []), ...(alarms?.past ?? [])])
+  const raised = useMemo(() => {
+    const ids = new Set(measures.map(({ metricId }) => metricId));
+    return (aligned ? [] : [...(alarms?.standing ?? []), ...(alarms?.past ?? [])])
       .filter(({ metricId }) => ids.has(metricId))
-      .map(({ raisedAt }) => raisedAt),
-  };
+      .map(({ raisedAt }) => raisedAt);
+  }, [alarms, aligned, measures]);
+  return { remarks: remarks.data, spans: judged ? spans.data : undefined, alarms: raised };
 }
 
 const styles = StyleSheet.create({

@@ -16,6 +16,10 @@ import { changeWords } from './FigureReadout';
 
 jest.setTimeout(30_000);
 jest.mock('../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
+// Tests run as CommonJS, which has no import().
+jest.mock('./LazyMarkdown', () => ({
+  LazyMarkdown: jest.requireActual('../components/Markdown').Markdown,
+}));
 const mockPush = jest.fn();
 jest.mock('expo-router', () => ({
   useRouter: () => ({ push: mockPush }),
@@ -367,6 +371,8 @@ describe('a trend', () => {
     const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
     fireEvent.keyDown(plot, { key: 'Enter' });
     await within(screen.getByRole('dialog')).findByText('212.00 °C');
+    // What lies along the time is asked for once the lines are seen.
+    await waitFor(() => expect(sent.some(({ path }) => path === '/api/readings/levels')).toBe(true));
     const bands = ['levels', 'stretch'].map((what) => {
       const body = sent.find(({ path }) => path === `/api/readings/${what}`)!.body as {
         band?: unknown;

@@ -2,6 +2,7 @@ import { limitsOf, type TargetBand } from './targetBand';
 
 /** A scale spans at least this share of its larger end. */
 const NARROWEST = 0.05;
+const SMALLEST = 1e-290;
 
 /**
  * Ends for a gauge's scale that show the value, the target and every limit, with room on both sides,
@@ -15,9 +16,11 @@ export function scaleEnds(band: TargetBand | null, values: readonly number[]): r
   let low = Math.min(...shown);
   let high = Math.max(...shown);
   const size = Math.max(Math.abs(low), Math.abs(high));
+  // Zero, or so near to it that a step of the scale would be none.
+  if (size < SMALLEST) return low < 0 ? [-1, 1] : [0, 1];
   // A scale as narrow as the last change would make noise look like news.
   if (high - low < size * NARROWEST) {
-    const room = size === 0 ? 1 : size * 0.5;
+    const room = size * 0.5;
     low -= room;
     high += room;
   }

@@ -84,6 +84,25 @@ describe('checkBand', () => {
 });
 
 describe('scaleEnds', () => {
+  it('is a scale for any values: finite, rising, with all of them on it', () => {
+    const value = fc.oneof(
+      fc.constant(0),
+      fc.double({ noNaN: true, min: -1e13, max: 1e13 }),
+      fc.double({ noNaN: true, min: -1e-8, max: 1e-8 }),
+    );
+    fc.assert(
+      fc.property(fc.array(value, { maxLength: 5 }), (values) => {
+        const [low, high] = scaleEnds(null, values);
+        expect(Number.isFinite(low) && Number.isFinite(high)).toBe(true);
+        expect(high).toBeGreaterThan(low);
+        for (const each of values) {
+          expect(each).toBeGreaterThanOrEqual(low);
+          expect(each).toBeLessThanOrEqual(high);
+        }
+      }),
+    );
+  });
+
   it('shows every limit and the value, on round numbers', () => {
     fc.assert(
       fc.property(fc.double({ noNaN: true, min: -1e9, max: 1e9 }), (value) => {
@@ -95,6 +114,7 @@ describe('scaleEnds', () => {
     expect(scaleEnds(LOWER, [NaN])).toEqual([1.5, 5]);
     expect(scaleEnds(null, [])).toEqual([0, 1]);
     expect(scaleEnds(null, [7, 7])[0]).toBeLessThan(7);
+    expect(scaleEnds(null, [0, 0])).toEqual([0, 1]);
   });
 });
 

@@ -66,6 +66,8 @@ export function automaticTitle(
   const others = more.map(({ metricId }) => metricOf(metricId)).filter((each) => each !== undefined);
   const names = new Set([metric, ...others].map(({ name }) => name));
   const assets = new Set([metric, ...others].map(({ assetName }) => assetName));
+  // Assets of one name in several plants: a list of names would not tell how many they are.
+  if (names.size === 1 && assets.size <= others.length) return `${metric.name}, ${others.length + 1} assets`;
   if (names.size === 1) return `${metric.name}, ${listed([...assets])}`;
   if (assets.size === 1) return `${metric.assetName}: ${listed([...names].map(lowerFirst))}`;
   return `${measureTitle(first, metric, per)} and ${more.length} more`;

@@ -2,6 +2,7 @@ import { HOUR, MINUTE } from '../testing/makeSeries';
 import {
   decimalsFor,
   formatDate,
+  formatGraduation,
   formatLength,
   formatMoment,
   formatNumber,
@@ -19,6 +20,15 @@ describe('format', () => {
     expect(formatNumber(-3.14, 1)).toBe('\u22123.1');
     expect(formatNumber(-0.001, 1)).toBe('0.0');
     expect(formatNumber(Infinity, 1)).toBe('–');
+  });
+
+  it('writes very large and very small numbers with powers of ten', () => {
+    expect(formatNumber(1_979_166_666_667, 0)).toBe(`1.98${THIN}×${THIN}10¹²`);
+    expect(formatNumber(-2e-9, 9)).toBe(`\u22122${THIN}×${THIN}10⁻⁹`);
+    expect(formatNumber(9_999_999_999, 0)).toBe('9,999,999,999');
+    expect(formatNumber(0, 2)).toBe('0.00');
+    expect(formatGraduation(1.5e12)).toBe(`1.5${THIN}×${THIN}10¹²`);
+    expect(formatGraduation(-12.5)).toBe('\u221212.5');
   });
 
   it('sets a thin space before the unit, and a dash for nothing', () => {

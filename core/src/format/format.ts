@@ -3,14 +3,51 @@ import { DateTime } from 'luxon';
 const THIN_SPACE = '\u2009';
 const MINUS = '\u2212';
 
-/** A number with a fixed count of decimals and thousands separators; a true minus sign. */
+/** From here on, and below there, digits are no longer counted at a glance: powers of ten are written. */
+const LARGEST = 1e10;
+const SMALLEST = 1e-5;
+const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/**
+ * A number with a fixed count of decimals and thousands separators; a true minus sign. Very large and very
+ * small ones to three figures with a power of ten: "1.98 × 10¹²".
+ */
 export function formatNumber(value: number, decimals: number): string {
   if (!Number.isFinite(value)) return '–';
-  const text = Math.abs(value).toLocaleString('en-GB', {
-    minimumFractionDigits: decimals,
-    maximumFractionDigits: decimals,
-  });
+  if (needsPower(value)) return inPowers(value);
+  const text = formatterOf(decimals).format(Math.abs(value));
   return value < 0 && Number(text.replace(/,/g, '')) !== 0 ? MINUS + text : text;
+}
+
+/** Made once for each count of decimals: making one takes far longer than using it. */
+const FORMATTERS = new Map<number, Intl.NumberFormat>();
+
+function formatterOf(decimals: number): Intl.NumberFormat {
+  let made = FORMATTERS.get(decimals);
+  if (!made) {
+    made = new Intl.NumberFormat('en-GB', {
+      minimumFractionDigits: decimals,
+      maximumFractionDigits: decimals,
+    });
+    FORMATTERS.set(decimals, made);
+  }
+  return made;
+}
+
+/** A graduation of a scale: as short as it is exact. */
+export function formatGraduation(value: number): string {
+  return needsPower(value) ? inPowers(value) : String(value).replace('-', MINUS);
+}
+
+function needsPower(value: number): boolean {
+  const size = Math.abs(value);
+  return size >= LARGEST || (size > 0 && size < SMALLEST);
+}
+
+function inPowers(value: number): string {
+  const [figures, power] = Math.abs(value).toExponential(2).split('e');
+  const raised = String(Math.abs(Number(power))).replace(/\d/g, (digit) => SUPERSCRIPTS[Number(digit)]);
+  return `${value < 0 ? MINUS : ''}${Number(figures)}${THIN_SPACE}×${THIN_SPACE}10${Number(power) < 0 ? '⁻' : ''}${raised}`;
 }
 
 /** Number, thin space, unit: "212 °C". */

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { breachWindow, resolveWindow, type Board, type Interval, type WindowSpec } from '@vivid-beacon/core';
+import { resolveWindow, type Board, type Interval, type WindowSpec } from '@vivid-beacon/core';
 import { useAssets, useBoard } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
@@ -103,7 +103,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       setDomain((last) => (last?.start === next.start && last.end === next.end ? last : next)),
     [],
   );
-  const spans = useBoardSpans(board, look, zone, domain);
+  const { spans, findBreach } = useBoardSpans(board, look, zone, domain);
   const assets = useAssets().data;
   const copied = useClipboardStore((state) => state.readout);
   const { copy } = useClipboardStore((state) => state.actions);
@@ -114,9 +114,11 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
     if (copied) save(pasteReadout(document, copied, null));
   };
   const setWindow = (window: WindowSpec): void => change({ window });
-  const toBreach = (step: -1 | 1): void => {
-    const next = breachWindow(spans, resolveWindow(look.window, now, zone), step);
+  const [noBreach, setNoBreach] = useState<string | null>(null);
+  const toBreach = async (step: -1 | 1): Promise<void> => {
+    const next = await findBreach(resolveWindow(look.window, now, zone), step, now);
     if (next) setWindow(localWindow(next, zone));
+    setNoBreach(next ? null : `no ${step < 0 ? 'earlier' : 'later'} breach within five weeks`);
   };
   useKeys({
     d: () => setWindow(RAIL_WINDOWS.today),
@@ -191,6 +193,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           zone={zone}
           now={now}
           spans={spans}
+          told={noBreach}
           onChange={setWindow}
           onDomain={onDomain}
           folded={folded && !wide}

@@ -1,94 +1,67 @@
-import { useMemo } from 'react';
-import { useQueries } from '@tanstack/react-query';
+import { useCallback, useMemo } from 'react';
+import { useQueries, useQueryClient } from '@tanstack/react-query';
 import {
+  breachWindow,
   DAY_MS,
-  levelSpans,
-  MINIMUM_COVERAGE,
   worstSpans,
   type Board,
-  type Bucket,
   type Interval,
   type LevelSpan,
-  type QueryAnswer,
-  type TargetBand,
 } from '@vivid-beacon/core';
-import { call } from '../../api/client';
-import { askLevels, useAssets, useMetrics } from '../../api/queries';
+import { useAssets, useMetrics } from '../../api/queries';
 import type { BoardLook } from '../../boards/BoardLookContext';
-import { localWindow } from '../../boards/localWindow';
-import { groupQuery } from '../../boards/parts';
-import { resolveReadout } from '../../boards/resolveReadout';
+import { levelAsks, type LevelAsk } from './levelAsks';
 
-const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
+/** A breach before or after is looked for so far away. */
+const SEARCHED_MS = 35 * DAY_MS;
 
-/** One question about levels: of a measure, or of the groups of a readout. */
-interface Ask {
-  readonly key: readonly unknown[];
-  readonly read: (signal: AbortSignal) => Promise<LevelSpan[]>;
+const queryOf = ({ key, read }: LevelAsk) => ({
+  queryKey: key,
+  queryFn: ({ signal }: { signal: AbortSignal }) => read(signal),
+  staleTime: 60_000,
+  retry: false,
+});
+
+const notClear = (spans: readonly LevelSpan[]): LevelSpan[] =>
+  worstSpans(spans.filter(({ level }) => level === 'breach' || level === 'caution'));
+
+interface BoardSpans {
+  /** When anything on the board with a band was not Clear; at each moment the worst level wins. */
+  readonly spans: readonly LevelSpan[];
+  /** The window around the breach before or after `window`; null where none lies within five weeks. */
+  readonly findBreach: (window: Interval, step: -1 | 1, now: number) => Promise<Interval | null>;
 }
 
-/**
- * When anything on the board with a band was not Clear, over the rail's length: every measure, every group;
- * at each moment the worst level wins.
- */
+/** The levels of everything on a board over the rail's length, and the way to breaches beyond it. */
 export function useBoardSpans(
   { document }: Board,
   look: BoardLook,
   zone: string,
   domain: Interval | null,
-): LevelSpan[] {
+): BoardSpans {
+  const client = useQueryClient();
   const metrics = useMetrics().data;
   const assets = useAssets().data;
-  const asks = useMemo((): Ask[] => {
-    if (!domain || !metrics || !assets) return [];
-    const byId = new Map(metrics.map((metric) => [metric.id, metric]));
-    const bucket: Bucket = domain.end - domain.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour';
-    const found = new Map<string, Ask>();
-    const add = (key: readonly unknown[], read: Ask['read']): void => {
-      found.set(JSON.stringify(key), { key, read });
-    };
-    for (const readout of document.readouts) {
-      const { band, measures, groupBy } = readout;
-      if (!band || measures.length === 0) continue;
-      const shown = resolveReadout(readout, look, metrics, assets);
-      if (groupBy) {
-        const query = groupQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
-        if (!query) continue;
-        add(['readings', 'query', query, band], async (signal) =>
-          spansOfGroups(await call<QueryAnswer>('POST', '/api/readings/query', query, signal), band),
-        );
-        continue;
-      }
-      const [first] = measures;
-      const unit = byId.get(first.metricId)?.unit;
-      for (const measure of measures) {
-        // The band is in the unit of the first.
-        if (byId.get(measure.metricId)?.unit !== unit) continue;
-        const ask = { measure, band, ...domain, bucket, hours: shown.hours };
-        add(['readings', 'levels', ask], (signal) => askLevels(ask, signal));
-      }
-    }
-    return [...found.values()];
-  }, [document, look, zone, domain, metrics, assets]);
-  const results = useQueries({
-    queries: asks.map(({ key, read }) => ({
-      queryKey: key,
-      queryFn: ({ signal }: { signal: AbortSignal }) => read(signal),
-      staleTime: 60_000,
-      retry: false,
-    })),
-  });
-  return worstSpans(
-    results
-      .flatMap(({ data }) => data ?? [])
-      .filter(({ level }) => level === 'breach' || level === 'caution'),
+  const asks = useMemo(
+    () => (domain && metrics && assets ? levelAsks(document, look, zone, domain, metrics, assets) : []),
+    [document, look, zone, domain, metrics, assets],
   );
-}
-
-function spansOfGroups({ start, end, groups, now }: QueryAnswer, band: TargetBand): LevelSpan[] {
-  const edges = [...start, end[end.length - 1]];
-  return groups.flatMap(({ values, coverage }) => {
-    const judged = values.map((value, i) => (coverage[i] >= MINIMUM_COVERAGE ? value : null));
-    return levelSpans(band, edges, judged, now);
-  });
+  const results = useQueries({ queries: asks.map(queryOf) });
+  const findBreach = useCallback(
+    async (window: Interval, step: -1 | 1, now: number): Promise<Interval | null> => {
+      if (!metrics || !assets) return null;
+      // With the window itself, for a breach may reach into it; so far it is told by the hour.
+      const length = Math.max(SEARCHED_MS, 2 * (window.end - window.start));
+      const searched =
+        step < 0
+          ? { start: window.end - length, end: Math.min(window.end, now) }
+          : { start: window.start, end: Math.min(window.start + length, now) };
+      if (searched.end <= searched.start) return null;
+      const wide = levelAsks(document, look, zone, searched, metrics, assets);
+      const found = await Promise.all(wide.map((ask) => client.fetchQuery(queryOf(ask)).catch(() => [])));
+      return breachWindow(notClear(found.flat()), window, step);
+    },
+    [client, document, look, zone, metrics, assets],
+  );
+  return { spans: notClear(results.flatMap(({ data }) => data ?? [])), findBreach };
 }

@@ -1,0 +1,74 @@
+import {
+  DAY_MS,
+  levelSpans,
+  MINIMUM_COVERAGE,
+  type Asset,
+  type BoardDocument,
+  type Bucket,
+  type Interval,
+  type LevelSpan,
+  type Metric,
+  type QueryAnswer,
+  type TargetBand,
+} from '@vivid-beacon/core';
+import { call } from '../../api/client';
+import { askLevels } from '../../api/queries';
+import type { BoardLook } from '../../boards/BoardLookContext';
+import { localWindow } from '../../boards/localWindow';
+import { groupQuery } from '../../boards/parts';
+import { resolveReadout } from '../../boards/resolveReadout';
+
+const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
+
+/** One question about levels: of a measure, or of the groups of a readout. */
+export interface LevelAsk {
+  readonly key: readonly unknown[];
+  readonly read: (signal: AbortSignal) => Promise<LevelSpan[]>;
+}
+
+/** What must be asked to know when anything on a board with a band was not Clear: every measure, every group. */
+export function levelAsks(
+  document: BoardDocument,
+  look: BoardLook,
+  zone: string,
+  domain: Interval,
+  metrics: readonly Metric[],
+  assets: readonly Asset[],
+): LevelAsk[] {
+  const byId = new Map(metrics.map((metric) => [metric.id, metric]));
+  const bucket: Bucket = domain.end - domain.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour';
+  const found = new Map<string, LevelAsk>();
+  const add = (key: readonly unknown[], read: LevelAsk['read']): void => {
+    found.set(JSON.stringify(key), { key, read });
+  };
+  for (const readout of document.readouts) {
+    const { band, measures, groupBy } = readout;
+    if (!band || measures.length === 0) continue;
+    const shown = resolveReadout(readout, look, metrics, assets);
+    if (groupBy) {
+      const query = groupQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
+      if (!query) continue;
+      add(['readings', 'query', query, band], async (signal) =>
+        spansOfGroups(await call<QueryAnswer>('POST', '/api/readings/query', query, signal), band),
+      );
+      continue;
+    }
+    const [first] = measures;
+    const unit = byId.get(first.metricId)?.unit;
+    for (const measure of measures) {
+      // The band is in the unit of the first.
+      if (byId.get(measure.metricId)?.unit !== unit) continue;
+      const ask = { measure, band, ...domain, bucket, hours: shown.hours };
+      add(['readings', 'levels', ask], (signal) => askLevels(ask, signal));
+    }
+  }
+  return [...found.values()];
+}
+
+function spansOfGroups({ start, end, groups, now }: QueryAnswer, band: TargetBand): LevelSpan[] {
+  const edges = [...start, end[end.length - 1]];
+  return groups.flatMap(({ values, coverage }) => {
+    const judged = values.map((value, i) => (coverage[i] >= MINIMUM_COVERAGE ? value : null));
+    return levelSpans(band, edges, judged, now);
+  });
+}

@@ -1,0 +1,184 @@
+/**
+ * How long it takes from data to paint, and how smooth a trend and the time rail move, against a bare page that
+ * draws the same points as SVG paths. In headless Chromium; both sides by turns.
+ * Run: BENCH_URL=http://127.0.0.1:8080 CHROMIUM=/usr/bin/chromium node --import tsx bench/drawing.ts
+ * BENCH_URL names a running instance with the demo data; boards are made on it and taken away again.
+ */
+import { chromium, type CDPSession, type Page } from '@playwright/test';
+import { emptyReadout, type Metric, type Readout } from '@vivid-beacon/core';
+import { serverOf, signInAs } from '../e2e/tests/helpers';
+import { median, report } from './lib/measure';
+import { barePage, drawBare, holdTrends, releaseTrends, watchFrames } from './lib/drawingPages';
+
+const ROUNDS = 7;
+const url = process.env.BENCH_URL!;
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+});
+
+interface Size {
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+  readonly slower: number;
+}
+const SIZES: readonly Size[] = [
+  { name: '1280 wide', width: 1280, height: 800, slower: 1 },
+  { name: '390 wide, 4 times slower', width: 390, height: 844, slower: 4 },
+];
+
+async function openPage(size: Size): Promise<{ page: Page; devtools: CDPSession }> {
+  const context = await browser.newContext({
+    baseURL: url,
+    viewport: { width: size.width, height: size.height },
+    hasTouch: true,
+  });
+  // What runs in the page is sent as text by the compiler that runs this file: it names its functions.
+  await context.addInitScript('window.__name = (f) => f');
+  const page = await context.newPage();
+  return { page, devtools: await context.newCDPSession(page) };
+}
+
+async function makeBoard(page: Page, count: number): Promise<string> {
+  const metrics: Metric[] = await page.evaluate(async () => (await fetch('/api/metrics')).json());
+  const levels = metrics.filter(
+    ({ kind, origin, intervalMs, health }) =>
+      kind === 'level' && origin === 'samples' && intervalMs <= 60_000 && health.state !== 'silent',
+  );
+  const readouts = levels.slice(0, count).map((metric, i): Readout => ({
+    ...emptyReadout(`r${i}`, 'trend'),
+    measures: [{ metricId: metric.id, summary: 'mean', per: null }],
+  }));
+  if (readouts.length < count) throw new Error(`Only ${readouts.length} minute metrics: load the demo data`);
+  const board = await serverOf(page)('POST', '/api/boards', {
+    title: `Bench ${count}`,
+    document: {
+      version: 2,
+      window: { kind: 'periods', count: 7, unit: 'day', current: false },
+      scope: { assetIds: null, attributes: [] },
+      hours: null,
+      readouts,
+    },
+  });
+  return board.id;
+}
+
+for (const size of SIZES) {
+  const { page, devtools } = await openPage(size);
+  const bare = await openPage(size);
+  await signInAs(page, 'Analyst');
+  await bare.page.goto(`${url}/api/session`);
+  for (const { page: each, devtools: its } of [{ page, devtools }, bare])
+    if (each) await its.send('Emulation.setCPUThrottlingRate', { rate: size.slower });
+  for (const [count, limit] of [
+    [1, 1.5],
+    [16, 2],
+  ] as const) {
+    const board = await makeBoard(page, count);
+    await page.goto(`${url}/boards/${board}`);
+    await page
+      .getByRole('group', { name: /Arrow keys walk/ })
+      .first()
+      .waitFor();
+    await page.waitForTimeout(3000);
+    await bare.page.setContent(barePage(count, size.width - 60, 200));
+    const ours: number[] = [];
+    const theirs: number[] = [];
+    let points = 0;
+    for (let round = 0; round < ROUNDS; round++) {
+      await page.evaluate(holdTrends, count);
+      await page.getByRole('button', { name: 'Window before' }).click();
+      await page.waitForFunction((n) => (window as never as { held: unknown[] }).held.length >= n, count);
+      // What else the new window asks for comes to rest first.
+      await page.waitForTimeout(1500);
+      const { ms, bodies } = await page.evaluate(releaseTrends, count);
+      ours.push(ms);
+      const drawn = await bare.page.evaluate(drawBare, { bodies, width: size.width - 60, height: 200 });
+      theirs.push(drawn.ms);
+      points = drawn.points;
+    }
+    report(
+      `${count === 1 ? 'one trend' : '16 trends'} from data to paint over bare paths, ${size.name}`,
+      median(ours) / median(theirs),
+      limit,
+      `${median(ours).toFixed(0)} ms / ${median(theirs).toFixed(0)} ms, ${points} points`,
+    );
+    if (count === 1) await moving(page, bare.page, devtools, size);
+    await serverOf(page)('DELETE', `/api/boards/${board}`);
+  }
+  await page.context().close();
+  await bare.page.context().close();
+}
+await browser.close();
+
+/** A finger (or the mouse) that moves for a second; frames are counted in the page. */
+async function moving(page: Page, bare: Page, devtools: CDPSession, size: Size): Promise<void> {
+  const drag = async (on: Page, from: { x: number; y: number }, dx: number): Promise<number[]> => {
+    await on.mouse.move(from.x, from.y);
+    await on.evaluate(watchFrames);
+    await on.mouse.down();
+    for (let i = 1; i <= 60; i++) {
+      await on.mouse.move(from.x + (dx * i) / 60, from.y);
+      await on.waitForTimeout(8);
+    }
+    const frames = await on.evaluate(() => (window as never as { stopFrames: () => number[] }).stopFrames());
+    await on.mouse.up();
+    return frames;
+  };
+  const p95 = (frames: number[]): number => {
+    const sorted = frames.slice(2).sort((a, b) => a - b);
+    return sorted[Math.floor(sorted.length * 0.95)];
+  };
+  await page.evaluate(() => {
+    const w = window as never as { longest: number };
+    w.longest = 0;
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) w.longest = Math.max(w.longest, duration);
+    }).observe({ type: 'event', durationThreshold: 16, buffered: false } as PerformanceObserverInit);
+  });
+  const plot = page.getByRole('group', { name: /Arrow keys walk/ }).first();
+  await plot.evaluate((element) => element.scrollIntoView({ block: 'center' }));
+  await plot.focus();
+  await page.keyboard.press('+');
+  await page.waitForTimeout(1500);
+  const trend: number[] = [];
+  const rail: number[] = [];
+  const free: number[] = [];
+  for (let round = 0; round < 5; round++) {
+    const box = (await plot.boundingBox())!;
+    await page.keyboard.down('Shift');
+    trend.push(p95(await drag(page, { x: box.x + box.width * 0.5, y: box.y + 90 }, round % 2 ? -90 : 90)));
+    await page.keyboard.up('Shift');
+    await page.waitForTimeout(1200);
+    const divider = (await page.getByRole('slider', { name: 'Start of the window' }).boundingBox())!;
+    rail.push(
+      p95(
+        await drag(
+          page,
+          { x: divider.x + divider.width / 2, y: divider.y + divider.height / 2 },
+          round % 2 ? -40 : 40,
+        ),
+      ),
+    );
+    await page.waitForTimeout(1200);
+    free.push(p95(await drag(bare, { x: size.width / 2, y: 100 }, round % 2 ? -90 : 90)));
+  }
+  const longest = await page.evaluate(() => (window as never as { longest: number }).longest);
+  const detail = (frames: number[]): string =>
+    `${median(frames).toFixed(1)} ms / ${median(free).toFixed(1)} ms`;
+  report(
+    `a trend that is moved, 95th percentile frame over bare, ${size.name}`,
+    median(trend) / median(free),
+    1.2,
+    detail(trend),
+  );
+  report(
+    `a divider of the time rail that is moved, the same, ${size.name}`,
+    median(rail) / median(free),
+    1.2,
+    detail(rail),
+  );
+  report(`longest interaction to next paint, ms, ${size.name}`, longest, 200);
+  void devtools;
+}

@@ -1,0 +1,132 @@
+/* What runs inside the pages of bench/drawing.ts. Each function is sent to the page as text: it can use nothing from here. */
+
+/** A bare page: as many SVG elements, each with one path; a mouse that drags moves them as a whole. */
+export function barePage(count: number, width: number, height: number): string {
+  const svg = `<svg width="${width}" height="${height}"><g><path fill="none" stroke="#123" stroke-width="1.5"/></g></svg>`;
+  return `<!doctype html><body style="margin:0;user-select:none">${svg.repeat(count)}<script>
+    let from = null;
+    addEventListener('pointerdown', (event) => { from = event.clientX; });
+    addEventListener('pointermove', (event) => {
+      if (from === null) return;
+      for (const g of document.querySelectorAll('g')) g.setAttribute('transform', 'translate(' + (event.clientX - from) + ' 0)');
+    });
+    addEventListener('pointerup', () => { from = null; });
+  </script></body>`;
+}
+
+/** Holds the answers of trends back from now on, so that all of them can be let go at one moment. */
+export function holdTrends(): void {
+  const w = window as never as {
+    held: { body: ArrayBuffer; release: () => void }[];
+    bareFetch?: typeof fetch;
+    fetch: typeof fetch;
+  };
+  w.held = [];
+  w.bareFetch ??= w.fetch.bind(window);
+  w.fetch = async (...args) => {
+    const response = await w.bareFetch!(...args);
+    if (!String(args[0]).includes('/api/readings/trend')) return response;
+    const body = await response.arrayBuffer();
+    await new Promise<void>((release) => w.held.push({ body, release }));
+    return new Response(body.slice(0), { status: response.status, headers: response.headers });
+  };
+}
+
+/** Lets them go and waits until every trend has a new path and the frame is painted. */
+export async function releaseTrends(count: number): Promise<{ ms: number; bodies: number[][] }> {
+  const w = window as never as {
+    held: { body: ArrayBuffer; release: () => void }[];
+    bareFetch: typeof fetch;
+    fetch: typeof fetch;
+  };
+  const long = (): string[] =>
+    [...document.querySelectorAll('path')]
+      .map((path) => path.getAttribute('d') ?? '')
+      .filter((d) => d.length > 300);
+  const before = new Set(long());
+  const held = w.held.slice(-count);
+  const began = performance.now();
+  for (const { release } of w.held) release();
+  await new Promise<void>((resolve, reject) => {
+    const look = (): void => {
+      const fresh = new Set(long().filter((d) => !before.has(d)));
+      if (fresh.size >= count) resolve();
+      else if (performance.now() - began > 20_000) reject(new Error(`only ${fresh.size} of ${count} drawn`));
+      else requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  });
+  await new Promise<void>((resolve) => requestAnimationFrame(() => setTimeout(resolve, 0)));
+  const ms = performance.now() - began;
+  w.fetch = w.bareFetch;
+  return { ms, bodies: held.map(({ body }) => [...new Uint8Array(body)]) };
+}
+
+/** The same bytes as bare paths: head and columns read, path text built, drawn, painted. */
+export async function drawBare({
+  bodies,
+  width,
+  height,
+}: {
+  bodies: number[][];
+  width: number;
+  height: number;
+}): Promise<{ ms: number; points: number }> {
+  const buffers = bodies.map((body) => Uint8Array.from(body).buffer);
+  const paths = [...document.querySelectorAll('path')];
+  let points = 0;
+  const began = performance.now();
+  // As fetch does: each comes as a response of its own.
+  const read = await Promise.all(buffers.map((buffer) => new Response(buffer).arrayBuffer()));
+  read.forEach((buffer, k) => {
+    const length = new DataView(buffer).getUint32(0, true);
+    const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 4, length))) as {
+      columns: { length: number }[];
+    };
+    const n = head.columns[0].length;
+    const from = Math.ceil((4 + length) / 8) * 8;
+    const t = new Float64Array(buffer, from, n);
+    const v = new Float64Array(buffer, from + n * 8, n);
+    let low = Infinity;
+    let high = -Infinity;
+    for (let i = 0; i < n; i++) {
+      if (v[i] < low) low = v[i];
+      if (v[i] > high) high = v[i];
+    }
+    const kx = width / (t[n - 1] - t[0]);
+    const ky = height / (high - low || 1);
+    let d = '';
+    let pen = 'M';
+    for (let i = 0; i < n; i++) {
+      if (v[i] !== v[i]) {
+        pen = 'M';
+        continue;
+      }
+      d += `${pen}${((t[i] - t[0]) * kx).toFixed(1)} ${(height - (v[i] - low) * ky).toFixed(1)}`;
+      pen = 'L';
+    }
+    points += n;
+    paths[k].setAttribute('d', d);
+  });
+  await new Promise<void>((resolve) => requestAnimationFrame(() => setTimeout(resolve, 0)));
+  return { ms: performance.now() - began, points };
+}
+
+/** Notes how far apart frames are until `stopFrames()`. */
+export function watchFrames(): void {
+  const w = window as never as { stopFrames: () => number[] };
+  const gaps: number[] = [];
+  let last = performance.now();
+  let on = true;
+  const look = (): void => {
+    const now = performance.now();
+    gaps.push(now - last);
+    last = now;
+    if (on) requestAnimationFrame(look);
+  };
+  requestAnimationFrame(look);
+  w.stopFrames = () => {
+    on = false;
+    return gaps;
+  };
+}
