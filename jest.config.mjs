@@ -13,6 +13,8 @@ const node = {
 };
 
 export default {
+  // Password hashes and whole days of samples take their time on a busy machine.
+  testTimeout: 60_000,
   projects: [
     { ...node, displayName: 'core', testMatch: ['<rootDir>/core/src/**/*.test.ts'] },
     {

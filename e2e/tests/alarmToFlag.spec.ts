@@ -76,6 +76,19 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   await technician.getByRole('button', { name: 'Close the flag' }).click();
   await expect(technician.getByText('Closed', { exact: true })).toBeVisible();
 
+  // While the fan is freed the rule lies on the shelf; put back, the alarm calls again, for it still stands.
+  await lead.getByRole('button', { name: 'Shelve' }).click();
+  await lead.getByLabel('Reason').fill('The fan is being freed');
+  await lead.getByRole('dialog').getByRole('button', { name: 'Shelve' }).click();
+  await expect(lead.getByText(/, shelved until /)).toBeVisible();
+  await expect(lead.getByText('Reason: The fan is being freed')).toBeVisible();
+  await push(96);
+  await lead.getByRole('button', { name: 'Put back' }).click();
+  await expect(lead.getByText(/, not acknowledged$/).first()).toBeVisible();
+  await lead.getByRole('button', { name: 'Acknowledge' }).click();
+  await lead.getByRole('dialog').getByRole('button', { name: 'Acknowledge' }).click();
+  await expect(lead.getByRole('button', { name: 'Acknowledge' })).toBeDisabled();
+
   // The next normal sample returns the alarm; its history is complete, on a page that was not reloaded.
   await push(70);
   await expect(lead.getByText(/back to normal/).first()).toBeVisible();
@@ -84,9 +97,11 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
     'Acknowledged by Dele Marsh',
     'Flag handed out by Dele Marsh',
     'Flag closed by Marit Oduya',
+    'Shelved by Dele Marsh',
+    'Put back by Dele Marsh',
     'Back to normal at 70.0',
   ]) {
-    await expect(lead.getByText(new RegExp(`^${line}`))).toBeVisible();
+    await expect(lead.getByText(new RegExp(`^${line}`)).first()).toBeVisible();
   }
   await expect(lead.getByText(/Fan stands still\./)).toBeVisible();
 });

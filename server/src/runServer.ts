@@ -1,6 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { pino } from 'pino';
+import { endShelves } from './alarms/setAside';
 import { createApp } from './app';
 import type { Config } from './config';
 import { openPool } from './db/database';
@@ -12,6 +13,7 @@ import { tidyUp } from './samples/retention';
 
 const STOP_WITHIN_MS = 8000;
 const TIDY_EVERY_MS = 3_600_000;
+const UNSHELVE_EVERY_MS = 5_000;
 
 export interface RunningServer {
   readonly url: string;
@@ -46,6 +48,12 @@ export async function runServer(
   tidy();
   const tidying = setInterval(tidy, TIDY_EVERY_MS);
   tidying.unref();
+  const unshelve = (): void => {
+    endShelves(pool, app.now()).catch((error: unknown) => log.warn({ err: error }, 'ending shelves failed'));
+  };
+  unshelve();
+  const unshelving = setInterval(unshelve, UNSHELVE_EVERY_MS);
+  unshelving.unref();
   const express = createApp(app, config);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = express.listen(config.port, config.host, (error?: Error) =>
@@ -58,6 +66,7 @@ export async function runServer(
     app,
     stop: async () => {
       clearInterval(tidying);
+      clearInterval(unshelving);
       const closed = new Promise((resolve) => server.close(resolve));
       await live.close();
       const late = setTimeout(() => server.closeAllConnections(), STOP_WITHIN_MS);

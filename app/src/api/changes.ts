@@ -8,6 +8,7 @@ import type {
   FlagOutcome,
   Metric,
   MetricKind,
+  SetAside,
 } from '@vivid-beacon/core';
 import { call } from './client';
 
@@ -31,6 +32,19 @@ export const useAcknowledge = () =>
     ['watch', 'alarms'],
   );
 
+export const useResetAlarm = () =>
+  useChange((id: string) => call<void>('POST', `/api/alarms/${id}/reset`), ['watch', 'alarms']);
+
+export const useSetRuleAside = () =>
+  useChange(
+    ({ id, ...body }: { id: string; kind: SetAside; forMs: number | null; reason: string }) =>
+      call<void>('PUT', `/api/alarm-rules/${id}/aside`, body),
+    ['watch', 'alarms'],
+  );
+
+export const usePutRuleBack = () =>
+  useChange((id: string) => call<void>('DELETE', `/api/alarm-rules/${id}/aside`), ['watch', 'alarms']);
+
 export const useAddRemark = () =>
   useChange(
     ({ id, remark }: { id: string; remark: string }) =>
@@ -38,7 +52,7 @@ export const useAddRemark = () =>
     ['alarms'],
   );
 
-export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom'>;
+export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside'>;
 
 export const usePutInForce = () =>
   useChange((rule: RuleForm) => call<{ id: string }>('POST', '/api/alarm-rules', rule), ['watch', 'alarms']);

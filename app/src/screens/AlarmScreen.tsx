@@ -5,13 +5,14 @@ import {
   formatMoment,
   formatValue,
   LEVEL_WORDS,
+  isSetAside,
   needsAcknowledgement,
   type Alarm,
   type AlarmEvent,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { useAcknowledge, useAddRemark } from '../api/changes';
+import { useAcknowledge, useAddRemark, usePutRuleBack, useResetAlarm } from '../api/changes';
 import { useAlarm, useTrend } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Trend } from '../charts/Trend';
@@ -34,13 +35,17 @@ import { alarmStateWords, eventWords } from './alarmWords';
 import { FlagForm } from './FlagForm';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct } from './mayAct';
+import { SetAsideForm } from './SetAsideForm';
 
 /** One alarm: its state, its trend, its history, and what can be done. */
 export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
   const router = useRouter();
   const query = useAlarm(alarmId);
   const act = mayAct(usePerson());
-  const [doing, setDoing] = useState<'acknowledge' | 'flag' | null>(null);
+  const [doing, setDoing] = useState<'acknowledge' | 'flag' | 'aside' | null>(null);
+  const reset = useResetAlarm();
+  const putBack = usePutRuleBack();
+  const failed = reset.error ?? putBack.error;
   const alarm = query.data?.alarm;
   const palette = usePalette();
   return (
@@ -52,14 +57,34 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
         act &&
         alarm && (
           <>
-            <Button
-              grow
-              look="main"
-              label="Acknowledge"
-              disabled={!needsAcknowledgement(alarm.state)}
-              icon={<CheckIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
-              onPress={() => setDoing('acknowledge')}
-            />
+            {alarm.state === 'latchedAcknowledged' ? (
+              <Button
+                grow
+                look="main"
+                label="Reset"
+                disabled={reset.isPending}
+                onPress={() => reset.mutate(alarm.id)}
+              />
+            ) : (
+              <Button
+                grow
+                look="main"
+                label="Acknowledge"
+                disabled={!needsAcknowledgement(alarm.state)}
+                icon={<CheckIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
+                onPress={() => setDoing('acknowledge')}
+              />
+            )}
+            {isSetAside(alarm.state) ? (
+              <Button
+                grow
+                label="Put back"
+                disabled={putBack.isPending}
+                onPress={() => putBack.mutate(alarm.ruleId)}
+              />
+            ) : (
+              alarm.state !== 'normal' && <Button grow label="Shelve" onPress={() => setDoing('aside')} />
+            )}
             <Button
               grow
               label="Flag"
@@ -70,6 +95,11 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
         )
       }
     >
+      {failed && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>{`Could not do so. ${failed.message}`}</Words>
+        </View>
+      )}
       <Answer query={query} reading="Reading the alarm">
         {(data) => <AlarmSheet {...data} />}
       </Answer>
@@ -77,6 +107,11 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
         <>
           <Tray title="Acknowledge" open={doing === 'acknowledge'} onClose={() => setDoing(null)}>
             {doing === 'acknowledge' && <Acknowledge alarm={alarm} onDone={() => setDoing(null)} />}
+          </Tray>
+          <Tray title="Shelve" open={doing === 'aside'} onClose={() => setDoing(null)}>
+            {doing === 'aside' && (
+              <SetAsideForm ruleId={alarm.ruleId} ruleName={alarm.ruleName} onDone={() => setDoing(null)} />
+            )}
           </Tray>
           <Tray title="Flag" open={doing === 'flag'} onClose={() => setDoing(null)}>
             {doing === 'flag' && <FlagForm alarm={alarm} onDone={() => setDoing(null)} />}
@@ -114,6 +149,9 @@ function AlarmSheet({
           >
             {alarmStateWords(alarm, now)}
           </Words>
+          {isSetAside(alarm.state) && alarm.asideReason && (
+            <Words as="second" colour={palette.ink2}>{`Reason: ${alarm.asideReason}`}</Words>
+          )}
           <Words as="second" colour={palette.ink2}>
             {`${alarm.assetName}, ${alarm.plantName}${alarm.acknowledgedBy ? `, acknowledged by ${alarm.acknowledgedBy}` : ''}`}
           </Words>

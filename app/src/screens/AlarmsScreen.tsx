@@ -4,12 +4,13 @@ import { StyleSheet, View } from 'react-native';
 import {
   formatMoment,
   formatValue,
+  isSetAside,
   LEVEL_WORDS,
   type Alarm,
   type AlarmRule,
   type Metric,
 } from '@vivid-beacon/core';
-import { useRetireRule } from '../api/changes';
+import { usePutRuleBack, useRetireRule } from '../api/changes';
 import { useAlarmRules, useAlarms, useMetrics } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Answer } from '../components/Answer';
@@ -19,13 +20,15 @@ import { LampWord } from '../components/LampWord';
 import { Page } from '../components/Page';
 import { Row } from '../components/Row';
 import { Section } from '../components/Section';
+import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
 import { alarmStateWords } from './alarmWords';
 import { lampOfAlarm } from './lampOfAlarm';
-import { mayBuild } from './mayAct';
+import { mayAct, mayBuild } from './mayAct';
 import { delayWords } from './ruleWords';
+import { SetAsideForm } from './SetAsideForm';
 
 /** Alarms that stand, alarms that are over, and the rules that raise them. */
 export function AlarmsScreen() {
@@ -34,7 +37,9 @@ export function AlarmsScreen() {
   const alarms = useAlarms();
   const rules = useAlarmRules();
   const metrics = useMetrics();
-  const build = mayBuild(usePerson());
+  const person = usePerson();
+  const build = mayBuild(person);
+  const act = mayAct(person);
   return (
     <Page
       title="Alarms"
@@ -51,7 +56,7 @@ export function AlarmsScreen() {
       <Answer query={alarms} reading="Reading alarms">
         {({ standing, past }) => (
           <>
-            <Section title="Standing" aside={String(standing.length)}>
+            <Section title="Standing" aside={standingWords(standing)}>
               {standing.map((alarm, i) => (
                 <AlarmRow key={alarm.id} alarm={alarm} last={i === standing.length - 1} />
               ))}
@@ -76,6 +81,7 @@ export function AlarmsScreen() {
                   rule={rule}
                   metric={metrics.data?.find(({ id }) => id === rule.metricId)}
                   mayRetire={build}
+                  act={act}
                   last={i === rows.length - 1}
                 />
               ))}
@@ -85,6 +91,12 @@ export function AlarmsScreen() {
       </Section>
     </Page>
   );
+}
+
+/** How many stand, and how many of them are set aside. */
+function standingWords(standing: readonly Alarm[]): string {
+  const aside = standing.filter(({ state }) => isSetAside(state)).length;
+  return aside === 0 ? String(standing.length) : `${standing.length - aside}, and ${aside} set aside`;
 }
 
 function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boolean }) {
@@ -110,36 +122,73 @@ function RuleRow({
   rule,
   metric,
   mayRetire,
+  act,
   last,
 }: {
   readonly rule: AlarmRule;
   readonly metric: Metric | undefined;
   readonly mayRetire: boolean;
+  readonly act: boolean;
   readonly last: boolean;
 }) {
   const [sure, setSure] = useState(false);
+  const [shelving, setShelving] = useState(false);
   const retire = useRetireRule();
+  const putBack = usePutRuleBack();
+  const now = useNow(60_000);
+  const { aside } = rule;
+  const zone = metric?.zone ?? 'UTC';
   const limit = formatValue(rule.limit, metric?.unit ?? '', metric?.decimals ?? 1);
+  const state =
+    aside === null
+      ? ''
+      : aside.until === null
+        ? `. Out of service, ${aside.by}: ${aside.reason}`
+        : `. Shelved until ${formatMoment(aside.until, zone, now)}, ${aside.by}: ${aside.reason}`;
   return (
-    <Row
-      title={rule.name}
-      second={`${LEVEL_WORDS[rule.level]} ${rule.side} ${limit} for ${delayWords(rule.onDelayMs)}${metric ? `, ${metric.plantName}` : ''}`}
-      last={last}
-      right={
-        mayRetire ? (
+    <>
+      <Row
+        title={rule.name}
+        second={`${LEVEL_WORDS[rule.level]} ${rule.side} ${limit} for ${delayWords(rule.onDelayMs)}${rule.latching ? ', stands until it is reset' : ''}${metric ? `, ${metric.plantName}` : ''}${state}`}
+        last={last}
+        right={
           <View style={styles.retire}>
-            <Button
-              look="quiet"
-              label={sure ? 'Take out now' : 'Take out of force'}
-              name={`Take ${rule.name} out of force`}
-              disabled={retire.isPending}
-              onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
-            />
+            {act && aside && (
+              <Button
+                look="quiet"
+                label="Put back"
+                name={`Put ${rule.name} back`}
+                disabled={putBack.isPending}
+                onPress={() => putBack.mutate(rule.id)}
+              />
+            )}
+            {act && !aside && (
+              <Button
+                look="quiet"
+                label="Shelve"
+                name={`Shelve ${rule.name}`}
+                onPress={() => setShelving(true)}
+              />
+            )}
+            {mayRetire && (
+              <Button
+                look="quiet"
+                label={sure ? 'Take out now' : 'Take out of force'}
+                name={`Take ${rule.name} out of force`}
+                disabled={retire.isPending}
+                onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
+              />
+            )}
           </View>
-        ) : undefined
-      }
-    />
+        }
+      />
+      <Tray title="Shelve" open={shelving} onClose={() => setShelving(false)}>
+        {shelving && <SetAsideForm ruleId={rule.id} ruleName={rule.name} onDone={() => setShelving(false)} />}
+      </Tray>
+    </>
   );
 }
 
-const styles = StyleSheet.create({ retire: { flexShrink: 0 } });
+const styles = StyleSheet.create({
+  retire: { flexShrink: 0, flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'flex-end', gap: 6 },
+});

@@ -63,6 +63,7 @@ function RuleEditor({
       onDelayMs: 0,
       offDelayMs: 0,
       level: 'breach',
+      latching: false,
       ...before,
       metricId: chosen.id,
       limit,
@@ -118,15 +119,26 @@ function RuleEditor({
       {rule && metric && (
         <>
           {open === 'level' && (
-            <WordRow
-              name="Level"
-              options={(['breach', 'caution'] as const).map((value) => ({
-                value,
-                label: LEVEL_WORDS[value],
-              }))}
-              chosen={rule.level}
-              onChoose={(level) => change({ level })}
-            />
+            <>
+              <WordRow
+                name="Level"
+                options={(['breach', 'caution'] as const).map((value) => ({
+                  value,
+                  label: LEVEL_WORDS[value],
+                }))}
+                chosen={rule.level}
+                onChoose={(level) => change({ level })}
+              />
+              <WordRow
+                name="When it is back to normal"
+                options={[
+                  { value: 'ends', label: 'the alarm is over' },
+                  { value: 'latches', label: 'it stands until a person resets it' },
+                ]}
+                chosen={rule.latching ? 'latches' : 'ends'}
+                onChoose={(value) => change({ latching: value === 'latches' })}
+              />
+            </>
           )}
           {open === 'limit' && (
             <View style={styles.fields}>

@@ -11,13 +11,21 @@ import {
 /** The state of an alarm in words: "Breach for 18 min, not acknowledged". */
 export function alarmStateWords(alarm: Alarm, now: number): string {
   const lasted = formatLength((alarm.returnedAt ?? now) - alarm.raisedAt);
-  return `${LEVEL_WORDS[alarm.level]} for ${lasted}, ${ALARM_STATE_WORDS[alarm.state]}`;
+  const until =
+    alarm.state === 'shelved' && alarm.shelvedUntil !== null
+      ? ` until ${formatMoment(alarm.shelvedUntil, alarm.zone, now)}`
+      : '';
+  return `${LEVEL_WORDS[alarm.level]} for ${lasted}, ${ALARM_STATE_WORDS[alarm.state]}${until}`;
 }
 
 const EVENT_WORDS: Readonly<Record<AlarmEvent['kind'], string>> = {
   raised: 'Raised',
   returned: 'Back to normal',
   acknowledged: 'Acknowledged',
+  reset: 'Reset',
+  shelved: 'Shelved',
+  outOfService: 'Taken out of service',
+  putBack: 'Put back',
   remark: 'Remark',
   flagged: 'Flag handed out',
   flagClosed: 'Flag closed',

@@ -1,4 +1,4 @@
-import { needsAcknowledgement, SEVERITY, type Level, type Watch } from '@vivid-beacon/core';
+import { isSetAside, needsAcknowledgement, SEVERITY, type Level, type Watch } from '@vivid-beacon/core';
 import type { CoastLight } from '../charts/Coast';
 
 const WORDS: Readonly<Record<Exclude<Level, 'clear'>, readonly [string, string]>> = {
@@ -13,7 +13,10 @@ export function coastLights(watch: Watch): CoastLight[] {
     const levels: Level[] = [
       ...watch.alarms
         .filter(
-          (alarm) => alarm.plantId === id && (alarm.returnedAt === null || needsAcknowledgement(alarm.state)),
+          (alarm) =>
+            alarm.plantId === id &&
+            !isSetAside(alarm.state) &&
+            (alarm.returnedAt === null || needsAcknowledgement(alarm.state)),
         )
         .map((alarm) => (alarm.returnedAt === null ? alarm.level : 'clear')),
       ...watch.indicators.filter((indicator) => indicator.plantId === id).map(({ reading }) => reading.level),

@@ -2,7 +2,14 @@ import fc from 'fast-check';
 import { MINUTE, minutely } from '../testing/makeSeries';
 import { sliceSeries } from '../series/series';
 import { isActive, stepCondition, INITIAL_CONDITION, type AlarmCondition } from './condition';
-import { ALARM_STATES, needsAcknowledgement, nextAlarmState, type AlarmAction } from './lifecycle';
+import {
+  ALARM_STATES,
+  isSetAside,
+  needsAcknowledgement,
+  nextAlarmState,
+  type AlarmAction,
+  type AlarmState,
+} from './lifecycle';
 import { rehearse } from './rehearse';
 import { runCondition } from './runCondition';
 
@@ -78,7 +85,7 @@ describe('stepCondition', () => {
 describe('nextAlarmState', () => {
   it('follows the transitions of ISA-18.2 between normal, unacknowledged, acknowledged and returned (from memory)', () => {
     const walk = (...actions: AlarmAction[]): string =>
-      actions.reduce(nextAlarmState, 'normal' as (typeof ALARM_STATES)[number]);
+      actions.reduce<AlarmState>((state, action) => nextAlarmState(state, action), 'normal');
     expect(walk('raise')).toBe('unacknowledged');
     expect(walk('raise', 'acknowledge')).toBe('acknowledged');
     expect(walk('raise', 'acknowledge', 'return')).toBe('normal');
@@ -87,13 +94,49 @@ describe('nextAlarmState', () => {
     expect(walk('raise', 'return', 'raise')).toBe('unacknowledged');
   });
 
+  it('latches where the rule says so: it stands until it is acknowledged and reset', () => {
+    const now = { latching: true, active: false };
+    expect(nextAlarmState('unacknowledged', 'return', now)).toBe('latchedUnacknowledged');
+    expect(nextAlarmState('acknowledged', 'return', now)).toBe('latchedAcknowledged');
+    expect(nextAlarmState('latchedUnacknowledged', 'acknowledge')).toBe('latchedAcknowledged');
+    expect(() => nextAlarmState('latchedUnacknowledged', 'reset')).toThrow('it cannot be reset now');
+    expect(nextAlarmState('latchedAcknowledged', 'reset')).toBe('normal');
+    expect(nextAlarmState('latchedAcknowledged', 'raise')).toBe('unacknowledged');
+  });
+
+  it('set aside is raised and returns unheard, and put back is what its condition is', () => {
+    const steps = fc.array(fc.constantFrom<AlarmAction>('raise', 'return'), { maxLength: 6 });
+    fc.assert(
+      fc.property(
+        fc.constantFrom<AlarmAction>('shelve', 'takeOut'),
+        steps,
+        fc.boolean(),
+        (aside, actions, active) => {
+          const set = nextAlarmState('acknowledged', aside);
+          expect(isSetAside(set)).toBe(true);
+          expect(needsAcknowledgement(set)).toBe(false);
+          const after = actions.reduce<AlarmState>((state, action) => nextAlarmState(state, action), set);
+          expect(after).toBe(set);
+          expect(nextAlarmState(after, 'putBack', { latching: false, active })).toBe(
+            active ? 'unacknowledged' : 'normal',
+          );
+        },
+      ),
+    );
+    expect(() => nextAlarmState('unacknowledged', 'putBack')).toThrow('it cannot be put back now');
+  });
+
   it('refuses to acknowledge twice', () => {
     expect(() => nextAlarmState('acknowledged', 'acknowledge')).toThrow('it cannot be acknowledged now');
     expect(() => nextAlarmState('normal', 'acknowledge')).toThrow('back to normal');
   });
 
   it('asks a person until it is acknowledged', () => {
-    expect(ALARM_STATES.filter(needsAcknowledgement)).toEqual(['unacknowledged', 'returnedUnacknowledged']);
+    expect(ALARM_STATES.filter(needsAcknowledgement)).toEqual([
+      'unacknowledged',
+      'returnedUnacknowledged',
+      'latchedUnacknowledged',
+    ]);
   });
 });
 

@@ -2,41 +2,112 @@ import { BeaconError } from '../errors';
 
 /**
  * The states of one alarm, after the alarm state transition diagram of ANSI/ISA-18.2-2016 and
- * IEC 62682:2014 (from memory: states A normal, B unacknowledged, C acknowledged, D returned to normal
- * unacknowledged). Latching, shelving, suppression by design and out of service are not in this version.
+ * IEC 62682:2014 (from memory: A normal, B unacknowledged, C acknowledged, D returned to normal
+ * unacknowledged, E latched unacknowledged, F latched acknowledged, G shelved, I out of service).
+ * Suppression by design (H) is not in this version.
  */
-export const ALARM_STATES = ['unacknowledged', 'acknowledged', 'returnedUnacknowledged', 'normal'] as const;
+export const ALARM_STATES = [
+  'unacknowledged',
+  'acknowledged',
+  'returnedUnacknowledged',
+  'latchedUnacknowledged',
+  'latchedAcknowledged',
+  'shelved',
+  'outOfService',
+  'normal',
+] as const;
 export type AlarmState = (typeof ALARM_STATES)[number];
 
-export type AlarmAction = 'raise' | 'return' | 'acknowledge';
+/** Ways in which a rule is set aside: its alarms are recorded, and nobody is called. */
+export const SET_ASIDE = ['shelved', 'outOfService'] as const;
+export type SetAside = (typeof SET_ASIDE)[number];
+
+export type AlarmAction = 'raise' | 'return' | 'acknowledge' | 'reset' | 'shelve' | 'takeOut' | 'putBack';
 
 export const ALARM_STATE_WORDS: Readonly<Record<AlarmState, string>> = {
   unacknowledged: 'not acknowledged',
   acknowledged: 'acknowledged',
   returnedUnacknowledged: 'clear again, not acknowledged',
+  latchedUnacknowledged: 'clear again, latched, not acknowledged',
+  latchedAcknowledged: 'clear again, latched until it is reset',
+  shelved: 'shelved',
+  outOfService: 'out of service',
   normal: 'back to normal',
 };
 
-const NEXT: Readonly<Record<AlarmState, Partial<Record<AlarmAction, AlarmState>>>> = {
+const ACTION_WORDS: Readonly<Record<AlarmAction, string>> = {
+  raise: 'raised',
+  return: 'returned',
+  acknowledge: 'acknowledged',
+  reset: 'reset',
+  shelve: 'shelved',
+  takeOut: 'taken out of service',
+  putBack: 'put back',
+};
+
+const ASIDE = { shelve: 'shelved', takeOut: 'outOfService' } as const;
+
+/** What the next state also depends on. */
+export interface AlarmCircumstances {
+  /** Does a return latch, so that the alarm stands until a person resets it? */
+  readonly latching: boolean;
+  /** Is its condition met now? Says what an alarm put back becomes. */
+  readonly active: boolean;
+}
+
+const NEXT: Readonly<
+  Record<AlarmState, Partial<Record<AlarmAction, AlarmState | ((now: AlarmCircumstances) => AlarmState)>>>
+> = {
   normal: { raise: 'unacknowledged' },
-  unacknowledged: { acknowledge: 'acknowledged', return: 'returnedUnacknowledged' },
-  acknowledged: { return: 'normal' },
-  returnedUnacknowledged: { acknowledge: 'normal', raise: 'unacknowledged' },
+  unacknowledged: {
+    ...ASIDE,
+    acknowledge: 'acknowledged',
+    return: ({ latching }) => (latching ? 'latchedUnacknowledged' : 'returnedUnacknowledged'),
+  },
+  acknowledged: {
+    ...ASIDE,
+    return: ({ latching }) => (latching ? 'latchedAcknowledged' : 'normal'),
+  },
+  returnedUnacknowledged: { ...ASIDE, acknowledge: 'normal', raise: 'unacknowledged' },
+  latchedUnacknowledged: { ...ASIDE, acknowledge: 'latchedAcknowledged', raise: 'unacknowledged' },
+  latchedAcknowledged: { ...ASIDE, reset: 'normal', raise: 'unacknowledged' },
+  // Set aside, it goes on being raised and returning, unheard; put back, it is what its condition is.
+  shelved: {
+    ...ASIDE,
+    raise: 'shelved',
+    return: 'shelved',
+    putBack: ({ active }) => (active ? 'unacknowledged' : 'normal'),
+  },
+  outOfService: {
+    takeOut: 'outOfService',
+    raise: 'outOfService',
+    return: 'outOfService',
+    putBack: ({ active }) => (active ? 'unacknowledged' : 'normal'),
+  },
 };
 
 /** @throws {BeaconError} WRONG_STATE when the action is not possible in this state. */
-export function nextAlarmState(state: AlarmState, action: AlarmAction): AlarmState {
+export function nextAlarmState(
+  state: AlarmState,
+  action: AlarmAction,
+  now: AlarmCircumstances = { latching: false, active: false },
+): AlarmState {
   const next = NEXT[state][action];
   if (next === undefined) {
     throw new BeaconError(
       'WRONG_STATE',
-      `This alarm is ${ALARM_STATE_WORDS[state]}; it cannot be ${action === 'acknowledge' ? 'acknowledged' : `${action}ed`} now.`,
+      `This alarm is ${ALARM_STATE_WORDS[state]}; it cannot be ${ACTION_WORDS[action]} now.`,
     );
   }
-  return next;
+  return typeof next === 'function' ? next(now) : next;
 }
 
 /** Does a person still have to see it? */
 export function needsAcknowledgement(state: AlarmState): boolean {
-  return state === 'unacknowledged' || state === 'returnedUnacknowledged';
+  return NEXT[state].acknowledge !== undefined;
+}
+
+/** Is it recorded without calling anybody? */
+export function isSetAside(state: AlarmState): state is SetAside {
+  return state === 'shelved' || state === 'outOfService';
 }

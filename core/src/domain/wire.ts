@@ -1,4 +1,4 @@
-import type { AlarmState } from '../alarms/lifecycle';
+import type { AlarmState, SetAside } from '../alarms/lifecycle';
 import type { Level, TargetBand } from '../bands/targetBand';
 import type { FeedHealth } from '../feeds/feedHealth';
 import type { Refusal } from '../intake/rowReader';
@@ -166,8 +166,22 @@ export interface AlarmRule {
   readonly onDelayMs: number;
   readonly offDelayMs: number;
   readonly level: 'caution' | 'breach';
+  /** Does a return latch, so that the alarm stands until a person resets it? */
+  readonly latching: boolean;
   readonly inForce: boolean;
   readonly inForceFrom: number;
+  /** Set aside: its alarms are recorded, and nobody is called; null = not. */
+  readonly aside: RuleAside | null;
+}
+
+/** How, why and until when an alarm rule is set aside. */
+export interface RuleAside {
+  readonly kind: SetAside;
+  readonly at: number;
+  /** End of a shelf; null = out of service, until somebody puts it back. */
+  readonly until: number | null;
+  readonly by: string;
+  readonly reason: string;
 }
 
 export interface Alarm {
@@ -175,6 +189,9 @@ export interface Alarm {
   readonly ruleId: string;
   readonly ruleName: string;
   readonly state: AlarmState;
+  /** End of the shelf its rule lies on, and why the rule is set aside; null = it is not. */
+  readonly shelvedUntil: number | null;
+  readonly asideReason: string | null;
   readonly level: 'caution' | 'breach';
   readonly side: 'above' | 'below';
   readonly limit: number;
@@ -199,7 +216,17 @@ export interface AlarmEvent {
   readonly id: string;
   readonly at: number;
   readonly kind:
-    'raised' | 'returned' | 'acknowledged' | 'remark' | 'flagged' | 'flagClosed' | 'recalculated';
+    | 'raised'
+    | 'returned'
+    | 'acknowledged'
+    | 'reset'
+    | 'shelved'
+    | 'outOfService'
+    | 'putBack'
+    | 'remark'
+    | 'flagged'
+    | 'flagClosed'
+    | 'recalculated';
   readonly personName: string | null;
   readonly value: number | null;
   readonly remark: string | null;

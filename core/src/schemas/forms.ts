@@ -1,5 +1,6 @@
 import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
+import { SET_ASIDE } from '../alarms/lifecycle';
 import { FLAG_OUTCOMES } from '../domain/wire';
 import { finite, idText } from './parts';
 
@@ -30,6 +31,28 @@ export const alarmRuleSchema = yup
       .max(7 * DAY_MS)
       .required(),
     level: yup.string().oneOf(['caution', 'breach']).required(),
+    latching: yup.boolean().default(false),
+  })
+  .noUnknown();
+
+/** Longest time for which a rule may be shelved at once. */
+const LONGEST_SHELF_MS = 7 * DAY_MS;
+
+export const asideSchema = yup
+  .object({
+    kind: yup
+      .string()
+      .oneOf([...SET_ASIDE])
+      .required(),
+    forMs: yup
+      .number()
+      .integer()
+      .min(60_000, 'A rule is shelved for at least a minute')
+      .max(LONGEST_SHELF_MS, 'A rule is shelved for 7 days at most')
+      .nullable()
+      .default(null)
+      .when('kind', { is: 'shelved', then: (s) => s.required('Say for how long it is shelved') }),
+    reason: yup.string().trim().min(1, 'Say why').max(500).required('Say why'),
   })
   .noUnknown();
 

@@ -1,5 +1,5 @@
 import { DAY_MS } from '../time/lengths';
-import { ByteReader, ByteWriter, unzigzag, zigzag } from './bytes';
+import { ByteReader, ByteWriter, zigzag } from './bytes';
 import type { QualifiedSeries, Series } from './series';
 
 /**
@@ -240,12 +240,11 @@ export function unpackValues(bytes: Uint8Array, n: number): Float64Array {
   if (digits < 0 || digits > MOST_DIGITS) {
     throw new RangeError(`unpackDay: unknown layout of values ${layout}`);
   }
-  const scale = 10 ** digits;
   const v = new Float64Array(n);
-  let scaled = 0;
-  for (let i = 0; i < n; i++) {
-    scaled += unzigzag(read.varint());
-    v[i] = scaled / scale;
+  read.runningTotals(v);
+  if (digits > 0) {
+    const scale = POWERS[digits];
+    for (let i = 0; i < n; i++) v[i] /= scale;
   }
   return v;
 }

@@ -153,6 +153,109 @@ describe('an alarm', () => {
   });
 });
 
+describe('a rule that is set aside', () => {
+  const aside = (rule: string, body: object, who: Visitor = operator) =>
+    who.call('PUT', `/api/alarm-rules/${rule}/aside`, body);
+  const putBack = (rule: string) => operator.call('DELETE', `/api/alarm-rules/${rule}/aside`);
+
+  it('records what happens and calls nobody; put back, it stands for what its condition is', async () => {
+    const { key, token, metricId } = await withMetric(analyst);
+    const rule = await ruleOn(metricId);
+    const send = (minute: number, v: number) =>
+      push(test.url, token, [{ metric: key, t: test.clock.now + minute * MINUTE, v }]);
+    await send(1, 212);
+    expect((await aside(rule, { kind: 'shelved', forMs: 3_600_000, reason: 'Fitter at work' })).status).toBe(
+      204,
+    );
+    expect(await alarmsOf(rule)).toMatchObject([
+      { state: 'shelved', shelvedUntil: test.clock.now + 3_600_000, asideReason: 'Fitter at work' },
+    ]);
+    await send(2, 190);
+    await send(3, 220);
+    await send(4, 190);
+    expect(await alarmsOf(rule)).toMatchObject([
+      { state: 'shelved', returnedAt: test.clock.now + 4 * MINUTE },
+    ]);
+    expect((await putBack(rule)).status).toBe(204);
+    expect((await putBack(rule)).status).toBe(409);
+    const [alarm] = await alarmsOf(rule);
+    expect(alarm.state).toBe('normal');
+    const { body } = await operator.call<{ events: AlarmEvent[] }>('GET', `/api/alarms/${alarm.id}`);
+    expect(body.events.map(({ kind }) => kind).sort()).toEqual([
+      'putBack',
+      'raised',
+      'raised',
+      'returned',
+      'returned',
+      'shelved',
+    ]);
+
+    // Raised while it is aside, and still over the limit when it is put back: now somebody is called.
+    await aside(rule, { kind: 'shelved', forMs: 3_600_000, reason: 'Again' });
+    await send(5, 230);
+    expect((await alarmsOf(rule)).at(-1)).toMatchObject({ state: 'shelved', returnedAt: null });
+    await putBack(rule);
+    expect((await alarmsOf(rule)).at(-1)).toMatchObject({ state: 'unacknowledged' });
+  });
+
+  it('comes back by itself, once, though two servers look at the same moment', async () => {
+    const { endShelves } = await import('./setAside');
+    const { key, token, metricId } = await withMetric(analyst);
+    const rule = await ruleOn(metricId);
+    await push(test.url, token, [{ metric: key, t: test.clock.now + MINUTE, v: 212 }]);
+    await aside(rule, { kind: 'shelved', forMs: 60_000, reason: 'A minute' });
+    const { pool } = test.server.app;
+    expect(await endShelves(pool, test.clock.now + 59_999)).toBe(0);
+    const ended = await Promise.all([
+      endShelves(pool, test.clock.now + 60_000),
+      endShelves(pool, test.clock.now + 60_000),
+    ]);
+    expect(ended.reduce((a, b) => a + b)).toBe(1);
+    expect(await alarmsOf(rule)).toMatchObject([{ state: 'unacknowledged', shelvedUntil: null }]);
+    const { rows } = await pool.query('select kind from alarm_rule_event where rule_id = $1 order by id', [
+      rule,
+    ]);
+    expect(rows).toEqual([{ kind: 'shelved' }, { kind: 'putBack' }]);
+  });
+
+  it('needs a reason and an end; out of service is for analysts', async () => {
+    const { metricId } = await withMetric(analyst);
+    const rule = await ruleOn(metricId);
+    expect((await aside(rule, { kind: 'shelved', forMs: 60_000, reason: ' ' })).status).toBe(422);
+    expect((await aside(rule, { kind: 'shelved', reason: 'x' })).status).toBe(422);
+    expect((await aside(rule, { kind: 'shelved', forMs: 8 * 86_400_000, reason: 'x' })).status).toBe(422);
+    expect((await aside(rule, { kind: 'outOfService', reason: 'x' })).status).toBe(403);
+    expect((await aside(rule, { kind: 'outOfService', reason: 'Sensor gone' }, analyst)).status).toBe(204);
+    const { body } = await operator.call<{ id: string; aside: object }[]>('GET', '/api/alarm-rules');
+    expect(body.find(({ id }) => id === rule)!.aside).toMatchObject({
+      kind: 'outOfService',
+      until: null,
+      reason: 'Sensor gone',
+    });
+  });
+});
+
+describe('an alarm that latches', () => {
+  it('stands after its return until it is acknowledged and reset', async () => {
+    const { key, token, metricId } = await withMetric(analyst);
+    const rule = await ruleOn(metricId, { latching: true });
+    await push(test.url, token, [
+      { metric: key, t: test.clock.now + MINUTE, v: 212 },
+      { metric: key, t: test.clock.now + 2 * MINUTE, v: 190 },
+    ]);
+    const [{ id, state }] = await alarmsOf(rule);
+    expect(state).toBe('latchedUnacknowledged');
+    expect((await operator.call('POST', `/api/alarms/${id}/reset`)).status).toBe(409);
+    await operator.call('POST', `/api/alarms/${id}/acknowledgement`, { remark: '' });
+    expect((await alarmsOf(rule))[0].state).toBe('latchedAcknowledged');
+    const both = await Promise.all(
+      [1, 2].map(() => operator.call('POST', `/api/alarms/${id}/reset`).then(({ status }) => status)),
+    );
+    expect(both.sort()).toEqual([200, 409]);
+    expect((await alarmsOf(rule))[0].state).toBe('normal');
+  });
+});
+
 describe('rehearsal', () => {
   it('fires as often as live evaluation does', async () => {
     const { key, token, metricId } = await withMetric(analyst);

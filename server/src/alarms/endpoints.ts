@@ -1,9 +1,18 @@
 import * as yup from 'yup';
-import { alarmRuleSchema, BeaconError, remarkSchema, type Alarm } from '@vivid-beacon/core';
+import {
+  alarmRuleSchema,
+  allows,
+  asideSchema,
+  BeaconError,
+  remarkSchema,
+  type Alarm,
+  type SetAside,
+} from '@vivid-beacon/core';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { acknowledgeAlarm } from './acknowledge';
+import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { putInForce, rehearseRule, type RuleDraft } from './rules';
 import {
   addEvent,
@@ -63,6 +72,46 @@ export const alarmEndpoints = [
       await acknowledgeAlarm(app.pool, params.id, person.id, body.remark, app.now());
       return needAlarm(app, params.id);
     },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/alarms/:id/reset',
+    access: 'operator',
+    summary: 'Resets an alarm that has latched, once it is acknowledged.',
+    answer: 'The alarm. 409 WRONG_STATE when it is not latched, or not acknowledged yet.',
+    handle: async ({ app, params, person }) => {
+      await resetAlarm(app.pool, params.id, person.id, app.now());
+      return needAlarm(app, params.id);
+    },
+  }),
+  endpoint({
+    method: 'put',
+    path: '/api/alarm-rules/:id/aside',
+    access: 'operator',
+    summary:
+      'Shelves a rule for a time, or takes it out of service: its alarms are recorded and nobody is called. Out of service is for analysts.',
+    answer: 'Nothing (204). 404 NOT_FOUND, 403 NOT_ALLOWED.',
+    body: asideSchema,
+    handle: async ({ app, params, body, person }) => {
+      const kind = body.kind as SetAside;
+      if (kind === 'outOfService' && !allows(person.role, 'analyst')) {
+        throw new BeaconError(
+          'NOT_ALLOWED',
+          'Only analysts take a rule out of service. Shelve it for a time.',
+        );
+      }
+      const at = app.now();
+      const until = kind === 'shelved' ? at + body.forMs! : null;
+      await setRuleAside(app.pool, params.id, { kind, until, reason: body.reason }, person.id, at);
+    },
+  }),
+  endpoint({
+    method: 'delete',
+    path: '/api/alarm-rules/:id/aside',
+    access: 'operator',
+    summary: 'Puts a rule back that was set aside. An alarm whose condition is still met is raised anew.',
+    answer: 'Nothing (204). 409 WRONG_STATE when it is not set aside.',
+    handle: ({ app, params, person }) => putRuleBack(app.pool, params.id, person.id, app.now()),
   }),
   endpoint({
     method: 'post',

@@ -69,19 +69,20 @@ async function evaluateOn(db: Queryable, rule: RuleRow, condition: AlarmConditio
   const fresh = (await readSeries(db, [rule.metricId], after, END_OF_TIME)).get(rule.metricId)!;
   const { state, changes } = runCondition(condition, fresh, rule.condition);
   const touched: string[] = [];
-  for (const change of changes) touched.push(...(await applyChange(db, rule.id, change)));
+  for (const change of changes) touched.push(...(await applyChange(db, rule, change)));
   await saveCondition(db, rule.id, state);
   return touched;
 }
 
-async function applyChange(db: Queryable, ruleId: string, change: ConditionChange): Promise<string[]> {
-  const standing = await lockStandingAlarm(db, ruleId);
+async function applyChange(db: Queryable, rule: RuleRow, change: ConditionChange): Promise<string[]> {
+  const standing = await lockStandingAlarm(db, rule.id);
   if (change.kind === 'raise') {
     const id =
       standing?.id ??
       (await addAlarm(db, {
-        ruleId,
-        state: 'unacknowledged',
+        ruleId: rule.id,
+        // Of a rule that is set aside it is recorded, and nobody is called.
+        state: rule.aside?.kind ?? 'unacknowledged',
         raisedAt: change.t,
         raisedValue: change.value,
         returnedAt: null,
@@ -91,7 +92,8 @@ async function applyChange(db: Queryable, ruleId: string, change: ConditionChang
     return [id];
   }
   if (!standing) return [];
-  await saveAlarmProcess(db, standing.id, nextAlarmState(standing.state, 'return'), change.t);
+  const circumstances = { latching: rule.latching, active: false };
+  await saveAlarmProcess(db, standing.id, nextAlarmState(standing.state, 'return', circumstances), change.t);
   await addEvent(db, { alarmId: standing.id, at: change.t, kind: 'returned', value: change.value });
   return [standing.id];
 }
@@ -107,11 +109,11 @@ async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondi
     const known = recorded.some(
       (alarm) => alarm.raisedAt <= episode.end.t && (alarm.returnedAt ?? Infinity) >= episode.start.t,
     );
-    if (!known) touched.push(await recordFoundEpisode(db, rule.id, episode));
+    if (!known) touched.push(await recordFoundEpisode(db, rule, episode));
   }
 
   const standing = await lockStandingAlarm(db, rule.id);
-  const stood = standing?.state === 'unacknowledged' || standing?.state === 'acknowledged';
+  const stood = standing !== undefined && standing.returnedAt === null;
   const stands = isActive(state);
   if (stood !== stands) {
     const kind = stands ? 'raise' : 'return';
@@ -122,7 +124,7 @@ async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondi
       value: all.get(rule.metricId)!.v.at(-1) ?? 0,
     };
     const t = stands ? change.t : Math.max(change.t, standing!.raisedAt);
-    const ids = await applyChange(db, rule.id, { ...change, t });
+    const ids = await applyChange(db, rule, { ...change, t });
     for (const alarmId of ids) {
       await addEvent(db, {
         alarmId,
@@ -149,11 +151,11 @@ function finishedEpisodes(changes: readonly ConditionChange[]): Episode[] {
 }
 
 /** An alarm that only late samples show: it is over, and no person has seen it. */
-async function recordFoundEpisode(db: Queryable, ruleId: string, { start, end }: Episode): Promise<string> {
-  const standing = await lockStandingAlarm(db, ruleId);
+async function recordFoundEpisode(db: Queryable, rule: RuleRow, { start, end }: Episode): Promise<string> {
+  const standing = await lockStandingAlarm(db, rule.id);
   const id = await addAlarm(db, {
-    ruleId,
-    state: standing ? 'normal' : 'returnedUnacknowledged',
+    ruleId: rule.id,
+    state: standing || rule.aside ? 'normal' : 'returnedUnacknowledged',
     raisedAt: start.t,
     raisedValue: start.value,
     returnedAt: end.t,

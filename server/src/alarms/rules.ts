@@ -13,7 +13,9 @@ import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './evaluate';
 import { addAlarm, addEvent, addRule } from './sql';
 
-export type RuleDraft = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom'>;
+export type RuleDraft = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside' | 'latching'> & {
+  readonly latching?: boolean;
+};
 
 const CURVE_POINTS = 25;
 
@@ -62,7 +64,13 @@ export async function putInForce(
     const from = inForceFrom - Math.max(draft.onDelayMs, metric.maxGapMs) * 2;
     const past = (await readSeries(db, [metric.id], from, inForceFrom + 1)).get(metric.id)!;
     const run = runCondition(conditionOf(draft, metric.maxGapMs), past, INITIAL_CONDITION);
-    const ruleId = await addRule(db, { ...draft, inForceFrom, createdBy: personId, condition: run.state });
+    const ruleId = await addRule(db, {
+      ...draft,
+      latching: draft.latching ?? false,
+      inForceFrom,
+      createdBy: personId,
+      condition: run.state,
+    });
     const last = run.changes.at(-1);
     if (last?.kind === 'raise') {
       const id = await addAlarm(db, {

@@ -1,4 +1,4 @@
-import type { Alarm, AlarmEvent, AlarmRule, AlarmState, ConditionState } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, AlarmRule, AlarmState, ConditionState, RuleAside } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -9,10 +9,52 @@ export interface RuleRow extends AlarmRule {
 
 const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.side, rule.alarm_limit as "limit", rule.deadband,
   rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.level,
-  rule.in_force as "inForce", ${ms('rule.in_force_from', 'inForceFrom')}`;
+  rule.latching, rule.in_force as "inForce", ${ms('rule.in_force_from', 'inForceFrom')},
+  case when rule.aside is not null then jsonb_build_object(
+    'kind', rule.aside, 'at', extract(epoch from rule.aside_at) * 1000, 'until', extract(epoch from rule.aside_until) * 1000,
+    'by', (select name from person where id = rule.aside_by), 'reason', rule.aside_reason) end as aside`;
 
 export function listRules(db: Queryable): Promise<AlarmRule[]> {
   return all(db, `select ${RULE} from alarm_rule rule where rule.in_force order by rule.name`);
+}
+
+/** A rule in force, locked. */
+export function lockRule(db: Queryable, id: string): Promise<RuleRow | undefined> {
+  return one(
+    db,
+    `select ${RULE}, rule.condition from alarm_rule rule where rule.id = $1 and rule.in_force for update of rule`,
+    [id],
+  );
+}
+
+/** Shelved rules whose time is over, locked; those that another server has locked are left to it. */
+export function lockEndedShelves(db: Queryable, now: number): Promise<RuleRow[]> {
+  return all(
+    db,
+    `select ${RULE}, rule.condition from alarm_rule rule
+     where rule.aside = 'shelved' and rule.aside_until <= $1 order by rule.id for update of rule skip locked`,
+    [moment(now)],
+  );
+}
+
+/** Sets a rule aside, or puts it back (`aside` = null), and adds that to its history. */
+export async function saveAside(
+  db: Queryable,
+  ruleId: string,
+  aside: Pick<RuleAside, 'kind' | 'until' | 'reason'> | null,
+  personId: string | null,
+  at: number,
+): Promise<void> {
+  const until = aside?.until == null ? null : moment(aside.until);
+  await db.query(
+    `update alarm_rule set aside = $2::text, aside_until = $3, aside_at = case when $2::text is null then null else $4::timestamptz end,
+            aside_by = case when $2::text is null then null else $5::bigint end, aside_reason = $6 where id = $1`,
+    [ruleId, aside?.kind ?? null, until, moment(at), personId, aside?.reason ?? null],
+  );
+  await db.query(
+    `insert into alarm_rule_event (rule_id, at, kind, until, person_id, reason) values ($1, $2, $3, $4, $5, $6)`,
+    [ruleId, moment(at), aside?.kind ?? 'putBack', until, personId, aside?.reason ?? null],
+  );
 }
 
 /** Rules in force on these metrics, locked until the transaction ends. */
@@ -20,20 +62,20 @@ export function lockRulesOf(db: Queryable, metricIds: readonly string[]): Promis
   return all(
     db,
     `select ${RULE}, rule.condition from alarm_rule rule
-     where rule.in_force and rule.metric_id = any($1::bigint[]) order by rule.id for update`,
+     where rule.in_force and rule.metric_id = any($1::bigint[]) order by rule.id for update of rule`,
     [metricIds],
   );
 }
 
 export async function addRule(
   db: Queryable,
-  rule: Omit<AlarmRule, 'id' | 'inForce'> & { createdBy: string; condition: ConditionState },
+  rule: Omit<AlarmRule, 'id' | 'inForce' | 'aside'> & { createdBy: string; condition: ConditionState },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
     `insert into alarm_rule (name, metric_id, side, alarm_limit, deadband, on_delay_ms, off_delay_ms, level,
-                             in_force_from, created_by, condition)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11::jsonb) returning id`,
+                             in_force_from, created_by, condition, latching)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11::jsonb, $12) returning id`,
     [
       rule.name,
       rule.metricId,
@@ -46,6 +88,7 @@ export async function addRule(
       moment(rule.inForceFrom),
       rule.createdBy,
       JSON.stringify(rule.condition),
+      rule.latching,
     ],
   );
   return row!.id;
@@ -74,9 +117,10 @@ export interface AlarmRow {
   readonly state: AlarmState;
   readonly raisedAt: number;
   readonly returnedAt: number | null;
+  readonly ruleId: string;
 }
 
-const ALARM_ROW = `id, state, ${ms('raised_at', 'raisedAt')}, ${ms('returned_at', 'returnedAt')}`;
+const ALARM_ROW = `id, state, rule_id as "ruleId", ${ms('raised_at', 'raisedAt')}, ${ms('returned_at', 'returnedAt')}`;
 
 /** The rule's alarm that is not over yet, locked. */
 export function lockStandingAlarm(db: Queryable, ruleId: string): Promise<AlarmRow | undefined> {
@@ -119,6 +163,11 @@ export async function addAlarm(
     ],
   );
   return row!.id;
+}
+
+/** Writes a state that a person, or the end of a shelf, brought about. */
+export async function saveAlarmState(db: Queryable, id: string, state: AlarmState): Promise<void> {
+  await db.query('update alarm set state = $2 where id = $1', [id, state]);
 }
 
 /** Writes the state after a return (`returnedAt` set) or a new raise (null). */
@@ -186,6 +235,7 @@ export function listEvents(db: Queryable, alarmId: string): Promise<AlarmEvent[]
 
 const ALARMS = `
   select alarm.id, alarm.rule_id as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.side,
+         ${ms('rule.aside_until', 'shelvedUntil')}, rule.aside_reason as "asideReason",
          rule.alarm_limit as "limit", metric.id as "metricId", metric.name as "metricName", metric.unit,
          metric.decimals::int as decimals, asset.id as "assetId", asset.name as "assetName",
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
@@ -204,7 +254,8 @@ const ALARMS = `
 export function listStandingAlarms(db: Queryable): Promise<Alarm[]> {
   return all(
     db,
-    `${ALARMS} where alarm.state <> 'normal' order by rule.level = 'breach' desc, alarm.raised_at desc`,
+    `${ALARMS} where alarm.state <> 'normal'
+     order by alarm.state in ('shelved', 'outOfService'), rule.level = 'breach' desc, alarm.raised_at desc`,
   );
 }
 

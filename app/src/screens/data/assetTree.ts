@@ -31,10 +31,14 @@ export function treeRows(
   for (const metric of metrics) own.set(metric.assetId, [...(own.get(metric.assetId) ?? []), metric]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const matches = (asset: Asset): boolean => {
-    const facts = Object.entries(asset.attributes).flat().join(' ');
-    // By beginnings of words: "2" finds Ironer 2, not a rated speed of 32.
-    const tokens = `${asset.name} ${asset.kind} ${facts}`.toLowerCase().split(/[^\p{L}\p{N}.]+/u);
-    return words.every((word) => tokens.some((token) => token.startsWith(word)));
+    // By beginnings of words: "2" finds Ironer 2, not a rated speed of 32, nor what was overhauled in 2026.
+    const named = tokensOf(`${asset.name} ${asset.kind}`);
+    const facts = tokensOf(Object.entries(asset.attributes).flat().join(' '));
+    return words.every(
+      (word) =>
+        named.some((token) => token.startsWith(word)) ||
+        facts.some((token) => (IS_NUMBER.test(word) ? token === word : token.startsWith(word))),
+    );
   };
   const rows: TreeRow[] = [];
   const visit = (asset: Asset, depth: number): { shown: boolean; troubled: number } => {
@@ -59,6 +63,12 @@ export function treeRows(
   };
   for (const plant of children.get(null) ?? []) visit(plant, 0);
   return rows;
+}
+
+const IS_NUMBER = /^\d+$/;
+
+function tokensOf(text: string): string[] {
+  return text.toLowerCase().split(/[^\p{L}\p{N}.]+/u);
 }
 
 /** Names from the plant down to an asset. */

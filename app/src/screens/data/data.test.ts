@@ -37,6 +37,19 @@ describe('the asset tree', () => {
     ]);
   });
 
+  it('finds a number in a name by its beginning, among attributes only whole', () => {
+    const assets = [
+      asset('1', null, 'Quayside'),
+      asset('2', '1', 'Ironer 1', { 'Last overhaul': '2026-09-16', Beds: 24 }),
+      asset('3', '1', 'Ironer 21'),
+    ];
+    const found = (search: string): string[] =>
+      treeRows(assets, [], new Set(), search).map(({ asset: { id } }) => id);
+    expect(found('ironer 2')).toEqual(['1', '3']);
+    expect(found('2026')).toEqual(['1', '2']);
+    expect(found('beds 24')).toEqual(['1', '2']);
+  });
+
   it('finds by beginnings of words, with what stands above', () => {
     const names = (search: string): string[] =>
       treeRows(TREE, [], new Set(), search).map(({ asset: { id } }) => id);

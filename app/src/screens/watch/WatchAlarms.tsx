@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { formatLength, formatValue, needsAcknowledgement, type Alarm } from '@vivid-beacon/core';
+import { formatLength, formatValue, isSetAside, needsAcknowledgement, type Alarm } from '@vivid-beacon/core';
 import { useAcknowledge } from '../../api/changes';
 import { usePerson } from '../../api/session';
 import { Button } from '../../components/Button';
@@ -18,7 +18,8 @@ export function WatchAlarms({ alarms, now }: { readonly alarms: readonly Alarm[]
   const person = usePerson();
   const acknowledge = useAcknowledge();
   const open = alarms.filter(({ state }) => needsAcknowledgement(state));
-  const known = alarms.length - open.length;
+  const aside = alarms.filter(({ state }) => isSetAside(state)).length;
+  const known = alarms.length - open.length - aside;
   return (
     <Section title="Alarms to acknowledge" aside={String(open.length)}>
       {open.map((alarm, i) => {
@@ -57,6 +58,11 @@ export function WatchAlarms({ alarms, now }: { readonly alarms: readonly Alarm[]
       {acknowledge.isError && (
         <Words as="body" colour={palette.breachT}>
           {`Could not acknowledge. ${acknowledge.error.message}`}
+        </Words>
+      )}
+      {aside > 0 && (
+        <Words as="second" colour={palette.ink2} style={{ paddingBottom: 8 }}>
+          {`${aside} shelved or out of service`}
         </Words>
       )}
       {known > 0 && (
