@@ -7,7 +7,7 @@ import Svg, { Path } from 'react-native-svg';
 import * as yup from 'yup';
 import { create } from 'zustand';
 
-const useCount = create<{ count: number; more: () => void }>()((set) => ({
+const useCount = create((set) => ({
   count: 0,
   more: () => set(({ count }) => ({ count: count + 1 })),
 }));
@@ -17,7 +17,11 @@ const schema = yup.object({ name: yup.string().required() });
 export default function Home() {
   const { count, more } = useCount();
   const { setValue, watch } = useForm({ defaultValues: { name: '' } });
-  const answer = useQuery({ queryKey: ['session'], queryFn: async () => (await fetch('/api/session')).status, retry: false });
+  const answer = useQuery({
+    queryKey: ['session'],
+    queryFn: async () => (await fetch('/api/session')).status,
+    retry: false,
+  });
   const x = scaleLinear().domain([0, 10]).range([0, 100]);
   return (
     <View style={{ padding: 20 }}>
