@@ -87,6 +87,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   await expect(lead.getByText(/, not acknowledged$/).first()).toBeVisible();
   await lead.getByRole('button', { name: 'Acknowledge' }).click();
   await lead.getByRole('dialog').getByRole('button', { name: 'Acknowledge' }).click();
+  await expect(lead.getByRole('dialog')).toHaveCount(0);
   await expect(lead.getByRole('button', { name: 'Acknowledge' })).toBeDisabled();
 
   // The next normal sample returns the alarm; its history is complete, on a page that was not reloaded.
