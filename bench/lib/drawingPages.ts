@@ -42,7 +42,7 @@ export async function releaseTrends(count: number): Promise<{ ms: number; bodies
   const long = (): string[] =>
     [...document.querySelectorAll('path')]
       .map((path) => path.getAttribute('d') ?? '')
-      .filter((d) => d.length > 300);
+      .filter((d) => d.length > 120);
   const before = new Set(long());
   const held = w.held.slice(-count);
   const began = performance.now();
