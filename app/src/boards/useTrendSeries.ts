@@ -106,7 +106,9 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
     const start = starts?.[i];
     if (start == null) return window;
     const { start: from, end: to } = zoomed ?? { start: 0, end: length };
-    return localWindow({ start: start + from, end: start + to }, zone);
+    // Written on the clock of the metric's own site: so it is read there.
+    const site = metrics.get(own.measures[i].metricId)?.zone ?? zone;
+    return localWindow({ start: start + from, end: start + to }, site);
   };
   const singles = useQueries({
     queries: asked.map((i) => {

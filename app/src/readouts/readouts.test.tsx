@@ -429,6 +429,27 @@ describe('a trend', () => {
     expect(screen.queryByRole('button', { name: /Choose a stretch/ })).toBeNull();
   });
 
+  it('laid over from a start event asks each on the clock of its own site', async () => {
+    const far = { ...METRICS[1], zone: 'Asia/Kolkata' };
+    const dated = ['a', 'b'].map((id) => ({
+      id,
+      parentId: 'p',
+      attributes: { 'Last overhaul': '2026-11-02' },
+    }));
+    const { sent } = show(
+      {
+        form: 'trend',
+        measures: ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null })),
+        align: { attribute: 'Last overhaul', days: 10 },
+      },
+      { ...answers, 'GET /api/assets': [ASSETS[0], ...dated], 'GET /api/metrics': [METRICS[0], far] },
+    );
+    await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
+    const asked = sent.filter(({ path }) => path === '/api/readings/trend').map(({ body }) => body);
+    const window = { kind: 'absolute', start: '2026-11-02T00:00:00', end: '2026-11-12T00:00:00' };
+    expect(asked).toMatchObject([{ window }, { window }]);
+  });
+
   it('moves along by a quarter with Shift and the arrows', async () => {
     const { sent } = show({ form: 'trend', compare: 'none' }, answers);
     const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });

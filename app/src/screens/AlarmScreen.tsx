@@ -34,14 +34,16 @@ import { usePalette } from '../theme/useTheme';
 import { alarmStateWords, eventWords } from './alarmWords';
 import { FlagForm } from './FlagForm';
 import { lampOfAlarm } from './lampOfAlarm';
-import { mayAct } from './mayAct';
+import { mayAct, mayBuild } from './mayAct';
 import { SetAsideForm } from './SetAsideForm';
 
 /** One alarm: its state, its trend, its history, and what can be done. */
 export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
   const router = useRouter();
   const query = useAlarm(alarmId);
-  const act = mayAct(usePerson());
+  const person = usePerson();
+  const act = mayAct(person);
+  const build = mayBuild(person);
   const [doing, setDoing] = useState<'acknowledge' | 'flag' | 'aside' | null>(null);
   const reset = useResetAlarm();
   const putBack = usePutRuleBack();
@@ -79,7 +81,8 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
               <Button
                 grow
                 label="Put back"
-                disabled={putBack.isPending}
+                // What analysts took out of service only they put back.
+                disabled={putBack.isPending || (alarm.state === 'outOfService' && !build)}
                 onPress={() => putBack.mutate(alarm.ruleId)}
               />
             ) : (

@@ -153,7 +153,7 @@ function RuleRow({
         last={last}
         right={
           <View style={styles.retire}>
-            {act && aside && (
+            {(aside?.kind === 'shelved' ? act : aside && mayRetire) && (
               <Button
                 look="quiet"
                 label="Put back"

@@ -232,6 +232,13 @@ describe('a rule that is set aside', () => {
       until: null,
       reason: 'Sensor gone',
     });
+    // What an analyst took out of service no operator shelves or puts back.
+    expect((await aside(rule, { kind: 'shelved', forMs: 60_000, reason: 'x' })).status).toBe(409);
+    expect((await putBack(rule)).status).toBe(403);
+    // Out of force too, it can still be put back, so that no alarm of it stays for ever.
+    expect((await analyst.call('DELETE', `/api/alarm-rules/${rule}`)).status).toBe(204);
+    expect((await aside(rule, { kind: 'outOfService', reason: 'x' }, analyst)).status).toBe(409);
+    expect((await analyst.call('DELETE', `/api/alarm-rules/${rule}/aside`)).status).toBe(204);
   });
 });
 

@@ -110,8 +110,9 @@ export const alarmEndpoints = [
     path: '/api/alarm-rules/:id/aside',
     access: 'operator',
     summary: 'Puts a rule back that was set aside. An alarm whose condition is still met is raised anew.',
-    answer: 'Nothing (204). 409 WRONG_STATE when it is not set aside.',
-    handle: ({ app, params, person }) => putRuleBack(app.pool, params.id, person.id, app.now()),
+    answer:
+      'Nothing (204). 409 WRONG_STATE when it is not set aside; 403 NOT_ALLOWED for one out of service, unless an analyst asks.',
+    handle: ({ app, params, person }) => putRuleBack(app.pool, params.id, person, app.now()),
   }),
   endpoint({
     method: 'post',

@@ -1,4 +1,11 @@
-import { BeaconError, nextAlarmState, type AlarmAction, type SetAside } from '@vivid-beacon/core';
+import {
+  allows,
+  BeaconError,
+  nextAlarmState,
+  type AlarmAction,
+  type Role,
+  type SetAside,
+} from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import {
@@ -25,7 +32,11 @@ export async function setRuleAside(
   at: number,
 ): Promise<void> {
   await withTransaction(pool, async (db) => {
-    await needRule(db, ruleId);
+    const rule = await needRule(db, ruleId);
+    if (!rule.inForce) throw new BeaconError('WRONG_STATE', 'This rule is out of force already.');
+    if (rule.aside?.kind === 'outOfService' && aside.kind === 'shelved') {
+      throw new BeaconError('WRONG_STATE', 'This rule is out of service. Put it back first.');
+    }
     const standing = await lockStandingAlarm(db, ruleId);
     await saveAside(db, ruleId, aside, personId, at);
     if (standing) {
@@ -36,12 +47,23 @@ export async function setRuleAside(
   });
 }
 
-/** Puts a rule back before its time. 409 when it is not set aside. */
-export async function putRuleBack(pool: Pool, ruleId: string, personId: string, at: number): Promise<void> {
+/**
+ * Puts a rule back before its time, also one that has gone out of force meanwhile: its alarm must come to an
+ * end. 409 when it is not set aside; what analysts took out of service only they put back.
+ */
+export async function putRuleBack(
+  pool: Pool,
+  ruleId: string,
+  person: { readonly id: string; readonly role: Role },
+  at: number,
+): Promise<void> {
   await withTransaction(pool, async (db) => {
     const rule = await needRule(db, ruleId);
     if (!rule.aside) throw new BeaconError('WRONG_STATE', 'This rule is not set aside.');
-    await putBack(db, ruleId, personId, at);
+    if (rule.aside.kind === 'outOfService' && !allows(person.role, 'analyst')) {
+      throw new BeaconError('NOT_ALLOWED', 'Only analysts put a rule back that is out of service.');
+    }
+    await putBack(db, ruleId, person.id, at);
   });
 }
 
@@ -67,7 +89,7 @@ export async function resetAlarm(pool: Pool, alarmId: string, personId: string, 
 
 async function needRule(db: Queryable, ruleId: string) {
   const rule = await lockRule(db, ruleId);
-  if (!rule) throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or is out of force.');
+  if (!rule) throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist.');
   return rule;
 }
 

@@ -18,11 +18,11 @@ export function listRules(db: Queryable): Promise<AlarmRule[]> {
   return all(db, `select ${RULE} from alarm_rule rule where rule.in_force order by rule.name`);
 }
 
-/** A rule in force, locked. */
+/** A rule, in force or not, locked. */
 export function lockRule(db: Queryable, id: string): Promise<RuleRow | undefined> {
   return one(
     db,
-    `select ${RULE}, rule.condition from alarm_rule rule where rule.id = $1 and rule.in_force for update of rule`,
+    `select ${RULE}, rule.condition from alarm_rule rule where rule.id = $1 for update of rule`,
     [id],
   );
 }
