@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import * as ss from 'simple-statistics';
 import { DAY, LEVEL, MINUTE, REGISTER, STATE } from '../testing/makeSeries';
+import { HOUR_MS } from '../time/lengths';
 import { seriesOf } from '../series/series';
 import { emptyTallies, joinTally } from '../summary/tally';
 import { spansOfEdges, tallySpans } from '../summary/tallySpans';
 import { valueOfTally } from '../summary/valueOf';
 import { packRollup, unpackRollup } from './rollupCodec';
-import { isEmptyRollup, QUARTERS_A_DAY, rollupDay, touchedStretch } from './rollupDay';
+import { hoursOfQuarters, isEmptyRollup, QUARTERS_A_DAY, rollupDay, touchedStretch } from './rollupDay';
 
 const anyDay = fc
   .uniqueArray(fc.integer({ min: 0, max: DAY - 1 }), { minLength: 1, maxLength: 120 })
@@ -74,6 +75,27 @@ describe('rollups', () => {
           const sd = valueOfTally(joined, 0, 'sd', 'level', DAY).value!;
           expect(sd / scale).toBeCloseTo(ss.sampleStandardDeviation(values) / scale, 6);
         }
+      }),
+    );
+  });
+
+  it('by the hour are those of the samples of each hour', () => {
+    fc.assert(
+      fc.property(anyDay, fc.constantFrom(LEVEL, REGISTER, STATE), (series, reading) => {
+        const hours = hoursOfQuarters(rollupDay(series, reading, 0));
+        const edges = Array.from({ length: 25 }, (_, i) => i * HOUR_MS);
+        const direct = tallySpans(series, reading, spansOfEdges(edges), 24);
+        expect(hours.size).toBe(24);
+        for (const name of ['n', 'min', 'max', 'first', 'last', 'heldMs'] as const) {
+          expect([...hours[name]]).toEqual([...direct[name]]);
+        }
+        const scale = Math.max(1, ...Array.from(series.v, Math.abs));
+        for (const name of ['sum', 'area', 'increase'] as const) {
+          hours[name].forEach((value, i) => {
+            expect(value / scale / DAY).toBeCloseTo(direct[name][i] / scale / DAY, 9);
+          });
+        }
+        expect([...hours.stateMs.keys()].sort()).toEqual([...direct.stateMs.keys()].sort());
       }),
     );
   });

@@ -1,9 +1,9 @@
 import type { MetricReading } from '../domain/metric';
-import { DAY_MS } from '../time/lengths';
+import { DAY_MS, HOUR_MS } from '../time/lengths';
 
 import type { Series } from '../series/series';
 import { REGISTER_REACH_MS, spansOfEdges, tallySpans, type Spans } from '../summary/tallySpans';
-import type { Tallies } from '../summary/tally';
+import { emptyTallies, joinTally, type Tallies } from '../summary/tally';
 
 /** Every zone's days and hours begin on a quarter of an hour of UTC, so quarters make up all of them. */
 export const QUARTER_MS = 900_000;
@@ -28,6 +28,17 @@ function quartersOf(dayStart: number): Spans {
     quarters = { dayStart, spans: spansOfEdges(edges) };
   }
   return quarters.spans;
+}
+
+/**
+ * The 24 hours of a day, each joined from its four quarters. Kept beside the quarters: most questions end on
+ * whole hours, and these are read in a third of the time.
+ */
+export function hoursOfQuarters(quarters: Tallies): Tallies {
+  const hours = emptyTallies(DAY_MS / HOUR_MS);
+  const each = quarters.size / hours.size;
+  for (let i = 0; i < quarters.size; i++) joinTally(hours, Math.floor(i / each), quarters, i);
+  return hours;
 }
 
 /** Does nothing at all touch this day? Then no rollup is kept for it. */

@@ -1,4 +1,5 @@
-import { DAY_MS, dayOf, QUARTER_MS, type Spans } from '@vivid-beacon/core';
+import { DAY_MS, dayOf, HOUR_MS, QUARTER_MS, type Spans } from '@vivid-beacon/core';
+import type { RollupGrain } from '../samples/rollupSql';
 
 /** An end of a span that needs samples; `raw` is its number. */
 export interface RawPiece {
@@ -7,8 +8,9 @@ export interface RawPiece {
   readonly raw: number;
 }
 
-/** Spans cut into whole quarters from the rollups (`raw` = −1) and ends that need samples. Columns, in order. */
+/** Spans cut into whole quarters or hours from the rollups (`raw` = −1) and ends that need samples. Columns, in order. */
 export interface Plan {
+  readonly grain: RollupGrain;
   readonly start: ArrayLike<number>;
   readonly end: ArrayLike<number>;
   readonly into: ArrayLike<number>;
@@ -21,16 +23,59 @@ export interface Plan {
 /** Ends that need samples may lie on this many stretches of days; with more, all samples are read at once. */
 const MOST_RAW_STRETCHES = 4;
 
-/** Cuts spans at quarters of an hour. null = too many ends off the quarters, samples are the shorter way. */
-export function planPieces(spans: Spans): Plan | null {
-  if (onQuarters(spans)) {
-    const whole = { start: Infinity, end: -Infinity };
-    for (let i = 0; i < spans.start.length; i++) {
-      if (spans.start[i] < whole.start) whole.start = spans.start[i];
-      if (spans.end[i] > whole.end) whole.end = spans.end[i];
-    }
-    return { ...spans, raw: null, ends: [], whole: whole.end > whole.start ? whole : null };
+/**
+ * How spans are put together, one plan after the other: whole hours where all of them lie on hours but for the very
+ * end, which may be now; else quarters of an hour. null = too many ends off the quarters, samples are the shorter way.
+ */
+export function planPieces(spans: Spans): readonly Plan[] | null {
+  const tail = tailOffHours(spans);
+  if (tail === null) {
+    const plan = planQuarters(spans);
+    return plan && [plan];
   }
+  const hours = wholePlan(tail === 0 ? spans : endingAt(spans, tail), 'hours');
+  if (tail === 0) return [hours];
+  const rest = planQuarters({
+    start: [tail],
+    end: [spans.end[spans.start.length - 1]],
+    into: [spans.into[spans.start.length - 1]],
+  });
+  return rest && [hours, rest];
+}
+
+/**
+ * Where the last span leaves the whole hours: 0 = nowhere, null = spans that are not of whole hours, or so few that
+ * one reading of quarters is the shorter way.
+ */
+function tailOffHours({ start, end }: Spans): number | null {
+  const last = start.length - 1;
+  for (let i = 0; i <= last; i++) {
+    if (start[i] % HOUR_MS !== 0 || (i < last && end[i] % HOUR_MS !== 0)) return null;
+  }
+  if (last < 0 || end[last] % HOUR_MS === 0) return 0;
+  const tail = Math.floor(end[last] / HOUR_MS) * HOUR_MS;
+  return tail - start[0] < LEAST_FOR_HOURS_MS ? null : tail;
+}
+
+/** Below this a window with a tail is read once, by its quarters. */
+const LEAST_FOR_HOURS_MS = 3 * DAY_MS;
+
+function endingAt({ start, end, into }: Spans, at: number): Spans {
+  return { start, end: Array.from(end, (each) => Math.min(each, at)), into };
+}
+
+function wholePlan(spans: Spans, grain: RollupGrain): Plan {
+  const whole = { start: Infinity, end: -Infinity };
+  for (let i = 0; i < spans.start.length; i++) {
+    if (spans.start[i] < whole.start) whole.start = spans.start[i];
+    if (spans.end[i] > whole.end) whole.end = spans.end[i];
+  }
+  return { ...spans, grain, raw: null, ends: [], whole: whole.end > whole.start ? whole : null };
+}
+
+/** Cuts spans at quarters of an hour. null = too many ends off the quarters. */
+function planQuarters(spans: Spans): Plan | null {
+  if (onQuarters(spans)) return wholePlan(spans, 'quarters');
   const plan = { start: [] as number[], end: [] as number[], into: [] as number[], raw: [] as number[] };
   const ends: RawPiece[] = [];
   let wholeStart = Infinity;
@@ -57,7 +102,8 @@ export function planPieces(spans: Spans): Plan | null {
     if (to < end) add(to, end, into, ends.length);
   }
   if (stretchesOf(ends).length > MOST_RAW_STRETCHES) return null;
-  return { ...plan, ends, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
+  const grain = 'quarters';
+  return { ...plan, grain, ends, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
 }
 
 function onQuarters({ start, end }: Spans): boolean {

@@ -3,10 +3,13 @@ import {
   elapsedSpans,
   emptyTallies,
   firstAtOrAfter,
+  hoursOfQuarters,
+  HOUR_MS,
   joinTally,
   lengthOfSpans,
   needsSamples,
   QUARTER_MS,
+  QUARTERS_A_DAY,
   quantile,
   tallySpans,
   unpackRollup,
@@ -130,25 +133,43 @@ export async function tallyMetrics(
     const series = (await samplesOf(context, [row], spans)).get(row.id)!;
     out.set(row.id, tallySpans(series, readingOf(row), spans, size));
   }
-  const plan = planPieces(spans);
+  const plans = planPieces(spans);
   if (sampled.length === 0)
     return { tallies: out, basis: rows[0]?.origin === 'reference' ? 'reference' : 'derived' };
-  if (plan === null) {
+  if (plans === null) {
     const series = await samplesOf(context, sampled, spans);
     for (const row of sampled) out.set(row.id, tallySpans(series.get(row.id)!, readingOf(row), spans, size));
     return { tallies: out, basis: 'samples' };
   }
-  const ids = sampled.map(({ id }) => id);
-  const ends = await tallyEnds(context, sampled, plan);
-  const rollups = plan.whole ? await readRollups(context.db, ids, plan.whole.start, plan.whole.end) : [];
-  const byMetric = new Map<string, Map<number, Tallies>>(ids.map((id) => [id, new Map()]));
-  for (const { metricId, dayStart, body } of rollups) {
-    byMetric.get(metricId)!.set(dayStart, unpackRollup(body, wanted));
+  for (const { id } of sampled) out.set(id, emptyTallies(size));
+  for (const plan of plans) {
+    const ends = await tallyEnds(context, sampled, plan);
+    const days = await rollupsOf(context.db, sampled, plan, wanted);
+    for (const { id } of sampled) assemble(out.get(id)!, plan, days.get(id)!, ends.get(id) ?? null, wanted);
   }
-  for (const { id } of sampled)
-    out.set(id, assemble(plan, byMetric.get(id)!, ends.get(id) ?? null, size, wanted));
-  return { tallies: out, basis: plan.whole ? 'rollup' : 'samples' };
+  return { tallies: out, basis: plans.some(({ whole }) => whole) ? 'rollup' : 'samples' };
 }
+
+/** The days of a plan's whole buckets, by metric and start of the day. */
+async function rollupsOf(
+  db: Queryable,
+  rows: readonly MetricRow[],
+  { whole, grain }: Plan,
+  wanted: ReadonlySet<RollupColumn> | null,
+): Promise<Map<string, Map<number, Tallies>>> {
+  const ids = rows.map(({ id }) => id);
+  const out = new Map<string, Map<number, Tallies>>(ids.map((id) => [id, new Map()]));
+  if (!whole) return out;
+  for (const { metricId, dayStart, body } of await readRollups(db, ids, whole.start, whole.end, grain)) {
+    const tallies = unpackRollup(body, wanted);
+    const kept = grain === 'quarters' || tallies.size < QUARTERS_A_DAY;
+    out.get(metricId)!.set(dayStart, kept ? tallies : hoursOfQuarters(tallies));
+  }
+  return out;
+}
+
+/** How long a bucket of a plan's rollups is, in ms. */
+const GRAIN_MS = { quarters: QUARTER_MS, hours: HOUR_MS } as const;
 
 /** Which columns of the rollups a summary needs. */
 function columnsFor(summary: Summary, kind: MetricKind): ReadonlySet<RollupColumn> {
@@ -202,23 +223,22 @@ async function tallyEnds(
 /** Columns of tallies that are joined by adding them up. */
 const ADD_UP: ReadonlySet<RollupColumn> = new Set(['heldMs', 'area', 'sum', 'increase', 'spanMs']);
 
-/** Puts the tallies of whole quarters, and those of the ends from samples, into the buckets they belong to. */
+/** Puts the tallies of whole buckets, and those of the ends from samples, into the buckets they belong to. */
 function assemble(
+  out: Tallies,
   plan: Plan,
   days: ReadonlyMap<number, Tallies>,
   ends: Tallies | null,
-  size: number,
   wanted: ReadonlySet<RollupColumn> | null,
-): Tallies {
-  const out = emptyTallies(size);
+): void {
   const { start, end, into, raw } = plan;
   const added = wanted && addedColumns(wanted, days);
-  if (added && plan.whole) addQuarters(out, plan, plan.whole, days, added);
+  const step = GRAIN_MS[plan.grain];
+  if (added && plan.whole) addBuckets(out, plan, plan.whole, days, added, step);
   for (let k = 0; k < start.length; k++) {
     if (raw && raw[k] >= 0) joinTally(out, into[k], ends!, raw[k]);
-    else if (!added) joinQuarters(out, into[k], days, start[k], end[k]);
+    else if (!added) joinBuckets(out, into[k], days, start[k], end[k], step);
   }
-  return out;
 }
 
 /** The columns to add up, where that is all there is to joining; else null. */
@@ -232,41 +252,43 @@ function addedColumns(
 }
 
 /** Adds up columns, each laid out over all days at once: what is asked for every chart must be quick. */
-function addQuarters(
+function addBuckets(
   out: Tallies,
   { start, end, into, raw }: Plan,
   whole: Interval,
   days: ReadonlyMap<number, Tallies>,
   names: readonly RollupColumn[],
+  step: number,
 ): void {
   const from = dayOf(whole.start);
-  const all = new Float64Array(Math.ceil((whole.end - from) / DAY_MS) * (DAY_MS / QUARTER_MS));
+  const all = new Float64Array(Math.ceil((whole.end - from) / DAY_MS) * (DAY_MS / step));
   for (const name of names) {
     const total = out[name];
     all.fill(0);
-    for (const [day, tallies] of days) all.set(tallies[name], (day - from) / QUARTER_MS);
+    for (const [day, tallies] of days) all.set(tallies[name], (day - from) / step);
     for (let k = 0; k < start.length; k++) {
       if (raw && raw[k] >= 0) continue;
-      const last = (end[k] - from) / QUARTER_MS;
+      const last = (end[k] - from) / step;
       let sum = 0;
-      for (let i = (start[k] - from) / QUARTER_MS; i < last; i++) sum += all[i];
+      for (let i = (start[k] - from) / step; i < last; i++) sum += all[i];
       total[into[k]] += sum;
     }
   }
 }
 
-function joinQuarters(
+function joinBuckets(
   out: Tallies,
   into: number,
   days: ReadonlyMap<number, Tallies>,
   start: number,
   end: number,
+  step: number,
 ): void {
   for (let day = dayOf(start); day < end; day += DAY_MS) {
     const tallies = days.get(day);
     if (!tallies) continue;
-    const last = Math.min(tallies.size, (end - day) / QUARTER_MS);
-    for (let i = Math.max(0, (start - day) / QUARTER_MS); i < last; i++) joinTally(out, into, tallies, i);
+    const last = Math.min(tallies.size, (end - day) / step);
+    for (let i = Math.max(0, (start - day) / step); i < last; i++) joinTally(out, into, tallies, i);
   }
 }
 

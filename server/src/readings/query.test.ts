@@ -46,9 +46,11 @@ describe('the planner', () => {
         fc.integer({ min: 0, max: 48 * 60 }),
         fc.integer({ min: 1, max: 900 }),
         fc.constantFrom('mean', 'min', 'max', 'count', 'sd', 'last', 'p50'),
-        async (back, length, summary) => {
-          const start = TEST_NOW - 50 * HOUR + back * MINUTE;
-          const end = Math.min(TEST_NOW, start + length * MINUTE);
+        fc.constantFrom(MINUTE, 15 * MINUTE, HOUR),
+        async (back, length, summary, round) => {
+          const rounded = (t: number): number => Math.floor(t / round) * round;
+          const start = rounded(TEST_NOW - 50 * HOUR + back * MINUTE);
+          const end = rounded(Math.min(TEST_NOW, start + length * MINUTE));
           if (end <= start) return;
           const iso = (t: number): string => new Date(t).toISOString().slice(0, 19);
           const { body } = await ask({
@@ -86,9 +88,31 @@ describe('the planner', () => {
           expect(body.groups[0].coverage[0]).toBeCloseTo(held / (end - start), 9);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 100 },
     );
   }, 60_000);
+
+  it.each(['mean', 'min', 'max', 'first', 'last', 'sd'])(
+    'gives the same %s from kept hours, from days that have none, and hour by hour to now',
+    async (summary) => {
+      const { metricId, key, token } = await withMetric(analyst, { maxGapMs: 20 * MINUTE });
+      const now = TEST_NOW + 23 * MINUTE;
+      test.clock.now = now;
+      const samples = await fill(key, token, 100, 4 * MINUTE, (i) => Math.round(1000 * Math.cos(i)) / 100);
+      await push(test.url, token, [{ metric: key, t: now - 60_000, v: 7 }]);
+      const pool = test.server.app.pool;
+      const query = (bucket: string | null) =>
+        ask({ select: { metricIds: [metricId] }, summary, window: rolling(4, 'day'), bucket });
+      const kept = [await query('hour'), await query(null)].map(({ body }) => body.groups[0].values);
+      await pool.query('update rollup_day set hours = null where metric_id = $1', [metricId]);
+      const folded = [await query('hour'), await query(null)].map(({ body }) => body.groups[0].values);
+      expect(folded).toEqual(kept);
+      expect(kept[0].filter((value) => value !== null).length).toBeGreaterThan(90);
+      if (summary === 'last') expect(kept[1][0]).toBe(7);
+      if (summary === 'max') expect(kept[1][0]).toBe(Math.max(...samples.map(({ v }) => v)));
+      test.clock.now = TEST_NOW;
+    },
+  );
 
   it('counts a register through days without readings, and adds neighbouring buckets up to the whole', async () => {
     const { metricId, key, token } = await withMetric(analyst, {

@@ -96,7 +96,13 @@ function naive(kind: MetricKind, sent: readonly Sent[]): Map<number, Naive> {
 
 async function storedQuarters(metricId: string): Promise<Map<number, Naive>> {
   const out = new Map<number, Naive>();
-  const days = await readRollups(test.server.app.pool, [metricId], START - 10 * DAY_MS, START + 20 * DAY_MS);
+  const days = await readRollups(
+    test.server.app.pool,
+    [metricId],
+    START - 10 * DAY_MS,
+    START + 20 * DAY_MS,
+    'quarters',
+  );
   for (const { dayStart, body } of days) {
     const tallies = unpackRollup(body);
     for (let i = 0; i < tallies.size; i++) {
@@ -131,7 +137,7 @@ async function send(metricId: string, batch: readonly Sent[]): Promise<void> {
 
 async function bodies(metricId: string): Promise<string[]> {
   const { rows } = await test.server.app.pool.query<{ line: string }>(
-    `select day || ' ' || encode(body, 'hex') as line from rollup_day where metric_id = $1 order by day`,
+    `select day || ' ' || encode(body, 'hex') || ' ' || encode(hours, 'hex') as line from rollup_day where metric_id = $1 order by day`,
     [metricId],
   );
   return rows.map(({ line }) => line);

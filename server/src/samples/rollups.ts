@@ -2,6 +2,7 @@ import {
   DAY_MS,
   dayOf,
   firstAtOrAfter,
+  hoursOfQuarters,
   isEmptyRollup,
   packRollup,
   rollupDay,
@@ -12,6 +13,7 @@ import {
   type MetricReading,
   type QualifiedSeries,
   type Series,
+  type Tallies,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { writeRollups, type StoredRollup } from './rollupSql';
@@ -173,8 +175,12 @@ function rollupsOf(run: Run, known: ReadonlyMap<string, Series>): StoredRollup[]
     const tallies = rollupDay(withEnds(series[i], before, nexts[i]), reading, dayStart);
     const n = series[i].t.length;
     if (n > 0) before = { t: series[i].t[n - 1], v: series[i].v[n - 1] };
-    return { metricId: metric.id, dayStart, body: isEmptyRollup(tallies) ? null : packRollup(tallies) };
+    return { metricId: metric.id, dayStart, packed: isEmptyRollup(tallies) ? null : packBoth(tallies) };
   });
+}
+
+function packBoth(quarters: Tallies): StoredRollup['packed'] {
+  return { quarters: packRollup(quarters), hours: packRollup(hoursOfQuarters(quarters)) };
 }
 
 /** A series with the sample before and the sample after it. */
