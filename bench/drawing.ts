@@ -81,7 +81,8 @@ for (const size of SIZES) {
       .getByRole('group', { name: /Arrow keys walk/ })
       .first()
       .waitFor();
-    await page.waitForTimeout(3000);
+    // Sixteen trends on a slow phone take their time: what is asked twice would be counted for another.
+    await page.waitForTimeout(3000 + 1500 * size.slower);
     await bare.page.setContent(barePage(count, size.width - 60, 200));
     const ours: number[] = [];
     const theirs: number[] = [];
@@ -91,7 +92,7 @@ for (const size of SIZES) {
       await page.getByRole('button', { name: 'Window before' }).click();
       await page.waitForFunction((n) => (window as never as { held: unknown[] }).held.length >= n, count);
       // What else the new window asks for comes to rest first.
-      await page.waitForTimeout(1500);
+      await page.waitForTimeout(1000 + 500 * size.slower);
       const { ms, bodies } = await page.evaluate(releaseTrends, count);
       ours.push(ms);
       const drawn = await bare.page.evaluate(drawBare, { bodies, width: size.width - 60, height: 200 });

@@ -9,9 +9,10 @@ function memory(): AnswerStore & { readonly held: Map<string, string> } {
   const held = new Map<string, string>();
   return {
     held,
-    get: async (key) => (held.has(key) ? JSON.parse(held.get(key)!) : undefined),
+    values: async () => [...held.values()].map((text) => JSON.parse(text) as unknown),
     set: async (key, value) => void held.set(key, JSON.stringify(value)),
-    del: async (key) => void held.delete(key),
+    delMany: async (keys) => keys.forEach((key) => held.delete(key)),
+    clear: async () => held.clear(),
   };
 }
 
@@ -57,14 +58,44 @@ describe('answers kept between visits', () => {
 
   it('do not stand in the way when the device cannot keep or give them', async () => {
     const broken: AnswerStore = {
-      get: () => Promise.reject(new Error('no database')),
+      values: () => Promise.reject(new Error('no database')),
       set: () => Promise.reject(new Error('disk full')),
-      del: () => Promise.reject(new Error('no database')),
+      delMany: () => Promise.reject(new Error('no database')),
+      clear: () => Promise.reject(new Error('no database')),
     };
     await visited(broken);
     const client = new QueryClient();
     await expect(restoreAnswers(client, broken, '1', NOW)).resolves.toBeUndefined();
     await expect(forgetAnswers(broken)).resolves.toBeUndefined();
+  });
+
+  it('are written one at a time, only those that are new, and at most so many', async () => {
+    const store = memory();
+    const set = jest.spyOn(store, 'set');
+    const client = new QueryClient();
+    const stop = keepAnswers(client, store, '1', () => NOW);
+    for (let i = 0; i < 310; i++) client.setQueryData(['boards', String(i)], i, { updatedAt: NOW + i });
+    await jest.advanceTimersByTimeAsync(2150);
+    expect(set).toHaveBeenCalledTimes(1);
+    await jest.advanceTimersByTimeAsync(60_000);
+    expect(set).toHaveBeenCalledTimes(300);
+    client.setQueryData(['boards', '400'], 400, { updatedAt: NOW + 400 });
+    await jest.advanceTimersByTimeAsync(5000);
+    expect(set).toHaveBeenCalledTimes(301);
+    expect(store.held.size).toBe(300);
+    expect(store.held.has('["boards","400"]')).toBe(true);
+    expect(store.held.has('["boards","10"]')).toBe(false);
+    stop();
+    // The next visit writes only what changed since.
+    const next = new QueryClient();
+    await restoreAnswers(next, store, '1', NOW);
+    const stopNext = keepAnswers(next, store, '1', () => NOW);
+    next.setQueryData(['boards', '300'], 'new', { updatedAt: NOW + 500 });
+    await jest.advanceTimersByTimeAsync(60_000);
+    expect(set).toHaveBeenCalledTimes(302);
+    stopNext();
+    client.clear();
+    next.clear();
   });
 
   it('never put an older answer over a newer one', async () => {

@@ -78,7 +78,8 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   const starts = useMemo(() => alignedStarts(own, metrics, assetsById), [own, metrics, assetsById]);
   const window = zoomed && !starts ? localWindow(zoomed, zone) : shown.window;
   const grouped = own.groupBy !== null;
-  const length = starts ? own.align!.days * DAY_MS : lengthOf(window, zone);
+  const ownLength = useMemo(() => lengthOf(window, zone), [window, zone]);
+  const length = starts ? own.align!.days * DAY_MS : ownLength;
   const bucket = bucketFor(own, zoomed, grouped, length);
   const ready = columns >= 10 && own.measures.length > 0;
   const query = grouped && own.measures.length > 0 ? groupQuery({ ...shown, window }, metrics, bucket) : null;

@@ -9,8 +9,10 @@ import type { PlotView } from './plotView';
 export function moveDrawing(id: string, { window, width }: PlotView, to: Interval | null): void {
   const part = (name: string): HTMLElement | null => document.getElementById(id + name);
   if (to === null) {
-    for (const name of ['moves', 'ticks']) part(name)?.removeAttribute('transform');
-    part('moves')?.style.removeProperty('will-change');
+    for (const name of ['moves', 'ticks']) {
+      part(name)?.style.removeProperty('transform');
+      part(name)?.style.removeProperty('will-change');
+    }
     for (const name of ['ticks', 'names']) part(name)?.removeAttribute('visibility');
     return;
   }
@@ -18,10 +20,13 @@ export function moveDrawing(id: string, { window, width }: PlotView, to: Interva
   const by = (((window.start - to.start) / length) * width).toFixed(1);
   const stretched = (window.end - window.start) / length;
   const whole = Math.abs(stretched - 1) < 1e-6;
-  // A layer of its own is moved without being painted again.
-  part('moves')?.style.setProperty('will-change', 'transform');
-  part('moves')?.setAttribute('transform', `translate(${by} 0) scale(${stretched.toFixed(5)} 1)`);
+  // A layer of its own is moved without being laid out or painted again: by its style, not by its attribute.
+  const place = (name: string, transform: string): void => {
+    part(name)?.style.setProperty('will-change', 'transform');
+    part(name)?.style.setProperty('transform', transform);
+  };
+  place('moves', `translate(${by}px, 0) scale(${stretched.toFixed(5)}, 1)`);
   part('names')?.setAttribute('visibility', 'hidden');
-  if (whole) part('ticks')?.setAttribute('transform', `translate(${by} 0)`);
+  if (whole) place('ticks', `translate(${by}px, 0)`);
   else part('ticks')?.setAttribute('visibility', 'hidden');
 }

@@ -1,4 +1,3 @@
-import { extent } from 'd3-array';
 import { scaleLinear, scaleTime, type ScaleLinear, type ScaleTime } from 'd3-scale';
 import { DateTime } from 'luxon';
 import {
@@ -58,9 +57,16 @@ export function bucketMiddles(t: readonly number[], until: readonly number[], no
 
 /** Ends of the value axis: data and the limits near them, rounded to nice numbers. */
 export function valueDomain(v: readonly (number | null)[], band: TargetBand | null): [number, number] {
-  const numbers = v.filter((x): x is number => x !== null);
-  const [low, high] = extent([...numbers, ...(band ? limitsOf(band) : [])]);
-  if (low === undefined || high === undefined) return [0, 1];
+  let low = Infinity;
+  let high = -Infinity;
+  const reach = (value: number | null): void => {
+    if (value === null) return;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  };
+  for (let i = 0; i < v.length; i++) reach(v[i]);
+  if (band) limitsOf(band).forEach(reach);
+  if (low > high) return [0, 1];
   if (low === high) return low === 0 ? [0, 1] : [low - Math.abs(low) * 0.1, high + Math.abs(high) * 0.1];
   const room = (high - low) * 0.08;
   const from = low >= 0 && low - room < 0 ? 0 : low - room;
@@ -79,8 +85,23 @@ export interface TimeTick {
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 
-/** Labels of local time, as many as fit: days start at their tick, hours stand on round hours. */
-export function timeTicks(window: Interval, zone: string, width: number): TimeTick[] {
+const knownTicks = new Map<string, readonly TimeTick[]>();
+const MOST_KNOWN = 60;
+
+/** Labels of local time, as many as fit. All trends of a board have the same: they are laid out once. */
+export function timeTicks(window: Interval, zone: string, width: number): readonly TimeTick[] {
+  const key = `${window.start} ${window.end} ${zone} ${width}`;
+  let ticks = knownTicks.get(key);
+  if (!ticks) {
+    if (knownTicks.size >= MOST_KNOWN) knownTicks.clear();
+    ticks = layTicks(window, zone, width);
+    knownTicks.set(key, ticks);
+  }
+  return ticks;
+}
+
+/** Days start at their tick, hours stand on round hours. */
+function layTicks(window: Interval, zone: string, width: number): TimeTick[] {
   const span = window.end - window.start;
   const room = Math.max(2, Math.floor(width / 72));
   const { unit, every, format } = stepFor(span, room);

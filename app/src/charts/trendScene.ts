@@ -165,7 +165,9 @@ function axisOf(
     band,
   }: { height: number; fromZero: boolean; scale: ScaleChoice; band: TargetBand | null },
 ): SceneAxis {
-  const positive = values.filter((value): value is number => value !== null && value > 0);
+  const positive = scale.logarithmic
+    ? values.filter((value): value is number => value !== null && value > 0)
+    : [];
   const asLog = scale.logarithmic && (scale.ends ? scale.ends[0] > 0 : positive.length > 0);
   const [low, high] = valueDomain(values, band);
   const usual: [number, number] = fromZero ? [Math.min(0, low), Math.max(0, high)] : [low, high];

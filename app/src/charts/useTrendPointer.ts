@@ -49,8 +49,14 @@ export function useTrendPointer({
   const [dragged, setDragged] = useState<Interval | null>(null);
   const gesture = useRef<Gesture | null>(null);
   const fingers = useRef(new Map<number, number>());
-  const placeOf = (event: PointerEvent): number =>
-    event.clientX - (event.currentTarget as HTMLElement).getBoundingClientRect().left;
+  /** Where the element stands while fingers are down: asking in every frame would lay the page out in each. */
+  const standsAt = useRef(0);
+  const placeOf = (event: PointerEvent): number => {
+    if (fingers.current.size === 0) {
+      standsAt.current = (event.currentTarget as HTMLElement).getBoundingClientRect().left;
+    }
+    return event.clientX - standsAt.current;
+  };
   const inside = (px: number): number =>
     timeOf(view, Math.min(view.left + view.width, Math.max(view.left, px)));
   const between = (a: number, b: number): Interval => {

@@ -1,7 +1,6 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, Path } from 'react-native-svg';
-import { usePalette } from '../theme/useTheme';
+import { DividerKnob, DIVIDER_TOUCH as TOUCH } from './DividerKnob';
 
 interface DividerProps {
   /** Where it stands, px from the left of its track. */
@@ -23,17 +22,11 @@ interface DividerProps {
   readonly onDone?: () => void;
 }
 
-const TOUCH = 44;
-const KNOB = 8;
-
 /** A divider that stands on a scale: dragged by pointer or touch, or moved by the arrow keys (Shift: six steps). */
 export function Divider(props: DividerProps) {
   const { x, y, leg, pointing, name, value, min, max, words, onMove, onStep, onDone } = props;
-  const palette = usePalette();
   const grip = useRef<number | null>(null);
   const height = TOUCH + leg;
-  const knobY = pointing === 1 ? TOUCH / 2 : height - TOUCH / 2;
-  const tip = knobY + pointing * (KNOB + leg);
   return (
     <View
       role="slider"
@@ -69,23 +62,7 @@ export function Divider(props: DividerProps) {
         { left: x - TOUCH / 2, top: pointing === 1 ? y - TOUCH / 2 : y + TOUCH / 2 - height, height },
       ]}
     >
-      <Svg width={TOUCH} height={height} aria-hidden>
-        <Path
-          d={`M${TOUCH / 2 - 2} ${knobY + pointing * KNOB}L${TOUCH / 2} ${tip}L${TOUCH / 2 + 2} ${knobY + pointing * KNOB}Z`}
-          fill={palette.ink}
-          stroke={palette.ink}
-          strokeWidth={1}
-        />
-        <Circle
-          cx={TOUCH / 2}
-          cy={knobY}
-          r={KNOB}
-          fill={palette.sheet}
-          stroke={palette.ink}
-          strokeWidth={2}
-        />
-        <Circle cx={TOUCH / 2} cy={knobY} r={2.6} fill={palette.ink} />
-      </Svg>
+      <DividerKnob leg={leg} pointing={pointing} />
     </View>
   );
 }

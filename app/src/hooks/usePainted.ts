@@ -1,16 +1,23 @@
 import { useEffect, useState } from 'react';
+import { whenIdle } from './whenIdle';
 
-/** A value once what is drawn with it has been painted: for what can wait until then. undefined at first. */
+/** Everything that belongs to one change of the board has come by then, ms. */
+const LATER_MS = 150;
+
+/**
+ * A value a moment after what is drawn with it has been painted, when nothing more urgent waits: for what can
+ * come later. undefined at first.
+ */
 export function usePainted<T>(value: T): T | undefined {
   const [painted, setPainted] = useState<{ readonly value: T }>();
   useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const frame = requestAnimationFrame(() => {
-      timer = setTimeout(() => setPainted({ value }), 0);
-    });
+    let stop = (): void => undefined;
+    const timer = setTimeout(() => {
+      stop = whenIdle(() => setPainted({ value }));
+    }, LATER_MS);
     return () => {
-      cancelAnimationFrame(frame);
       clearTimeout(timer);
+      stop();
     };
   }, [value]);
   return painted?.value;

@@ -44,6 +44,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
   const data = useTrendSeries(readout, Math.max(0, Math.min(4000, Math.round(width - 64))), zoomed);
   const { series, shown, error } = data;
   const marks = useTimeMarks(data);
+  const decimals = useMemo(() => decimalsOf(shown.readout, series ?? []), [shown.readout, series]);
   return (
     <View onLayout={onLayout}>
       {series && series.length > 0 ? (
@@ -53,7 +54,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
             height={HEIGHT}
             series={series}
             band={shown.readout.band}
-            decimals={decimalsOf(shown.readout, series)}
+            decimals={decimals}
             name={title}
             mark={shown.readout.mark}
             cumulative={shown.readout.cumulative}
@@ -155,8 +156,16 @@ function captionOf({ series, shown, bucket, reference, asked, aligned }: TrendDa
 
 function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
   if (readout.decimals !== null) return readout.decimals;
-  const values = series.flatMap(({ answer }) => answer.v.filter((x) => x !== null));
-  return decimalsFor(...scaleEnds(readout.band, values));
+  let low = Infinity;
+  let high = -Infinity;
+  for (const { answer } of series) {
+    for (const value of answer.v) {
+      if (value === null) continue;
+      if (value < low) low = value;
+      if (value > high) high = value;
+    }
+  }
+  return decimalsFor(...scaleEnds(readout.band, [low, high]));
 }
 
 /** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */
