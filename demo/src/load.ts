@@ -3,6 +3,7 @@ import {
   acknowledgeAlarm,
   addAsset,
   addBoard,
+  addCause,
   addFlag,
   addIndicator,
   addMetric,
@@ -226,13 +227,32 @@ async function acknowledgeOld(pool: Pool, personId: string, at: number): Promise
   }
 }
 
+/** What the laundries have written down as causes so far. */
+const FLAG_CAUSES = [
+  'Lint in the filter',
+  'Damper out of place',
+  'Steam trap stuck',
+  'Belt or bearing worn',
+  'Dosing off',
+  'Sensor wrong',
+  'Setting of the programme',
+];
+
 async function addFlags(
   pool: Pool,
   people: ReadonlyMap<string, string>,
   assets: ReadonlyMap<string, string>,
   anchor: number,
 ): Promise<void> {
-  const common = { alarmId: null, at: anchor - 20 * HOUR_MS };
+  const common = {
+    alarmId: null,
+    metricId: null,
+    evidence: null,
+    kind: 'loss',
+    priority: 'normal',
+    at: anchor - 20 * HOUR_MS,
+  } as const;
+  for (const cause of FLAG_CAUSES) await addCause(pool, cause);
   await addFlag(pool, {
     ...common,
     title: 'Check exhaust damper, Dryer 3',

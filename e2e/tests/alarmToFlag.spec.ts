@@ -70,11 +70,20 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   ).newPage();
   await signInAs(technician, 'Technician');
   await technician.getByRole('link', { name: new RegExp(`Free the fan of press ${mark}`) }).click();
+  await expect(technician.getByText('When raised')).toBeVisible();
+  await technician.getByRole('button', { name: 'Take in hand' }).click();
+  await expect(technician.getByText(/^In hand, /)).toBeVisible();
+  await technician.getByLabel('Add a comment').fill('Guard is off.');
+  await technician.getByRole('button', { name: 'Add the comment' }).click();
+  await expect(technician.getByText('Comment by Marit Oduya')).toBeVisible();
   await technician.getByRole('button', { name: 'Close with an outcome' }).click();
   await technician.getByRole('radio', { name: 'Mended' }).click();
   await technician.getByLabel('What was found and done').fill('Lint in the guard. Cleaned.');
+  await technician.getByRole('radio', { name: 'Lint in the filter' }).click();
+  await technician.getByLabel('Time spent').fill('25');
   await technician.getByRole('button', { name: 'Close the flag' }).click();
   await expect(technician.getByText('Closed', { exact: true })).toBeVisible();
+  await expect(technician.getByText(/^Done · cause: Lint in the filter · 25/)).toBeVisible();
 
   // While the fan is freed the rule lies on the shelf; put back, the alarm calls again, for it still stands.
   await lead.getByRole('button', { name: 'Shelve' }).click();

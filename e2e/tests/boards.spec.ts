@@ -86,6 +86,32 @@ test('a trend tells the numbers of a stretch, zooms to its samples and back', as
   await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toHaveCount(0);
 });
 
+test('a stretch of a trend becomes a flag with its numbers and a link to the same stretch', async ({
+  page,
+}, info) => {
+  await signInAs(page, 'Shift lead');
+  await openBoard(page, PLANTS);
+  const gas = readout(page, 'Gas per kg, four dryers');
+  const plot = gas.getByRole('group', { name: /Arrow keys walk through its points/ });
+  await plot.scrollIntoViewIfNeeded();
+  await plot.focus();
+  await page.keyboard.press('Enter');
+  const tray = page.getByRole('dialog');
+  await tray.getByRole('button', { name: 'Flag it' }).click();
+  const title = `Look at the gas, ${info.project.name}`;
+  await tray.getByLabel('What is to be done').fill(title);
+  await tray.getByRole('radio', { name: 'High' }).click();
+  await tray.getByRole('radio', { name: /Dele Marsh/ }).click();
+  await tray.getByRole('button', { name: 'Hand out the flag' }).click();
+  await expect(tray).toHaveCount(0);
+  await page.goto('/flags');
+  await page.getByRole('link', { name: new RegExp(title) }).click();
+  await expect(page.getByText(/Gas used per dried weight, Dryer 1/).first()).toBeVisible();
+  await page.getByRole('link', { name: /The view this came from/ }).click();
+  await expect(page.getByRole('heading', { name: PLANTS })).toBeVisible();
+  expect(new URL(page.url()).searchParams.get('window')).toContain('T');
+});
+
 test('a readout is built in any order, with undo; its form changes and keeps what it can', async ({
   page,
 }, info) => {

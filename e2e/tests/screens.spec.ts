@@ -35,6 +35,8 @@ for (const theme of ['day', 'night'] as const) {
       '/alarms',
       '/alarms/1',
       '/alarms/rules/new',
+      '/flags',
+      '/flags/1',
       '/losses',
       '/data',
       '/data/assets/2',

@@ -1,7 +1,9 @@
 import { alarmEndpoints } from './alarms/endpoints';
 import { assetEndpoints } from './assets/endpoints';
 import { boardEndpoints } from './boards/endpoints';
+import { flagCauseEndpoints } from './flags/causes';
 import { flagEndpoints } from './flags/endpoints';
+import { flagFollowUpEndpoints } from './flags/followUp';
 import { healthEndpoints } from './health/endpoints';
 import { calendarEndpoints } from './calendars/endpoints';
 import { derivedEndpoints } from './derived/endpoints';
@@ -41,6 +43,8 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...boardEndpoints,
   ...alarmEndpoints,
   ...flagEndpoints,
+  ...flagFollowUpEndpoints,
+  ...flagCauseEndpoints,
   ...indicatorEndpoints,
   ...watchEndpoints,
   ...liveEndpoints,

@@ -20,7 +20,7 @@ export { evaluateAlarms } from './alarms/evaluate';
 export { acknowledgeAlarm } from './alarms/acknowledge';
 export { putInForce, type RuleDraft } from './alarms/rules';
 export { listStandingAlarms } from './alarms/sql';
-export { addFlag } from './flags/sql';
+export { addCause, addFlag } from './flags/sql';
 export { addIndicator } from './indicators/sql';
 export { addBoard } from './boards/sql';
 export { addPerson, countPeople } from './people/sql';

@@ -4,8 +4,6 @@ import type {
   Asset,
   Board,
   BoardDocument,
-  Flag,
-  FlagOutcome,
   Metric,
   MetricKind,
   SetAside,
@@ -59,25 +57,6 @@ export const usePutInForce = () =>
 
 export const useRetireRule = () =>
   useChange((id: string) => call<void>('DELETE', `/api/alarm-rules/${id}`), ['alarms']);
-
-export interface FlagForm {
-  readonly title: string;
-  readonly note: string;
-  readonly toPersonId: string;
-  readonly dueAt: number;
-  readonly alarmId: string | null;
-  readonly assetId: string;
-}
-
-export const useHandFlag = () =>
-  useChange((flag: FlagForm) => call<Flag>('POST', '/api/flags', flag), ['watch', 'flags', 'alarms']);
-
-export const useCloseFlag = () =>
-  useChange(
-    ({ id, ...body }: { id: string; outcome: FlagOutcome; note: string }) =>
-      call<Flag>('POST', `/api/flags/${id}/outcome`, body),
-    ['watch', 'flags', 'alarms'],
-  );
 
 export interface BoardForm {
   /** null = a new board. */

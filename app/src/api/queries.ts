@@ -7,7 +7,6 @@ import {
   type Asset,
   type Board,
   type Bucket,
-  type Flag,
   type HoursFilter,
   type IndicatorLoss,
   type Intake,
@@ -47,9 +46,6 @@ export const useAlarm = (id: string) =>
 
 export const useAlarmRules = () =>
   useQuery({ queryKey: ['alarms', 'rules'], queryFn: () => call<AlarmRule[]>('GET', '/api/alarm-rules') });
-
-export const useFlag = (id: string) =>
-  useQuery({ queryKey: ['flags', id], queryFn: () => call<Flag>('GET', `/api/flags/${id}`) });
 
 export const usePeople = () =>
   useQuery({ queryKey: ['people'], queryFn: () => call<Person[]>('GET', '/api/people') });

@@ -20,6 +20,7 @@ import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { BandChannel } from './BandChannel';
 import { TrendAxes } from './TrendAxes';
+import { flagsAt, type FlagMark } from './flagMarks';
 import { moveDrawing } from './moveDrawing';
 import { channels, nearestIndex, type Channel } from './trendGeometry';
 import { labelRoom, TrendLabels } from './TrendLabels';
@@ -48,6 +49,8 @@ interface TrendProps {
   readonly remarks?: readonly StretchRemark[];
   /** When alarms of the shown metrics were raised, ms. */
   readonly alarms?: readonly number[];
+  /** Flags on the shown metrics. */
+  readonly flags?: readonly FlagMark[];
   /** The subject over the time it is compared with, moved into the window: a dashed line. */
   readonly reference?: TrendSeries | null;
   /** Stands under the plot while no point is looked at. */
@@ -77,6 +80,7 @@ const NO_GAPS: readonly Interval[] = [];
 const NO_SPANS: readonly LevelSpan[] = [];
 const NO_REMARKS: readonly StretchRemark[] = [];
 const NO_ALARMS: readonly number[] = [];
+const NO_FLAGS: readonly FlagMark[] = [];
 /** Nobody zooms deeper than this: no samples lie nearer. */
 const SHORTEST_ZOOM_MS = 60_000;
 const ZOOM_STEP = 2;
@@ -97,6 +101,7 @@ export function Trend({
   spans = NO_SPANS,
   remarks = NO_REMARKS,
   alarms = NO_ALARMS,
+  flags = NO_FLAGS,
   reference = null,
   caption = ' ',
   choosing = false,
@@ -182,7 +187,12 @@ export function Trend({
     const before = compared ? nearestIndex(compared.t, compared.v, t) : -1;
     const compare =
       before >= 0 ? `, compared with ${formatValue(compared!.v[before], compared!.unit, decimals)}` : '';
-    return `${since ? sinceWords(t) : formatMoment(t, zone, now)}: ${values.join(', ')}${level}${compare}${noted.map(({ text }) => `. Remark: ${text}`).join('')}`;
+    return `${since ? sinceWords(t) : formatMoment(t, zone, now)}: ${values.join(', ')}${level}${compare}${noted.map(({ text }) => `. Remark: ${text}`).join('')}${flagsAt(
+      flags,
+      t,
+    )
+      .map(({ title }) => `. Flag: ${title}`)
+      .join('')}`;
   }
 
   const keys: Readonly<Record<string, () => void>> = {
@@ -265,6 +275,7 @@ export function Trend({
                 spans={spans}
                 remarks={remarks}
                 alarms={alarms}
+                flags={flags}
               />
               {compared && <TrendReference d={compared.path} />}
               <TrendLines

@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import type { FlagMark } from './flagMarks';
 import type { Interval, LevelSpan, StretchRemark } from '@vivid-beacon/core';
 import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
@@ -18,9 +19,11 @@ interface TrendTimeProps {
   readonly remarks: readonly StretchRemark[];
   /** When alarms of the shown metrics were raised, ms. */
   readonly alarms: readonly number[];
+  /** Flags on the shown metrics. */
+  readonly flags: readonly FlagMark[];
 }
 
-/** What a trend marks along its time: gaps, time still to come, breaches, remarks and alarms. */
+/** What a trend marks along its time: gaps, time still to come, breaches, remarks, alarms and flags. */
 export const TrendTime = memo(function TrendTime({
   id,
   scene,
@@ -31,6 +34,7 @@ export const TrendTime = memo(function TrendTime({
   spans,
   remarks,
   alarms,
+  flags,
 }: TrendTimeProps) {
   const palette = usePalette();
   const clip = (t: number): number => Math.max(0, Math.min(width, scene.x(t)));
@@ -89,6 +93,18 @@ export const TrendTime = memo(function TrendTime({
             stroke={palette.ink}
             strokeWidth={1.2}
             fill={palette.sheet}
+          />
+        ))}
+      {flags
+        .filter(({ at }) => at >= window.start && at < window.end)
+        .map(({ id: key, at, open }) => (
+          <Path
+            key={key}
+            d={`M${clip(at)} ${height}v-19m0 0l8 3.5l-8 3.5`}
+            stroke={palette.sea}
+            strokeWidth={1.6}
+            strokeLinejoin="round"
+            fill={open ? palette.sea : palette.sheet}
           />
         ))}
       {remarks.map(({ id: key, start, end }) => {

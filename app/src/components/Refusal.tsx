@@ -1,3 +1,4 @@
+import { View } from 'react-native';
 import { usePalette } from '../theme/useTheme';
 import { Words } from './Words';
 
@@ -6,8 +7,10 @@ export function Refusal({ of }: { readonly of: { readonly error: Error | null } 
   const palette = usePalette();
   if (!of.error) return null;
   return (
-    <Words as="body" colour={palette.breachT}>
-      {of.error.message}
-    </Words>
+    <View role="alert">
+      <Words as="body" colour={palette.breachT}>
+        {of.error.message}
+      </Words>
+    </View>
   );
 }

@@ -31,7 +31,13 @@ const DESTINATIONS: readonly Destination[] = [
 ];
 
 /** Pages that bring a dock of their own instead of the destinations, on the phone. */
-const OWN_DOCK = [/^\/alarms\/[^/]+/, /\/readouts\//, /^\/flags\//, /^\/data\/intake/, /^\/data\/derived/];
+const OWN_DOCK = [
+  /^\/alarms\/[^/]+/,
+  /\/readouts\//,
+  /^\/flags\/[^/]+/,
+  /^\/data\/intake/,
+  /^\/data\/derived/,
+];
 
 /** The sheet with its five destinations: a bar at the thumb on the phone, a thumb index at the right when wide. */
 export function Shell() {

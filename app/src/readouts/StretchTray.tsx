@@ -3,18 +3,18 @@ import { useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import {
   formatLength,
-  formatNumber,
   formatWindow,
   LEVEL_WORDS,
   LEVELS,
   lowerFirst,
-  SUMMARY_WORDS,
   type HoursFilter,
   type Interval,
   type Readout,
   type StretchNumbers,
 } from '@vivid-beacon/core';
 import { call } from '../api/client';
+import { mayAct } from '../api/mayAct';
+import { usePerson } from '../api/session';
 import { useShown } from '../boards/useParts';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
@@ -22,7 +22,9 @@ import { Fact } from '../components/Fact';
 import { Lamp } from '../components/Lamp';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
+import { FlagForm, type FlagSubject } from '../flags/FlagForm';
 import { usePalette } from '../theme/useTheme';
+import { rowsOf, stretchEvidence, textOf } from './stretchWords';
 
 interface StretchTrayProps {
   readonly title: string;
@@ -35,8 +37,6 @@ interface StretchTrayProps {
   readonly onZoom: (stretch: Interval) => void;
   readonly onClose: () => void;
 }
-
-const DECIMALS = 2;
 
 /** The numbers of a chosen stretch of time, per metric: summaries, and time in each level; to copy as text. */
 export function StretchTray({
@@ -63,6 +63,8 @@ export function StretchTray({
     enabled: ask !== null,
   });
   const [copied, setCopied] = useState(false);
+  const [subject, setSubject] = useState<FlagSubject | null>(null);
+  const may = mayAct(usePerson());
   if (!stretch) return null;
   const when = `${formatWindow(stretch.start, stretch.end, zone, now)} (${zone}, ${formatLength(stretch.end - stretch.start)})`;
   const nameOf = (i: number): string => {
@@ -72,6 +74,26 @@ export function StretchTray({
     const lower = per && metrics.get(per.metricId);
     return `${metric.name}${lower ? ` per ${lowerFirst(lower.name)}` : ''}, ${metric.assetName}`;
   };
+  const metric = metrics.get(readout.measures[0]?.metricId ?? '');
+  const flagFor = (all: readonly StretchNumbers[]): FlagSubject => ({
+    title: `Look at ${metric!.assetName}, ${lowerFirst(metric!.name)}`,
+    kind: 'loss',
+    assetId: metric!.assetId,
+    metricId: metric!.id,
+    alarmId: null,
+    evidence: stretchEvidence({ title, stretch, zone, all, nameOf }),
+  });
+  if (subject) {
+    const close = (): void => {
+      setSubject(null);
+      onClose();
+    };
+    return (
+      <Tray title="Flag" open onClose={close}>
+        <FlagForm subject={subject} onDone={close} />
+      </Tray>
+    );
+  }
   return (
     <Tray title="Numbers of this stretch" open onClose={onClose}>
       <Words as="body">{when}</Words>
@@ -90,6 +112,7 @@ export function StretchTray({
                     .then(() => setCopied(true));
                 }}
               />
+              {may && metric && <Button label="Flag it" onPress={() => setSubject(flagFor(all))} />}
               <Button look="main" label="Zoom in on it" onPress={() => onZoom(stretch)} />
             </View>
           </>
@@ -123,42 +146,6 @@ function OneMetric({ name, numbers }: { readonly name: string; readonly numbers:
       )}
     </View>
   );
-}
-
-function rowsOf({ value, unit, values, coverage, samples }: StretchNumbers): [string, string][] {
-  const number = (x: number | null, of: string): string =>
-    x === null ? 'none' : `${formatNumber(x, DECIMALS)} ${of}`.trim();
-  const own: [string, string][] = values.length === 0 ? [['Value', number(value, unit)]] : [];
-  return [
-    ...own,
-    ...values.map((each): [string, string] => [
-      capital(SUMMARY_WORDS[each.summary]),
-      number(each.value, each.unit),
-    ]),
-    ['Samples', `${formatNumber(samples, 0)}, coverage ${formatNumber(coverage * 100, 1)} %`],
-  ];
-}
-
-/** What the tray says, as lines with tabs: it falls into the columns of a sheet. */
-export function textOf(
-  title: string,
-  when: string,
-  all: readonly StretchNumbers[],
-  nameOf: (i: number) => string,
-): string {
-  const lines = [title, when];
-  all.forEach((numbers, i) => {
-    lines.push('', nameOf(i));
-    for (const [label, text] of rowsOf(numbers)) lines.push(`${label}\t${text}`);
-    if (numbers.levels) {
-      for (const level of LEVELS) lines.push(`${LEVEL_WORDS[level]}\t${formatLength(numbers.levels[level])}`);
-    }
-  });
-  return lines.join('\n');
-}
-
-function capital(text: string): string {
-  return text[0].toUpperCase() + text.slice(1);
 }
 
 const styles = StyleSheet.create({

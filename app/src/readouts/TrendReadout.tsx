@@ -12,9 +12,11 @@ import {
   type Readout,
 } from '@vivid-beacon/core';
 import { useRemarks } from '../api/data';
+import { useFlagsOnTime } from '../api/flags';
 import { askLevels, useAlarms } from '../api/queries';
 import { useBoardLook } from '../boards/BoardLookContext';
 import { useTrendSeries, type TrendData } from '../boards/useTrendSeries';
+import { flagMarks } from '../charts/flagMarks';
 import { Trend } from '../charts/Trend';
 import type { TrendSeries } from '../charts/trendScene';
 import { IconButton } from '../components/IconButton';
@@ -32,6 +34,7 @@ import { TrendLegend } from './TrendLegend';
 const HEIGHT = 240;
 const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
 const NAMES_FROM = 420;
+const NO_IDS: readonly string[] = [];
 
 /** Lines over the window; a dragged-out stretch tells its numbers and can be zoomed into. */
 export function TrendReadout({ readout, title }: ReadoutProps) {
@@ -182,6 +185,9 @@ function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendData) {
   const asset = groupBy ? '' : (metrics.get(measure?.metricId ?? '')?.assetId ?? '');
   const remarks = useRemarks(window ? asset : '', start, end);
   const alarms = useAlarms().data;
+  const metricIds = useMemo(() => [...new Set(measures.map(({ metricId }) => metricId))], [measures]);
+  const handed = useFlagsOnTime(groupBy || aligned ? NO_IDS : metricIds, window ?? null).data;
+  const flags = useMemo(() => flagMarks(handed ?? []), [handed]);
   const judged =
     band !== null && !groupBy && !cumulative && mark !== 'stacked' && normalise === null && !aligned;
   const spans = useQuery({
@@ -202,12 +208,12 @@ function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendData) {
     placeholderData: (before) => before,
   });
   const raised = useMemo(() => {
-    const ids = new Set(measures.map(({ metricId }) => metricId));
+    const ids = new Set(metricIds);
     return (aligned ? [] : [...(alarms?.standing ?? []), ...(alarms?.past ?? [])])
       .filter(({ metricId }) => ids.has(metricId))
       .map(({ raisedAt }) => raisedAt);
-  }, [alarms, aligned, measures]);
-  return { remarks: remarks.data, spans: judged ? spans.data : undefined, alarms: raised };
+  }, [alarms, aligned, metricIds]);
+  return { remarks: remarks.data, spans: judged ? spans.data : undefined, alarms: raised, flags };
 }
 
 const styles = StyleSheet.create({

@@ -23,6 +23,7 @@ import { Field } from '../components/Field';
 import { CheckIcon, FlagIcon } from '../components/icons';
 import { Lamp } from '../components/Lamp';
 import { Page } from '../components/Page';
+import { RemarkField } from '../components/RemarkField';
 import { Row } from '../components/Row';
 import { Section } from '../components/Section';
 import { Tray } from '../components/Tray';
@@ -32,9 +33,9 @@ import { useWidth } from '../hooks/useWidth';
 import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 import { alarmStateWords, eventWords } from './alarmWords';
-import { FlagForm } from './FlagForm';
+import { FlagForm, type FlagSubject } from '../flags/FlagForm';
 import { lampOfAlarm } from './lampOfAlarm';
-import { mayAct, mayBuild } from './mayAct';
+import { mayAct, mayBuild } from '../api/mayAct';
 import { SetAsideForm } from './SetAsideForm';
 
 /** One alarm: its state, its trend, its history, and what can be done. */
@@ -117,7 +118,7 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
             )}
           </Tray>
           <Tray title="Flag" open={doing === 'flag'} onClose={() => setDoing(null)}>
-            {doing === 'flag' && <FlagForm alarm={alarm} onDone={() => setDoing(null)} />}
+            {doing === 'flag' && <FlagForm subject={flagOf(alarm)} onDone={() => setDoing(null)} />}
           </Tray>
         </>
       )}
@@ -138,6 +139,8 @@ function AlarmSheet({
   const router = useRouter();
   const now = useNow();
   const lamp = lampOfAlarm(alarm);
+  const add = useAddRemark();
+  const person = usePerson();
   return (
     <>
       <View style={styles.head}>
@@ -174,7 +177,14 @@ function AlarmSheet({
           const { title, detail } = eventWords(event, alarm, now);
           return <Row key={event.id} title={title} second={detail} last={i === events.length - 1} />;
         })}
-        <RemarkField alarmId={alarm.id} />
+        {mayAct(person) && (
+          <RemarkField
+            label="Add a remark"
+            pending={add.isPending}
+            error={add.error}
+            onAdd={(remark, clear) => add.mutate({ id: alarm.id, remark }, { onSuccess: clear })}
+          />
+        )}
       </Section>
       <Section title="Earlier times" aside={`${earlier.length} shown`} closed={false}>
         {earlier.map((each, i) => (
@@ -279,29 +289,16 @@ function Acknowledge({ alarm, onDone }: { readonly alarm: Alarm; readonly onDone
   );
 }
 
-function RemarkField({ alarmId }: { readonly alarmId: string }) {
-  const add = useAddRemark();
-  const act = mayAct(usePerson());
-  const [remark, setRemark] = useState('');
-  if (!act) return null;
-  return (
-    <View style={styles.remark}>
-      <Field
-        label="Add a remark"
-        hideLabel
-        placeholder="Add a remark"
-        value={remark}
-        onChange={setRemark}
-        error={add.error?.message}
-      />
-      <Button
-        label="Add"
-        name="Add the remark"
-        disabled={remark.trim() === '' || add.isPending}
-        onPress={() => add.mutate({ id: alarmId, remark }, { onSuccess: () => setRemark('') })}
-      />
-    </View>
-  );
+/** What a flag says that is handed out for an alarm; the server keeps what the alarm shows then. */
+function flagOf(alarm: Alarm): FlagSubject {
+  return {
+    title: `Check ${alarm.assetName}, ${alarm.metricName.toLowerCase()}`,
+    kind: 'breach',
+    assetId: alarm.assetId,
+    metricId: alarm.metricId,
+    alarmId: alarm.id,
+    evidence: null,
+  };
 }
 
 const styles = StyleSheet.create({
@@ -309,5 +306,4 @@ const styles = StyleSheet.create({
   title: { flex: 1, minWidth: 0 },
   figures: { flexDirection: 'row', paddingVertical: 8 },
   figure: { flex: 1, paddingLeft: 12, borderLeftWidth: 1, minWidth: 0 },
-  remark: { flexDirection: 'row', gap: 8, paddingVertical: 10, alignItems: 'flex-start' },
 });

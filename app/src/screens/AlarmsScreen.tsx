@@ -26,7 +26,7 @@ import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
 import { alarmStateWords } from './alarmWords';
 import { lampOfAlarm } from './lampOfAlarm';
-import { mayAct, mayBuild } from './mayAct';
+import { mayAct, mayBuild } from '../api/mayAct';
 import { delayWords } from './ruleWords';
 import { SetAsideForm } from './SetAsideForm';
 

@@ -8,7 +8,7 @@ import { Field } from '../components/Field';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
-import { mayBuild } from './mayAct';
+import { mayBuild } from '../api/mayAct';
 
 const FOR_HOURS = ['1', '4', '8', '24'] as const;
 

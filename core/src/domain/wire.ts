@@ -7,6 +7,7 @@ import type { WindowSpec } from '../time/window';
 import type { Measure } from '../board/board';
 import type { MetricKind, Summary } from './metric';
 import type { ReferencePeriod } from './reference';
+import type { Flag } from './flags';
 import type { Role } from './roles';
 
 /* What server and app say to each other. Ids are strings; times are ms since the Unix epoch. */
@@ -230,34 +231,6 @@ export interface AlarmEvent {
   readonly personName: string | null;
   readonly value: number | null;
   readonly remark: string | null;
-}
-
-export const FLAG_OUTCOMES = ['mended', 'adjusted', 'noFault', 'waiting', 'other'] as const;
-export type FlagOutcome = (typeof FLAG_OUTCOMES)[number];
-
-export const OUTCOME_WORDS: Readonly<Record<FlagOutcome, string>> = {
-  mended: 'Mended',
-  adjusted: 'Adjusted',
-  noFault: 'No fault found',
-  waiting: 'Waiting for a part',
-  other: 'Something else',
-};
-
-export interface Flag {
-  readonly id: string;
-  readonly title: string;
-  readonly note: string;
-  readonly alarmId: string | null;
-  readonly assetName: string;
-  readonly plantId: string;
-  readonly zone: string;
-  readonly from: Person;
-  readonly to: Person;
-  readonly dueAt: number;
-  readonly createdAt: number;
-  readonly closedAt: number | null;
-  readonly outcome: FlagOutcome | null;
-  readonly outcomeNote: string | null;
 }
 
 export interface IndicatorReading {

@@ -1,7 +1,6 @@
 import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
 import { SET_ASIDE } from '../alarms/lifecycle';
-import { FLAG_OUTCOMES } from '../domain/wire';
 import { finite, idText } from './parts';
 
 export const signInSchema = yup
@@ -57,27 +56,6 @@ export const asideSchema = yup
   .noUnknown();
 
 export const remarkSchema = yup.object({ remark: yup.string().trim().max(2000).default('') }).noUnknown();
-
-export const flagSchema = yup
-  .object({
-    title: yup.string().trim().min(1, 'Say what is to be done').max(200).required('Say what is to be done'),
-    note: yup.string().trim().max(2000).default(''),
-    toPersonId: idText().required('Choose a person'),
-    dueAt: yup.number().integer().required('Say by when'),
-    alarmId: idText().nullable().default(null),
-    assetId: idText().required(),
-  })
-  .noUnknown();
-
-export const closeFlagSchema = yup
-  .object({
-    outcome: yup
-      .string()
-      .oneOf([...FLAG_OUTCOMES], 'Choose an outcome')
-      .required('Choose an outcome'),
-    note: yup.string().trim().max(2000).default(''),
-  })
-  .noUnknown();
 
 export const newTokenSchema = yup
   .object({

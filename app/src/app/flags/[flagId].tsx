@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { FlagScreen } from '../../screens/FlagScreen';
+import { FlagScreen } from '../../screens/flags/FlagScreen';
 
 export default function Flag() {
   const { flagId } = useLocalSearchParams<{ flagId: string }>();

@@ -24,7 +24,7 @@ import { RAIL_WINDOWS } from '../../rail/railWindows';
 import { TimeRail } from '../../rail/TimeRail';
 import { useClipboardStore } from '../../stores/clipboardStore';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { BoardTools } from './BoardTools';
 import { KeyHelp } from './KeyHelp';
 import { ReadoutGrid } from './ReadoutGrid';

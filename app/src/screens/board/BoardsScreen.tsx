@@ -13,7 +13,7 @@ import { Row } from '../../components/Row';
 import { Tray } from '../../components/Tray';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { NewBoard } from './NewBoard';
 
 /** All boards, and the button for a new one. */

@@ -13,7 +13,7 @@ import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { mayAct, mayBuild } from '../mayAct';
+import { mayAct, mayBuild } from '../../api/mayAct';
 import { AssetForm } from './AssetForm';
 import { pathOf } from './assetTree';
 import { feedRank, feedSentence, LEVEL_OF_FEED } from './feedWords';

@@ -10,7 +10,7 @@ import { Page } from '../../components/Page';
 import { Tray } from '../../components/Tray';
 import { useLayout } from '../../hooks/useLayout';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { AssetDetail } from './AssetDetail';
 import { AssetForm } from './AssetForm';
 import { AssetListImport } from './AssetListImport';

@@ -6,7 +6,7 @@ import { Answer } from '../../components/Answer';
 import { Page } from '../../components/Page';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { CalendarEditor } from './CalendarEditor';
 import { DataPlaces } from './DataPlaces';
 

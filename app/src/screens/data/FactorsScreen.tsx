@@ -13,7 +13,7 @@ import { Row } from '../../components/Row';
 import { Tray } from '../../components/Tray';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 
 /** Equivalence factors that derived metrics can use: kg of CO2 per kWh and the like, by date. */

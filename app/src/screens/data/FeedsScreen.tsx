@@ -23,7 +23,7 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 import { feedRank, feedSentence, LEVEL_OF_FEED } from './feedWords';
 

@@ -13,7 +13,7 @@ import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { download } from '../download';
-import { mayBuild } from '../mayAct';
+import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 
 /** Files that were brought in: what of them was taken, what was refused, and the way back. */

@@ -9,7 +9,7 @@ import { Page } from '../../components/Page';
 import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';
 import { usePalette } from '../../theme/useTheme';
-import { mayAct, mayBuild } from '../mayAct';
+import { mayAct, mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 import { JobForm } from './JobForm';
 import { JobLog } from './JobLog';

@@ -29,7 +29,7 @@ import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
-import { mayAct, mayBuild } from '../mayAct';
+import { mayAct, mayBuild } from '../../api/mayAct';
 import { CoverageStrip } from './CoverageStrip';
 import { DegreeDaysPanel } from './DegreeDaysPanel';
 import { DerivedSummary } from './DerivedSummary';

@@ -8,7 +8,7 @@ import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { mayAct } from '../mayAct';
+import { mayAct } from '../../api/mayAct';
 import { lampOfAlarm } from '../lampOfAlarm';
 
 /** Alarms nobody has acknowledged, with the button at the thumb. */

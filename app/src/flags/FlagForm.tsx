@@ -3,17 +3,16 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { DateTime } from 'luxon';
 import { Controller, useForm } from 'react-hook-form';
 import { View } from 'react-native';
-import { flagSchema, type Alarm, type Person } from '@vivid-beacon/core';
-import { useHandFlag } from '../api/changes';
-import { usePeople } from '../api/queries';
-import { Answer } from '../components/Answer';
+import { flagSchema, type FlagEvidence, type FlagKind, type FlagPriority } from '@vivid-beacon/core';
+import { useHandFlag } from '../api/flags';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
-import { PickList } from '../components/PickList';
+import { Refusal } from '../components/Refusal';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
+import { TakerPick } from './TakerPick';
 
 const DUE = [
   { value: '2', label: 'In 2 h' },
@@ -22,25 +21,53 @@ const DUE = [
   { value: '168', label: 'In a week' },
 ] as const;
 
-/** Hands a flag to a person: what, to whom, until when. */
-export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly onDone: () => void }) {
+const PRIORITIES = [
+  { value: 'high', label: 'High' },
+  { value: 'normal', label: 'Normal' },
+  { value: 'low', label: 'Low' },
+] as const;
+
+const KINDS = [
+  { value: 'breach', label: 'Breach' },
+  { value: 'loss', label: 'Loss' },
+  { value: 'remark', label: 'Remark' },
+] as const;
+
+/** What a flag is handed out for. */
+export interface FlagSubject {
+  readonly title: string;
+  readonly kind: FlagKind;
+  readonly assetId: string;
+  readonly metricId: string | null;
+  readonly alarmId: string | null;
+  /** null = the server keeps what the alarm shows. */
+  readonly evidence: FlagEvidence | null;
+}
+
+interface FlagFormProps {
+  readonly subject: FlagSubject;
+  readonly onDone: () => void;
+}
+
+/** Hands a flag to a person: what, how urgent, to whom, until when. */
+export function FlagForm({ subject, onDone }: FlagFormProps) {
   const palette = usePalette();
-  const people = usePeople();
   const hand = useHandFlag();
+  const { evidence, ...about } = subject;
   const now = useNow();
   const [hours, setHours] = useState<(typeof DUE)[number]['value']>('8');
   const { control, handleSubmit, setValue } = useForm({
     resolver: yupResolver(flagSchema),
     defaultValues: {
-      title: `Check ${alarm.assetName}, ${alarm.metricName.toLowerCase()}`,
+      ...about,
+      evidence: null,
       note: '',
+      priority: 'normal' as FlagPriority,
       toPersonId: '',
-      alarmId: alarm.id,
-      assetId: alarm.assetId,
       dueAt: dueIn(now, '8'),
     },
   });
-  const submit = handleSubmit((flag) => hand.mutate(flag, { onSuccess: onDone }));
+  const submit = handleSubmit((flag) => hand.mutate({ ...flag, evidence }, { onSuccess: onDone }));
   return (
     <>
       <Controller
@@ -68,6 +95,35 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
           />
         )}
       />
+      {subject.alarmId === null && (
+        <>
+          <Words as="second" colour={palette.ink2}>
+            What it is about
+          </Words>
+          <Controller
+            control={control}
+            name="kind"
+            render={({ field }) => (
+              <WordRow
+                name="What it is about"
+                options={KINDS}
+                chosen={field.value}
+                onChoose={field.onChange}
+              />
+            )}
+          />
+        </>
+      )}
+      <Words as="second" colour={palette.ink2}>
+        Priority
+      </Words>
+      <Controller
+        control={control}
+        name="priority"
+        render={({ field }) => (
+          <WordRow name="Priority" options={PRIORITIES} chosen={field.value} onChoose={field.onChange} />
+        )}
+      />
       <Words as="second" colour={palette.ink2}>
         Due
       </Words>
@@ -85,17 +141,7 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
         name="toPersonId"
         render={({ field, fieldState }) => (
           <View>
-            <Answer query={people} reading="Reading people">
-              {(rows) => (
-                <PickList
-                  name="Person"
-                  maxHeight={240}
-                  options={takers(rows)}
-                  chosen={field.value}
-                  onChoose={field.onChange}
-                />
-              )}
-            </Answer>
+            <TakerPick chosen={field.value} onChoose={field.onChange} />
             {fieldState.error && (
               <View role="alert">
                 <Words as="second" colour={palette.breachT}>
@@ -106,23 +152,10 @@ export function FlagForm({ alarm, onDone }: { readonly alarm: Alarm; readonly on
           </View>
         )}
       />
-      {hand.isError && (
-        <View role="alert">
-          <Words
-            as="body"
-            colour={palette.breachT}
-          >{`Could not hand out the flag. ${hand.error.message}`}</Words>
-        </View>
-      )}
+      <Refusal of={hand} />
       <Button look="main" label="Hand out the flag" disabled={hand.isPending} onPress={() => void submit()} />
     </>
   );
-}
-
-function takers(people: readonly Person[]) {
-  return people
-    .filter(({ role }) => role !== 'viewer')
-    .map(({ id, name, role }) => ({ value: id, label: name, detail: role }));
 }
 
 function dueIn(now: number, hours: string): number {

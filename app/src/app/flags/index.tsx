@@ -1,0 +1,3 @@
+import { FlagsScreen } from '../../screens/flags/FlagsScreen';
+
+export default FlagsScreen;

@@ -1,0 +1,27 @@
+import { useState } from 'react';
+import type { Flag } from '@vivid-beacon/core';
+import { useHandFlagOn } from '../../api/flags';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { Refusal } from '../../components/Refusal';
+import { TakerPick } from '../../flags/TakerPick';
+
+/** Hands a flag on to somebody else. */
+export function HandOnForm({ flag, onDone }: { readonly flag: Flag; readonly onDone: () => void }) {
+  const hand = useHandFlagOn();
+  const [toPersonId, setPerson] = useState('');
+  const [remark, setRemark] = useState('');
+  return (
+    <>
+      <TakerPick chosen={toPersonId} onChoose={setPerson} without={flag.to.id} />
+      <Field label="Why" value={remark} onChange={setRemark} multiline />
+      <Refusal of={hand} />
+      <Button
+        look="main"
+        label="Hand it on"
+        disabled={toPersonId === '' || hand.isPending}
+        onPress={() => hand.mutate({ id: flag.id, toPersonId, remark }, { onSuccess: onDone })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,95 @@
+import type { Interval } from '../time/interval';
+import type { Person } from './wire';
+
+/** What a flag is about. */
+export const FLAG_KINDS = ['breach', 'loss', 'remark'] as const;
+export type FlagKind = (typeof FLAG_KINDS)[number];
+
+export const FLAG_PRIORITIES = ['high', 'normal', 'low'] as const;
+export type FlagPriority = (typeof FLAG_PRIORITIES)[number];
+
+export const FLAG_STATUSES = ['open', 'inHand', 'done', 'notProblem'] as const;
+export type FlagStatus = (typeof FLAG_STATUSES)[number];
+
+export const FLAG_STATUS_WORDS: Readonly<Record<FlagStatus, string>> = {
+  open: 'Open',
+  inHand: 'In hand',
+  done: 'Done',
+  notProblem: 'Not a problem',
+};
+
+export const FLAG_OUTCOMES = ['mended', 'adjusted', 'noFault', 'waiting', 'other'] as const;
+export type FlagOutcome = (typeof FLAG_OUTCOMES)[number];
+
+export const OUTCOME_WORDS: Readonly<Record<FlagOutcome, string>> = {
+  mended: 'Mended',
+  adjusted: 'Adjusted',
+  noFault: 'No fault found',
+  waiting: 'Waiting for a part',
+  other: 'Something else',
+};
+
+/** What a flag becomes when it is closed with an outcome. */
+export function statusOfOutcome(outcome: FlagOutcome): FlagStatus {
+  return outcome === 'noFault' ? 'notProblem' : 'done';
+}
+
+/** What was seen when the flag was handed out: it stays so, however the data is corrected later. */
+export interface FlagEvidence {
+  readonly title: string;
+  /** Path within the app that shows the same view; "" = none. */
+  readonly address: string;
+  readonly window: Interval | null;
+  readonly numbers: readonly { readonly name: string; readonly text: string }[];
+}
+
+export interface Flag {
+  readonly id: string;
+  readonly title: string;
+  readonly note: string;
+  readonly kind: FlagKind;
+  readonly priority: FlagPriority;
+  readonly status: FlagStatus;
+  readonly alarmId: string | null;
+  readonly metricId: string | null;
+  readonly assetName: string;
+  readonly plantId: string;
+  readonly zone: string;
+  readonly from: Person;
+  readonly to: Person;
+  readonly dueAt: number;
+  readonly createdAt: number;
+  readonly evidence: FlagEvidence | null;
+  readonly closedAt: number | null;
+  readonly outcome: FlagOutcome | null;
+  readonly outcomeNote: string | null;
+  /** Name from the organisation's list of causes. */
+  readonly cause: string | null;
+  readonly minutesSpent: number | null;
+}
+
+/** One thing that happened to a flag. */
+export interface FlagEvent {
+  readonly id: string;
+  readonly at: number;
+  readonly kind: 'handed' | 'inHand' | 'comment' | 'handedOn' | 'closed' | 'reopened';
+  readonly personName: string;
+  readonly remark: string;
+}
+
+export interface FlagCause {
+  readonly id: string;
+  readonly name: string;
+}
+
+const PRIORITY_ORDER: Readonly<Record<FlagPriority, number>> = { high: 0, normal: 1, low: 2 };
+
+/** Order of a list of flags: late ones first, the longest late in front; then by priority, then by when they are due. */
+export function byUrgency(now: number): (a: Flag, b: Flag) => number {
+  const late = (flag: Flag): boolean => flag.closedAt === null && flag.dueAt < now;
+  return (a, b) =>
+    Number(late(b)) - Number(late(a)) ||
+    (late(a) ? a.dueAt - b.dueAt : PRIORITY_ORDER[a.priority] - PRIORITY_ORDER[b.priority]) ||
+    a.dueAt - b.dueAt ||
+    Number(a.id) - Number(b.id);
+}
