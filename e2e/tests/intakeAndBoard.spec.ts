@@ -1,5 +1,19 @@
-import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { expectNoSidewaysScroll, openData, signInAs } from './helpers';
+
+/** Lets a file fall onto a place of the page, as a hand that drags it there does. */
+async function dropFile(page: Page, onto: Locator, name: string, text: string): Promise<void> {
+  const held = await page.evaluateHandle(
+    ([fileName, content]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([content], fileName, { type: 'text/csv' }));
+      return data;
+    },
+    [name, text] as const,
+  );
+  for (const type of ['dragover', 'drop']) await onto.dispatchEvent(type, { dataTransfer: held });
+}
 
 const chooseFile = (page: Page, file: string | { name: string; mimeType: string; buffer: Buffer }) =>
   page.locator('input[type=file]').setInputFiles(file);
@@ -38,9 +52,10 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await expect(page.getByRole('heading', { name: '1,461 samples added' })).toBeVisible();
   await expectNoSidewaysScroll(page);
 
-  // The same file again adds nothing and says so.
+  // The same file again, dragged in this time, adds nothing and says so.
   await page.goto('/data/intake');
-  await chooseFile(page, openData('seattle-weather.csv'));
+  const text = readFileSync(openData('seattle-weather.csv'), 'utf8');
+  await dropFile(page, page.getByText(/drop them here or choose them/), 'seattle-weather.csv', text);
   for (const name of ['precipitation', 'wind', 'temp_min']) {
     await page
       .getByRole('group', { name: `Column ${name}` })

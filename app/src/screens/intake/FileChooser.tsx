@@ -17,55 +17,57 @@ export function FileChooser({
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   return (
-    <View
-      {...({
-        onDragOver: (event: DragEvent) => {
-          event.preventDefault();
-          setOver(true);
-        },
-        onDragLeave: () => setOver(false),
-        onDrop: (event: DragEvent) => {
-          event.preventDefault();
-          setOver(false);
-          const files = [...(event.dataTransfer?.files ?? [])];
-          if (files.length > 0) onChoose(files);
-        },
-      } as object)}
-      style={[
-        styles.place,
-        another && styles.small,
-        {
-          borderColor: over ? palette.sea : palette.line2,
-          backgroundColor: over ? palette.water : palette.well,
-        },
-      ]}
+    // React Native's View passes no drag events on.
+    <div
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        const files = [...event.dataTransfer.files];
+        if (files.length > 0) onChoose(files);
+      }}
     >
-      <input
-        ref={input}
-        type="file"
-        multiple
-        accept=".csv,.tsv,.txt,.log,.xlsx,.ndjson,.jsonl,.prom,.om,text/*"
-        aria-label="File to bring in"
-        style={{ display: 'none' }}
-        onChange={(event) => {
-          const files = [...(event.currentTarget.files ?? [])];
-          if (files.length > 0) onChoose(files);
-          event.currentTarget.value = '';
-        }}
-      />
-      {!another && (
-        <Words as="body" colour={palette.ink2}>
-          Files with times and numbers: tables as text or spreadsheet (.xlsx), lines of JSON, OpenMetrics
-          text. Several at once; drop them here or choose them.
-        </Words>
-      )}
-      <Button
-        label={another ? 'Choose other files' : 'Choose files'}
-        look={another ? 'quiet' : 'main'}
-        icon={<FileIcon size={20} color={another ? palette.ink : palette.btnT} strokeWidth={1.75} />}
-        onPress={() => input.current?.click()}
-      />
-    </View>
+      <View
+        style={[
+          styles.place,
+          another && styles.small,
+          {
+            borderColor: over ? palette.sea : palette.line2,
+            backgroundColor: over ? palette.water : palette.well,
+          },
+        ]}
+      >
+        <input
+          ref={input}
+          type="file"
+          multiple
+          accept=".csv,.tsv,.txt,.log,.xlsx,.ndjson,.jsonl,.prom,.om,text/*"
+          aria-label="File to bring in"
+          style={{ display: 'none' }}
+          onChange={(event) => {
+            const files = [...(event.currentTarget.files ?? [])];
+            if (files.length > 0) onChoose(files);
+            event.currentTarget.value = '';
+          }}
+        />
+        {!another && (
+          <Words as="body" colour={palette.ink2}>
+            Files with times and numbers: tables as text or spreadsheet (.xlsx), lines of JSON, OpenMetrics
+            text. Several at once; drop them here or choose them.
+          </Words>
+        )}
+        <Button
+          label={another ? 'Choose other files' : 'Choose files'}
+          look={another ? 'quiet' : 'main'}
+          icon={<FileIcon size={20} color={another ? palette.ink : palette.btnT} strokeWidth={1.75} />}
+          onPress={() => input.current?.click()}
+        />
+      </View>
+    </div>
   );
 }
 
