@@ -65,6 +65,7 @@ export * from './alarms/condition';
 export * from './alarms/runCondition';
 export * from './alarms/rehearse';
 export * from './alarms/lifecycle';
+export * from './alarms/health';
 export * from './feeds/feedHealth';
 export * from './intake/decodeText';
 export * from './intake/numberText';

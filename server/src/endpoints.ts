@@ -1,4 +1,5 @@
 import { alarmEndpoints } from './alarms/endpoints';
+import { alarmHealthEndpoints } from './alarms/health';
 import { assetEndpoints } from './assets/endpoints';
 import { boardEndpoints } from './boards/endpoints';
 import { flagCauseEndpoints } from './flags/causes';
@@ -42,6 +43,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...intakeEndpoints,
   ...boardEndpoints,
   ...alarmEndpoints,
+  ...alarmHealthEndpoints,
   ...flagEndpoints,
   ...flagFollowUpEndpoints,
   ...flagCauseEndpoints,

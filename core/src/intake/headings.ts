@@ -65,5 +65,17 @@ function isHeading(rows: Rows, first: number, above: number): boolean {
   if (numbers.length * 2 > given.length && above > 0) return false;
   // A note such as "Site: Quayside" has fewer cells than the table below it, and text with a colon in front.
   if (above > 0 && given.length <= 2 && /:\s*$/.test(given[0].trim())) return false;
+  if (above > 0 && isNote(row, rows[first - above], width)) return false;
   return above === 0 || row.length >= Math.min(width, 2);
+}
+
+/**
+ * A name and its value, "Site;Quayside", above a wider table: two cells at the left and nothing beside them, while
+ * the headings below name the first column themselves. A heading over several columns leaves that to the row below.
+ */
+function isNote(row: readonly string[], below: readonly string[], width: number): boolean {
+  const given = row.flatMap((cell, i) => (cell.trim() === '' ? [] : [i]));
+  return (
+    width >= 3 && given.length === 2 && given[0] === 0 && given[1] === 1 && (below[0] ?? '').trim() !== ''
+  );
 }

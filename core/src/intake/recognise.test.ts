@@ -69,6 +69,16 @@ describe('recognise', () => {
     ]);
   });
 
+  it('takes names with values above the table for notes, and a heading over columns for a heading', () => {
+    const table = ['Time;Gas;Steam', '2026-11-19 06:00;1,5;2,5', '2026-11-19 07:00;1,7;0,9'];
+    const noted = recognise(['Hollowmere Linen;Export', 'Site;Quayside', '', ...table].join('\n'));
+    expect(noted.layout).toMatchObject({ preambleRows: 2, headingRows: 1 });
+    expect(noted.columns.map(({ heading }) => heading)).toEqual(['Time', 'Gas', 'Steam']);
+    const merged = recognise(['Time;Dryer 1;', ';Gas;Steam', ...table.slice(1)].join('\n'));
+    expect(merged.layout).toMatchObject({ preambleRows: 0, headingRows: 2 });
+    expect(merged.columns[1].heading).toContain('Dryer 1');
+  });
+
   it('reads merged headings over blocks that stand side by side with times of their own', () => {
     const rows = [
       ['Dryer 1', '', '', 'Dryer 2', '', ''],

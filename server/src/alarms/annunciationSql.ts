@@ -1,0 +1,48 @@
+import type { Annunciation, Interval } from '@vivid-beacon/core';
+import { moment, ms } from '../db/columns';
+import { all, type Queryable } from '../db/database';
+
+/** The rule that raised alarms, with its name as it is now. */
+export interface RaisingRule {
+  readonly id: string;
+  readonly name: string;
+  readonly inForce: boolean;
+}
+
+/**
+ * Every time an alarm called somebody in a stretch of time (ms), also when one that waited for its acknowledgement
+ * was raised again; with when it next returned and was acknowledged. Those of rules set aside then are left out.
+ */
+export async function annunciations(
+  db: Queryable,
+  { start, end }: Interval,
+): Promise<{ alarms: Annunciation[]; names: RaisingRule[] }> {
+  const alarms = await all<Annunciation>(
+    db,
+    `select alarm.rule_id as "ruleId", ${ms('raised.at', 'raisedAt')},
+            ${ms('returned.at', 'returnedAt')}, ${ms('acknowledged.at', 'acknowledgedAt')}
+     from alarm_event raised
+     join alarm on alarm.id = raised.alarm_id
+     left join lateral (
+       select min(at) as at from alarm_event later
+       where later.alarm_id = raised.alarm_id and later.kind = 'returned' and later.at >= raised.at
+     ) returned on true
+     left join lateral (
+       select min(at) as at from alarm_event later
+       where later.alarm_id = raised.alarm_id and later.kind = 'acknowledged' and later.at >= raised.at
+     ) acknowledged on true
+     left join lateral (
+       select kind from alarm_rule_event aside
+       where aside.rule_id = alarm.rule_id and aside.at <= raised.at order by aside.at desc, aside.id desc limit 1
+     ) aside on true
+     where raised.kind = 'raised' and raised.at >= $1 and raised.at < $2 and coalesce(aside.kind, 'putBack') = 'putBack'
+     order by raised.at, raised.id`,
+    [moment(start), moment(end)],
+  );
+  const names = await all<RaisingRule>(
+    db,
+    `select id, name, in_force as "inForce" from alarm_rule where id = any($1::bigint[]) order by id`,
+    [[...new Set(alarms.map(({ ruleId }) => ruleId))]],
+  );
+  return { alarms, names };
+}

@@ -1,0 +1,80 @@
+import type { AlarmHealth, HealthCheck } from '@vivid-beacon/core';
+import {
+  push,
+  startTestServer,
+  TEST_NOW,
+  withMetric,
+  type TestServer,
+  type Visitor,
+} from '../testing/testServer';
+import type { RaisingRule } from './annunciationSql';
+
+const MINUTE = 60_000;
+let test: TestServer;
+let analyst: Visitor;
+let operator: Visitor;
+beforeAll(async () => {
+  test = await startTestServer();
+  analyst = await test.as('analyst');
+  operator = await test.as('operator');
+});
+afterAll(() => test.stop());
+
+interface Answer {
+  readonly health: AlarmHealth;
+  readonly checks: HealthCheck[];
+  readonly rules: RaisingRule[];
+}
+const ask = async (query = ''): Promise<Answer> =>
+  (await operator.call<Answer>('GET', `/api/alarm-health${query}`)).body;
+
+describe('alarm health', () => {
+  it('counts every call, also while an alarm waits for its acknowledgement, and none of a shelved rule', async () => {
+    const { key, token, metricId } = await withMetric(analyst);
+    const rule = { name: 'Too hot', metricId, side: 'above', limit: 205, deadband: 0, level: 'breach' };
+    const { id } = (
+      await analyst.call<{ id: string }>('POST', '/api/alarm-rules', { ...rule, onDelayMs: 0, offDelayMs: 0 })
+    ).body;
+    let minute = 0;
+    const send = async (v: number): Promise<void> => {
+      minute++;
+      test.clock.now = TEST_NOW + minute * MINUTE;
+      await push(test.url, token, [{ metric: key, t: test.clock.now, v }]);
+    };
+    for (const v of [200, 210, 200, 210, 200]) await send(v);
+    const twice = await ask();
+    expect(twice.health).toMatchObject({ count: 2, neverAcknowledged: 2, toAcknowledge: null });
+    expect(twice.health.topTen).toEqual([{ ruleId: id, count: 2, share: 1 }]);
+    expect(twice.rules).toEqual([{ id, name: 'Too hot', inForce: true }]);
+    expect(twice.checks.every(({ level }) => level === 'clear')).toBe(true);
+
+    const { body } = await operator.call<{ standing: { id: string }[] }>('GET', '/api/alarms');
+    test.clock.now += 3 * MINUTE;
+    await operator.call('POST', `/api/alarms/${body.standing[0].id}/acknowledgement`, { remark: '' });
+    minute += 3;
+    expect((await ask()).health.toAcknowledge!.median).toBeGreaterThanOrEqual(3 * MINUTE);
+
+    await operator.call('PUT', `/api/alarm-rules/${id}/aside`, {
+      kind: 'shelved',
+      forMs: 3_600_000,
+      reason: 'Mended',
+    });
+    for (const v of [210, 200]) await send(v);
+    expect((await ask()).health.count).toBe(2);
+    await operator.call('DELETE', `/api/alarm-rules/${id}/aside`);
+    for (const v of [210, 200]) await send(v);
+    expect((await ask()).health.count).toBe(3);
+    // Out of force, its past alarms still count, and say so.
+    await analyst.call('DELETE', `/api/alarm-rules/${id}`);
+    expect((await ask()).rules).toEqual([{ id, name: 'Too hot', inForce: false }]);
+  });
+
+  it('tells rates per operator, over days that may be asked for', async () => {
+    const one = await ask('?days=30&operators=1');
+    const three = await ask('?days=30&operators=3');
+    expect(three.health.perDay).toBeCloseTo(one.health.perDay / 3, 12);
+    for (const wrong of ['?days=3', '?operators=0', '?operators=1.5', '?more=1']) {
+      expect((await operator.call('GET', `/api/alarm-health${wrong}`)).status).toBe(422);
+    }
+  });
+});
