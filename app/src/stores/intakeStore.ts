@@ -118,7 +118,8 @@ export const createIntakeStore = ({ makeWorker, recall }: IntakeParts) =>
         case 'looked': {
           const first = get().shape === '';
           const mapping = first ? await recall(told.shape).catch(() => null) : null;
-          set({ shape: told.shape });
+          // The shape as it is recognised without help: so the next file of it is known before anything is corrected.
+          if (first) set({ shape: told.shape });
           if (mapping) {
             set({ correct: correctionOf(mapping.layout), plans: mapping.plans, remembered: true });
             look();
@@ -128,7 +129,7 @@ export const createIntakeStore = ({ makeWorker, recall }: IntakeParts) =>
             step: 'check',
             look: told,
             sheet: told.sheet,
-            plans: firstPlans(told, get().plans),
+            plans: plansFor(told, get().look, get().plans),
             error: null,
             progress: FRESH.progress,
           });
@@ -205,16 +206,32 @@ export function feedsOf({ recognised }: Look): { key: string; heading: string; u
     .map((index) => ({ key: String(index), heading: columns[index].heading, unit: columns[index].unit }));
 }
 
-/** Everything becomes a new metric of its heading until a person says otherwise. */
-function firstPlans(look: Look, before: Plans): Record<string, ColumnPlan> {
+/**
+ * Everything becomes a new metric of its heading until a person says otherwise. Where the layout is corrected, what
+ * nobody has touched follows the headings; what somebody has chosen stays.
+ */
+function plansFor(look: Look, before: Look | null, plans: Plans): Plans {
+  const untouched = before ? proposals(before) : {};
+  const proposed = proposals(look);
+  return Object.fromEntries(
+    Object.entries(proposed).map(([key, proposal]) => [
+      key,
+      Object.hasOwn(plans, key) && !isSame(plans[key], untouched[key]) ? plans[key] : proposal,
+    ]),
+  );
+}
+
+function proposals(look: Look): Plans {
   return Object.fromEntries(
     feedsOf(look).map(({ key, heading, unit }) => [
       key,
-      Object.hasOwn(before, key)
-        ? before[key]
-        : { to: 'new', name: heading, unit: unit ?? '', kind: kindFor(unit) },
+      { to: 'new', name: heading, unit: unit ?? '', kind: kindFor(unit) },
     ]),
   );
+}
+
+function isSame(a: ColumnPlan, b: ColumnPlan | undefined): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
 }
 
 /** A guess at the kind that a person can change: quantities of energy, weight and volume are amounts. */
