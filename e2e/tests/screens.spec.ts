@@ -35,6 +35,7 @@ for (const theme of ['day', 'night'] as const) {
       '/alarms',
       '/alarms/1',
       '/alarms/rules/new',
+      '/alarms/health',
       '/flags',
       '/flags/1',
       '/losses',

@@ -50,7 +50,10 @@ export const useAddRemark = () =>
     ['alarms'],
   );
 
-export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside'>;
+export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside'> & {
+  /** The rule whose place it takes. */
+  readonly replaces?: string | null;
+};
 
 export const usePutInForce = () =>
   useChange((rule: RuleForm) => call<{ id: string }>('POST', '/api/alarm-rules', rule), ['watch', 'alarms']);

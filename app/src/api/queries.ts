@@ -2,6 +2,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import {
   readTrend,
   type Alarm,
+  type AlarmHealth,
+  type HealthCheck,
   type AlarmEvent,
   type AlarmRule,
   type Asset,
@@ -42,6 +44,25 @@ export const useAlarm = (id: string) =>
   useQuery({
     queryKey: ['alarms', id],
     queryFn: () => call<{ alarm: Alarm; events: AlarmEvent[]; earlier: Alarm[] }>('GET', `/api/alarms/${id}`),
+  });
+
+/** A rule that raised alarms, as it is now. */
+export interface RaisingRule {
+  readonly id: string;
+  readonly name: string;
+  readonly inForce: boolean;
+}
+
+export const useAlarmHealth = (days: number, operators: number) =>
+  useQuery({
+    queryKey: ['alarms', 'health', days, operators],
+    queryFn: () =>
+      call<{ health: AlarmHealth; checks: HealthCheck[]; rules: RaisingRule[] }>(
+        'GET',
+        `/api/alarm-health?days=${days}&operators=${operators}`,
+      ),
+    placeholderData: keepPreviousData,
+    refetchInterval: 60_000,
   });
 
 export const useAlarmRules = () =>

@@ -32,7 +32,7 @@ const DESTINATIONS: readonly Destination[] = [
 
 /** Pages that bring a dock of their own instead of the destinations, on the phone. */
 const OWN_DOCK = [
-  /^\/alarms\/[^/]+/,
+  /^\/alarms\/(?!health)[^/]+/,
   /\/readouts\//,
   /^\/flags\/[^/]+/,
   /^\/data\/intake/,

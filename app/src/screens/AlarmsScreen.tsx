@@ -44,13 +44,16 @@ export function AlarmsScreen() {
     <Page
       title="Alarms"
       tools={
-        build && (
-          <Button
-            label="New rule"
-            icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
-            onPress={() => router.push('/alarms/rules/new')}
-          />
-        )
+        <>
+          <Button look="quiet" label="Alarm health" onPress={() => router.push('/alarms/health')} />
+          {build && (
+            <Button
+              label="New rule"
+              icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+              onPress={() => router.push('/alarms/rules/new')}
+            />
+          )}
+        </>
       }
     >
       <Answer query={alarms} reading="Reading alarms">
@@ -131,6 +134,7 @@ function RuleRow({
   readonly act: boolean;
   readonly last: boolean;
 }) {
+  const router = useRouter();
   const [sure, setSure] = useState(false);
   const [shelving, setShelving] = useState(false);
   const retire = useRetireRule();
@@ -168,6 +172,14 @@ function RuleRow({
                 label="Shelve"
                 name={`Shelve ${rule.name}`}
                 onPress={() => setShelving(true)}
+              />
+            )}
+            {mayRetire && (
+              <Button
+                look="quiet"
+                label="Change"
+                name={`Change ${rule.name}`}
+                onPress={() => router.push({ pathname: '/alarms/rules/new', params: { from: rule.id } })}
               />
             )}
             {mayRetire && (

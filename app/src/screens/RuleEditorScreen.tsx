@@ -2,10 +2,17 @@ import { useMemo, useState } from 'react';
 import { useRouter } from 'expo-router';
 import { keepPreviousData, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, formatValue, LEVEL_WORDS, SUMMARIES_OF_KIND, type Metric } from '@vivid-beacon/core';
+import {
+  MINUTE_MS,
+  formatValue,
+  LEVEL_WORDS,
+  SUMMARIES_OF_KIND,
+  type AlarmRule,
+  type Metric,
+} from '@vivid-beacon/core';
 import { rehearse } from '../api/rehearsal';
 import { usePutInForce, type RuleForm } from '../api/changes';
-import { askDistribution, useMetrics } from '../api/queries';
+import { askDistribution, useAlarmRules, useMetrics } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
@@ -31,40 +38,60 @@ const DELAYS = [0, 5, 10, 15, 30, 60].map((minutes) => ({
 type RuleSlot = 'level' | 'metric' | 'limit' | 'delay' | 'deadband';
 
 /** Writes an alarm rule as a sentence, and rehearses it on the past while it is written. */
-export function RuleEditorScreen() {
+export function RuleEditorScreen({ from }: { readonly from: string | null }) {
   const metrics = useMetrics();
+  const rules = useAlarmRules();
   const router = useRouter();
   return (
     <Answer query={metrics} reading="Reading metrics">
-      {(rows) => <RuleEditor metrics={rows} onLeave={() => router.navigate('/alarms')} />}
+      {(rows) => (
+        <Answer query={rules} reading="Reading rules">
+          {(inForce) => (
+            <RuleEditor
+              metrics={rows}
+              before={inForce.find(({ id }) => id === from) ?? null}
+              onLeave={() => router.navigate('/alarms')}
+            />
+          )}
+        </Answer>
+      )}
     </Answer>
   );
 }
 
+/** A rule in force as the draft of the one that takes its place. */
+function draftOf({ id, inForce, inForceFrom, aside, ...rule }: AlarmRule): RuleForm {
+  void [inForce, inForceFrom, aside];
+  return { ...rule, replaces: id };
+}
+
 function RuleEditor({
   metrics,
+  before,
   onLeave,
 }: {
   readonly metrics: readonly Metric[];
+  /** The rule that is changed; null = a new one. */
+  readonly before: AlarmRule | null;
   readonly onLeave: () => void;
 }) {
   const palette = usePalette();
   const put = usePutInForce();
-  const [open, setOpen] = useState<RuleSlot>('metric');
-  const [rule, setRule] = useState<RuleForm | null>(null);
+  const [open, setOpen] = useState<RuleSlot>(before ? 'limit' : 'metric');
+  const [rule, setRule] = useState<RuleForm | null>(before && draftOf(before));
   const metric = metrics.find(({ id }) => id === rule?.metricId);
-  const change = (part: Partial<RuleForm>): void => setRule((before) => before && { ...before, ...part });
+  const change = (part: Partial<RuleForm>): void => setRule((last) => last && { ...last, ...part });
   const client = useQueryClient();
   const choose = async (chosen: Metric): Promise<void> => {
     const limit = await firstLimit(client, chosen);
-    setRule((before) => ({
+    setRule((last) => ({
       side: 'above',
       deadband: 0,
       onDelayMs: 0,
       offDelayMs: 0,
       level: 'breach',
       latching: false,
-      ...before,
+      ...last,
       metricId: chosen.id,
       limit,
       name: `${chosen.assetName} ${chosen.name.toLowerCase()} high`,
@@ -91,13 +118,18 @@ function RuleEditor({
           <Button
             grow
             look="main"
-            label="Put in force"
+            label={before ? 'Put in its place' : 'Put in force'}
             disabled={!rule || put.isPending}
             onPress={() => put.mutate(rule!, { onSuccess: onLeave })}
           />
         </>
       }
     >
+      {before && (
+        <Words as="body" colour={palette.ink2}>
+          {`In place of "${before.name}", ${before.side} ${formatValue(before.limit, unit, metric?.decimals ?? 1)}. Its history stays.`}
+        </Words>
+      )}
       <View style={styles.sentence}>
         <Sentence parts={parts} open={open} onOpen={(key) => setOpen(key as RuleSlot)} />
       </View>

@@ -29,6 +29,7 @@ const EVENT_WORDS: Readonly<Record<AlarmEvent['kind'], string>> = {
   remark: 'Remark',
   flagged: 'Flag handed out',
   flagClosed: 'Flag closed',
+  ruleRetired: 'Rule taken out of force',
   recalculated: 'Worked out again',
 };
 

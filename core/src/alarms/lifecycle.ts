@@ -22,7 +22,8 @@ export type AlarmState = (typeof ALARM_STATES)[number];
 export const SET_ASIDE = ['shelved', 'outOfService'] as const;
 export type SetAside = (typeof SET_ASIDE)[number];
 
-export type AlarmAction = 'raise' | 'return' | 'acknowledge' | 'reset' | 'shelve' | 'takeOut' | 'putBack';
+export type AlarmAction =
+  'raise' | 'return' | 'acknowledge' | 'reset' | 'shelve' | 'takeOut' | 'putBack' | 'retire';
 
 export const ALARM_STATE_WORDS: Readonly<Record<AlarmState, string>> = {
   unacknowledged: 'not acknowledged',
@@ -43,6 +44,7 @@ const ACTION_WORDS: Readonly<Record<AlarmAction, string>> = {
   shelve: 'shelved',
   takeOut: 'taken out of service',
   putBack: 'put back',
+  retire: 'ended with its rule',
 };
 
 const ASIDE = { shelve: 'shelved', takeOut: 'outOfService' } as const;
@@ -62,26 +64,40 @@ const NEXT: Readonly<
   unacknowledged: {
     ...ASIDE,
     acknowledge: 'acknowledged',
+    retire: 'returnedUnacknowledged',
     return: ({ latching }) => (latching ? 'latchedUnacknowledged' : 'returnedUnacknowledged'),
   },
   acknowledged: {
     ...ASIDE,
+    retire: 'normal',
     return: ({ latching }) => (latching ? 'latchedAcknowledged' : 'normal'),
   },
-  returnedUnacknowledged: { ...ASIDE, acknowledge: 'normal', raise: 'unacknowledged' },
-  latchedUnacknowledged: { ...ASIDE, acknowledge: 'latchedAcknowledged', raise: 'unacknowledged' },
-  latchedAcknowledged: { ...ASIDE, reset: 'normal', raise: 'unacknowledged' },
+  returnedUnacknowledged: {
+    ...ASIDE,
+    acknowledge: 'normal',
+    raise: 'unacknowledged',
+    retire: 'returnedUnacknowledged',
+  },
+  latchedUnacknowledged: {
+    ...ASIDE,
+    acknowledge: 'latchedAcknowledged',
+    raise: 'unacknowledged',
+    retire: 'returnedUnacknowledged',
+  },
+  latchedAcknowledged: { ...ASIDE, reset: 'normal', raise: 'unacknowledged', retire: 'normal' },
   // Set aside, it goes on being raised and returning, unheard; put back, it is what its condition is.
   shelved: {
     ...ASIDE,
     raise: 'shelved',
     return: 'shelved',
+    retire: 'normal',
     putBack: ({ active }) => (active ? 'unacknowledged' : 'normal'),
   },
   outOfService: {
     takeOut: 'outOfService',
     raise: 'outOfService',
     return: 'outOfService',
+    retire: 'normal',
     putBack: ({ active }) => (active ? 'unacknowledged' : 'normal'),
   },
 };

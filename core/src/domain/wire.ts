@@ -227,6 +227,7 @@ export interface AlarmEvent {
     | 'remark'
     | 'flagged'
     | 'flagClosed'
+    | 'ruleRetired'
     | 'recalculated';
   readonly personName: string | null;
   readonly value: number | null;

@@ -31,6 +31,8 @@ export const alarmRuleSchema = yup
       .required(),
     level: yup.string().oneOf(['caution', 'breach']).required(),
     latching: yup.boolean().default(false),
+    /** The rule whose place this one takes. */
+    replaces: idText().nullable().default(null),
   })
   .noUnknown();
 

@@ -8,11 +8,13 @@ import {
   type Alarm,
   type SetAside,
 } from '@vivid-beacon/core';
+import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
+import { retireRule } from './retire';
 import { putInForce, rehearseRule, type RuleDraft } from './rules';
 import {
   addEvent,
@@ -22,7 +24,6 @@ import {
   listPastAlarms,
   listRules,
   listStandingAlarms,
-  retireRule,
 } from './sql';
 
 const PAST_ALARMS = 50;
@@ -147,11 +148,12 @@ export const alarmEndpoints = [
     method: 'post',
     path: '/api/alarm-rules',
     access: 'analyst',
-    summary: 'Puts an alarm rule in force from now on.',
-    answer: '{ id }',
+    summary:
+      'Puts an alarm rule in force from now on; with `replaces` another one goes out of force with it.',
+    answer: '{ id }. 409 WRONG_STATE when the rule it replaces is out of force already.',
     body: alarmRuleSchema,
-    handle: async ({ app, body, person }) => {
-      const id = await putInForce(app.pool, body as RuleDraft, person.id, app.now());
+    handle: async ({ app, body: { replaces, ...draft }, person }) => {
+      const id = await putInForce(app.pool, draft as RuleDraft, person.id, app.now(), replaces);
       await notify(app.pool, 'alarms', []);
       return { id };
     },
@@ -164,19 +166,17 @@ export const alarmEndpoints = [
     answer:
       '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), curve: [{ limit, fires }], samples, range }',
     body: alarmRuleSchema.shape({ days: yup.number().integer().min(1).max(400).required() }),
-    handle: ({ app, body: { days, ...draft } }) =>
-      rehearseRule(app.pool, draft as RuleDraft, days, app.now()),
+    handle: ({ app, body }) => rehearseRule(app.pool, body as unknown as RuleDraft, body.days, app.now()),
   }),
   endpoint({
     method: 'delete',
     path: '/api/alarm-rules/:id',
     access: 'analyst',
-    summary: 'Takes an alarm rule out of force. Its alarms and their history stay.',
+    summary:
+      'Takes an alarm rule out of force. Its alarms and their history stay; one that stands ends, once it is acknowledged.',
     answer: 'Nothing (204).',
-    handle: async ({ app, params }) => {
-      if (!(await retireRule(app.pool, params.id))) {
-        throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or is out of force already.');
-      }
+    handle: async ({ app, params, person }) => {
+      await withTransaction(app.pool, (db) => retireRule(db, params.id, person.id, app.now()));
       await notify(app.pool, 'alarms', []);
     },
   }),

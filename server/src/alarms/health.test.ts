@@ -1,4 +1,4 @@
-import type { AlarmHealth, HealthCheck } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, AlarmHealth, AlarmRule, HealthCheck } from '@vivid-beacon/core';
 import {
   push,
   startTestServer,
@@ -76,5 +76,61 @@ describe('alarm health', () => {
     for (const wrong of ['?days=3', '?operators=0', '?operators=1.5', '?more=1']) {
       expect((await operator.call('GET', `/api/alarm-health${wrong}`)).status).toBe(422);
     }
+  });
+});
+
+describe('a rule that goes out of force', () => {
+  const MINUTES_BACK = 5 * MINUTE;
+  async function hot(part: object = {}) {
+    const { key, token, metricId } = await withMetric(analyst);
+    const draft = {
+      name: 'Too hot',
+      metricId,
+      side: 'above',
+      limit: 205,
+      deadband: 0,
+      onDelayMs: 0,
+      offDelayMs: 0,
+      level: 'breach',
+      ...part,
+    };
+    const { id } = (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', draft)).body;
+    test.clock.now += MINUTE;
+    await push(test.url, token, [{ metric: key, t: test.clock.now, v: 210 }]);
+    return { id, draft, alarm: await alarmOf(id) };
+  }
+  const alarmOf = async (ruleId: string): Promise<Alarm> => {
+    const { body } = await operator.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
+    return [...body.standing, ...body.past].find((alarm) => alarm.ruleId === ruleId)!;
+  };
+
+  it('ends its acknowledged alarm, and one that nobody has seen once it is acknowledged', async () => {
+    const seen = await hot();
+    await operator.call('POST', `/api/alarms/${seen.alarm.id}/acknowledgement`, { remark: '' });
+    await analyst.call('DELETE', `/api/alarm-rules/${seen.id}`);
+    expect(await alarmOf(seen.id)).toMatchObject({ state: 'normal', returnedAt: test.clock.now });
+    const unseen = await hot();
+    await analyst.call('DELETE', `/api/alarm-rules/${unseen.id}`);
+    expect((await alarmOf(unseen.id)).state).toBe('returnedUnacknowledged');
+    await operator.call('POST', `/api/alarms/${unseen.alarm.id}/acknowledgement`, { remark: '' });
+    expect((await alarmOf(unseen.id)).state).toBe('normal');
+    const { body } = await operator.call<{ events: AlarmEvent[] }>('GET', `/api/alarms/${unseen.alarm.id}`);
+    expect(body.events.map(({ kind }) => kind)).toEqual(['raised', 'ruleRetired', 'acknowledged']);
+    expect((await analyst.call('DELETE', `/api/alarm-rules/${unseen.id}`)).status).toBe(404);
+  });
+
+  it('gives its place to the one that replaces it, both or neither', async () => {
+    const { id, draft } = await hot();
+    test.clock.now += MINUTES_BACK;
+    const next = { ...draft, limit: 300, replaces: id };
+    expect((await analyst.call('POST', '/api/alarm-rules', next)).status).toBe(200);
+    const rules = (await operator.call<AlarmRule[]>('GET', '/api/alarm-rules')).body;
+    expect(rules.filter(({ metricId }) => metricId === draft.metricId).map(({ limit }) => limit)).toEqual([
+      300,
+    ]);
+    // The one it replaces is gone already: nothing is put in force.
+    expect((await analyst.call('POST', '/api/alarm-rules', { ...next, limit: 400 })).status).toBe(404);
+    const after = (await operator.call<AlarmRule[]>('GET', '/api/alarm-rules')).body;
+    expect(after.some(({ limit }) => limit === 400)).toBe(false);
   });
 });

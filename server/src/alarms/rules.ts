@@ -11,6 +11,7 @@ import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
 import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './evaluate';
+import { retireRule } from './retire';
 import { addAlarm, addEvent, addRule } from './sql';
 
 export type RuleDraft = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside' | 'latching'> & {
@@ -51,14 +52,18 @@ export async function rehearseRule(
 /**
  * Puts a rule in force from `inForceFrom` on. Its condition starts from the newest sample, so that a
  * limit already passed raises an alarm at once.
+ *
+ * @param replaces a rule that goes out of force with it; null = none.
  */
 export async function putInForce(
   pool: Pool,
   draft: RuleDraft,
   personId: string,
   inForceFrom: number,
+  replaces: string | null = null,
 ): Promise<string> {
   return withTransaction(pool, async (db) => {
+    if (replaces !== null) await retireRule(db, replaces, personId, inForceFrom);
     const metric = (await needMetrics(db, [draft.metricId])).get(draft.metricId)!;
     // Far enough back for the delay to have run; what was over before then is not this rule's.
     const from = inForceFrom - Math.max(draft.onDelayMs, metric.maxGapMs) * 2;

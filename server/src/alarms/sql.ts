@@ -94,8 +94,8 @@ export async function addRule(
   return row!.id;
 }
 
-/** Takes a rule out of force; its alarms and their history stay. */
-export async function retireRule(db: Queryable, id: string): Promise<boolean> {
+/** Takes a rule out of force. @returns false when there is none in force. */
+export async function endRule(db: Queryable, id: string): Promise<boolean> {
   const row = await one(
     db,
     'update alarm_rule set in_force = false where id = $1 and in_force returning id',

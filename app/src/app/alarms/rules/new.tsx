@@ -1,5 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
 import { RuleEditorScreen } from '../../../screens/RuleEditorScreen';
 
 export default function NewRule() {
-  return <RuleEditorScreen />;
+  const { from } = useLocalSearchParams<{ from?: string }>();
+  return <RuleEditorScreen key={from} from={from ?? null} />;
 }

@@ -1,0 +1,3 @@
+import { AlarmHealthScreen } from '../../screens/health/AlarmHealthScreen';
+
+export default AlarmHealthScreen;

@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { HEALTH_DAYS, type AlarmHealth, type HealthCheck } from '@vivid-beacon/core';
+import { mayBuild } from '../../api/mayAct';
+import { useAlarmHealth, useWatch } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { Answer } from '../../components/Answer';
+import { Fact } from '../../components/Fact';
+import { LampWord } from '../../components/LampWord';
+import { Page } from '../../components/Page';
+import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
+import { usePalette } from '../../theme/useTheme';
+import { FrequentRules } from './FrequentRules';
+import { checkWords, otherFigures } from './healthWords';
+
+const WINDOWS = HEALTH_DAYS.map((days) => ({
+  value: String(days),
+  label: days === 1 ? '24 h' : `${days} days`,
+}));
+const OPERATORS = [1, 2, 3, 4].map((n) => ({
+  value: String(n),
+  label: n === 1 ? '1 person' : `${n} people`,
+}));
+
+/** How much the alarms ask of the people who answer them, against published guidelines. */
+export function AlarmHealthScreen() {
+  const palette = usePalette();
+  const router = useRouter();
+  const [days, setDays] = useState('7');
+  const [operators, setOperators] = useState('1');
+  const build = mayBuild(usePerson());
+  const query = useAlarmHealth(Number(days), Number(operators));
+  return (
+    <Page
+      title="Alarm health"
+      under="What the alarms ask of those who answer them"
+      onBack={() => router.navigate('/alarms')}
+      backName="Back to alarms"
+      top={
+        <View style={styles.top}>
+          <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
+          <WordRow
+            name="Who answer at the same time"
+            options={OPERATORS}
+            chosen={operators}
+            onChoose={setOperators}
+          />
+        </View>
+      }
+    >
+      <Answer query={query} reading="Counting alarms">
+        {({ health, checks, rules }) => (
+          <>
+            <Checks checks={checks} />
+            <Figures health={health} />
+            <FrequentRules health={health} rules={rules} mayMend={build} />
+          </>
+        )}
+      </Answer>
+      <Words as="second" colour={palette.ink2} style={styles.source}>
+        Rates are per person. Guidelines after ISA-18.2 and EEMUA 191, as remembered by the makers of this
+        page, not copied from them. Alarms of rules that were shelved or out of service do not count: nobody
+        was called. Shares by priority are not told in this version: rules have no priority yet.
+      </Words>
+    </Page>
+  );
+}
+
+function Checks({ checks }: { readonly checks: readonly HealthCheck[] }) {
+  return (
+    <Section title="Against the guidelines">
+      {checks.map((check, i) => {
+        const { name, value, guide } = checkWords(check);
+        return (
+          <Row
+            key={check.key}
+            title={name}
+            second={guide}
+            left={<LampWord level={check.level} />}
+            right={<Words as="figure">{value}</Words>}
+            last={i === checks.length - 1}
+          />
+        );
+      })}
+    </Section>
+  );
+}
+
+function Figures({ health }: { readonly health: AlarmHealth }) {
+  const zone = useWatch().data?.plants[0]?.zone ?? 'UTC';
+  const now = useNow(60_000);
+  return (
+    <Section title="More figures" closed={false}>
+      {otherFigures(health, zone, now).map(([name, text]) => (
+        <Fact key={name} name={name} text={text} />
+      ))}
+    </Section>
+  );
+}
+
+const styles = StyleSheet.create({
+  top: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 },
+  source: { paddingTop: 14, maxWidth: 640 },
+});
