@@ -63,7 +63,13 @@ export function FlagScreen({ flagId }: { readonly flagId: string }) {
               />
             )}
             <Button grow label="Hand on" onPress={() => setDoing('handOn')} />
-            <Button grow look="main" label="Close with an outcome" onPress={() => setDoing('close')} />
+            <Button
+              grow
+              look="main"
+              label="Close"
+              name="Close with an outcome"
+              onPress={() => setDoing('close')}
+            />
           </>
         ) : (
           <Button

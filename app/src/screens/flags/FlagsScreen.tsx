@@ -46,8 +46,8 @@ export function FlagsScreen() {
       onBack={() => router.navigate('/')}
       backName="Back to On watch"
       tools={mayBuild(person) && <Button label="Causes" onPress={() => setCauses(true)} />}
-      top={<WordRow name="Which flags" options={LISTS} chosen={list} onChoose={setList} />}
     >
+      <WordRow name="Which flags" options={LISTS} chosen={list} onChoose={setList} />
       <Answer query={query} reading="Reading flags">
         {(all) => {
           const flags = all.filter(within);

@@ -41,18 +41,19 @@ export function AlarmHealthScreen() {
       under="What the alarms ask of those who answer them"
       onBack={() => router.navigate('/alarms')}
       backName="Back to alarms"
-      top={
-        <View style={styles.top}>
-          <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
-          <WordRow
-            name="Who answer at the same time"
-            options={OPERATORS}
-            chosen={operators}
-            onChoose={setOperators}
-          />
-        </View>
-      }
     >
+      <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
+      <View>
+        <Words as="second" colour={palette.ink2}>
+          Who answer at the same time
+        </Words>
+        <WordRow
+          name="Who answer at the same time"
+          options={OPERATORS}
+          chosen={operators}
+          onChoose={setOperators}
+        />
+      </View>
       <Answer query={query} reading="Counting alarms">
         {({ health, checks, rules }) => (
           <>
@@ -104,6 +105,5 @@ function Figures({ health }: { readonly health: AlarmHealth }) {
 }
 
 const styles = StyleSheet.create({
-  top: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20 },
   source: { paddingTop: 14, maxWidth: 640 },
 });

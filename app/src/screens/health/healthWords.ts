@@ -22,7 +22,10 @@ const NAMES: Readonly<Record<Key, string>> = {
 const SHARES: ReadonlySet<Key> = new Set(['busyShare', 'floodShare', 'topTenShare']);
 
 function valueText(key: Key, value: number): string {
-  if (SHARES.has(key)) return `${formatNumber(value * 100, value > 0 && value < 0.1 ? 1 : 0)} %`;
+  if (SHARES.has(key)) {
+    const percent = value * 100;
+    return `${formatNumber(percent, Number.isInteger(percent) || percent >= 10 ? 0 : 1)} %`;
+  }
   return formatNumber(value, Number.isInteger(value) ? 0 : value < 10 ? 2 : 0);
 }
 
@@ -32,7 +35,7 @@ export function checkWords({ key, value, good, most }: HealthCheck): {
   value: string;
   guide: string;
 } {
-  const upTo = `at most ${valueText(key, good)}`;
+  const upTo = good === 0 ? 'none' : `at most ${valueText(key, good)}`;
   return {
     name: NAMES[key],
     value: valueText(key, value),

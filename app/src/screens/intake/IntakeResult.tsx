@@ -41,7 +41,7 @@ export function IntakeResult({
           `${count(intake.refusedCount)} refused`,
           `${count(blankCells)} blank cells left as missing`,
           repeatedHour > 0 && `${count(repeatedHour)} times in the hour that a clock change repeats`,
-          totalRows > 0 && `${count(totalRows)} rows of totals passed over`,
+          totalRows > 0 && `${count(totalRows)} ${totalRows === 1 ? 'row' : 'rows'} of totals passed over`,
           leftOut > 0 && `${count(leftOut)} rows of names left out`,
         ]
           .filter(Boolean)
