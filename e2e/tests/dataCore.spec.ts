@@ -78,7 +78,7 @@ test('a messy report is recognised, taken row by row, remembered, and can be und
   await expect(page.getByRole('heading', { name: '14 samples added' })).toBeVisible();
   await expect(
     page.getByText(
-      /1 refused, 1 blank cells left as missing, 4 times in the hour that a clock change repeats, 1 rows of totals passed over/,
+      /1 refused, 1 blank cell left as missing, 4 times in the hour that a clock change repeats, 1 row of totals passed over/,
     ),
   ).toBeVisible();
   await expect(page.getByText('Line 12: not a number')).toBeVisible();

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
+import { readAgain } from './readAgain';
 import { useConnectionStore } from '../stores/connectionStore';
 
 /** Which kept answers a change makes old. Readings follow samples at most every few seconds. */
@@ -28,7 +29,7 @@ export function useLive(on: boolean): void {
       // What happened while the connection was gone was not told: read all again.
       if (lost) void client.invalidateQueries();
       // Nor what happened between the first reading and this moment: alarms must not be missed.
-      else for (const key of OLD.alarms) void client.invalidateQueries({ queryKey: [key] });
+      else for (const topic of OLD.alarms) readAgain(client, topic);
       lost = false;
     });
     source.addEventListener('error', () => {
@@ -46,12 +47,12 @@ function makeRefresher(client: QueryClient): (topic: LiveTopic) => void {
   let waiting: ReturnType<typeof setTimeout> | null = null;
   return (topic) => {
     if (topic !== 'samples') {
-      for (const key of OLD[topic]) void client.invalidateQueries({ queryKey: [key] });
+      for (const each of OLD[topic]) readAgain(client, each);
       return;
     }
     waiting ??= setTimeout(() => {
       waiting = null;
-      for (const key of OLD.samples) void client.invalidateQueries({ queryKey: [key] });
+      for (const each of OLD.samples) readAgain(client, each);
     }, READINGS_AT_MOST_EVERY_MS);
   };
 }

@@ -43,6 +43,42 @@ describe('m4', () => {
     );
   });
 
+  it('gives the samples a plain grouping gives, for uneven times, gaps, bad samples and any stretch', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 5000 }), { maxLength: 300 }),
+        fc.array(fc.oneof(fc.constant(NaN), fc.integer({ min: -5, max: 5 })), {
+          minLength: 300,
+          maxLength: 300,
+        }),
+        fc.integer({ min: 0, max: 2000 }),
+        fc.integer({ min: 1, max: 4000 }),
+        fc.integer({ min: 1, max: 60 }),
+        (times, values, from, length, columns) => {
+          const t = times.sort((a, b) => a - b);
+          const v = values.slice(0, t.length);
+          const to = from + length;
+          const groups = new Map<number, number[]>();
+          t.forEach((at, i) => {
+            if (at < from || at >= to || Number.isNaN(v[i])) return;
+            const column = Math.floor((at - from) * (columns / length));
+            groups.set(column, [...(groups.get(column) ?? []), i]);
+          });
+          const wanted = [...groups.values()].flatMap((inside) => {
+            const by = (better: (a: number, b: number) => boolean): number =>
+              inside.reduce((best, i) => (better(v[i], v[best]) ? i : best));
+            const four = [inside[0], by((a, b) => a < b), by((a, b) => a > b), inside[inside.length - 1]];
+            return [...new Set(four)].sort((a, b) => a - b);
+          });
+          const thin = m4(seriesOf(t, v), from, to, columns);
+          expect([...thin.t]).toEqual(wanted.map((i) => t[i]));
+          expect([...thin.v]).toEqual(wanted.map((i) => v[i]));
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
   it('leaves bad samples out', () => {
     expect(Array.from(m4(seriesOf([0, 1], [NaN, 2]), 0, 2, 1).v)).toEqual([2]);
   });

@@ -1,8 +1,5 @@
 import { firstAtOrAfter, type Series } from './series';
 
-/** So near to the end of a column that rounding cannot put a sample before it into the next. */
-const NEARLY_ONE = 1 - 1e-6;
-
 /**
  * Thins a series to at most four samples a pixel column – the first, the lowest, the highest and the
  * last – so that the drawn line has the same extent in every column as a line through all samples.
@@ -18,47 +15,63 @@ export function m4(series: Series, from: number, to: number, columns: number): S
     throw new RangeError(`m4: needs columns ≥ 1 and from < to, got ${columns}, [${from}, ${to})`);
   }
   const { t, v } = series;
-  const keep: number[] = [];
   const perMs = columns / (to - from);
-  let column = -1;
-  let first = -1;
-  let low = -1;
-  let high = -1;
-  let last = -1;
-  const close = (): void => {
-    if (first < 0) return;
-    const inside = [first, low, high, last].sort((a, b) => a - b);
-    for (let i = 0; i < inside.length; i++) {
-      if (i === 0 || inside[i] !== inside[i - 1]) keep.push(inside[i]);
-    }
-  };
-  let lowest = 0;
-  let highest = 0;
-  // Only a sample near the edge of its column needs the division.
-  let edge = -Infinity;
   const stop = firstAtOrAfter(t, to);
-  for (let i = firstAtOrAfter(t, from); i < stop; i++) {
-    const value = v[i];
-    if (value !== value) continue;
-    if (t[i] >= edge) {
-      const here = Math.floor((t[i] - from) * perMs);
-      edge = from + (here + NEARLY_ONE) / perMs;
-      if (here !== column) {
-        close();
-        column = here;
-        first = low = high = i;
-        lowest = highest = value;
+  let i = firstAtOrAfter(t, from);
+  const keep = new Int32Array(Math.max(0, Math.min(stop - i, 4 * columns + 4)));
+  let kept = 0;
+  while (i < stop) {
+    // Where a column ends is searched for: within it nothing but the values is looked at.
+    const end = columnEnd(t, i, stop, from, perMs);
+    while (i < end && v[i] !== v[i]) i++;
+    if (i === end) continue;
+    let last = end - 1;
+    while (v[last] !== v[last]) last--;
+    let low = i;
+    let high = i;
+    let lowest = v[i];
+    let highest = lowest;
+    for (let k = i + 1; k <= last; k++) {
+      const value = v[k];
+      if (value < lowest) {
+        lowest = value;
+        low = k;
+      } else if (value > highest) {
+        highest = value;
+        high = k;
       }
     }
-    if (value < lowest) {
-      lowest = value;
-      low = i;
-    } else if (value > highest) {
-      highest = value;
-      high = i;
-    }
-    last = i;
+    const one = low < high ? low : high;
+    const other = low < high ? high : low;
+    keep[kept++] = i;
+    if (one > i) keep[kept++] = one;
+    if (other > one) keep[kept++] = other;
+    if (last > other) keep[kept++] = last;
+    i = end;
   }
-  close();
-  return { t: Float64Array.from(keep, (i) => t[i]), v: Float64Array.from(keep, (i) => v[i]) };
+  const thinT = new Float64Array(kept);
+  const thinV = new Float64Array(kept);
+  for (let k = 0; k < kept; k++) {
+    thinT[k] = t[keep[k]];
+    thinV[k] = v[keep[k]];
+  }
+  return { t: thinT, v: thinV };
+}
+
+/** First index after those of the column that `t[i]` lies in: steps that double, then halves. */
+function columnEnd(t: Float64Array, i: number, stop: number, from: number, perMs: number): number {
+  const column = Math.floor((t[i] - from) * perMs);
+  let inside = i;
+  let step = 1;
+  while (inside + step < stop && Math.floor((t[inside + step] - from) * perMs) === column) {
+    inside += step;
+    step *= 2;
+  }
+  let outside = Math.min(inside + step, stop);
+  while (outside - inside > 1) {
+    const middle = (inside + outside) >> 1;
+    if (Math.floor((t[middle] - from) * perMs) === column) inside = middle;
+    else outside = middle;
+  }
+  return outside;
 }

@@ -39,7 +39,7 @@ export function IntakeResult({
       <Words as="body" colour={palette.ink2}>
         {[
           `${count(intake.refusedCount)} refused`,
-          `${count(blankCells)} blank cells left as missing`,
+          `${count(blankCells)} blank ${blankCells === 1 ? 'cell' : 'cells'} left as missing`,
           repeatedHour > 0 && `${count(repeatedHour)} times in the hour that a clock change repeats`,
           totalRows > 0 && `${count(totalRows)} ${totalRows === 1 ? 'row' : 'rows'} of totals passed over`,
           leftOut > 0 && `${count(leftOut)} rows of names left out`,
