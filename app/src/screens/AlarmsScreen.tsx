@@ -44,8 +44,13 @@ export function AlarmsScreen() {
     <Page
       title="Alarms"
       tools={
-        <>
-          <Button look="quiet" label="Alarm health" onPress={() => router.push('/alarms/health')} />
+        <View style={styles.tools}>
+          <Button
+            look="quiet"
+            label="Health"
+            name="Alarm health"
+            onPress={() => router.push('/alarms/health')}
+          />
           {build && (
             <Button
               label="New rule"
@@ -53,7 +58,7 @@ export function AlarmsScreen() {
               onPress={() => router.push('/alarms/rules/new')}
             />
           )}
-        </>
+        </View>
       }
     >
       <Answer query={alarms} reading="Reading alarms">
@@ -202,5 +207,6 @@ function RuleRow({
 }
 
 const styles = StyleSheet.create({
+  tools: { flexDirection: 'row', gap: 8 },
   retire: { flexShrink: 0, flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'flex-end', gap: 6 },
 });
