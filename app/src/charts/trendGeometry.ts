@@ -9,6 +9,7 @@ import {
   type TargetBand,
   type TrendAnswer,
 } from '@vivid-beacon/core';
+import { knownExtent } from './knownExtent';
 
 /** A line's points in px, cut where a gap opens. */
 export function linePath(
@@ -57,16 +58,8 @@ export function bucketMiddles(t: readonly number[], until: readonly number[], no
 
 /** Ends of the value axis: data and the limits near them, rounded to nice numbers. */
 export function valueDomain(v: readonly (number | null)[], band: TargetBand | null): [number, number] {
-  let low = Infinity;
-  let high = -Infinity;
-  const reach = (value: number | null): void => {
-    if (value === null) return;
-    if (value < low) low = value;
-    if (value > high) high = value;
-  };
-  for (let i = 0; i < v.length; i++) reach(v[i]);
-  if (band) limitsOf(band).forEach(reach);
-  if (low > high) return [0, 1];
+  const [low, high] = knownExtent([...knownExtent(v), ...(band ? limitsOf(band) : [])]);
+  if (low === undefined) return [0, 1];
   if (low === high) return low === 0 ? [0, 1] : [low - Math.abs(low) * 0.1, high + Math.abs(high) * 0.1];
   const room = (high - low) * 0.08;
   const from = low >= 0 && low - room < 0 ? 0 : low - room;

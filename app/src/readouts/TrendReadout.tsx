@@ -17,6 +17,7 @@ import { askLevels, useAlarms } from '../api/queries';
 import { useBoardLook } from '../boards/BoardLookContext';
 import { useTrendSeries, type TrendData } from '../boards/useTrendSeries';
 import { flagMarks } from '../charts/flagMarks';
+import { knownExtent } from '../charts/knownExtent';
 import { Trend } from '../charts/Trend';
 import type { TrendSeries } from '../charts/trendScene';
 import { IconButton } from '../components/IconButton';
@@ -159,16 +160,12 @@ function captionOf({ series, shown, bucket, reference, asked, aligned }: TrendDa
 
 function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
   if (readout.decimals !== null) return readout.decimals;
-  let low = Infinity;
-  let high = -Infinity;
-  for (const { answer } of series) {
-    for (const value of answer.v) {
-      if (value === null) continue;
-      if (value < low) low = value;
-      if (value > high) high = value;
-    }
-  }
-  return decimalsFor(...scaleEnds(readout.band, [low, high]));
+  return decimalsFor(
+    ...scaleEnds(
+      readout.band,
+      series.flatMap(({ answer }) => knownExtent(answer.v)),
+    ),
+  );
 }
 
 /** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */

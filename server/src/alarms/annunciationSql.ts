@@ -1,12 +1,21 @@
 import type { Annunciation, Interval } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
-import { all, type Queryable } from '../db/database';
+import { all, one, type Queryable } from '../db/database';
 
 /** The rule that raised alarms, with its name as it is now. */
 export interface RaisingRule {
   readonly id: string;
   readonly name: string;
   readonly inForce: boolean;
+}
+
+/** Since when there have been alarm rules, ms; null = there was never one. */
+export async function alarmsSince(db: Queryable): Promise<number | null> {
+  const row = await one<{ at: number | null }>(
+    db,
+    `select ${ms('min(in_force_from)', 'at')} from alarm_rule`,
+  );
+  return row!.at;
 }
 
 /**

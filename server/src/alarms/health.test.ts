@@ -70,8 +70,15 @@ describe('alarm health', () => {
   });
 
   it('tells rates per operator, over days that may be asked for', async () => {
+    const pool = test.server.app.pool;
+    await pool.query("update alarm_rule set in_force_from = in_force_from - interval '60 days'");
     const one = await ask('?days=30&operators=1');
+    expect(one.health.window.end - one.health.window.start).toBe(30 * 86_400_000);
     const three = await ask('?days=30&operators=3');
+    // Nothing could have called before the first rule: those days do not thin the rates out.
+    await pool.query('update alarm_rule set in_force_from = $1', [new Date(test.clock.now - 2 * 86_400_000)]);
+    const young = await ask('?days=30&operators=1');
+    expect(young.health.perDay).toBeCloseTo(one.health.perDay * 15, 9);
     expect(three.health.perDay).toBeCloseTo(one.health.perDay / 3, 12);
     for (const wrong of ['?days=3', '?operators=0', '?operators=1.5', '?more=1']) {
       expect((await operator.call('GET', `/api/alarm-health${wrong}`)).status).toBe(422);

@@ -2,6 +2,7 @@ import {
   formatLength,
   formatMoment,
   formatNumber,
+  formatWindow,
   type AlarmHealth,
   type HealthCheck,
 } from '@vivid-beacon/core';
@@ -47,6 +48,7 @@ export function checkWords({ key, value, good, most }: HealthCheck): {
 export function otherFigures(health: AlarmHealth, zone: string, now: number): [string, string][] {
   const { toAcknowledge, peak, floods } = health;
   return [
+    ['Counted', formatWindow(health.window.start, health.window.end, zone, now)],
     ['Alarms in all', formatNumber(health.count, 0)],
     ['Worst ten minutes', peak.at === null ? 'none' : formatMoment(peak.at, zone, now)],
     ['Floods', formatNumber(floods.length, 0)],
