@@ -7,7 +7,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
-import { DAY_MS, packDay, seriesOf, sortSamples, unpackDay } from '@vivid-beacon/core';
+import { DAY_MS, packDay, PLAIN_RULE, seriesOf, sortSamples, unpackDay } from '@vivid-beacon/core';
 import { addAsset, addMetric, mergeIntoStore, putInForce, withTransaction } from '@vivid-beacon/server';
 import { compare, median, report, timed } from './lib/measure';
 import { wave } from './lib/samples';
@@ -86,14 +86,11 @@ for (const id of ids.slice(0, 5)) {
   await putInForce(
     pool,
     {
+      ...PLAIN_RULE,
       name: `rule ${id}`,
       metricId: id,
-      side: 'above',
-      limit: 78,
-      deadband: 1,
+      test: { kind: 'limit', side: 'above', limit: 78, deadband: 1 },
       onDelayMs: 5 * MINUTE,
-      offDelayMs: 0,
-      level: 'breach',
     },
     person.id,
     start,

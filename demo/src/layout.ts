@@ -1,6 +1,7 @@
 import {
   BOARD_FORMAT_VERSION,
   emptyReadout,
+  PLAIN_RULE,
   WHOLE_SCOPE,
   type BoardDocument,
   type Measure,
@@ -8,7 +9,7 @@ import {
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import type { RuleDraft } from '@vivid-beacon/server';
+import type { RuleParts } from '@vivid-beacon/server';
 
 /* What the people of Hollowmere Linen have set up: rules, indicators and boards. Metrics are named "plant/asset/metric". */
 
@@ -28,22 +29,20 @@ function high(caution: number, breach: number, target: number): TargetBand {
 const HOUR: WindowSpec = { kind: 'rolling', count: 1, unit: 'hour' };
 const DAY: WindowSpec = { kind: 'rolling', count: 24, unit: 'hour' };
 
-export function demoRules(id: IdOf): RuleDraft[] {
+export function demoRules(id: IdOf): RuleParts[] {
   const rule = (
     name: string,
     metric: string,
     limit: number,
     minutes: number,
     deadband: number,
-    level: RuleDraft['level'] = 'breach',
-  ): RuleDraft => ({
+    level: RuleParts['level'] = 'breach',
+  ): RuleParts => ({
+    ...PLAIN_RULE,
     name,
     metricId: id(metric),
-    side: 'above',
-    limit,
-    deadband,
+    test: { kind: 'limit', side: 'above', limit, deadband },
     onDelayMs: minutes * MINUTE,
-    offDelayMs: 0,
     level,
   });
   return [

@@ -205,7 +205,7 @@ async function fillSamples(
         [...addedByDay].map(([dayStart, samples]) => ({ metricId, dayStart, samples })),
       );
       await countPushed(db, tokenId, pushed);
-      await evaluateAlarms(db, merged);
+      await evaluateAlarms(db, merged, until);
     });
     say(`${Math.min(i + METRICS_AT_ONCE, metrics.length)} of ${metrics.length} metrics`);
   }

@@ -1,19 +1,16 @@
 import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { pino } from 'pino';
-import { endShelves } from './alarms/setAside';
 import { createApp } from './app';
 import type { Config } from './config';
 import { openPool } from './db/database';
 import { migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
+import { startJobs } from './jobs';
 import { LiveHub } from './live/liveHub';
 import { bringRollupsUpToDate } from './samples/rebuild';
-import { tidyUp } from './samples/retention';
 
 const STOP_WITHIN_MS = 8000;
-const TIDY_EVERY_MS = 3_600_000;
-const UNSHELVE_EVERY_MS = 5_000;
 
 export interface RunningServer {
   readonly url: string;
@@ -42,18 +39,7 @@ export async function runServer(
     now: options.now ?? Date.now,
     demoAccounts: config.demoAccounts,
   };
-  const tidy = (): void => {
-    tidyUp(pool, app.now()).catch((error: unknown) => log.warn({ err: error }, 'housekeeping failed'));
-  };
-  tidy();
-  const tidying = setInterval(tidy, TIDY_EVERY_MS);
-  tidying.unref();
-  const unshelve = (): void => {
-    endShelves(pool, app.now()).catch((error: unknown) => log.warn({ err: error }, 'ending shelves failed'));
-  };
-  unshelve();
-  const unshelving = setInterval(unshelve, UNSHELVE_EVERY_MS);
-  unshelving.unref();
+  const stopJobs = startJobs(app);
   const express = createApp(app, config);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = express.listen(config.port, config.host, (error?: Error) =>
@@ -65,14 +51,14 @@ export async function runServer(
     url: `http://${config.host}:${port}`,
     app,
     stop: async () => {
-      clearInterval(tidying);
-      clearInterval(unshelving);
+      const jobs = stopJobs();
       const closed = new Promise((resolve) => server.close(resolve));
       await live.close();
       const late = setTimeout(() => server.closeAllConnections(), STOP_WITHIN_MS);
       server.closeIdleConnections();
       await closed;
       clearTimeout(late);
+      await jobs;
       await pool.end();
     },
   };

@@ -35,13 +35,26 @@ export const useResetAlarm = () =>
 
 export const useSetRuleAside = () =>
   useChange(
-    ({ id, ...body }: { id: string; kind: SetAside; forMs: number | null; reason: string }) =>
-      call<void>('PUT', `/api/alarm-rules/${id}/aside`, body),
+    ({
+      id,
+      ...body
+    }: {
+      id: string;
+      /** Only on this metric of a rule over a scope; null = on all. */
+      metricId: string | null;
+      kind: SetAside;
+      forMs: number | null;
+      reason: string;
+    }) => call<void>('PUT', `/api/alarm-rules/${id}/aside`, body),
     ['watch', 'alarms'],
   );
 
 export const usePutRuleBack = () =>
-  useChange((id: string) => call<void>('DELETE', `/api/alarm-rules/${id}/aside`), ['watch', 'alarms']);
+  useChange(
+    ({ id, metricId }: { id: string; metricId: string | null }) =>
+      call<void>('DELETE', `/api/alarm-rules/${id}/aside${metricId === null ? '' : `?metricId=${metricId}`}`),
+    ['watch', 'alarms'],
+  );
 
 export const useAddRemark = () =>
   useChange(
@@ -50,7 +63,7 @@ export const useAddRemark = () =>
     ['alarms'],
   );
 
-export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside'> & {
+export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches'> & {
   /** The rule whose place it takes. */
   readonly replaces?: string | null;
 };

@@ -2,10 +2,14 @@ import type { Rehearsal } from '@vivid-beacon/core';
 import type { RuleForm } from './changes';
 import { call } from './client';
 
-/** A rehearsal, with how many samples and what range of values it ran over. */
+/** A rehearsal with what it ran over. */
 export interface RehearsalAnswer extends Rehearsal {
   readonly samples: number;
-  readonly range: readonly [number, number] | null;
+  readonly metrics: number;
+  /** It learnt what is usual from the very samples it was run on. */
+  readonly learntOnItself: boolean;
+  /** Metrics with too little past to learn from. */
+  readonly unlearnt: number;
 }
 
 /** Runs a rule on past samples, on the server, with the code that watches live. */

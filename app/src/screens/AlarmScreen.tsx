@@ -7,9 +7,9 @@ import {
   LEVEL_WORDS,
   isSetAside,
   needsAcknowledgement,
+  testWords,
   type Alarm,
   type AlarmEvent,
-  type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useAcknowledge, useAddRemark, usePutRuleBack, useResetAlarm } from '../api/changes';
@@ -34,6 +34,7 @@ import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 import { alarmStateWords, eventWords } from './alarmWords';
 import { FlagForm, type FlagSubject } from '../flags/FlagForm';
+import { bandOfTest } from './bandOfTest';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
 import { SetAsideForm } from './SetAsideForm';
@@ -82,9 +83,13 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
               <Button
                 grow
                 label="Put back"
-                // What analysts took out of service only they put back.
-                disabled={putBack.isPending || (alarm.state === 'outOfService' && !build)}
-                onPress={() => putBack.mutate(alarm.ruleId)}
+                // What analysts took out of service only they put back; what the plant's state suppresses nobody.
+                disabled={
+                  putBack.isPending ||
+                  alarm.state === 'suppressed' ||
+                  (alarm.state === 'outOfService' && !build)
+                }
+                onPress={() => putBack.mutate({ id: alarm.ruleId, metricId: alarm.metricId })}
               />
             ) : (
               alarm.state !== 'normal' && <Button grow label="Shelve" onPress={() => setDoing('aside')} />
@@ -114,7 +119,12 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
           </Tray>
           <Tray title="Shelve" open={doing === 'aside'} onClose={() => setDoing(null)}>
             {doing === 'aside' && (
-              <SetAsideForm ruleId={alarm.ruleId} ruleName={alarm.ruleName} onDone={() => setDoing(null)} />
+              <SetAsideForm
+                ruleId={alarm.ruleId}
+                metricId={alarm.metricId}
+                ruleName={alarm.ruleName}
+                onDone={() => setDoing(null)}
+              />
             )}
           </Tray>
           <Tray title="Flag" open={doing === 'flag'} onClose={() => setDoing(null)}>
@@ -165,12 +175,14 @@ function AlarmSheet({
       </View>
       <View style={styles.figures}>
         <Figure text={formatValue(alarm.latestValue, alarm.unit, alarm.decimals)} name="latest" />
-        <Figure
-          text={formatValue(alarm.limit, alarm.unit, alarm.decimals)}
-          name={alarm.side === 'above' ? 'limit, from above' : 'limit, from below'}
-        />
         <Figure text={formatValue(alarm.raisedValue, alarm.unit, alarm.decimals)} name="when raised" />
       </View>
+      <Words as="body">{`Raised when it is ${testWords(alarm.test, alarm.unit, alarm.decimals)}; ${alarm.priority} priority.`}</Words>
+      {alarm.toDo !== '' && (
+        <Section title="What is to be done">
+          <Words as="body">{alarm.toDo}</Words>
+        </Section>
+      )}
       <AlarmTrend alarm={alarm} />
       <Section title="History" aside={events.length === 1 ? '1 entry' : `${events.length} entries`}>
         {events.map((event, i) => {
@@ -237,13 +249,7 @@ function AlarmTrend({ alarm }: { readonly alarm: Alarm }) {
         }
       : null,
   );
-  const { limit } = alarm;
-  const band: TargetBand = {
-    direction: alarm.side === 'above' ? 'lower' : 'higher',
-    caution: limit,
-    breach: limit,
-    target: null,
-  };
+  const band = bandOfTest(alarm.test);
   return (
     <View onLayout={onLayout}>
       <Answer query={query} reading="Reading the trend">

@@ -1,16 +1,6 @@
-import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import {
-  formatMoment,
-  formatValue,
-  isSetAside,
-  LEVEL_WORDS,
-  type Alarm,
-  type AlarmRule,
-  type Metric,
-} from '@vivid-beacon/core';
-import { usePutRuleBack, useRetireRule } from '../api/changes';
+import { formatMoment, isSetAside, type Alarm } from '@vivid-beacon/core';
 import { useAlarmRules, useAlarms, useMetrics } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Answer } from '../components/Answer';
@@ -20,15 +10,13 @@ import { LampWord } from '../components/LampWord';
 import { Page } from '../components/Page';
 import { Row } from '../components/Row';
 import { Section } from '../components/Section';
-import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
 import { alarmStateWords } from './alarmWords';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
-import { delayWords } from './ruleWords';
-import { SetAsideForm } from './SetAsideForm';
+import { RuleRow } from './rule/RuleRow';
 
 /** Alarms that stand, alarms that are over, and the rules that raise them. */
 export function AlarmsScreen() {
@@ -126,87 +114,6 @@ function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boole
   );
 }
 
-function RuleRow({
-  rule,
-  metric,
-  mayRetire,
-  act,
-  last,
-}: {
-  readonly rule: AlarmRule;
-  readonly metric: Metric | undefined;
-  readonly mayRetire: boolean;
-  readonly act: boolean;
-  readonly last: boolean;
-}) {
-  const router = useRouter();
-  const [sure, setSure] = useState(false);
-  const [shelving, setShelving] = useState(false);
-  const retire = useRetireRule();
-  const putBack = usePutRuleBack();
-  const now = useNow(60_000);
-  const { aside } = rule;
-  const zone = metric?.zone ?? 'UTC';
-  const limit = formatValue(rule.limit, metric?.unit ?? '', metric?.decimals ?? 1);
-  const state =
-    aside === null
-      ? ''
-      : aside.until === null
-        ? `. Out of service, ${aside.by}: ${aside.reason}`
-        : `. Shelved until ${formatMoment(aside.until, zone, now)}, ${aside.by}: ${aside.reason}`;
-  return (
-    <>
-      <Row
-        title={rule.name}
-        second={`${LEVEL_WORDS[rule.level]} ${rule.side} ${limit} for ${delayWords(rule.onDelayMs)}${rule.latching ? ', stands until it is reset' : ''}${metric ? `, ${metric.plantName}` : ''}${state}`}
-        last={last}
-        right={
-          <View style={styles.retire}>
-            {(aside?.kind === 'shelved' ? act : aside && mayRetire) && (
-              <Button
-                look="quiet"
-                label="Put back"
-                name={`Put ${rule.name} back`}
-                disabled={putBack.isPending}
-                onPress={() => putBack.mutate(rule.id)}
-              />
-            )}
-            {act && !aside && (
-              <Button
-                look="quiet"
-                label="Shelve"
-                name={`Shelve ${rule.name}`}
-                onPress={() => setShelving(true)}
-              />
-            )}
-            {mayRetire && (
-              <Button
-                look="quiet"
-                label="Change"
-                name={`Change ${rule.name}`}
-                onPress={() => router.push({ pathname: '/alarms/rules/new', params: { from: rule.id } })}
-              />
-            )}
-            {mayRetire && (
-              <Button
-                look="quiet"
-                label={sure ? 'Take out now' : 'Take out of force'}
-                name={`Take ${rule.name} out of force`}
-                disabled={retire.isPending}
-                onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
-              />
-            )}
-          </View>
-        }
-      />
-      <Tray title="Shelve" open={shelving} onClose={() => setShelving(false)}>
-        {shelving && <SetAsideForm ruleId={rule.id} ruleName={rule.name} onDone={() => setShelving(false)} />}
-      </Tray>
-    </>
-  );
-}
-
 const styles = StyleSheet.create({
   tools: { flexDirection: 'row', gap: 8 },
-  retire: { flexShrink: 0, flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'flex-end', gap: 6 },
 });

@@ -15,10 +15,13 @@ const FOR_HOURS = ['1', '4', '8', '24'] as const;
 /** Shelves a rule for some hours with a reason; analysts may also take it out of service. */
 export function SetAsideForm({
   ruleId,
+  metricId = null,
   ruleName,
   onDone,
 }: {
   readonly ruleId: string;
+  /** Only on this metric of a rule over a scope; null = on all. */
+  readonly metricId?: string | null;
   readonly ruleName: string;
   readonly onDone: () => void;
 }) {
@@ -59,6 +62,7 @@ export function SetAsideForm({
           set.mutate(
             {
               id: ruleId,
+              metricId,
               kind: out ? 'outOfService' : 'shelved',
               forMs: out ? null : Number(how) * HOUR_MS,
               reason,

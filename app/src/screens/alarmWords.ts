@@ -25,6 +25,8 @@ const EVENT_WORDS: Readonly<Record<AlarmEvent['kind'], string>> = {
   reset: 'Reset',
   shelved: 'Shelved',
   outOfService: 'Taken out of service',
+  suppressed: 'Suppressed by design',
+  told: 'Others told',
   putBack: 'Put back',
   remark: 'Remark',
   flagged: 'Flag handed out',

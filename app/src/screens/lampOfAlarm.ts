@@ -17,6 +17,7 @@ export function lampOfAlarm(alarm: Pick<Alarm, 'state' | 'level' | 'returnedAt'>
     case 'latchedAcknowledged':
       return { level: 'clear', mark: 'acknowledged' };
     case 'shelved':
+    case 'suppressed':
     case 'outOfService':
       return { level: alarm.returnedAt === null ? alarm.level : 'clear' };
     case 'normal':

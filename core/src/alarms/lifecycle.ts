@@ -3,8 +3,8 @@ import { BeaconError } from '../errors';
 /**
  * The states of one alarm, after the alarm state transition diagram of ANSI/ISA-18.2-2016 and
  * IEC 62682:2014 (from memory: A normal, B unacknowledged, C acknowledged, D returned to normal
- * unacknowledged, E latched unacknowledged, F latched acknowledged, G shelved, I out of service).
- * Suppression by design (H) is not in this version.
+ * unacknowledged, E latched unacknowledged, F latched acknowledged, G shelved, H suppressed by design,
+ * I out of service).
  */
 export const ALARM_STATES = [
   'unacknowledged',
@@ -13,17 +13,18 @@ export const ALARM_STATES = [
   'latchedUnacknowledged',
   'latchedAcknowledged',
   'shelved',
+  'suppressed',
   'outOfService',
   'normal',
 ] as const;
 export type AlarmState = (typeof ALARM_STATES)[number];
 
-/** Ways in which a rule is set aside: its alarms are recorded, and nobody is called. */
+/** Ways in which a person sets a rule aside: its alarms are recorded, and nobody is called. */
 export const SET_ASIDE = ['shelved', 'outOfService'] as const;
 export type SetAside = (typeof SET_ASIDE)[number];
 
 export type AlarmAction =
-  'raise' | 'return' | 'acknowledge' | 'reset' | 'shelve' | 'takeOut' | 'putBack' | 'retire';
+  'raise' | 'return' | 'acknowledge' | 'reset' | 'shelve' | 'takeOut' | 'suppress' | 'putBack' | 'retire';
 
 export const ALARM_STATE_WORDS: Readonly<Record<AlarmState, string>> = {
   unacknowledged: 'not acknowledged',
@@ -32,6 +33,7 @@ export const ALARM_STATE_WORDS: Readonly<Record<AlarmState, string>> = {
   latchedUnacknowledged: 'clear again, latched, not acknowledged',
   latchedAcknowledged: 'clear again, latched until it is reset',
   shelved: 'shelved',
+  suppressed: 'suppressed by design',
   outOfService: 'out of service',
   normal: 'back to normal',
 };
@@ -43,11 +45,12 @@ const ACTION_WORDS: Readonly<Record<AlarmAction, string>> = {
   reset: 'reset',
   shelve: 'shelved',
   takeOut: 'taken out of service',
+  suppress: 'suppressed',
   putBack: 'put back',
   retire: 'ended with its rule',
 };
 
-const ASIDE = { shelve: 'shelved', takeOut: 'outOfService' } as const;
+const ASIDE = { shelve: 'shelved', takeOut: 'outOfService', suppress: 'suppressed' } as const;
 
 /** What the next state also depends on. */
 export interface AlarmCircumstances {
@@ -55,7 +58,15 @@ export interface AlarmCircumstances {
   readonly latching: boolean;
   /** Is its condition met now? Says what an alarm put back becomes. */
   readonly active: boolean;
+  /** Does the plant's state suppress it by design now? */
+  readonly suppressed?: boolean;
 }
+
+const UNHEARD = {
+  retire: 'normal',
+  putBack: ({ active, suppressed }: AlarmCircumstances): AlarmState =>
+    suppressed ? 'suppressed' : active ? 'unacknowledged' : 'normal',
+} as const;
 
 const NEXT: Readonly<
   Record<AlarmState, Partial<Record<AlarmAction, AlarmState | ((now: AlarmCircumstances) => AlarmState)>>>
@@ -86,19 +97,14 @@ const NEXT: Readonly<
   },
   latchedAcknowledged: { ...ASIDE, reset: 'normal', raise: 'unacknowledged', retire: 'normal' },
   // Set aside, it goes on being raised and returning, unheard; put back, it is what its condition is.
-  shelved: {
-    ...ASIDE,
-    raise: 'shelved',
-    return: 'shelved',
-    retire: 'normal',
-    putBack: ({ active }) => (active ? 'unacknowledged' : 'normal'),
-  },
+  shelved: { ...UNHEARD, ...ASIDE, raise: 'shelved', return: 'shelved', suppress: 'shelved' },
+  suppressed: { ...UNHEARD, ...ASIDE, raise: 'suppressed', return: 'suppressed' },
   outOfService: {
+    ...UNHEARD,
     takeOut: 'outOfService',
+    suppress: 'outOfService',
     raise: 'outOfService',
     return: 'outOfService',
-    retire: 'normal',
-    putBack: ({ active }) => (active ? 'unacknowledged' : 'normal'),
   },
 };
 
@@ -124,6 +130,6 @@ export function needsAcknowledgement(state: AlarmState): boolean {
 }
 
 /** Is it recorded without calling anybody? */
-export function isSetAside(state: AlarmState): state is SetAside {
-  return state === 'shelved' || state === 'outOfService';
+export function isSetAside(state: AlarmState): state is SetAside | 'suppressed' {
+  return state === 'shelved' || state === 'suppressed' || state === 'outOfService';
 }

@@ -1,7 +1,12 @@
 import type { Series } from '../series/series';
+import { workingTime } from '../calendar/workingCalendar';
 import type { Interval } from '../time/interval';
-import type { AlarmCondition } from './condition';
-import { runCondition } from './runCondition';
+import { lengthOf, unionOf } from '../time/intervals';
+import { DAY_MS } from '../time/lengths';
+import { limitOf, withLimit } from './alarmTest';
+import { INITIAL_CONDITION, type AlarmCondition } from './condition';
+import { runCondition, runSignal } from './runCondition';
+import { makeSignal, readableSignal, thresholdOf } from './signal';
 
 /** One time a rule would have fired. `end` is null if it had not returned by the end of the window. */
 export interface RehearsedAlarm {
@@ -9,43 +14,163 @@ export interface RehearsedAlarm {
   readonly end: number | null;
 }
 
+/** A limit, and how often a rule would fire with it, all else equal. */
+export interface RehearsedLimit {
+  readonly limit: number;
+  readonly fires: number;
+}
+
 export interface Rehearsal {
   readonly window: Interval;
   readonly alarms: readonly RehearsedAlarm[];
   /** Longest time it would have stood, ms. */
   readonly longestMs: number;
-  /** Share of the window it would have stood, 0 to 1. */
+  /** Share of the window in which one would have stood at least, 0 to 1. */
   readonly share: number;
-  /** How often each of `limits` would have fired, all else equal. */
-  readonly curve: readonly { readonly limit: number; readonly fires: number }[];
+  /** How many of the alarms would have been raised outside the working hours of the site. */
+  readonly outsideHours: number;
+  /** Other limits over the range of what was compared; empty where no single limit decides. */
+  readonly curve: readonly RehearsedLimit[];
+  /** The limit nearest to everyday values with which it would fire once a week at most; null = none, or no limit decides. */
+  readonly onceAWeek: RehearsedLimit | null;
+}
+
+const CURVE_POINTS = 25;
+/** Halvings of the search for a limit: a millionth of the range. */
+const HALVINGS = 20;
+
+/** A rule on the past of one of the metrics it watches. */
+export interface RehearsedMetric {
+  readonly condition: AlarmCondition;
+  readonly series: Series;
 }
 
 /**
  * Runs an alarm rule on past samples with the same code as live evaluation.
  *
- * @param limits other limits to try, for the curve of how often the rule would fire.
+ * @param metrics one for every metric it watches, all with the same test.
  */
-export function rehearse(
-  condition: AlarmCondition,
-  series: Series,
-  window: Interval,
-  limits: readonly number[] = [],
-): Rehearsal {
-  const alarms: { start: number; end: number | null }[] = [];
-  for (const change of runCondition(condition, series).changes) {
-    if (change.kind === 'raise') alarms.push({ start: change.t, end: null });
-    else alarms[alarms.length - 1].end = change.t;
-  }
-  const lengths = alarms.map(({ start, end }) => (end ?? window.end) - start);
-  const total = lengths.reduce((a, b) => a + b, 0);
+export function rehearse(metrics: readonly RehearsedMetric[], window: Interval): Rehearsal {
+  const alarms = metrics.flatMap((metric) => alarmsOf(metric, window)).sort((a, b) => a.start - b.start);
+  const stood = alarms.map(({ start, end }) => ({ start, end: end ?? window.end }));
   return {
     window,
     alarms,
-    longestMs: Math.max(0, ...lengths),
-    share: total / (window.end - window.start),
-    curve: limits.map((limit) => ({
-      limit,
-      fires: runCondition({ ...condition, limit }, series).changes.filter((c) => c.kind === 'raise').length,
-    })),
+    longestMs: stood.reduce((longest, { start, end }) => Math.max(longest, end - start), 0),
+    share: lengthOf(unionOf(stood)) / (window.end - window.start),
+    outsideHours: metrics.length === 0 ? 0 : outsideHours(metrics[0].condition, window, alarms),
+    ...otherLimits(metrics, window),
   };
+}
+
+function alarmsOf({ condition, series }: RehearsedMetric, window: Interval): RehearsedAlarm[] {
+  const alarms: { start: number; end: number | null }[] = [];
+  for (const change of runCondition(condition, series, INITIAL_CONDITION, window.end).changes) {
+    if (change.kind === 'raise') alarms.push({ start: change.t, end: null });
+    else alarms[alarms.length - 1].end = change.t;
+  }
+  return alarms;
+}
+
+function outsideHours(
+  { site }: AlarmCondition,
+  window: Interval,
+  alarms: readonly { start: number }[],
+): number {
+  const working = workingTime(site.calendar, window, site.zone);
+  let at = 0;
+  let inside = 0;
+  for (const { start } of alarms) {
+    while (at < working.length && working[at].end <= start) at++;
+    if (at < working.length && working[at].start <= start) inside++;
+  }
+  return alarms.length - inside;
+}
+
+/** A metric with its signal worked out once: every other limit runs only the delays over it again. */
+interface Signalled extends RehearsedMetric {
+  readonly x: Float64Array;
+}
+
+function signalled({ condition, series }: RehearsedMetric): Signalled {
+  const signal = makeSignal(condition, undefined);
+  const x = Float64Array.from(series.v, (v, i) => (Number.isNaN(v) ? NaN : signal.see(series.t[i], v)));
+  return { condition, series, x };
+}
+
+function rangeOf(metrics: readonly Signalled[]): { low: number; high: number } {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const { x } of metrics) {
+    for (const each of x) {
+      if (!Number.isFinite(each)) continue;
+      if (each < low) low = each;
+      if (each > high) high = each;
+    }
+  }
+  return { low, high };
+}
+
+function otherLimits(
+  metrics: readonly RehearsedMetric[],
+  window: Interval,
+): Pick<Rehearsal, 'curve' | 'onceAWeek'> {
+  const nothing = { curve: [], onceAWeek: null };
+  const test = metrics[0]?.condition.test;
+  const own = test ? limitOf(test) : null;
+  if (own === null) return nothing;
+  const all = metrics.map(signalled);
+  const { low, high } = rangeOf(all);
+  if (low > high) return nothing;
+  const fires = (limit: number): number => {
+    const threshold = thresholdOf(withLimit(test, limit));
+    let count = 0;
+    for (const { condition, series, x } of all) {
+      const { changes } = runSignal(
+        condition,
+        threshold,
+        series,
+        INITIAL_CONDITION,
+        window.end,
+        (i) => x[i],
+        UNSHOWN,
+      );
+      count += changes.filter(({ kind }) => kind === 'raise').length;
+    }
+    return count;
+  };
+  const readable = [low, high].map((each) => readableSignal(test, each));
+  const from = Math.min(own, ...readable);
+  const to = Math.max(own, ...readable);
+  const curve = Array.from({ length: CURVE_POINTS }, (_, i) => {
+    const limit = from + ((to - from) * i) / (CURVE_POINTS - 1);
+    return { limit, fires: fires(limit) };
+  });
+  return { curve, onceAWeek: onceAWeek(readable[1], readable[0], window, fires) };
+}
+
+const UNSHOWN = { shown: () => NaN, memory: () => undefined };
+
+/** Halves its way from a limit that never fires (`never`) towards everyday values (`always`). */
+function onceAWeek(
+  never: number,
+  always: number,
+  window: Interval,
+  fires: (limit: number) => number,
+): RehearsedLimit | null {
+  const most = Math.floor((window.end - window.start) / (7 * DAY_MS));
+  if (most < 1) return null;
+  let best = { limit: never, fires: fires(never) };
+  let rare = never;
+  let often = always;
+  for (let i = 0; i < HALVINGS; i++) {
+    const limit = (rare + often) / 2;
+    const count = fires(limit);
+    if (count > most) often = limit;
+    else {
+      rare = limit;
+      best = { limit, fires: count };
+    }
+  }
+  return best;
 }

@@ -1,7 +1,9 @@
+import type { AlarmTest } from '../alarms/alarmTest';
 import type { AlarmState, SetAside } from '../alarms/lifecycle';
 import type { Level, TargetBand } from '../bands/targetBand';
 import type { FeedHealth } from '../feeds/feedHealth';
 import type { Refusal } from '../intake/rowReader';
+import type { HoursFilter } from '../time/hours';
 import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
 import type { Measure } from '../board/board';
@@ -157,22 +159,62 @@ export interface StretchNumbers {
   readonly levels: Readonly<Record<Level, number>> | null;
 }
 
+/** How soon a person must act; ISA-18.2 advises about 80 % low, 15 % medium, 5 % high (from memory). */
+export const ALARM_PRIORITIES = ['high', 'medium', 'low'] as const;
+export type AlarmPriority = (typeof ALARM_PRIORITIES)[number];
+
+/** A state of the plant in which a rule is meant to be silent: its alarms are suppressed by design. */
+export interface SuppressWhile {
+  /** Metric of the kind state. A rule over a scope takes the one of the same name on each asset. */
+  readonly metricId: string;
+  readonly code: number;
+  /** While the state is this one, or while it is not. */
+  readonly is: boolean;
+}
+
+/** Who is told when nobody acknowledges an alarm in time. */
+export interface Escalation {
+  readonly afterMs: number;
+  readonly to: readonly string[];
+}
+
 export interface AlarmRule {
   readonly id: string;
   readonly name: string;
+  /** The metric; of a rule over a scope the one it was written for. */
   readonly metricId: string;
-  readonly side: 'above' | 'below';
-  readonly limit: number;
-  readonly deadband: number;
+  /** Asset on which, and below which, every metric of the same name, unit and kind is watched; null = only the one. */
+  readonly under: string | null;
+  readonly test: AlarmTest;
   readonly onDelayMs: number;
   readonly offDelayMs: number;
+  /** Hours in which it watches; null = always. */
+  readonly hours: HoursFilter | null;
   readonly level: 'caution' | 'breach';
+  readonly priority: AlarmPriority;
+  readonly suppress: SuppressWhile | null;
+  /** What a notice says, with {asset}, {metric}, {value} and {limit}; empty = the usual words. */
+  readonly message: string;
+  /** What the person is to do. */
+  readonly toDo: string;
+  /** People who get a notice. */
+  readonly told: readonly string[];
+  readonly escalation: Escalation | null;
   /** Does a return latch, so that the alarm stands until a person resets it? */
   readonly latching: boolean;
   readonly inForce: boolean;
   readonly inForceFrom: number;
+  readonly watches: readonly WatchedMetric[];
+}
+
+/** One metric that a rule watches. */
+export interface WatchedMetric {
+  readonly metricId: string;
+  readonly assetName: string;
   /** Set aside: its alarms are recorded, and nobody is called; null = not. */
   readonly aside: RuleAside | null;
+  /** Does the state of the plant suppress it now? */
+  readonly suppressed: boolean;
 }
 
 /** How, why and until when an alarm rule is set aside. */
@@ -190,12 +232,13 @@ export interface Alarm {
   readonly ruleId: string;
   readonly ruleName: string;
   readonly state: AlarmState;
-  /** End of the shelf its rule lies on, and why the rule is set aside; null = it is not. */
+  /** End of the shelf it lies on, and why it is set aside; null = it is not. */
   readonly shelvedUntil: number | null;
   readonly asideReason: string | null;
   readonly level: 'caution' | 'breach';
-  readonly side: 'above' | 'below';
-  readonly limit: number;
+  readonly priority: AlarmPriority;
+  readonly test: AlarmTest;
+  readonly toDo: string;
   readonly metricId: string;
   readonly metricName: string;
   readonly unit: string;
@@ -206,7 +249,8 @@ export interface Alarm {
   readonly plantName: string;
   readonly zone: string;
   readonly raisedAt: number;
-  readonly raisedValue: number;
+  /** Null when there was none: silence from the beginning. */
+  readonly raisedValue: number | null;
   readonly returnedAt: number | null;
   readonly latestValue: number | null;
   readonly acknowledgedBy: string | null;
@@ -223,7 +267,9 @@ export interface AlarmEvent {
     | 'reset'
     | 'shelved'
     | 'outOfService'
+    | 'suppressed'
     | 'putBack'
+    | 'told'
     | 'remark'
     | 'flagged'
     | 'flagClosed'

@@ -1,38 +1,12 @@
 import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
 import { SET_ASIDE } from '../alarms/lifecycle';
-import { finite, idText } from './parts';
+import { idText } from './parts';
 
 export const signInSchema = yup
   .object({
     email: yup.string().trim().email('Give an e-mail address').max(200).required('Give an e-mail address'),
     password: yup.string().min(1).max(200).required('Give a password'),
-  })
-  .noUnknown();
-
-export const alarmRuleSchema = yup
-  .object({
-    name: yup.string().trim().min(1, 'Give the rule a name').max(120).required('Give the rule a name'),
-    metricId: idText().required(),
-    side: yup.string().oneOf(['above', 'below']).required(),
-    limit: finite().required('Give a limit'),
-    deadband: finite().min(0, 'The deadband must be at least 0').required(),
-    onDelayMs: yup
-      .number()
-      .integer()
-      .min(0)
-      .max(7 * DAY_MS)
-      .required(),
-    offDelayMs: yup
-      .number()
-      .integer()
-      .min(0)
-      .max(7 * DAY_MS)
-      .required(),
-    level: yup.string().oneOf(['caution', 'breach']).required(),
-    latching: yup.boolean().default(false),
-    /** The rule whose place this one takes. */
-    replaces: idText().nullable().default(null),
   })
   .noUnknown();
 
@@ -54,6 +28,8 @@ export const asideSchema = yup
       .default(null)
       .when('kind', { is: 'shelved', then: (s) => s.required('Say for how long it is shelved') }),
     reason: yup.string().trim().min(1, 'Say why').max(500).required('Say why'),
+    /** Of a rule over a scope: only this one of its metrics. */
+    metricId: idText().nullable().default(null),
   })
   .noUnknown();
 

@@ -1,6 +1,8 @@
-import type { Alarm, AlarmEvent, Flag, Person } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, AlarmRule, Flag, Person } from '@vivid-beacon/core';
 import {
+  alarmsOf as alarmsOfRule,
   push,
+  ruleDraft,
   startTestServer,
   TEST_NOW,
   withMetric,
@@ -19,27 +21,9 @@ beforeAll(async () => {
 });
 afterAll(() => test.stop());
 
-async function ruleOn(metricId: string, part: object = {}): Promise<string> {
-  const rule = {
-    name: 'Too hot',
-    metricId,
-    side: 'above',
-    limit: 205,
-    deadband: 4,
-    onDelayMs: 0,
-    offDelayMs: 0,
-    level: 'breach',
-    ...part,
-  };
-  return (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', rule)).body.id;
-}
-
-async function alarmsOf(ruleId: string): Promise<Alarm[]> {
-  const { body } = await analyst.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
-  return [...body.standing, ...body.past]
-    .filter((alarm) => alarm.ruleId === ruleId)
-    .sort((a, b) => a.raisedAt - b.raisedAt);
-}
+const ruleOn = async (metricId: string, part: object = {}): Promise<string> =>
+  (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', ruleDraft(metricId, part))).body.id;
+const alarmsOf = (rule: string): Promise<Alarm[]> => alarmsOfRule(analyst, rule);
 
 describe('an alarm', () => {
   it('is raised, acknowledged, flagged, closed and returns; its history is complete', async () => {
@@ -125,7 +109,7 @@ describe('an alarm', () => {
       );
     }
     const { rows } = await test.server.app.pool.query(
-      'select condition from alarm_rule where id = any($1::bigint[])',
+      'select condition from alarm_watch where rule_id = any($1::bigint[])',
       [rules],
     );
     expect(rows[0].condition).toEqual(rows[1].condition);
@@ -226,8 +210,8 @@ describe('a rule that is set aside', () => {
     expect((await aside(rule, { kind: 'shelved', forMs: 8 * 86_400_000, reason: 'x' })).status).toBe(422);
     expect((await aside(rule, { kind: 'outOfService', reason: 'x' })).status).toBe(403);
     expect((await aside(rule, { kind: 'outOfService', reason: 'Sensor gone' }, analyst)).status).toBe(204);
-    const { body } = await operator.call<{ id: string; aside: object }[]>('GET', '/api/alarm-rules');
-    expect(body.find(({ id }) => id === rule)!.aside).toMatchObject({
+    const { body } = await operator.call<AlarmRule[]>('GET', '/api/alarm-rules');
+    expect(body.find(({ id }) => id === rule)!.watches[0].aside).toMatchObject({
       kind: 'outOfService',
       until: null,
       reason: 'Sensor gone',
@@ -235,10 +219,9 @@ describe('a rule that is set aside', () => {
     // What an analyst took out of service no operator shelves or puts back.
     expect((await aside(rule, { kind: 'shelved', forMs: 60_000, reason: 'x' })).status).toBe(409);
     expect((await putBack(rule)).status).toBe(403);
-    // Out of force too, it can still be put back, so that no alarm of it stays for ever.
+    // Out of force there is nothing to set aside any more: its alarm has ended with it.
     expect((await analyst.call('DELETE', `/api/alarm-rules/${rule}`)).status).toBe(204);
-    expect((await aside(rule, { kind: 'outOfService', reason: 'x' }, analyst)).status).toBe(409);
-    expect((await analyst.call('DELETE', `/api/alarm-rules/${rule}/aside`)).status).toBe(204);
+    expect((await aside(rule, { kind: 'outOfService', reason: 'x' }, analyst)).status).toBe(404);
   });
 });
 
@@ -273,17 +256,11 @@ describe('rehearsal', () => {
       token,
       values.map((v, i) => ({ metric: key, t: start + i * MINUTE, v })),
     );
-    const draft = {
-      name: 'Draft',
-      metricId,
-      side: 'above',
-      limit: 205,
-      deadband: 2,
+    const draft = ruleDraft(metricId, {
+      test: { kind: 'limit', side: 'above', limit: 205, deadband: 2 },
       onDelayMs: 2 * MINUTE,
-      offDelayMs: 0,
-      level: 'breach',
       days: 1,
-    };
+    });
     const { body } = await analyst.call<{ alarms: { start: number }[]; samples: number }>(
       'POST',
       '/api/alarm-rules/rehearsal',

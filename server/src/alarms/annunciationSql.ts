@@ -20,7 +20,7 @@ export async function alarmsSince(db: Queryable): Promise<number | null> {
 
 /**
  * Every time an alarm called somebody in a stretch of time (ms), also when one that waited for its acknowledgement
- * was raised again; with when it next returned and was acknowledged. Those of rules set aside then are left out.
+ * was raised again; with when it next returned and was acknowledged. Those that were set aside or suppressed then are left out.
  */
 export async function annunciations(
   db: Queryable,
@@ -40,11 +40,7 @@ export async function annunciations(
        select min(at) as at from alarm_event later
        where later.alarm_id = raised.alarm_id and later.kind = 'acknowledged' and later.at >= raised.at
      ) acknowledged on true
-     left join lateral (
-       select kind from alarm_rule_event aside
-       where aside.rule_id = alarm.rule_id and aside.at <= raised.at order by aside.at desc, aside.id desc limit 1
-     ) aside on true
-     where raised.kind = 'raised' and raised.at >= $1 and raised.at < $2 and coalesce(aside.kind, 'putBack') = 'putBack'
+     where raised.kind = 'raised' and raised.at >= $1 and raised.at < $2 and not raised.unheard
      order by raised.at, raised.id`,
     [moment(start), moment(end)],
   );

@@ -4,6 +4,7 @@ import {
   allows,
   asideSchema,
   BeaconError,
+  idText,
   remarkSchema,
   type Alarm,
   type SetAside,
@@ -15,16 +16,10 @@ import { notify } from '../live/notify';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { retireRule } from './retire';
-import { putInForce, rehearseRule, type RuleDraft } from './rules';
-import {
-  addEvent,
-  earlierAlarms,
-  findAlarm,
-  listEvents,
-  listPastAlarms,
-  listRules,
-  listStandingAlarms,
-} from './sql';
+import { rehearseRule } from './rehearsal';
+import { putInForce } from './rules';
+import { listRules, type RuleParts } from './rulesSql';
+import { addEvent, earlierAlarms, findAlarm, listEvents, listPastAlarms, listStandingAlarms } from './sql';
 
 const PAST_ALARMS = 50;
 const EARLIER_ALARMS = 10;
@@ -90,7 +85,7 @@ export const alarmEndpoints = [
     path: '/api/alarm-rules/:id/aside',
     access: 'operator',
     summary:
-      'Shelves a rule for a time, or takes it out of service: its alarms are recorded and nobody is called. Out of service is for analysts.',
+      'Shelves a rule for a time, or takes it out of service, on all its metrics or one: its alarms are recorded and nobody is called. Out of service is for analysts.',
     answer: 'Nothing (204). 404 NOT_FOUND, 403 NOT_ALLOWED.',
     body: asideSchema,
     handle: async ({ app, params, body, person }) => {
@@ -103,7 +98,8 @@ export const alarmEndpoints = [
       }
       const at = app.now();
       const until = kind === 'shelved' ? at + body.forMs! : null;
-      await setRuleAside(app.pool, params.id, { kind, until, reason: body.reason }, person.id, at);
+      const { reason, metricId } = body;
+      await setRuleAside(app.pool, params.id, metricId, { kind, until, reason }, person.id, at);
     },
   }),
   endpoint({
@@ -113,7 +109,9 @@ export const alarmEndpoints = [
     summary: 'Puts a rule back that was set aside. An alarm whose condition is still met is raised anew.',
     answer:
       'Nothing (204). 409 WRONG_STATE when it is not set aside; 403 NOT_ALLOWED for one out of service, unless an analyst asks.',
-    handle: ({ app, params, person }) => putRuleBack(app.pool, params.id, person, app.now()),
+    query: yup.object({ metricId: idText().nullable().default(null) }).noUnknown(),
+    handle: ({ app, params, query, person }) =>
+      putRuleBack(app.pool, params.id, query.metricId, person, app.now()),
   }),
   endpoint({
     method: 'post',
@@ -141,7 +139,8 @@ export const alarmEndpoints = [
     path: '/api/alarm-rules',
     access: 'viewer',
     summary: 'Lists the alarm rules in force.',
-    answer: "[AlarmRule]: limit and deadband in the metric's unit, delays in ms",
+    answer:
+      "[AlarmRule] with the metrics each watches: limits and deadbands in the metric's unit, lengths of time in ms",
     handle: ({ app }) => listRules(app.pool),
   }),
   endpoint({
@@ -153,7 +152,7 @@ export const alarmEndpoints = [
     answer: '{ id }. 409 WRONG_STATE when the rule it replaces is out of force already.',
     body: alarmRuleSchema,
     handle: async ({ app, body: { replaces, ...draft }, person }) => {
-      const id = await putInForce(app.pool, draft as RuleDraft, person.id, app.now(), replaces);
+      const id = await putInForce(app.pool, draft as unknown as RuleParts, person.id, app.now(), replaces);
       await notify(app.pool, 'alarms', []);
       return { id };
     },
@@ -164,9 +163,9 @@ export const alarmEndpoints = [
     access: 'analyst',
     summary: 'Runs a draft of an alarm rule on past samples, with the same code as live evaluation.',
     answer:
-      '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), curve: [{ limit, fires }], samples, range }',
+      '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), outsideHours, curve: [{ limit, fires }], onceAWeek, samples, metrics, learntOnItself, unlearnt }',
     body: alarmRuleSchema.shape({ days: yup.number().integer().min(1).max(400).required() }),
-    handle: ({ app, body }) => rehearseRule(app.pool, body as unknown as RuleDraft, body.days, app.now()),
+    handle: ({ app, body }) => rehearseRule(app.pool, body as unknown as RuleParts, body.days, app.now()),
   }),
   endpoint({
     method: 'delete',

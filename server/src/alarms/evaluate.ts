@@ -1,118 +1,187 @@
 import {
   isActive,
   nextAlarmState,
+  contextStart,
+  recallMs,
   runCondition,
-  type AlarmCondition,
+  runFromContext,
+  takenUpTo,
+  EMPTY_SERIES,
+  type AlarmState,
   type ConditionChange,
+  type Series,
 } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
+import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { metricsById } from '../metrics/sql';
 import { readSeries } from '../samples/readSeries';
 import type { MergeResult } from '../samples/store';
+import { conditionOfWatch } from './condition';
+import { newestStates } from './newestStates';
+import { addAlarm, addEvent, alarmsOfWatch, lockStandingAlarm, saveAlarmProcess, type AlarmRow } from './sql';
+import { bringInLine, keepSuppression, suppressionAround } from './suppression';
 import {
-  addAlarm,
-  addEvent,
-  alarmsOfRule,
-  lockRulesOf,
-  lockStandingAlarm,
-  saveAlarmProcess,
+  lockTimedWatches,
+  lockWatchesOf,
+  lockWatchesSuppressedBy,
   saveCondition,
-  type RuleRow,
-} from './sql';
+  type WatchRow,
+} from './watchSql';
 
 /** Later than any sample, in ms. */
 const END_OF_TIME = 9e12;
 
-/** The condition of a rule, as core takes it. */
-export function conditionOf(
-  rule: Pick<RuleRow, 'side' | 'limit' | 'deadband' | 'onDelayMs' | 'offDelayMs'>,
-  maxGapMs: number,
-): AlarmCondition {
-  const { side, limit, deadband, onDelayMs, offDelayMs } = rule;
-  return { side, limit, deadband, onDelayMs, offDelayMs, maxGapMs };
-}
-
 /**
  * Evaluates the rules of metrics whose samples changed, in the transaction that changed them.
  *
- * New samples go on from where a rule's condition stood. When a sample came late or was corrected, the
- * condition is run again over everything since the rule came into force, so that it stands as if all had
- * come once and in order; what people saw and did stays in the history.
+ * New samples go on from where a condition stood. When a sample came late or was corrected, the condition is
+ * run again over everything since the rule came into force, so that it stands as if all had come once and in
+ * order; what people saw and did stays in the history.
+ *
+ * @param now time that has passed without samples counts up to here.
  */
-export async function evaluateAlarms(db: Queryable, results: readonly MergeResult[]): Promise<void> {
-  const changed = results.filter((result) => result.changedFrom !== null);
-  if (changed.length === 0) return;
-  const rules = await lockRulesOf(
-    db,
-    changed.map(({ metricId }) => metricId),
+export async function evaluateAlarms(
+  db: Queryable,
+  results: readonly MergeResult[],
+  now: number,
+): Promise<void> {
+  const changed = new Map(
+    results.filter(({ changedFrom }) => changedFrom !== null).map((result) => [result.metricId, result]),
   );
-  if (rules.length === 0) return;
-  const metrics = await metricsById(
-    db,
-    rules.map((rule) => rule.metricId),
-  );
+  if (changed.size === 0) return;
+  const ids = [...changed.keys()];
   const touched: string[] = [];
-  for (const rule of rules) {
-    const condition = conditionOf(rule, metrics.get(rule.metricId)!.maxGapMs);
-    const from = changed.find(({ metricId }) => metricId === rule.metricId)!.changedFrom!;
-    const late = from <= rule.condition.seen;
-    touched.push(
-      ...(late ? await evaluateAgain(db, rule, condition) : await evaluateOn(db, rule, condition)),
-    );
+  for (const watch of await lockWatchesOf(db, ids)) {
+    const late = changed.get(watch.metricId)!.changedFrom! <= takenUpTo(watch.condition);
+    touched.push(...(late ? await evaluateAgain(db, watch, now) : await evaluateOn(db, watch, now)));
+  }
+  const suppressed = await lockWatchesSuppressedBy(db, ids);
+  if (suppressed.length > 0) {
+    touched.push(...(await keepSuppression(db, suppressed, await newestStates(db, suppressed))));
   }
   if (touched.length > 0) await notify(db, 'alarms', [...new Set(touched)]);
 }
 
-async function evaluateOn(db: Queryable, rule: RuleRow, condition: AlarmCondition): Promise<string[]> {
-  const after = Math.max(rule.condition.seen + 1, rule.inForceFrom);
-  const fresh = (await readSeries(db, [rule.metricId], after, END_OF_TIME)).get(rule.metricId)!;
-  const { state, changes } = runCondition(condition, fresh, rule.condition);
-  const touched: string[] = [];
-  for (const change of changes) touched.push(...(await applyChange(db, rule, change)));
-  await saveCondition(db, rule.id, state);
+/** What time alone brings: silence that is due, the end of the hours in which a rule watches. @returns how many alarms changed. */
+export async function passTime(pool: Pool, now: number): Promise<number> {
+  return withTransaction(pool, async (db) => {
+    const touched: string[] = [];
+    for (const watch of await lockTimedWatches(db, now)) {
+      const { state, changes } = runCondition(conditionOfWatch(watch), EMPTY_SERIES, watch.condition, now);
+      touched.push(...(await applyChanges(db, watch, changes)));
+      if (changes.length > 0 || state.phase !== watch.condition.phase) await saveCondition(db, watch, state);
+    }
+    if (touched.length > 0) await notify(db, 'alarms', [...new Set(touched)]);
+    return touched.length;
+  });
+}
+
+async function evaluateOn(db: Queryable, watch: WatchRow, now: number): Promise<string[]> {
+  const condition = conditionOfWatch(watch);
+  const after = Math.max(watch.condition.seen + 1, watch.inForceFrom) - recallMs(condition);
+  const fresh = await samplesOf(db, watch, after);
+  const { state, changes } = runCondition(condition, fresh, watch.condition, now);
+  const touched = await applyChanges(db, watch, changes);
+  await saveCondition(db, watch, state);
   return touched;
 }
 
-async function applyChange(db: Queryable, rule: RuleRow, change: ConditionChange): Promise<string[]> {
-  const standing = await lockStandingAlarm(db, rule.id);
+async function samplesOf(db: Queryable, { metricId }: WatchRow, from: number): Promise<Series> {
+  return (await readSeries(db, [metricId], from, END_OF_TIME)).get(metricId)!;
+}
+
+async function applyChanges(
+  db: Queryable,
+  watch: WatchRow,
+  changes: readonly ConditionChange[],
+): Promise<string[]> {
+  if (changes.length === 0) return [];
+  const suppressedAt = await suppressionAround(db, watch, changes[0].t, changes[changes.length - 1].t);
+  const touched: string[] = [];
+  for (const change of changes) touched.push(...(await applyChange(db, watch, change, suppressedAt)));
+  return touched;
+}
+
+/** The alarm that stands, as suppression had it at an instant. */
+async function standingAt(
+  db: Queryable,
+  watch: WatchRow,
+  suppressed: boolean,
+  at: number,
+): Promise<AlarmRow | undefined> {
+  const standing = await lockStandingAlarm(db, watch);
+  if (!standing) return undefined;
+  const state = await bringInLine(db, watch, standing, suppressed, at);
+  return state === 'normal' ? undefined : { ...standing, state };
+}
+
+/** The state of an alarm raised at an instant: of a rule that is set aside or suppressed it is recorded, and nobody is called. */
+function raisedState(watch: WatchRow, suppressed: boolean): AlarmState {
+  return watch.aside ?? (suppressed ? 'suppressed' : 'unacknowledged');
+}
+
+const known = (value: number): number | null => (Number.isNaN(value) ? null : value);
+
+async function applyChange(
+  db: Queryable,
+  watch: WatchRow,
+  change: ConditionChange,
+  suppressedAt: (t: number) => boolean,
+): Promise<string[]> {
+  const suppressed = suppressedAt(change.t);
+  const standing = await standingAt(db, watch, suppressed, change.t);
+  const value = known(change.value);
   if (change.kind === 'raise') {
+    const fresh = raisedState(watch, suppressed);
+    const state = standing ? nextAlarmState(standing.state, 'raise') : fresh;
     const id =
       standing?.id ??
       (await addAlarm(db, {
-        ruleId: rule.id,
-        // Of a rule that is set aside it is recorded, and nobody is called.
-        state: rule.aside?.kind ?? 'unacknowledged',
+        ...keyOf(watch),
+        state,
         raisedAt: change.t,
-        raisedValue: change.value,
+        raisedValue: value,
         returnedAt: null,
       }));
-    if (standing) await saveAlarmProcess(db, id, nextAlarmState(standing.state, 'raise'), null);
-    await addEvent(db, { alarmId: id, at: change.t, kind: 'raised', value: change.value });
+    if (standing) await saveAlarmProcess(db, id, state, null);
+    await addEvent(db, {
+      alarmId: id,
+      at: change.t,
+      kind: 'raised',
+      value,
+      unheard: state !== 'unacknowledged',
+    });
     return [id];
   }
   if (!standing) return [];
-  const circumstances = { latching: rule.latching, active: false };
+  const circumstances = { latching: watch.latching, active: false };
   await saveAlarmProcess(db, standing.id, nextAlarmState(standing.state, 'return', circumstances), change.t);
-  await addEvent(db, { alarmId: standing.id, at: change.t, kind: 'returned', value: change.value });
+  await addEvent(db, { alarmId: standing.id, at: change.t, kind: 'returned', value });
   return [standing.id];
 }
 
+const keyOf = ({ ruleId, metricId }: WatchRow): { ruleId: string; metricId: string } => ({
+  ruleId,
+  metricId,
+});
+
 /** Runs a rule afresh over all samples since it came into force and brings its alarms in line. */
-async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondition): Promise<string[]> {
-  const all = await readSeries(db, [rule.metricId], rule.inForceFrom, END_OF_TIME);
-  const { state, changes } = runCondition(condition, all.get(rule.metricId)!);
+async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promise<string[]> {
+  const condition = conditionOfWatch(watch);
+  const context = contextStart(condition, watch.inForceFrom);
+  const all = await samplesOf(db, watch, context);
+  const { state, changes } = runFromContext(condition, all, context, watch.inForceFrom, now);
+  const suppressedAt = await suppressionAround(db, watch, watch.inForceFrom, state.seen);
   const touched: string[] = [];
 
-  const recorded = await alarmsOfRule(db, rule.id, rule.inForceFrom);
+  const recorded = await alarmsOfWatch(db, watch, watch.inForceFrom);
   for (const episode of finishedEpisodes(changes)) {
-    const known = recorded.some(
+    const found = recorded.some(
       (alarm) => alarm.raisedAt <= episode.end.t && (alarm.returnedAt ?? Infinity) >= episode.start.t,
     );
-    if (!known) touched.push(await recordFoundEpisode(db, rule, episode));
+    if (!found) touched.push(await recordFoundEpisode(db, watch, episode, suppressedAt(episode.start.t)));
   }
 
-  const standing = await lockStandingAlarm(db, rule.id);
+  const standing = await lockStandingAlarm(db, watch);
   const stood = standing !== undefined && standing.returnedAt === null;
   const stands = isActive(state);
   if (stood !== stands) {
@@ -121,10 +190,10 @@ async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondi
     const change = changes.findLast((each) => each.kind === kind) ?? {
       kind,
       t: standing?.raisedAt ?? state.seen,
-      value: all.get(rule.metricId)!.v.at(-1) ?? 0,
+      value: all.v.at(-1) ?? 0,
     };
     const t = stands ? change.t : Math.max(change.t, standing!.raisedAt);
-    const ids = await applyChange(db, rule, { ...change, t });
+    const ids = await applyChange(db, watch, { ...change, t }, suppressedAt);
     for (const alarmId of ids) {
       await addEvent(db, {
         alarmId,
@@ -135,7 +204,7 @@ async function evaluateAgain(db: Queryable, rule: RuleRow, condition: AlarmCondi
     }
     touched.push(...ids);
   }
-  await saveCondition(db, rule.id, state);
+  await saveCondition(db, watch, state);
   return touched;
 }
 
@@ -151,17 +220,23 @@ function finishedEpisodes(changes: readonly ConditionChange[]): Episode[] {
 }
 
 /** An alarm that only late samples show: it is over, and no person has seen it. */
-async function recordFoundEpisode(db: Queryable, rule: RuleRow, { start, end }: Episode): Promise<string> {
-  const standing = await lockStandingAlarm(db, rule.id);
+async function recordFoundEpisode(
+  db: Queryable,
+  watch: WatchRow,
+  { start, end }: Episode,
+  suppressed: boolean,
+): Promise<string> {
+  const standing = await lockStandingAlarm(db, watch);
+  const unheard = watch.aside !== null || suppressed;
   const id = await addAlarm(db, {
-    ruleId: rule.id,
-    state: standing || rule.aside ? 'normal' : 'returnedUnacknowledged',
+    ...keyOf(watch),
+    state: standing || unheard ? 'normal' : 'returnedUnacknowledged',
     raisedAt: start.t,
-    raisedValue: start.value,
+    raisedValue: known(start.value),
     returnedAt: end.t,
   });
-  await addEvent(db, { alarmId: id, at: start.t, kind: 'raised', value: start.value });
-  await addEvent(db, { alarmId: id, at: end.t, kind: 'returned', value: end.value });
+  await addEvent(db, { alarmId: id, at: start.t, kind: 'raised', value: known(start.value), unheard });
+  await addEvent(db, { alarmId: id, at: end.t, kind: 'returned', value: known(end.value) });
   await addEvent(db, {
     alarmId: id,
     at: end.t,

@@ -1,6 +1,7 @@
 import type { Alarm, AlarmEvent, AlarmHealth, AlarmRule, HealthCheck } from '@vivid-beacon/core';
 import {
   push,
+  ruleDraft,
   startTestServer,
   TEST_NOW,
   withMetric,
@@ -31,10 +32,7 @@ const ask = async (query = ''): Promise<Answer> =>
 describe('alarm health', () => {
   it('counts every call, also while an alarm waits for its acknowledgement, and none of a shelved rule', async () => {
     const { key, token, metricId } = await withMetric(analyst);
-    const rule = { name: 'Too hot', metricId, side: 'above', limit: 205, deadband: 0, level: 'breach' };
-    const { id } = (
-      await analyst.call<{ id: string }>('POST', '/api/alarm-rules', { ...rule, onDelayMs: 0, offDelayMs: 0 })
-    ).body;
+    const { id } = (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', ruleDraft(metricId))).body;
     let minute = 0;
     const send = async (v: number): Promise<void> => {
       minute++;
@@ -90,21 +88,11 @@ describe('a rule that goes out of force', () => {
   const MINUTES_BACK = 5 * MINUTE;
   async function hot(part: object = {}) {
     const { key, token, metricId } = await withMetric(analyst);
-    const draft = {
-      name: 'Too hot',
-      metricId,
-      side: 'above',
-      limit: 205,
-      deadband: 0,
-      onDelayMs: 0,
-      offDelayMs: 0,
-      level: 'breach',
-      ...part,
-    };
+    const draft = ruleDraft(metricId, part);
     const { id } = (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', draft)).body;
     test.clock.now += MINUTE;
     await push(test.url, token, [{ metric: key, t: test.clock.now, v: 210 }]);
-    return { id, draft, alarm: await alarmOf(id) };
+    return { id, metricId, draft, alarm: await alarmOf(id) };
   }
   const alarmOf = async (ruleId: string): Promise<Alarm> => {
     const { body } = await operator.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
@@ -127,17 +115,18 @@ describe('a rule that goes out of force', () => {
   });
 
   it('gives its place to the one that replaces it, both or neither', async () => {
-    const { id, draft } = await hot();
+    const { id, metricId, draft } = await hot();
     test.clock.now += MINUTES_BACK;
-    const next = { ...draft, limit: 300, replaces: id };
+    const limit = (value: number) => ({ kind: 'limit', side: 'above', limit: value, deadband: 0 });
+    const next = { ...draft, test: limit(300), replaces: id };
     expect((await analyst.call('POST', '/api/alarm-rules', next)).status).toBe(200);
-    const rules = (await operator.call<AlarmRule[]>('GET', '/api/alarm-rules')).body;
-    expect(rules.filter(({ metricId }) => metricId === draft.metricId).map(({ limit }) => limit)).toEqual([
-      300,
-    ]);
+    const inForce = async (): Promise<unknown[]> =>
+      (await operator.call<AlarmRule[]>('GET', '/api/alarm-rules')).body
+        .filter((rule) => rule.metricId === metricId)
+        .map((rule) => rule.test);
+    expect(await inForce()).toEqual([limit(300)]);
     // The one it replaces is gone already: nothing is put in force.
-    expect((await analyst.call('POST', '/api/alarm-rules', { ...next, limit: 400 })).status).toBe(404);
-    const after = (await operator.call<AlarmRule[]>('GET', '/api/alarm-rules')).body;
-    expect(after.some(({ limit }) => limit === 400)).toBe(false);
+    expect((await analyst.call('POST', '/api/alarm-rules', { ...next, test: limit(400) })).status).toBe(404);
+    expect(await inForce()).toEqual([limit(300)]);
   });
 });

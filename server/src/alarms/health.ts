@@ -2,7 +2,7 @@ import * as yup from 'yup';
 import { alarmHealth, checkHealth, DAY_MS, HEALTH_DAYS } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
 import { alarmsSince, annunciations } from './annunciationSql';
-import { listRules } from './sql';
+import { listRules } from './rulesSql';
 
 const MOST_OPERATORS = 100;
 /** A rate told from less than a day would be a guess. */

@@ -1,24 +1,49 @@
 import { BeaconError, nextAlarmState } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { addEvent, endRule, lockRule, lockStandingAlarm, saveAlarmProcess } from './sql';
+import { endRule, lockRule } from './rulesSql';
+import { addEvent, lockStandingAlarm, saveAlarmProcess, type WatchKey } from './sql';
+import { lockWatchesOfRule, removeWatch } from './watchSql';
 
 /**
- * Takes a rule out of force, in the caller's transaction. No sample will ever return its alarm, so the alarm that
- * stands ends here; one that nobody has acknowledged waits for that only.
+ * Takes a rule out of force, in the caller's transaction. No sample will ever return its alarms, so those that
+ * stand end here; one that nobody has acknowledged waits for that only.
  *
+ * @param personId null = nobody: its metric is gone.
  * @throws {BeaconError} NOT_FOUND when it is not in force.
  */
-export async function retireRule(db: Queryable, ruleId: string, personId: string, at: number): Promise<void> {
+export async function retireRule(
+  db: Queryable,
+  ruleId: string,
+  personId: string | null,
+  at: number,
+): Promise<void> {
   const rule = await lockRule(db, ruleId);
   if (!rule || !(await endRule(db, ruleId))) {
     throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or is out of force already.');
   }
-  const standing = await lockStandingAlarm(db, ruleId);
+  for (const watch of await lockWatchesOfRule(db, ruleId)) await endWatch(db, watch, personId, at);
+  await notify(db, 'alarms', []);
+}
+
+/** Stops watching one metric; its alarm, if one stands, ends likewise. */
+export async function endWatch(
+  db: Queryable,
+  watch: WatchKey,
+  personId: string | null,
+  at: number,
+): Promise<void> {
+  const standing = await lockStandingAlarm(db, watch);
   if (standing) {
     const ended = standing.returnedAt ?? Math.max(at, standing.raisedAt);
     await saveAlarmProcess(db, standing.id, nextAlarmState(standing.state, 'retire'), ended);
-    await addEvent(db, { alarmId: standing.id, at, kind: 'ruleRetired', personId });
+    await addEvent(db, {
+      alarmId: standing.id,
+      at,
+      kind: 'ruleRetired',
+      ...(personId ? { personId } : { remark: 'Its metric is no longer watched.' }),
+    });
+    await notify(db, 'alarms', [standing.id]);
   }
-  await notify(db, 'alarms', standing ? [standing.id] : []);
+  await removeWatch(db, watch);
 }

@@ -1,93 +1,116 @@
-import {
-  DAY_MS,
-  INITIAL_CONDITION,
-  rehearse,
-  runCondition,
-  type AlarmRule,
-  type Rehearsal,
-} from '@vivid-beacon/core';
+import { contextStart, isActive, needsModel, runFromContext } from '@vivid-beacon/core';
+import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { needMetrics } from '../metrics/metrics';
+import { metricsById, type MetricRow } from '../metrics/sql';
 import { readSeries } from '../samples/readSeries';
-import { conditionOf } from './evaluate';
-import { retireRule } from './retire';
-import { addAlarm, addEvent, addRule } from './sql';
+import { conditionOf } from './condition';
+import { newestStates } from './newestStates';
+import { learn, LEARN_MS } from './rehearsal';
+import { endWatch, retireRule } from './retire';
+import { addRule, lockScopedRules, metricsInScope, type RuleParts } from './rulesSql';
+import { addAlarm, addEvent } from './sql';
+import { suppressionAround } from './suppression';
+import { watchedMetrics } from './watched';
+import { addWatch, lockOrphanedWatches, lockWatchesOfRule, stateOfSameAsset } from './watchSql';
 
-export type RuleDraft = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'aside' | 'latching'> & {
-  readonly latching?: boolean;
-};
-
-const CURVE_POINTS = 25;
-
-/** A rehearsal, with the range of values it ran over (null without samples). */
-export interface RehearsalAnswer extends Rehearsal {
-  readonly samples: number;
-  readonly range: readonly [number, number] | null;
-}
-
-/** Runs a draft on the last `days` of samples, and a curve of other limits beside it. */
-export async function rehearseRule(
-  db: Queryable,
-  draft: RuleDraft,
-  days: number,
-  now: number,
-): Promise<RehearsalAnswer> {
-  const metric = (await needMetrics(db, [draft.metricId])).get(draft.metricId)!;
-  const window = { start: now - days * DAY_MS, end: now };
-  const series = (await readSeries(db, [metric.id], window.start, window.end)).get(metric.id)!;
-  const condition = conditionOf(draft, metric.maxGapMs);
-  if (series.t.length === 0) return { ...rehearse(condition, series, window), samples: 0, range: null };
-  const low = series.v.reduce((a, b) => Math.min(a, b));
-  const high = series.v.reduce((a, b) => Math.max(a, b));
-  const from = Math.min(draft.limit, low);
-  const to = Math.max(draft.limit, high);
-  const limits = Array.from(
-    { length: CURVE_POINTS },
-    (_, i) => from + ((to - from) * i) / (CURVE_POINTS - 1),
-  );
-  return { ...rehearse(condition, series, window, limits), samples: series.t.length, range: [low, high] };
-}
+type ParsedRule = RuleParts & { readonly inForceFrom: number };
 
 /**
- * Puts a rule in force from `inForceFrom` on. Its condition starts from the newest sample, so that a
- * limit already passed raises an alarm at once.
+ * Puts a rule in force from `inForceFrom` on. Its condition starts from the newest samples, so that a limit already
+ * passed raises an alarm at once.
  *
  * @param replaces a rule that goes out of force with it; null = none.
  */
 export async function putInForce(
   pool: Pool,
-  draft: RuleDraft,
+  rule: RuleParts,
   personId: string,
   inForceFrom: number,
   replaces: string | null = null,
 ): Promise<string> {
   return withTransaction(pool, async (db) => {
     if (replaces !== null) await retireRule(db, replaces, personId, inForceFrom);
-    const metric = (await needMetrics(db, [draft.metricId])).get(draft.metricId)!;
-    // Far enough back for the delay to have run; what was over before then is not this rule's.
-    const from = inForceFrom - Math.max(draft.onDelayMs, metric.maxGapMs) * 2;
-    const past = (await readSeries(db, [metric.id], from, inForceFrom + 1)).get(metric.id)!;
-    const run = runCondition(conditionOf(draft, metric.maxGapMs), past, INITIAL_CONDITION);
-    const ruleId = await addRule(db, {
-      ...draft,
-      latching: draft.latching ?? false,
-      inForceFrom,
-      createdBy: personId,
-      condition: run.state,
-    });
-    const last = run.changes.at(-1);
-    if (last?.kind === 'raise') {
-      const id = await addAlarm(db, {
-        ruleId,
-        state: 'unacknowledged',
-        raisedAt: last.t,
-        raisedValue: last.value,
-        returnedAt: null,
-      });
-      await addEvent(db, { alarmId: id, at: last.t, kind: 'raised', value: last.value });
-      await notify(db, 'alarms', [id]);
+    const metrics = await watchedMetrics(db, rule);
+    const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId });
+    for (const metric of metrics) await startWatch(db, id, { ...rule, inForceFrom }, metric, inForceFrom);
+    return id;
+  });
+}
+
+/** Begins to watch one metric with a rule from `from` on. */
+async function startWatch(
+  db: Queryable,
+  ruleId: string,
+  rule: ParsedRule,
+  metric: MetricRow,
+  from: number,
+): Promise<void> {
+  const samples = async (start: number) =>
+    (await readSeries(db, [metric.id], start, from + 1)).get(metric.id)!;
+  const model = needsModel(rule.test) ? learn(rule.test, await samples(from - LEARN_MS), metric) : null;
+  const condition = conditionOf(rule, metric, await calendarOf(db, metric.plantId), model);
+  const context = contextStart(condition, from);
+  const run = runFromContext(condition, await samples(context), context, from, from);
+  const suppressMetric = rule.suppress ? await suppressMetricOf(db, rule, metric.id) : null;
+  const suppressing = { suppress: rule.suppress, suppressMetric };
+  const newest = (await newestStates(db, [suppressing])).get(suppressMetric ?? '');
+  const suppressed = (await suppressionAround(db, suppressing, from, from))(newest?.t ?? from);
+  await addWatch(db, {
+    ruleId,
+    metricId: metric.id,
+    condition: run.state,
+    model,
+    suppressMetric,
+    suppressed,
+  });
+  const last = run.changes.at(-1);
+  if (!isActive(run.state) || last?.kind !== 'raise') return;
+  const value = Number.isNaN(last.value) ? null : last.value;
+  const id = await addAlarm(db, {
+    ruleId,
+    metricId: metric.id,
+    state: suppressed ? 'suppressed' : 'unacknowledged',
+    raisedAt: last.t,
+    raisedValue: value,
+    returnedAt: null,
+  });
+  await addEvent(db, { alarmId: id, at: last.t, kind: 'raised', value, unheard: suppressed });
+  await notify(db, 'alarms', [id]);
+}
+
+/** The state that suppresses a rule on a metric: the one named, or the one of the same name on the metric's own asset. */
+async function suppressMetricOf(db: Queryable, rule: ParsedRule, metricId: string): Promise<string | null> {
+  if (rule.under === null) return rule.suppress!.metricId;
+  return stateOfSameAsset(db, metricId, rule.suppress!.metricId);
+}
+
+/**
+ * Lets rules over a scope watch the metrics that came to it and leave those that went; what watches a metric that
+ * has been removed ends. @returns how many watches began or ended.
+ */
+export async function keepScopes(pool: Pool, now: number): Promise<number> {
+  return withTransaction(pool, async (db) => {
+    let changed = 0;
+    for (const rule of await lockScopedRules(db)) {
+      const wanted = new Set(await metricsInScope(db, { metricId: rule.metricId, under: rule.under! }));
+      const watches = await lockWatchesOfRule(db, rule.id);
+      for (const watch of watches) {
+        if (wanted.delete(watch.metricId)) continue;
+        await endWatch(db, watch, null, now);
+        changed++;
+      }
+      const rows = await metricsById(db, [...wanted]);
+      for (const metric of rows.values()) await startWatch(db, rule.id, rule, metric, now);
+      changed += rows.size;
     }
-    return ruleId;
+    for (const watch of await lockOrphanedWatches(db)) {
+      const rest = await lockWatchesOfRule(db, watch.ruleId);
+      if (rest.length > 1) await endWatch(db, watch, null, now);
+      else await retireRule(db, watch.ruleId, null, now);
+      changed++;
+    }
+    if (changed > 0) await notify(db, 'alarms', []);
+    return changed;
   });
 }

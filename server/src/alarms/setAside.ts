@@ -8,70 +8,66 @@ import {
 } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import {
-  addEvent,
-  lockAlarm,
-  lockEndedShelves,
-  lockRule,
-  lockStandingAlarm,
-  saveAlarmState,
-  saveAside,
-} from './sql';
+import { addEvent, lockAlarm, lockStandingAlarm, saveAlarmState } from './sql';
+import { lockEndedShelves, lockWatchesOfRule, saveAside, type WatchRow } from './watchSql';
 
 const ACTION: Readonly<Record<SetAside, AlarmAction>> = { shelved: 'shelve', outOfService: 'takeOut' };
 
 /**
- * Shelves a rule until a time, or takes it out of service. Its alarm goes along, if one stands; what its
- * condition does meanwhile is recorded, and nobody is called.
+ * Shelves a rule until a time, or takes it out of service: on one of its metrics, or on all (`metricId` = null). Its
+ * alarms go along, if any stand; what its condition does meanwhile is recorded, and nobody is called.
  */
 export async function setRuleAside(
   pool: Pool,
   ruleId: string,
+  metricId: string | null,
   aside: { readonly kind: SetAside; readonly until: number | null; readonly reason: string },
   personId: string,
   at: number,
 ): Promise<void> {
   await withTransaction(pool, async (db) => {
-    const rule = await needRule(db, ruleId);
-    if (!rule.inForce) throw new BeaconError('WRONG_STATE', 'This rule is out of force already.');
-    if (rule.aside?.kind === 'outOfService' && aside.kind === 'shelved') {
+    const watches = await needWatches(db, ruleId, metricId);
+    if (aside.kind === 'shelved' && watches.some((watch) => watch.aside === 'outOfService')) {
       throw new BeaconError('WRONG_STATE', 'This rule is out of service. Put it back first.');
     }
-    const standing = await lockStandingAlarm(db, ruleId);
-    await saveAside(db, ruleId, aside, personId, at);
-    if (standing) {
+    const touched: string[] = [];
+    for (const watch of watches) {
+      const standing = await lockStandingAlarm(db, watch);
+      await saveAside(db, watch, aside, personId, at);
+      if (!standing) continue;
       await saveAlarmState(db, standing.id, nextAlarmState(standing.state, ACTION[aside.kind]));
       await addEvent(db, { alarmId: standing.id, at, kind: aside.kind, personId, remark: aside.reason });
+      touched.push(standing.id);
     }
-    await notify(db, 'alarms', standing ? [standing.id] : []);
+    await notify(db, 'alarms', touched);
   });
 }
 
 /**
- * Puts a rule back before its time, also one that has gone out of force meanwhile: its alarm must come to an
- * end. 409 when it is not set aside; what analysts took out of service only they put back.
+ * Puts a rule back before its time. 409 when it is not set aside; what analysts took out of service only they put back.
  */
 export async function putRuleBack(
   pool: Pool,
   ruleId: string,
+  metricId: string | null,
   person: { readonly id: string; readonly role: Role },
   at: number,
 ): Promise<void> {
   await withTransaction(pool, async (db) => {
-    const rule = await needRule(db, ruleId);
-    if (!rule.aside) throw new BeaconError('WRONG_STATE', 'This rule is not set aside.');
-    if (rule.aside.kind === 'outOfService' && !allows(person.role, 'analyst')) {
+    const watches = (await needWatches(db, ruleId, metricId)).filter(({ aside }) => aside !== null);
+    if (watches.length === 0) throw new BeaconError('WRONG_STATE', 'This rule is not set aside.');
+    if (watches.some(({ aside }) => aside === 'outOfService') && !allows(person.role, 'analyst')) {
       throw new BeaconError('NOT_ALLOWED', 'Only analysts put a rule back that is out of service.');
     }
-    await putBack(db, ruleId, person.id, at);
+    for (const watch of watches) await putBack(db, watch, person.id, at);
   });
 }
 
-/** Puts back the rules whose shelf has ended. @returns how many; each once, though several servers look. */
+/** Puts back what has lain on the shelf for its time. @returns how many; each once, though several servers look. */
 export async function endShelves(pool: Pool, now: number): Promise<number> {
   return withTransaction(pool, async (db) => {
     const ended = await lockEndedShelves(db, now);
-    for (const rule of ended) await putBack(db, rule.id, null, now);
+    for (const watch of ended) await putBack(db, watch, null, now);
     return ended.length;
   });
 }
@@ -87,22 +83,24 @@ export async function resetAlarm(pool: Pool, alarmId: string, personId: string, 
   });
 }
 
-async function needRule(db: Queryable, ruleId: string) {
-  const rule = await lockRule(db, ruleId);
-  if (!rule) throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist.');
-  return rule;
+async function needWatches(db: Queryable, ruleId: string, metricId: string | null): Promise<WatchRow[]> {
+  const watches = await lockWatchesOfRule(db, ruleId, metricId);
+  if (watches.length === 0) {
+    throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or is out of force already.');
+  }
+  return watches;
 }
 
-async function putBack(db: Queryable, ruleId: string, personId: string | null, at: number): Promise<void> {
-  const standing = await lockStandingAlarm(db, ruleId);
-  await saveAside(db, ruleId, null, personId, at);
+async function putBack(db: Queryable, watch: WatchRow, personId: string | null, at: number): Promise<void> {
+  const standing = await lockStandingAlarm(db, watch);
+  await saveAside(db, watch, null, personId, at);
   if (standing) {
-    const active = standing.returnedAt === null;
-    await saveAlarmState(
-      db,
-      standing.id,
-      nextAlarmState(standing.state, 'putBack', { latching: false, active }),
-    );
+    const next = nextAlarmState(standing.state, 'putBack', {
+      latching: false,
+      active: standing.returnedAt === null,
+      suppressed: watch.suppressed,
+    });
+    await saveAlarmState(db, standing.id, next);
     await addEvent(db, {
       alarmId: standing.id,
       at,

@@ -1,115 +1,6 @@
-import type { Alarm, AlarmEvent, AlarmRule, AlarmState, ConditionState, RuleAside } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, AlarmState } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
-
-/** A rule with what its condition remembers. */
-export interface RuleRow extends AlarmRule {
-  readonly condition: ConditionState;
-}
-
-const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.side, rule.alarm_limit as "limit", rule.deadband,
-  rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.level,
-  rule.latching, rule.in_force as "inForce", ${ms('rule.in_force_from', 'inForceFrom')},
-  case when rule.aside is not null then jsonb_build_object(
-    'kind', rule.aside, 'at', extract(epoch from rule.aside_at) * 1000, 'until', extract(epoch from rule.aside_until) * 1000,
-    'by', (select name from person where id = rule.aside_by), 'reason', rule.aside_reason) end as aside`;
-
-export function listRules(db: Queryable): Promise<AlarmRule[]> {
-  return all(db, `select ${RULE} from alarm_rule rule where rule.in_force order by rule.name`);
-}
-
-/** A rule, in force or not, locked. */
-export function lockRule(db: Queryable, id: string): Promise<RuleRow | undefined> {
-  return one(
-    db,
-    `select ${RULE}, rule.condition from alarm_rule rule where rule.id = $1 for update of rule`,
-    [id],
-  );
-}
-
-/** Shelved rules whose time is over, locked; those that another server has locked are left to it. */
-export function lockEndedShelves(db: Queryable, now: number): Promise<RuleRow[]> {
-  return all(
-    db,
-    `select ${RULE}, rule.condition from alarm_rule rule
-     where rule.aside = 'shelved' and rule.aside_until <= $1 order by rule.id for update of rule skip locked`,
-    [moment(now)],
-  );
-}
-
-/** Sets a rule aside, or puts it back (`aside` = null), and adds that to its history. */
-export async function saveAside(
-  db: Queryable,
-  ruleId: string,
-  aside: Pick<RuleAside, 'kind' | 'until' | 'reason'> | null,
-  personId: string | null,
-  at: number,
-): Promise<void> {
-  const until = aside?.until == null ? null : moment(aside.until);
-  await db.query(
-    `update alarm_rule set aside = $2::text, aside_until = $3, aside_at = case when $2::text is null then null else $4::timestamptz end,
-            aside_by = case when $2::text is null then null else $5::bigint end, aside_reason = $6 where id = $1`,
-    [ruleId, aside?.kind ?? null, until, moment(at), personId, aside?.reason ?? null],
-  );
-  await db.query(
-    `insert into alarm_rule_event (rule_id, at, kind, until, person_id, reason) values ($1, $2, $3, $4, $5, $6)`,
-    [ruleId, moment(at), aside?.kind ?? 'putBack', until, personId, aside?.reason ?? null],
-  );
-}
-
-/** Rules in force on these metrics, locked until the transaction ends. */
-export function lockRulesOf(db: Queryable, metricIds: readonly string[]): Promise<RuleRow[]> {
-  return all(
-    db,
-    `select ${RULE}, rule.condition from alarm_rule rule
-     where rule.in_force and rule.metric_id = any($1::bigint[]) order by rule.id for update of rule`,
-    [metricIds],
-  );
-}
-
-export async function addRule(
-  db: Queryable,
-  rule: Omit<AlarmRule, 'id' | 'inForce' | 'aside'> & { createdBy: string; condition: ConditionState },
-): Promise<string> {
-  const row = await one<{ id: string }>(
-    db,
-    `insert into alarm_rule (name, metric_id, side, alarm_limit, deadband, on_delay_ms, off_delay_ms, level,
-                             in_force_from, created_by, condition, latching)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11::jsonb, $12) returning id`,
-    [
-      rule.name,
-      rule.metricId,
-      rule.side,
-      rule.limit,
-      rule.deadband,
-      rule.onDelayMs,
-      rule.offDelayMs,
-      rule.level,
-      moment(rule.inForceFrom),
-      rule.createdBy,
-      JSON.stringify(rule.condition),
-      rule.latching,
-    ],
-  );
-  return row!.id;
-}
-
-/** Takes a rule out of force. @returns false when there is none in force. */
-export async function endRule(db: Queryable, id: string): Promise<boolean> {
-  const row = await one(
-    db,
-    'update alarm_rule set in_force = false where id = $1 and in_force returning id',
-    [id],
-  );
-  return row !== undefined;
-}
-
-export async function saveCondition(db: Queryable, ruleId: string, condition: ConditionState): Promise<void> {
-  await db.query('update alarm_rule set condition = $2::jsonb where id = $1', [
-    ruleId,
-    JSON.stringify(condition),
-  ]);
-}
 
 /** The part of an alarm that its state machine works on. */
 export interface AlarmRow {
@@ -118,26 +9,44 @@ export interface AlarmRow {
   readonly raisedAt: number;
   readonly returnedAt: number | null;
   readonly ruleId: string;
+  readonly metricId: string;
 }
 
-const ALARM_ROW = `id, state, rule_id as "ruleId", ${ms('raised_at', 'raisedAt')}, ${ms('returned_at', 'returnedAt')}`;
+const ALARM_ROW = `id, state, rule_id as "ruleId", metric_id as "metricId", ${ms('raised_at', 'raisedAt')}, ${ms('returned_at', 'returnedAt')}`;
 
-/** The rule's alarm that is not over yet, locked. */
-export function lockStandingAlarm(db: Queryable, ruleId: string): Promise<AlarmRow | undefined> {
-  return one(db, `select ${ALARM_ROW} from alarm where rule_id = $1 and state <> 'normal' for update`, [
-    ruleId,
-  ]);
+/** What a rule watches one metric with: one alarm of it stands at most. */
+export interface WatchKey {
+  readonly ruleId: string;
+  readonly metricId: string;
+}
+
+/** The alarm of a rule on a metric that is not over yet, locked. */
+export function lockStandingAlarm(
+  db: Queryable,
+  { ruleId, metricId }: WatchKey,
+): Promise<AlarmRow | undefined> {
+  return one(
+    db,
+    `select ${ALARM_ROW} from alarm where rule_id = $1 and metric_id = $2 and state <> 'normal' for update`,
+    [ruleId, metricId],
+  );
 }
 
 export function lockAlarm(db: Queryable, id: string): Promise<AlarmRow | undefined> {
   return one(db, `select ${ALARM_ROW} from alarm where id = $1 for update`, [id]);
 }
 
-export function alarmsOfRule(db: Queryable, ruleId: string, from: number): Promise<AlarmRow[]> {
+/** Alarms of a rule on a metric that had not returned before `from`, oldest first. */
+export function alarmsOfWatch(
+  db: Queryable,
+  { ruleId, metricId }: WatchKey,
+  from: number,
+): Promise<AlarmRow[]> {
   return all(
     db,
-    `select ${ALARM_ROW} from alarm where rule_id = $1 and (returned_at is null or returned_at >= $2) order by raised_at`,
-    [ruleId, moment(from)],
+    `select ${ALARM_ROW} from alarm
+     where rule_id = $1 and metric_id = $2 and (returned_at is null or returned_at >= $3) order by raised_at`,
+    [ruleId, metricId, moment(from)],
   );
 }
 
@@ -145,17 +54,20 @@ export async function addAlarm(
   db: Queryable,
   alarm: {
     ruleId: string;
+    metricId: string;
     state: AlarmState;
     raisedAt: number;
-    raisedValue: number;
+    raisedValue: number | null;
     returnedAt: number | null;
   },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
-    `insert into alarm (rule_id, state, raised_at, raised_value, returned_at) values ($1, $2, $3, $4, $5) returning id`,
+    `insert into alarm (rule_id, metric_id, state, raised_at, raised_value, returned_at)
+     values ($1, $2, $3, $4, $5, $6) returning id`,
     [
       alarm.ruleId,
+      alarm.metricId,
       alarm.state,
       moment(alarm.raisedAt),
       alarm.raisedValue,
@@ -206,12 +118,14 @@ export async function addEvent(
     at: number;
     kind: AlarmEvent['kind'];
     personId?: string;
-    value?: number;
+    value?: number | null;
     remark?: string;
+    /** Raised while it was set aside or suppressed: nobody was called. */
+    unheard?: boolean;
   },
 ): Promise<void> {
   await db.query(
-    'insert into alarm_event (alarm_id, at, kind, person_id, value, remark) values ($1, $2, $3, $4, $5, $6)',
+    'insert into alarm_event (alarm_id, at, kind, person_id, value, remark, unheard) values ($1, $2, $3, $4, $5, $6, $7)',
     [
       event.alarmId,
       moment(event.at),
@@ -219,6 +133,7 @@ export async function addEvent(
       event.personId ?? null,
       event.value ?? null,
       event.remark || null,
+      event.unheard ?? false,
     ],
   );
 }
@@ -234,9 +149,9 @@ export function listEvents(db: Queryable, alarmId: string): Promise<AlarmEvent[]
 }
 
 const ALARMS = `
-  select alarm.id, alarm.rule_id as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.side,
-         ${ms('rule.aside_until', 'shelvedUntil')}, rule.aside_reason as "asideReason",
-         rule.alarm_limit as "limit", metric.id as "metricId", metric.name as "metricName", metric.unit,
+  select alarm.id, alarm.rule_id as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.priority, rule.test,
+         rule.to_do as "toDo", ${ms('watch.aside_until', 'shelvedUntil')}, watch.aside_reason as "asideReason",
+         metric.id as "metricId", metric.name as "metricName", metric.unit,
          metric.decimals::int as decimals, asset.id as "assetId", asset.name as "assetName",
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
          ${ms('alarm.raised_at', 'raisedAt')}, alarm.raised_value as "raisedValue",
@@ -244,7 +159,8 @@ const ALARMS = `
          person.name as "acknowledgedBy", ${ms('alarm.acknowledged_at', 'acknowledgedAt')}
   from alarm
   join alarm_rule rule on rule.id = alarm.rule_id
-  join metric on metric.id = rule.metric_id
+  left join alarm_watch watch on watch.rule_id = alarm.rule_id and watch.metric_id = alarm.metric_id
+  join metric on metric.id = alarm.metric_id
   join asset on asset.id = metric.asset_id
   join asset_place place on place.asset_id = asset.id
   left join metric_latest latest on latest.metric_id = metric.id
@@ -255,7 +171,7 @@ export function listStandingAlarms(db: Queryable): Promise<Alarm[]> {
   return all(
     db,
     `${ALARMS} where alarm.state <> 'normal'
-     order by alarm.state in ('shelved', 'outOfService'), rule.level = 'breach' desc, alarm.raised_at desc`,
+     order by alarm.state in ('shelved', 'suppressed', 'outOfService'), rule.level = 'breach' desc, alarm.raised_at desc`,
   );
 }
 
@@ -268,11 +184,12 @@ export function findAlarm(db: Queryable, id: string): Promise<Alarm | undefined>
   return one(db, `${ALARMS} where alarm.id = $1`, [id]);
 }
 
-/** Earlier alarms of the same rule. */
+/** Earlier alarms of the same rule on the same metric. */
 export function earlierAlarms(db: Queryable, alarm: Alarm, limit: number): Promise<Alarm[]> {
   return all(
     db,
-    `${ALARMS} where alarm.rule_id = $1 and alarm.raised_at < $2 order by alarm.raised_at desc limit $3`,
-    [alarm.ruleId, moment(alarm.raisedAt), limit],
+    `${ALARMS} where alarm.rule_id = $1 and alarm.metric_id = $2 and alarm.raised_at < $3
+     order by alarm.raised_at desc limit $4`,
+    [alarm.ruleId, alarm.metricId, moment(alarm.raisedAt), limit],
   );
 }

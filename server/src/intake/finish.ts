@@ -54,7 +54,7 @@ export async function finishIntake(
   for (const [metricId, slices] of slicesOf(await listPartDays(db, intake.id))) {
     results.push(await takeMetric(db, intake.id, metricId, slices, now));
   }
-  await evaluateAlarms(db, results);
+  await evaluateAlarms(db, results, now);
   await dropParts(db, intake.id);
   await closeIntake(db, intake.id, 'done', now, told);
   const changed = results.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);

@@ -66,7 +66,7 @@ export async function undoIntake(
     addedByDay: new Map(),
     changedFrom: from,
   }));
-  await evaluateAlarms(db, results);
+  await evaluateAlarms(db, results, now);
   await markUndone(db, intakeId, personId, now);
   if (changedFrom.size > 0) await notify(db, 'samples', [...changedFrom.keys()]);
   await notify(db, 'metrics', []);

@@ -65,7 +65,7 @@ export async function pushSamples(app: AppContext, tokenId: string, batch: SentB
       [...addedByDay].map(([dayStart, n]) => ({ metricId, dayStart, samples: n })),
     );
     if (pushed.length > 0) await countPushed(db, tokenId, pushed);
-    await evaluateAlarms(db, merged);
+    await evaluateAlarms(db, merged, now);
     const changed = merged.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);
     if (changed.length > 0) await notify(db, 'samples', changed);
     return merged;

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
-import { writeColumns, type Role, type SessionState } from '@vivid-beacon/core';
+import { writeColumns, type Alarm, type Role, type SessionState } from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
 import { runServer, type RunningServer } from '../runServer';
@@ -154,6 +154,27 @@ export async function withMetric(
   });
   const token = await analyst.call<{ token: string }>('POST', '/api/push-tokens', { name: 'Test sender' });
   return { assetId: asset.body.id, metricId: made.body.id, key: made.body.key, token: token.body.token };
+}
+
+/** A rule as it is sent: over 205 at once, with a deadband of 4, unless told otherwise. */
+export function ruleDraft(metricId: string, part: object = {}): object {
+  return {
+    name: 'Too hot',
+    metricId,
+    test: { kind: 'limit', side: 'above', limit: 205, deadband: 4 },
+    onDelayMs: 0,
+    offDelayMs: 0,
+    level: 'breach',
+    ...part,
+  };
+}
+
+/** Every alarm of a rule, oldest first. */
+export async function alarmsOf(visitor: Visitor, ruleId: string): Promise<Alarm[]> {
+  const { body } = await visitor.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
+  return [...body.standing, ...body.past]
+    .filter((alarm) => alarm.ruleId === ruleId)
+    .sort((a, b) => a.raisedAt - b.raisedAt);
 }
 
 /** One part of a file as it is sent: columns of times and values by metric. */

@@ -1,5 +1,12 @@
 import { screen, waitFor } from '@testing-library/react';
-import { alarmHealth, checkHealth, type AlarmRule, type Annunciation, type Metric } from '@vivid-beacon/core';
+import {
+  alarmHealth,
+  checkHealth,
+  PLAIN_RULE,
+  type AlarmRule,
+  type Annunciation,
+  type Metric,
+} from '@vivid-beacon/core';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { RuleEditorScreen } from '../RuleEditorScreen';
 import { AlarmHealthScreen } from './AlarmHealthScreen';
@@ -54,19 +61,17 @@ describe('alarm health', () => {
 describe('changing a rule', () => {
   it('begins with the rule as it is, and puts the new one in its place', async () => {
     const rule: AlarmRule = {
+      ...PLAIN_RULE,
       id: '1',
       name: 'Dryer hot',
       metricId: '10',
-      side: 'above',
-      limit: 205,
-      deadband: 4,
+      test: { kind: 'limit', side: 'above', limit: 205, deadband: 4 },
       onDelayMs: 300_000,
-      offDelayMs: 0,
       level: 'caution',
       latching: true,
       inForce: true,
       inForceFrom: 0,
-      aside: null,
+      watches: [],
     };
     const metric = {
       id: '10',
@@ -74,24 +79,31 @@ describe('changing a rule', () => {
       assetName: 'Dryer',
       unit: '°C',
       kind: 'level',
+      origin: 'samples',
       decimals: 1,
     };
     const { person, sent } = renderScreen(<RuleEditorScreen from="1" />, {
       ...answers('analyst'),
       'GET /api/metrics': [metric as Metric],
       'GET /api/alarm-rules': [rule],
+      'GET /api/assets': [],
+      'GET /api/people': [],
       'POST /api/alarm-rules/rehearsal': {
         window: WEEK,
         alarms: [],
         longestMs: 0,
         share: 0,
+        outsideHours: 0,
         curve: [],
+        onceAWeek: null,
         samples: 0,
-        range: null,
+        metrics: 1,
+        learntOnItself: false,
+        unlearnt: 0,
       },
       'POST /api/alarm-rules': { id: '2' },
     });
-    expect(await screen.findByText(/^In place of "Dryer hot", above 205/)).toBeTruthy();
+    expect(await screen.findByText(/^In place of "Dryer hot": Caution above 205/)).toBeTruthy();
     const limit = screen.getByLabelText('Limit');
     await person.clear(limit);
     await person.type(limit, '212');
@@ -100,8 +112,7 @@ describe('changing a rule', () => {
       const put = sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules');
       expect(put?.body).toMatchObject({
         replaces: '1',
-        limit: 212,
-        deadband: 4,
+        test: { kind: 'limit', side: 'above', limit: 212, deadband: 4 },
         latching: true,
         level: 'caution',
       });

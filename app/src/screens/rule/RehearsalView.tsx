@@ -5,14 +5,22 @@ import type { RehearsalAnswer } from '../../api/rehearsal';
 import { spacedOut } from '../../charts/spacedOut';
 import { starPath } from '../../charts/starPath';
 import { Words } from '../../components/Words';
+import { rehearsalNotes } from './rehearsalNotes';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
 
 const STRIPS = 3;
 const STRIP_HEIGHT = 34;
 
+interface RehearsalViewProps {
+  readonly answer: RehearsalAnswer;
+  /** The same of the rule that is in force; null = there is none. */
+  readonly now: RehearsalAnswer | null;
+  readonly zone: string;
+}
+
 /** How often the rule would have fired, for how long, and when. */
-export function RehearsalView({ answer, zone }: { readonly answer: RehearsalAnswer; readonly zone: string }) {
+export function RehearsalView({ answer, now, zone }: RehearsalViewProps) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const { window, alarms } = answer;
@@ -51,9 +59,11 @@ export function RehearsalView({ answer, zone }: { readonly answer: RehearsalAnsw
           </View>
         ))}
       </View>
-      <Words as="second" colour={palette.ink2}>
-        {`Run on ${formatNumber(answer.samples, 0)} samples with the code that watches live.`}
-      </Words>
+      {rehearsalNotes(answer, now).map((note) => (
+        <Words key={note} as="second" colour={palette.ink2}>
+          {note}
+        </Words>
+      ))}
     </View>
   );
 }

@@ -1,0 +1,90 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import { limitOf, withLimit, type AlarmRule, type AlarmTest, type Metric } from '@vivid-beacon/core';
+import { rehearse } from '../../api/rehearsal';
+import type { RuleForm } from '../../api/changes';
+import { Answer } from '../../components/Answer';
+import { Notice } from '../../components/Notice';
+import { Section } from '../../components/Section';
+import { draftOf } from './draft';
+import { OnceAWeek } from './OnceAWeek';
+import { RehearsalView } from './RehearsalView';
+import { ThresholdCurve } from './ThresholdCurve';
+import { unitOfLimit } from './unitOfLimit';
+
+const REHEARSAL_DAYS = 90;
+
+interface RehearsalSectionProps {
+  readonly rule: RuleForm;
+  readonly metric: Metric;
+  /** The rule that is in force now, to compare with. */
+  readonly before: AlarmRule | null;
+  readonly onTest: (test: AlarmTest) => void;
+}
+
+/** What a rule would have done on the past, beside what the one in force did, and what other limits would do. */
+export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSectionProps) {
+  const rehearsal = useRehearsal(rule);
+  const now = useRehearsal(before && draftOf(before));
+  const limit = limitOf(rule.test);
+  const { unit, decimals } = unitOfLimit(rule.test, metric);
+  return (
+    <Section title="Rehearsal" aside={`last ${REHEARSAL_DAYS} days`}>
+      <Answer query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
+        {(answer) =>
+          answer.samples === 0 ? (
+            <Notice
+              kind="empty"
+              title="Nothing to rehearse on"
+              text="There are no samples in the last 90 days. The rule works on what comes."
+            />
+          ) : (
+            <View style={rehearsal.isPlaceholderData && styles.old}>
+              <RehearsalView answer={answer} now={now.data ?? null} zone={metric.zone} />
+              {limit !== null && (
+                <>
+                  <ThresholdCurve
+                    answer={answer}
+                    limit={limit}
+                    unit={unit}
+                    decimals={decimals}
+                    onChange={(next) => onTest(withLimit(rule.test, next))}
+                  />
+                  <OnceAWeek
+                    found={answer.onceAWeek}
+                    test={rule.test}
+                    unit={unit}
+                    decimals={decimals}
+                    onTake={(next) => onTest(withLimit(rule.test, next))}
+                  />
+                </>
+              )}
+            </View>
+          )
+        }
+      </Answer>
+    </Section>
+  );
+}
+
+function useRehearsal(rule: RuleForm | null) {
+  // What nobody is told, and what it is called, changes nothing of what it finds.
+  const asked = rule && {
+    ...rule,
+    name: 'Rehearsal',
+    message: '',
+    toDo: '',
+    told: [],
+    escalation: null,
+    replaces: null,
+  };
+  return useQuery({
+    queryKey: ['readings', 'rehearsal', asked],
+    queryFn: ({ signal }) => rehearse(asked!, REHEARSAL_DAYS, signal),
+    enabled: asked !== null,
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+}
+
+const styles = StyleSheet.create({ old: { opacity: 0.6 } });

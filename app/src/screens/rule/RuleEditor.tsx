@@ -1,0 +1,151 @@
+import { useMemo, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import { MINUTE_MS, type AlarmRule, type Metric } from '@vivid-beacon/core';
+import { usePutInForce, type RuleForm } from '../../api/changes';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { Page } from '../../components/Page';
+import { Section } from '../../components/Section';
+import { Sentence } from '../../components/Sentence';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+import { MetricPanel } from '../editor/MetricPanel';
+import { DELAYS, ruleLine } from '../ruleWords';
+import { BackPanel } from './BackPanel';
+import { CallPanel } from './CallPanel';
+import { draftOf, firstDraft, firstTest, usualName } from './draft';
+import { HoursPanel } from './HoursPanel';
+import { LevelPanel } from './LevelPanel';
+import { RehearsalSection } from './RehearsalSection';
+import { ruleSentence, type RuleNames, type RuleSlot } from './ruleSentence';
+import { SuppressPanel } from './SuppressPanel';
+import { TestPanel } from './TestPanel';
+import { usualHigh } from './usualHigh';
+import { WherePanel } from './WherePanel';
+
+interface RuleEditorProps {
+  readonly names: RuleNames;
+  /** The rule that is changed; null = a new one. */
+  readonly before: AlarmRule | null;
+  readonly onLeave: () => void;
+}
+
+/** The sentence of a rule, the panel of the part that is open, and what the rule would have done. */
+export function RuleEditor({ names, before, onLeave }: RuleEditorProps) {
+  const palette = usePalette();
+  const client = useQueryClient();
+  const put = usePutInForce();
+  const { metrics, assets, people } = names;
+  const [open, setOpen] = useState<RuleSlot>(before ? 'test' : 'metric');
+  const [rule, setRule] = useState<RuleForm | null>(before && draftOf(before));
+  const metric = metrics.find(({ id }) => id === rule?.metricId);
+  const change = (part: Partial<RuleForm>): void => setRule((last) => last && { ...last, ...part });
+  const choose = async (chosen: Metric): Promise<void> => {
+    const usual = await usualHigh(client, chosen);
+    setRule((last) => firstDraft(chosen, usual, last));
+    setOpen('test');
+  };
+  const chooseKind = async (kind: RuleForm['test']['kind']): Promise<void> => {
+    if (!rule || !metric) return;
+    const usual = await usualHigh(client, metric);
+    const ownName = rule.name !== usualName(metric, rule.test.kind);
+    change({ test: firstTest(kind, metric, usual), ...(ownName ? {} : { name: usualName(metric, kind) }) });
+  };
+  const parts = useMemo(
+    () => ruleSentence(rule, { metrics, assets, people }),
+    [rule, metrics, assets, people],
+  );
+  const complete = rule !== null && rule.escalation?.to.length !== 0;
+  return (
+    <Page
+      title="Alarm rule"
+      onBack={onLeave}
+      backName="Leave without saving"
+      dock={
+        <>
+          <Button look="quiet" label="Leave" onPress={onLeave} />
+          <Button
+            grow
+            look="main"
+            label={before ? 'Put in its place' : 'Put in force'}
+            disabled={!complete || put.isPending}
+            onPress={() => put.mutate(rule!, { onSuccess: onLeave })}
+          />
+        </>
+      }
+    >
+      {before && (
+        <Words as="body" colour={palette.ink2}>
+          {`In place of "${before.name}": ${ruleLine(before, metric)}. Its history stays.`}
+        </Words>
+      )}
+      <View style={styles.sentence}>
+        <Sentence parts={parts} open={open} onOpen={(key) => setOpen(key as RuleSlot)} />
+      </View>
+      {put.isError && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>{`Could not save the rule. ${put.error.message}`}</Words>
+        </View>
+      )}
+      {rule && metric && open === 'metric' && (
+        <WherePanel
+          metric={metric}
+          metrics={metrics}
+          assets={assets}
+          under={rule.under}
+          onChange={(under) => change({ under })}
+        />
+      )}
+      {(!rule || open === 'metric') && (
+        <Section title="Metric">
+          <MetricPanel
+            name="Metric"
+            metrics={metrics}
+            chosen={rule?.metricId ?? null}
+            onChoose={(chosen) => void choose(chosen)}
+          />
+        </Section>
+      )}
+      {rule && metric && (
+        <>
+          {open === 'level' && <LevelPanel rule={rule} onChange={change} />}
+          {open === 'test' && (
+            <TestPanel
+              test={rule.test}
+              metric={metric}
+              onKind={(kind) => void chooseKind(kind)}
+              onChange={(test) => change({ test })}
+            />
+          )}
+          {open === 'delay' && (
+            <WordRow
+              name="On-delay"
+              options={DELAYS}
+              chosen={String(rule.onDelayMs / MINUTE_MS)}
+              onChoose={(minutes) => change({ onDelayMs: Number(minutes) * MINUTE_MS })}
+            />
+          )}
+          {open === 'back' && <BackPanel rule={rule} unit={metric.unit} onChange={change} />}
+          {open === 'hours' && <HoursPanel hours={rule.hours} onChange={(hours) => change({ hours })} />}
+          {open === 'suppress' && (
+            <SuppressPanel
+              suppress={rule.suppress}
+              metric={metric}
+              metrics={metrics}
+              onChange={(suppress) => change({ suppress })}
+            />
+          )}
+          {open === 'call' && <CallPanel rule={rule} people={people} onChange={change} />}
+          <RehearsalSection rule={rule} metric={metric} before={before} onTest={(test) => change({ test })} />
+          <Section title="Name" closed={false}>
+            <Field label="Name of the rule" value={rule.name} onChange={(name) => change({ name })} />
+          </Section>
+        </>
+      )}
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({ sentence: { paddingVertical: 8 } });

@@ -1,0 +1,35 @@
+import { DAY_MS, formatNumber } from '@vivid-beacon/core';
+import type { RehearsalAnswer } from '../../api/rehearsal';
+
+/** Alarms a day that one person can answer, of all rules together (ANSI/ISA-18.2-2016, from memory). */
+const GUIDELINE_A_DAY = 150;
+
+/** What a person should know of a rehearsal beside its figures. */
+export function rehearsalNotes(answer: RehearsalAnswer, now: RehearsalAnswer | null): string[] {
+  const { alarms, window, metrics } = answer;
+  const count = alarms.length;
+  const aDay = count / ((window.end - window.start) / DAY_MS);
+  const notes = [
+    `${formatNumber(aDay, aDay < 1 ? 2 : 1)} a day; one person can answer about ${GUIDELINE_A_DAY} a day of all rules together.`,
+  ];
+  if (count > 0) {
+    const share = (100 * answer.outsideHours) / count;
+    notes.push(`${formatNumber(share, 0)} % of them outside working hours.`);
+  }
+  if (now) notes.push(`The rule in force: ${times(now.alarms.length)}; this one: ${times(count)}.`);
+  if (answer.learntOnItself) {
+    notes.push('It learnt what is usual from these very days, so it looks better than it will be.');
+  }
+  if (answer.unlearnt > 0) {
+    notes.push(
+      `${answer.unlearnt} of ${metrics} metrics have too little past to learn from: there it finds nothing.`,
+    );
+  }
+  const over = metrics > 1 ? ` of ${metrics} metrics` : '';
+  notes.push(`Run on ${formatNumber(answer.samples, 0)} samples${over} with the code that watches live.`);
+  return notes;
+}
+
+function times(count: number): string {
+  return count === 1 ? 'once' : `${formatNumber(count, 0)} times`;
+}

@@ -1,0 +1,67 @@
+import {
+  backWords,
+  formatLength,
+  hoursWords,
+  LEVEL_WORDS,
+  stateWords,
+  testWords,
+  type Asset,
+  type Metric,
+  type Person,
+} from '@vivid-beacon/core';
+import type { RuleForm } from '../../api/changes';
+import type { SentencePart } from '../../components/Sentence';
+import { delayWords } from '../ruleWords';
+
+export type RuleSlot = 'level' | 'metric' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
+
+export interface RuleNames {
+  readonly metrics: readonly Metric[];
+  readonly assets: readonly Asset[];
+  readonly people: readonly Person[];
+}
+
+const words = (text: string): SentencePart => ({ kind: 'words', text });
+const slot = (key: RuleSlot, text: string): SentencePart => ({ kind: 'slot', key, text });
+
+/** A rule as a sentence of which every part can be tapped. */
+export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }: RuleNames): SentencePart[] {
+  const metric = metrics.find(({ id }) => id === rule?.metricId);
+  if (!rule || !metric) return [words('Raise an alarm when'), slot('metric', 'a metric')];
+  const { test, suppress } = rule;
+  const under = assets.find(({ id }) => id === rule.under);
+  const what = metric.name.toLowerCase();
+  const back = backWords(test, metric.unit, metric.decimals);
+  const state = metrics.find(({ id }) => id === suppress?.metricId);
+  const timed = test.kind !== 'silence';
+  return [
+    words('Raise a'),
+    slot('level', `${rule.priority}-priority ${LEVEL_WORDS[rule.level]}`),
+    words('when'),
+    slot('metric', under ? `${what} of each asset in ${under.name}` : `${what}, ${metric.assetName}`),
+    words('is'),
+    slot('test', testWords(test, metric.unit, metric.decimals)),
+    ...(timed ? [words('for'), slot('delay', delayWords(rule.onDelayMs))] : []),
+    slot('hours', rule.hours ? hoursWords(rule.hours) : 'at any time'),
+    ...(suppress && state
+      ? [
+          words('but not while'),
+          slot('suppress', `${state.name.toLowerCase()} is ${stateWords(suppress.code, suppress.is)}`),
+        ]
+      : [words('and'), slot('suppress', 'in any state')]),
+    ...(back
+      ? [
+          words('; lower it when it is'),
+          slot('back', rule.offDelayMs > 0 ? `${back} for ${formatLength(rule.offDelayMs)}` : back),
+        ]
+      : []),
+    words('; tell'),
+    slot('call', toldWords(rule.told, people)),
+  ];
+}
+
+function toldWords(told: readonly string[], people: readonly Person[]): string {
+  const names = told.map((id) => people.find((person) => person.id === id)?.name ?? 'somebody');
+  if (names.length === 0) return 'nobody';
+  return names.length > 2 ? `${names[0]} and ${names.length - 1} more` : names.join(' and ');
+}

@@ -1,0 +1,95 @@
+import type { MetricKind } from '../domain/metric';
+import type { Series } from '../series/series';
+import { MINIMUM_COVERAGE } from '../bands/targetBand';
+import { HOUR_MS } from '../time/lengths';
+import { zoneClock } from '../time/zoneClock';
+import type { ChartPoint } from './alarmTest';
+
+/** The hour or day that is being added up, with its newest sample. */
+export interface OpenPoint {
+  readonly start: number;
+  /** Level: value × ms held. Amount: the sum. */
+  readonly total: number;
+  readonly heldMs: number;
+  readonly t: number;
+  readonly v: number;
+}
+
+/** Start and end of the local hour or day that holds an instant. */
+export function pointSpan(t: number, point: 'hour' | 'day', zone: string): { start: number; end: number } {
+  const clock = zoneClock(zone);
+  if (point === 'hour') {
+    const offset = clock.offset(t);
+    const start = Math.floor((t + offset) / HOUR_MS) * HOUR_MS - offset;
+    return { start, end: start + HOUR_MS };
+  }
+  const wall = clock.dayAt(t);
+  return { start: clock.instant(wall), end: clock.instant(wall + 24 * HOUR_MS) };
+}
+
+type Reading = { readonly kind: MetricKind; readonly maxGapMs: number };
+
+/**
+ * Adds one sample. When it lies in a later hour or day than the one before, that one is finished.
+ *
+ * @returns the value of the finished point, NaN with too little coverage; null when none is finished.
+ *          Level = time-weighted mean, amount = sum.
+ */
+export function addToPoint(
+  open: OpenPoint | null,
+  t: number,
+  v: number,
+  point: 'hour' | 'day',
+  reading: Reading,
+  zone: string,
+): { readonly open: OpenPoint; readonly finished: number | null } {
+  const level = reading.kind === 'level';
+  if (open && t < pointSpan(open.start, point, zone).end) {
+    const held = Math.min(t - open.t, reading.maxGapMs);
+    return {
+      open: {
+        start: open.start,
+        total: open.total + (level ? open.v * held : v),
+        heldMs: open.heldMs + held,
+        t,
+        v,
+      },
+      finished: null,
+    };
+  }
+  const span = pointSpan(t, point, zone);
+  const before = open && Math.max(0, Math.min(t, open.t + reading.maxGapMs) - span.start);
+  const carried = before && open ? { total: level ? open.v * before : 0, heldMs: before } : null;
+  return {
+    open: {
+      start: span.start,
+      total: (carried?.total ?? 0) + (level ? 0 : v),
+      heldMs: carried?.heldMs ?? 0,
+      t,
+      v,
+    },
+    finished: open ? finish(open, point, reading, zone) : null,
+  };
+}
+
+function finish(open: OpenPoint, point: 'hour' | 'day', reading: Reading, zone: string): number {
+  const { end } = pointSpan(open.start, point, zone);
+  const held = Math.min(end - open.t, reading.maxGapMs);
+  const heldMs = open.heldMs + held;
+  if (heldMs < MINIMUM_COVERAGE * (end - open.start)) return NaN;
+  return reading.kind === 'level' ? (open.total + open.v * held) / heldMs : open.total;
+}
+
+/** The finished points of a series, those with too little coverage left out. */
+export function chartPoints(series: Series, point: ChartPoint, reading: Reading, zone: string): number[] {
+  if (point === 'sample') return Array.from(series.v).filter((v) => !Number.isNaN(v));
+  const points: number[] = [];
+  let open: OpenPoint | null = null;
+  for (let i = 0; i < series.t.length; i++) {
+    if (Number.isNaN(series.v[i])) continue;
+    const step = addToPoint(open, series.t[i], series.v[i], point, reading, zone);
+    open = step.open;
+    if (step.finished !== null && !Number.isNaN(step.finished)) points.push(step.finished);
+  }
+  return points;
+}

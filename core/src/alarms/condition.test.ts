@@ -1,0 +1,175 @@
+import fc from 'fast-check';
+import { above, conditionOf } from '../testing/makeCondition';
+import { DAY, HOUR, MINUTE, minutely } from '../testing/makeSeries';
+import { seriesOf, sliceSeries, type Series } from '../series/series';
+import { INITIAL_CONDITION, isActive, type AlarmCondition } from './condition';
+import { runCondition } from './runCondition';
+
+const RULE = conditionOf(above(205, 4));
+
+const told = (rule: AlarmCondition, series: Series, until?: number): string[] =>
+  runCondition(rule, series, INITIAL_CONDITION, until).changes.map(({ kind, t }) => `${kind} ${t / MINUTE}`);
+const kinds = (rule: AlarmCondition, values: number[]): string[] => told(rule, minutely(values));
+
+describe('a limit', () => {
+  it('raises above it, not on it, and returns only beyond the deadband', () => {
+    expect(kinds(RULE, [200, 205, 206, 203, 201.5, 201])).toEqual(['raise 2', 'return 5']);
+  });
+
+  it('does not chatter inside the deadband', () => {
+    expect(kinds(RULE, [206, 204, 206, 204, 206])).toEqual(['raise 0']);
+  });
+
+  it('is watched from below likewise', () => {
+    const below = conditionOf({ kind: 'limit', side: 'below', limit: 5, deadband: 1 });
+    expect(kinds(below, [6, 5, 4, 5.5, 6])).toEqual(['raise 2', 'return 4']);
+  });
+
+  it('is not moved by samples of bad quality', () => {
+    expect(kinds(RULE, [206, NaN, 206])).toEqual(['raise 0']);
+  });
+});
+
+describe('delays', () => {
+  it('wait, and are forgotten when the value comes back', () => {
+    const delayed = { ...RULE, onDelayMs: 3 * MINUTE };
+    expect(kinds(delayed, [206, 206, 204, 206, 206, 206, 206])).toEqual(['raise 6']);
+  });
+
+  it('hold a return likewise', () => {
+    expect(kinds({ ...RULE, offDelayMs: 2 * MINUTE }, [206, 200, 206, 200, 200, 200])).toEqual([
+      'raise 0',
+      'return 5',
+    ]);
+  });
+
+  it('start again after a gap nobody measured', () => {
+    const delayed = { ...RULE, onDelayMs: 15 * MINUTE };
+    expect(told(delayed, seriesOf([MINUTE, 30 * MINUTE, 36 * MINUTE], [210, 210, 210]))).toEqual([]);
+    expect(
+      told(
+        delayed,
+        seriesOf(
+          [1, 6, 11, 16].map((m) => m * MINUTE),
+          [210, 210, 210, 210],
+        ),
+      ),
+    ).toEqual(['raise 16']);
+  });
+});
+
+describe('hours in which a rule watches', () => {
+  // 1 June 2026, a Monday, 22:00 in London is 21:00 UTC.
+  const evening = Date.UTC(2026, 5, 1, 20, 58);
+  const inHours: AlarmCondition = {
+    ...RULE,
+    hours: { kind: 'clock', from: '06:00', to: '22:00' },
+  };
+  const at = (m: number): number => (evening + m * MINUTE) / MINUTE;
+
+  it('let an alarm return when they end, and raise it again when they begin', () => {
+    const series = seriesOf(
+      [0, 1, 2, 3, 8 * 60 + 2, 8 * 60 + 3].map((m) => evening + m * MINUTE),
+      [210, 210, 210, 210, 210, 210],
+    );
+    expect(told(inHours, series)).toEqual([`raise ${at(0)}`, `return ${at(2)}`, `raise ${at(482)}`]);
+  });
+
+  it('end an alarm though no sample comes any more', () => {
+    const series = seriesOf([evening], [210]);
+    expect(told(inHours, series, evening + MINUTE)).toEqual([`raise ${at(0)}`]);
+    expect(told(inHours, series, evening + 3 * MINUTE)).toEqual([`raise ${at(0)}`, `return ${at(2)}`]);
+  });
+
+  it('forget a delay that was running', () => {
+    const delayed = { ...inHours, onDelayMs: 3 * MINUTE, maxGapMs: DAY };
+    const series = seriesOf(
+      [0, 482, 484, 486].map((m) => evening + m * MINUTE),
+      [210, 210, 210, 210],
+    );
+    expect(told(delayed, series)).toEqual([`raise ${at(486)}`]);
+  });
+});
+
+describe('live and Rehearsal', () => {
+  const tests: AlarmCondition[] = [
+    { ...RULE, onDelayMs: 2 * MINUTE, offDelayMs: MINUTE },
+    conditionOf({ kind: 'outside', low: 198, high: 206, deadband: 1 }),
+    conditionOf({
+      kind: 'change',
+      side: 'either',
+      limit: 4,
+      inPercent: true,
+      overMs: 3 * MINUTE,
+      deadband: 1,
+    }),
+    conditionOf({ kind: 'silence', forMs: 4 * MINUTE }),
+    conditionOf(
+      { kind: 'silence', forMs: 4 * MINUTE },
+      { hours: { kind: 'clock', from: '00:20', to: '00:50' } },
+    ),
+    conditionOf(
+      { kind: 'consumption', limit: 4000, per: 'hour', pace: true },
+      { reading: { kind: 'amount', intervalMs: MINUTE, rollover: null } },
+    ),
+    conditionOf(
+      { kind: 'consumption', limit: 20, per: 'hour', pace: false },
+      { reading: { kind: 'register', intervalMs: MINUTE, rollover: null } },
+    ),
+    conditionOf(
+      { kind: 'runRules', rules: [1, 2, 3, 5], point: 'sample' },
+      { model: { kind: 'chart', centre: 205, sigma: 3 } },
+    ),
+    conditionOf(
+      { kind: 'runRules', rules: [1, 2], point: 'hour' },
+      { model: { kind: 'chart', centre: 205, sigma: 1 } },
+    ),
+    { ...RULE, hours: { kind: 'clock', from: '00:10', to: '00:40' } },
+  ];
+
+  it('find the same, however the samples are cut into batches and the time between them is looked at', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...tests),
+        fc.array(
+          fc.record({ v: fc.integer({ min: 195, max: 215 }), wait: fc.constantFrom(1, 1, 1, 2, 6, 30) }),
+          {
+            minLength: 1,
+            maxLength: 80,
+          },
+        ),
+        fc.array(fc.integer({ min: 0, max: 80 }), { maxLength: 6 }),
+        (condition, steps, cuts) => {
+          let at = HOUR;
+          const t = steps.map(({ wait }) => (at += wait * MINUTE));
+          const series = seriesOf(
+            t,
+            steps.map(({ v }) => v),
+          );
+          const end = at + HOUR;
+          const whole = runCondition(condition, series, INITIAL_CONDITION, end);
+          let state = INITIAL_CONDITION;
+          const changes = [];
+          const edges = [...new Set(cuts.map((i) => t[Math.min(i, t.length - 1)]))].sort((a, b) => a - b);
+          for (const [i, edge] of [...edges, end].entries()) {
+            // Half the batches are followed by a look at the clock just before the next sample.
+            const next = t.find((each) => each >= edge) ?? end;
+            const from = condition.test.kind === 'change' ? 0 : i === 0 ? 0 : edges[i - 1];
+            const run = runCondition(
+              condition,
+              sliceSeries(series, from, edge),
+              state,
+              i % 2 ? -Infinity : Math.min(next, end),
+            );
+            state = run.state;
+            changes.push(...run.changes);
+          }
+          const last = runCondition(condition, seriesOf([], []), state, end);
+          expect([...changes, ...last.changes]).toEqual(whole.changes);
+          expect(isActive(last.state)).toBe(isActive(whole.state));
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+});

@@ -1,0 +1,98 @@
+import { above, conditionOf } from '../testing/makeCondition';
+import { DAY, HOUR, MINUTE, minutely } from '../testing/makeSeries';
+import { seriesOf } from '../series/series';
+import { rehearse } from './rehearse';
+import { runCondition } from './runCondition';
+
+const RULE = conditionOf(above(205, 4));
+
+describe('rehearse', () => {
+  const window = { start: 0, end: 10 * MINUTE };
+
+  it('counts how often, how long and for what share a rule would have stood', () => {
+    const series = minutely([200, 210, 210, 200, 210, 200]);
+    const result = rehearse([{ condition: RULE, series }], window);
+    expect(result.alarms).toEqual([
+      { start: MINUTE, end: 3 * MINUTE },
+      { start: 4 * MINUTE, end: 5 * MINUTE },
+    ]);
+    expect(result).toMatchObject({ longestMs: 2 * MINUTE, share: 0.3 });
+  });
+
+  it('lets an alarm that has not returned stand to the end', () => {
+    expect(rehearse([{ condition: RULE, series: minutely([210]) }], window).longestMs).toBe(10 * MINUTE);
+  });
+
+  it('joins the metrics of a scope: alarms add up, time in alarm does not count twice', () => {
+    const series = minutely([200, 210, 210, 200]);
+    const result = rehearse(
+      [
+        { condition: RULE, series },
+        { condition: RULE, series },
+      ],
+      window,
+    );
+    expect(result.alarms).toHaveLength(2);
+    expect(result.share).toBeCloseTo(0.2);
+  });
+
+  it('tells of every other limit what live evaluation would do with it', () => {
+    const series = minutely([200, 206, 204, 210, 209, 216, 200, 207, 200]);
+    const { curve } = rehearse([{ condition: RULE, series }], window);
+    expect(curve[0].limit).toBe(200);
+    expect(curve.at(-1)!.limit).toBe(216);
+    for (const { limit, fires } of curve) {
+      const live = runCondition(conditionOf(above(limit, 4)), series).changes;
+      expect(fires).toBe(live.filter(({ kind }) => kind === 'raise').length);
+    }
+  });
+
+  it('has no other limits where no single one decides', () => {
+    const condition = conditionOf({ kind: 'outside', low: 1, high: 2, deadband: 0 });
+    expect(rehearse([{ condition, series: minutely([1, 2, 3]) }], window)).toMatchObject({
+      curve: [],
+      onceAWeek: null,
+    });
+  });
+
+  // A peak a day, of 1 to 28: four weeks.
+  const daily = seriesOf(
+    Array.from({ length: 56 }, (_, i) => i * 12 * HOUR),
+    Array.from({ length: 56 }, (_, i) => (i % 2 ? 0 : i / 2 + 1)),
+  );
+  const weeks = { start: 0, end: 28 * DAY };
+
+  it('finds the limit that would give about one a week', () => {
+    const high = rehearse([{ condition: conditionOf(above(5)), series: daily }], weeks);
+    expect(high.onceAWeek!.fires).toBe(4);
+    // The four highest peaks are 25 to 28.
+    expect(high.onceAWeek!.limit).toBeGreaterThanOrEqual(24);
+    expect(high.onceAWeek!.limit).toBeLessThan(24.01);
+  });
+
+  it('finds it from below too', () => {
+    const test = { kind: 'limit', side: 'below', limit: -5, deadband: 0 } as const;
+    const series = seriesOf(
+      daily.t,
+      daily.v.map((v) => -v),
+    );
+    const { onceAWeek } = rehearse([{ condition: conditionOf(test), series }], weeks);
+    expect(onceAWeek).toMatchObject({ fires: 4 });
+    expect(onceAWeek!.limit).toBeLessThanOrEqual(-24);
+  });
+
+  it('counts those outside the working hours of the site', () => {
+    const calendar = {
+      shifts: [{ name: 'Day', days: [1, 2, 3, 4, 5, 6, 7], from: '06:00', to: '14:00' }],
+      holidays: [],
+      firstWeekday: 1,
+      financialYearMonth: 1,
+    };
+    const condition = conditionOf(above(5), { site: { zone: 'UTC', calendar } });
+    const series = seriesOf(
+      [1, 2, 7, 8, 15, 16].map((h) => h * HOUR),
+      [9, 0, 9, 0, 9, 0],
+    );
+    expect(rehearse([{ condition, series }], { start: 0, end: DAY })).toMatchObject({ outsideHours: 2 });
+  });
+});

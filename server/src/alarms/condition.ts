@@ -1,0 +1,32 @@
+import { PLAIN_CALENDAR, type AlarmCondition, type AlarmModel, type MetricKind } from '@vivid-beacon/core';
+import type { WatchRow } from './watchSql';
+
+/** The condition of a rule on a metric, as core takes it. */
+export function conditionOf(
+  rule: Pick<WatchRow, 'test' | 'onDelayMs' | 'offDelayMs' | 'hours'>,
+  metric: {
+    readonly kind: MetricKind;
+    readonly maxGapMs: number;
+    readonly intervalMs: number;
+    readonly rollover: number | null;
+    readonly zone: string;
+  },
+  calendar: WatchRow['calendar'],
+  model: AlarmModel | null,
+): AlarmCondition {
+  const { test, onDelayMs, offDelayMs, hours } = rule;
+  const { kind, maxGapMs, intervalMs, rollover, zone } = metric;
+  return {
+    test,
+    onDelayMs,
+    offDelayMs,
+    maxGapMs,
+    hours,
+    site: { zone, calendar: calendar ?? PLAIN_CALENDAR },
+    reading: { kind, intervalMs, rollover },
+    model,
+  };
+}
+
+export const conditionOfWatch = (watch: WatchRow): AlarmCondition =>
+  conditionOf(watch, watch, watch.calendar, watch.model);

@@ -1,0 +1,78 @@
+import {
+  DAY_MS,
+  fitAlarmModel,
+  needsModel,
+  rehearse,
+  sliceSeries,
+  type AlarmModel,
+  type AlarmTest,
+  type Rehearsal,
+  type RehearsedMetric,
+  type Series,
+} from '@vivid-beacon/core';
+import { calendarOf } from '../calendars/sql';
+import type { Queryable } from '../db/database';
+import type { MetricRow } from '../metrics/sql';
+import { readSeries } from '../samples/readSeries';
+import { conditionOf } from './condition';
+import type { RuleParts } from './rulesSql';
+import { watchedMetrics } from './watched';
+
+/** How far back a rule learns what is usual. */
+export const LEARN_MS = 56 * DAY_MS;
+/** With less than this before the window, it learns from the window itself. */
+const LEARN_AT_LEAST_MS = 14 * DAY_MS;
+
+/** A rehearsal with what it ran over. */
+export interface RehearsalAnswer extends Rehearsal {
+  readonly samples: number;
+  readonly metrics: number;
+  /** It learnt what is usual from the very samples it was run on: it looks better than it will be. */
+  readonly learntOnItself: boolean;
+  /** Some metric had too little past to learn from: there it would find nothing. */
+  readonly unlearnt: number;
+}
+
+/** Runs a draft on the last `days` of samples of everything it would watch. */
+export async function rehearseRule(
+  db: Queryable,
+  draft: RuleParts,
+  days: number,
+  now: number,
+): Promise<RehearsalAnswer> {
+  const window = { start: now - days * DAY_MS, end: now };
+  const metrics = await watchedMetrics(db, draft);
+  const learns = needsModel(draft.test);
+  const from = learns ? window.start - LEARN_MS : window.start;
+  const series = await readSeries(
+    db,
+    metrics.map(({ id }) => id),
+    from,
+    window.end,
+  );
+  let learntOnItself = false;
+  let unlearnt = 0;
+  const runs: RehearsedMetric[] = [];
+  for (const metric of metrics) {
+    const all = series.get(metric.id)!;
+    const inWindow = sliceSeries(all, window.start, window.end);
+    const before = sliceSeries(all, from, window.start);
+    const enough = before.t.length > 0 && window.start - before.t[0] >= LEARN_AT_LEAST_MS;
+    const model = learns ? learn(draft.test, enough ? before : inWindow, metric) : null;
+    if (learns && !enough) learntOnItself = true;
+    if (learns && model === null) unlearnt++;
+    const calendar = await calendarOf(db, metric.plantId);
+    runs.push({ condition: conditionOf(draft, metric, calendar, model), series: inWindow });
+  }
+  const samples = runs.reduce((n, run) => n + run.series.t.length, 0);
+  return { ...rehearse(runs, window), samples, metrics: metrics.length, learntOnItself, unlearnt };
+}
+
+/** What a rule learns about one metric. */
+export function learn(
+  test: AlarmTest,
+  past: Series,
+  metric: Pick<MetricRow, 'kind' | 'maxGapMs' | 'zone'>,
+): AlarmModel | null {
+  return fitAlarmModel(test, past, metric, metric.zone);
+}

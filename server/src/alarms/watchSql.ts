@@ -1,0 +1,198 @@
+import type {
+  AlarmModel,
+  AlarmTest,
+  ConditionState,
+  HoursFilter,
+  MetricKind,
+  RuleAside,
+  SuppressWhile,
+  WorkingCalendar,
+} from '@vivid-beacon/core';
+import { moment, ms } from '../db/columns';
+import { all, one, type Queryable } from '../db/database';
+import type { WatchKey } from './sql';
+
+/** A rule on one metric, with everything its condition works with. */
+export interface WatchRow extends WatchKey {
+  readonly test: AlarmTest;
+  readonly onDelayMs: number;
+  readonly offDelayMs: number;
+  readonly hours: HoursFilter | null;
+  readonly latching: boolean;
+  readonly inForceFrom: number;
+  readonly inForce: boolean;
+  readonly suppress: SuppressWhile | null;
+  readonly suppressMetric: string | null;
+  readonly suppressed: boolean;
+  readonly aside: RuleAside['kind'] | null;
+  readonly condition: ConditionState;
+  readonly model: AlarmModel | null;
+  readonly kind: MetricKind;
+  readonly maxGapMs: number;
+  readonly intervalMs: number;
+  readonly rollover: number | null;
+  readonly zone: string;
+  /** Null = around the clock. */
+  readonly calendar: WorkingCalendar | null;
+}
+
+const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", rule.test,
+    rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.latching,
+    ${ms('rule.in_force_from', 'inForceFrom')}, rule.in_force as "inForce", rule.suppress,
+    watch.suppress_metric as "suppressMetric", watch.suppressed, watch.aside, watch.condition, watch.model,
+    metric.kind, metric.max_gap_ms::float8 as "maxGapMs", metric.interval_ms::float8 as "intervalMs", metric.rollover,
+    place.zone, calendar.document as calendar
+  from alarm_watch watch
+  join alarm_rule rule on rule.id = watch.rule_id
+  join metric on metric.id = watch.metric_id
+  join asset_place place on place.asset_id = metric.asset_id
+  left join working_calendar calendar on calendar.plant_id = place.plant_id`;
+const IN_ORDER = 'order by watch.rule_id, watch.metric_id for update of watch';
+
+/** What watches these metrics in force, locked until the transaction ends. */
+export function lockWatchesOf(db: Queryable, metricIds: readonly string[]): Promise<WatchRow[]> {
+  return all(db, `${WATCH} where rule.in_force and watch.metric_id = any($1::bigint[]) ${IN_ORDER}`, [
+    metricIds,
+  ]);
+}
+
+/** What is in force and suppressed by one of these states, locked. */
+export function lockWatchesSuppressedBy(db: Queryable, metricIds: readonly string[]): Promise<WatchRow[]> {
+  return all(db, `${WATCH} where rule.in_force and watch.suppress_metric = any($1::bigint[]) ${IN_ORDER}`, [
+    metricIds,
+  ]);
+}
+
+/** What a rule watches, in force or not, locked; `metricId` = only this one. */
+export function lockWatchesOfRule(
+  db: Queryable,
+  ruleId: string,
+  metricId: string | null = null,
+): Promise<WatchRow[]> {
+  return all(
+    db,
+    `${WATCH} where watch.rule_id = $1 and ($2::bigint is null or watch.metric_id = $2::bigint) ${IN_ORDER}`,
+    [ruleId, metricId],
+  );
+}
+
+/**
+ * What time alone may change by `now`: silence that is due, alarms and delays of rules with hours. Those that
+ * another server has locked are left to it.
+ */
+export function lockTimedWatches(db: Queryable, now: number): Promise<WatchRow[]> {
+  return all(
+    db,
+    `${WATCH} where rule.in_force and (
+       (rule.test ->> 'kind' = 'silence' and watch.condition ->> 'phase' = 'normal'
+          and (watch.condition ->> 'seen')::float8 > 0
+          and (watch.condition ->> 'seen')::float8 + (rule.test ->> 'forMs')::float8 < $1::float8)
+       or (rule.hours is not null and watch.condition ->> 'phase' <> 'normal'))
+     ${IN_ORDER} skip locked`,
+    [now],
+  );
+}
+
+/** Shelved ones whose time is over, locked; those that another server has locked are left to it. */
+export function lockEndedShelves(db: Queryable, now: number): Promise<WatchRow[]> {
+  return all(
+    db,
+    `${WATCH} where watch.aside = 'shelved' and watch.aside_until <= $1 ${IN_ORDER} skip locked`,
+    [moment(now)],
+  );
+}
+
+export async function addWatch(
+  db: Queryable,
+  watch: WatchKey & {
+    readonly condition: ConditionState;
+    readonly model: AlarmModel | null;
+    readonly suppressMetric: string | null;
+    readonly suppressed: boolean;
+  },
+): Promise<void> {
+  await db.query(
+    `insert into alarm_watch (rule_id, metric_id, condition, model, suppress_metric, suppressed)
+     values ($1, $2, $3::jsonb, $4::jsonb, $5, $6)`,
+    [
+      watch.ruleId,
+      watch.metricId,
+      JSON.stringify(watch.condition),
+      watch.model && JSON.stringify(watch.model),
+      watch.suppressMetric,
+      watch.suppressed,
+    ],
+  );
+}
+
+export async function removeWatch(db: Queryable, { ruleId, metricId }: WatchKey): Promise<void> {
+  await db.query('delete from alarm_watch where rule_id = $1 and metric_id = $2', [ruleId, metricId]);
+}
+
+/** What is in force on metrics that have been removed, locked. */
+export function lockOrphanedWatches(db: Queryable): Promise<WatchRow[]> {
+  return all(db, `${WATCH} where rule.in_force and metric.removed_at is not null ${IN_ORDER} skip locked`);
+}
+
+export async function saveCondition(
+  db: Queryable,
+  { ruleId, metricId }: WatchKey,
+  condition: ConditionState,
+): Promise<void> {
+  await db.query('update alarm_watch set condition = $3::jsonb where rule_id = $1 and metric_id = $2', [
+    ruleId,
+    metricId,
+    JSON.stringify(condition),
+  ]);
+}
+
+export async function saveSuppressed(
+  db: Queryable,
+  { ruleId, metricId }: WatchKey,
+  suppressed: boolean,
+): Promise<void> {
+  await db.query('update alarm_watch set suppressed = $3 where rule_id = $1 and metric_id = $2', [
+    ruleId,
+    metricId,
+    suppressed,
+  ]);
+}
+
+/** Sets a rule aside on a metric, or puts it back (`aside` = null), and adds that to its history. */
+export async function saveAside(
+  db: Queryable,
+  { ruleId, metricId }: WatchKey,
+  aside: Pick<RuleAside, 'kind' | 'until' | 'reason'> | null,
+  personId: string | null,
+  at: number,
+): Promise<void> {
+  const until = aside?.until == null ? null : moment(aside.until);
+  await db.query(
+    `update alarm_watch set aside = $3::text, aside_until = $4, aside_reason = $7,
+            aside_at = case when $3::text is null then null else $5::timestamptz end,
+            aside_by = case when $3::text is null then null else $6::bigint end
+     where rule_id = $1 and metric_id = $2`,
+    [ruleId, metricId, aside?.kind ?? null, until, moment(at), personId, aside?.reason ?? null],
+  );
+  await db.query(
+    `insert into alarm_rule_event (rule_id, metric_id, at, kind, until, person_id, reason)
+     values ($1, $2, $3, $4, $5, $6, $7)`,
+    [ruleId, metricId, moment(at), aside?.kind ?? 'putBack', until, personId, aside?.reason ?? null],
+  );
+}
+
+/** The metric of the kind state on the asset of `metricId` that has the same name as `model`. */
+export async function stateOfSameAsset(
+  db: Queryable,
+  metricId: string,
+  model: string,
+): Promise<string | null> {
+  const row = await one<{ id: string }>(
+    db,
+    `select other.id from metric other, metric watched, metric model
+     where watched.id = $1 and model.id = $2 and other.asset_id = watched.asset_id and other.kind = 'state'
+       and lower(other.name) = lower(model.name) and other.removed_at is null`,
+    [metricId, model],
+  );
+  return row?.id ?? null;
+}

@@ -1,0 +1,45 @@
+import { BeaconError, TESTS_OF_KIND } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
+import { needMetrics } from '../metrics/metrics';
+import { metricsById, type MetricRow } from '../metrics/sql';
+import { metricsInScope, type RuleParts } from './rulesSql';
+
+/** More than this many metrics and a rule is split. */
+const MOST_WATCHED = 500;
+
+/**
+ * Every metric that a rule watches, or would watch.
+ *
+ * @throws {BeaconError} NOT_FOUND for a missing metric, BAD_INPUT when the test does not fit its kind, when it has
+ *         no samples of its own, or when there are too many.
+ */
+export async function watchedMetrics(
+  db: Queryable,
+  rule: Pick<RuleParts, 'metricId' | 'under' | 'test'>,
+): Promise<MetricRow[]> {
+  const metric = (await needMetrics(db, [rule.metricId])).get(rule.metricId)!;
+  if (metric.origin !== 'samples') {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${metric.name} has no samples of its own. An alarm rule watches metrics that do.`,
+      'metricId',
+    );
+  }
+  if (!TESTS_OF_KIND[metric.kind].includes(rule.test.kind)) {
+    throw new BeaconError('BAD_INPUT', `This cannot be looked for in a ${metric.kind}.`, 'test.kind');
+  }
+  if (rule.under === null) return [metric];
+  const ids = await metricsInScope(db, { metricId: rule.metricId, under: rule.under });
+  if (ids.length > MOST_WATCHED) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${ids.length} metrics are meant; a rule watches ${MOST_WATCHED} at most. Choose an asset further down.`,
+      'under',
+    );
+  }
+  if (ids.length === 0) {
+    throw new BeaconError('BAD_INPUT', 'No asset here has such a metric.', 'under');
+  }
+  const rows = await metricsById(db, ids);
+  return ids.map((id) => rows.get(id)!);
+}

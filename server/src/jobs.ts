@@ -1,0 +1,43 @@
+import { endShelves } from './alarms/setAside';
+import { passTime } from './alarms/evaluate';
+import { keepScopes } from './alarms/rules';
+import type { AppContext } from './http/appContext';
+import { tidyUp } from './samples/retention';
+
+const OFTEN_MS = 5_000;
+const HOURLY_MS = 3_600_000;
+
+/** What a server does by itself; several servers on one database do each piece once. */
+interface Job {
+  readonly name: string;
+  readonly everyMs: number;
+  readonly run: (app: AppContext) => Promise<unknown>;
+}
+
+const JOBS: readonly Job[] = [
+  { name: 'housekeeping', everyMs: HOURLY_MS, run: ({ pool, now }) => tidyUp(pool, now()) },
+  { name: 'ending shelves', everyMs: OFTEN_MS, run: ({ pool, now }) => endShelves(pool, now()) },
+  { name: 'silence and hours of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => passTime(pool, now()) },
+  { name: 'scopes of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => keepScopes(pool, now()) },
+];
+
+/** Runs every job now and then again and again, never twice at a time. @returns stops them, once those under way are done. */
+export function startJobs(app: AppContext): () => Promise<void> {
+  const underWay = new Map<Job, Promise<void>>();
+  const run = (job: Job): void => {
+    if (underWay.has(job)) return;
+    const done = job
+      .run(app)
+      .catch((error: unknown) => app.log.warn({ err: error }, `${job.name} failed`))
+      .then(() => void underWay.delete(job));
+    underWay.set(job, done);
+  };
+  const timers = JOBS.map((job) => {
+    run(job);
+    return setInterval(run, job.everyMs, job).unref();
+  });
+  return async () => {
+    timers.forEach(clearInterval);
+    await Promise.all(underWay.values());
+  };
+}
