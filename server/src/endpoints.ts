@@ -18,6 +18,7 @@ import { indicatorEndpoints } from './indicators/endpoints';
 import { intakeEndpoints } from './intake/endpoints';
 import { liveEndpoints } from './live/endpoints';
 import { metricEndpoints } from './metrics/endpoints';
+import { noticeEndpoints } from './notices/endpoints';
 import { peopleEndpoints } from './people/endpoints';
 import { readingEndpoints } from './readings/endpoints';
 import { sampleEndpoints } from './samples/endpoints';
@@ -47,6 +48,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...flagEndpoints,
   ...flagFollowUpEndpoints,
   ...flagCauseEndpoints,
+  ...noticeEndpoints,
   ...indicatorEndpoints,
   ...watchEndpoints,
   ...liveEndpoints,

@@ -2,8 +2,12 @@ import { endShelves } from './alarms/setAside';
 import { passTime } from './alarms/evaluate';
 import { keepScopes } from './alarms/rules';
 import type { AppContext } from './http/appContext';
+import { escalate } from './notices/alarmNotices';
+import { tellOfLateFlags } from './notices/flagNotices';
+import { sendNotices, type Posts } from './notices/send';
 import { tidyUp } from './samples/retention';
 
+const SOON_MS = 1_000;
 const OFTEN_MS = 5_000;
 const HOURLY_MS = 3_600_000;
 
@@ -11,7 +15,7 @@ const HOURLY_MS = 3_600_000;
 interface Job {
   readonly name: string;
   readonly everyMs: number;
-  readonly run: (app: AppContext) => Promise<unknown>;
+  readonly run: (app: AppContext, posts: Posts) => Promise<unknown>;
 }
 
 const JOBS: readonly Job[] = [
@@ -19,15 +23,18 @@ const JOBS: readonly Job[] = [
   { name: 'ending shelves', everyMs: OFTEN_MS, run: ({ pool, now }) => endShelves(pool, now()) },
   { name: 'silence and hours of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => passTime(pool, now()) },
   { name: 'scopes of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => keepScopes(pool, now()) },
+  { name: 'escalation', everyMs: OFTEN_MS, run: ({ pool, now }) => escalate(pool, now()) },
+  { name: 'late flags', everyMs: OFTEN_MS, run: ({ pool, now }) => tellOfLateFlags(pool, now()) },
+  { name: 'sending notices', everyMs: SOON_MS, run: sendNotices },
 ];
 
 /** Runs every job now and then again and again, never twice at a time. @returns stops them, once those under way are done. */
-export function startJobs(app: AppContext): () => Promise<void> {
+export function startJobs(app: AppContext, posts: Posts): () => Promise<void> {
   const underWay = new Map<Job, Promise<void>>();
   const run = (job: Job): void => {
     if (underWay.has(job)) return;
     const done = job
-      .run(app)
+      .run(app, posts)
       .catch((error: unknown) => app.log.warn({ err: error }, `${job.name} failed`))
       .then(() => void underWay.delete(job));
     underWay.set(job, done);

@@ -8,6 +8,8 @@ import { migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
 import { startJobs } from './jobs';
 import { LiveHub } from './live/liveHub';
+import { openPosts } from './notices/posts';
+import type { Posts } from './notices/send';
 import { bringRollupsUpToDate } from './samples/rebuild';
 
 const STOP_WITHIN_MS = 8000;
@@ -15,6 +17,8 @@ const STOP_WITHIN_MS = 8000;
 export interface RunningServer {
   readonly url: string;
   readonly app: AppContext;
+  /** By which notices leave. */
+  readonly posts: Posts;
   /** Lets requests under way finish, then closes everything. */
   readonly stop: () => Promise<void>;
 }
@@ -22,7 +26,11 @@ export interface RunningServer {
 /** Migrates, opens everything and listens. */
 export async function runServer(
   config: Config,
-  options: { now?: () => number } = {},
+  options: {
+    now?: () => number;
+    /** Whether it does by itself what comes up; default yes. */
+    jobs?: boolean;
+  } = {},
 ): Promise<RunningServer> {
   const log = pino({ level: config.logLevel });
   const pool = openPool(config.databaseUrl, (error) =>
@@ -32,14 +40,19 @@ export async function runServer(
   await bringRollupsUpToDate(pool, (done, of) => log.info({ done, of }, 'rollups made again'));
   const live = new LiveHub(config.databaseUrl, () => log.warn('live connection lost, trying again'));
   await live.open();
+  const now = options.now ?? Date.now;
+  const posts = await openPosts(config, pool, now);
+  let listensAt = '';
   const app: AppContext = {
     pool,
     live,
     log,
-    now: options.now ?? Date.now,
+    now,
+    publicUrl: () => config.publicUrl ?? listensAt,
+    standIns: posts.standIns,
     demoAccounts: config.demoAccounts,
   };
-  const stopJobs = startJobs(app);
+  const stopJobs = options.jobs === false ? () => Promise.resolve() : startJobs(app, posts);
   const express = createApp(app, config);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = express.listen(config.port, config.host, (error?: Error) =>
@@ -47,9 +60,11 @@ export async function runServer(
     );
   });
   const { port } = server.address() as AddressInfo;
+  listensAt = `http://${config.host}:${port}`;
   return {
-    url: `http://${config.host}:${port}`,
+    url: listensAt,
     app,
+    posts,
     stop: async () => {
       const jobs = stopJobs();
       const closed = new Promise((resolve) => server.close(resolve));
@@ -59,6 +74,7 @@ export async function runServer(
       await closed;
       clearTimeout(late);
       await jobs;
+      await posts.close();
       await pool.end();
     },
   };

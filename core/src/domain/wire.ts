@@ -352,7 +352,7 @@ export interface Intake {
 }
 
 /** What the server tells over the live connection; screens read again what it names. */
-export type LiveTopic = 'samples' | 'alarms' | 'flags' | 'boards' | 'metrics' | 'logs';
+export type LiveTopic = 'samples' | 'alarms' | 'flags' | 'boards' | 'metrics' | 'logs' | 'notices';
 export interface LiveMessage {
   readonly topic: LiveTopic;
   readonly ids: readonly string[];

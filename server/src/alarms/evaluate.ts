@@ -1,5 +1,6 @@
 import {
   isActive,
+  isSetAside,
   nextAlarmState,
   contextStart,
   recallMs,
@@ -13,6 +14,7 @@ import {
 } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
+import { tellOfAlarm } from '../notices/alarmNotices';
 import { readSeries } from '../samples/readSeries';
 import type { MergeResult } from '../samples/store';
 import { conditionOfWatch } from './condition';
@@ -56,7 +58,7 @@ export async function evaluateAlarms(
   }
   const suppressed = await lockWatchesSuppressedBy(db, ids);
   if (suppressed.length > 0) {
-    touched.push(...(await keepSuppression(db, suppressed, await newestStates(db, suppressed))));
+    touched.push(...(await keepSuppression(db, suppressed, await newestStates(db, suppressed), now)));
   }
   if (touched.length > 0) await notify(db, 'alarms', [...new Set(touched)]);
 }
@@ -67,7 +69,7 @@ export async function passTime(pool: Pool, now: number): Promise<number> {
     const touched: string[] = [];
     for (const watch of await lockTimedWatches(db, now)) {
       const { state, changes } = runCondition(conditionOfWatch(watch), EMPTY_SERIES, watch.condition, now);
-      touched.push(...(await applyChanges(db, watch, changes)));
+      touched.push(...(await applyChanges(db, watch, changes, now)));
       if (changes.length > 0 || state.phase !== watch.condition.phase) await saveCondition(db, watch, state);
     }
     if (touched.length > 0) await notify(db, 'alarms', [...new Set(touched)]);
@@ -80,7 +82,7 @@ async function evaluateOn(db: Queryable, watch: WatchRow, now: number): Promise<
   const after = Math.max(watch.condition.seen + 1, watch.inForceFrom) - recallMs(condition);
   const fresh = await samplesOf(db, watch, after);
   const { state, changes } = runCondition(condition, fresh, watch.condition, now);
-  const touched = await applyChanges(db, watch, changes);
+  const touched = await applyChanges(db, watch, changes, now);
   await saveCondition(db, watch, state);
   return touched;
 }
@@ -93,12 +95,40 @@ async function applyChanges(
   db: Queryable,
   watch: WatchRow,
   changes: readonly ConditionChange[],
+  now: number,
 ): Promise<string[]> {
   if (changes.length === 0) return [];
   const suppressedAt = await suppressionAround(db, watch, changes[0].t, changes[changes.length - 1].t);
-  const touched: string[] = [];
-  for (const change of changes) touched.push(...(await applyChange(db, watch, change, suppressedAt)));
-  return touched;
+  const applied: Applied[] = [];
+  for (const change of changes) {
+    const done = await applyChange(db, watch, change, suppressedAt);
+    if (done) applied.push(done);
+  }
+  await tellOfChanges(db, watch, applied, now);
+  return applied.map(({ alarmId }) => alarmId);
+}
+
+/** What a change did to an alarm. */
+interface Applied {
+  readonly alarmId: string;
+  readonly kind: ConditionChange['kind'];
+  readonly t: number;
+  /** Not while it is set aside or suppressed. */
+  readonly heard: boolean;
+}
+
+/** Of several changes at once people are told the last raise, which tells of its return too; else the last return. */
+async function tellOfChanges(
+  db: Queryable,
+  watch: WatchRow,
+  applied: readonly Applied[],
+  now: number,
+): Promise<void> {
+  if (!watch.tells) return;
+  const heard = applied.filter((each) => each.heard);
+  const last = heard.findLast(({ kind }) => kind === 'raise') ?? heard.at(-1);
+  if (!last) return;
+  await tellOfAlarm(db, last.alarmId, last.kind === 'raise' ? 'breach' : 'return', last.t, now);
 }
 
 /** The alarm that stands, as suppression had it at an instant. */
@@ -126,7 +156,7 @@ async function applyChange(
   watch: WatchRow,
   change: ConditionChange,
   suppressedAt: (t: number) => boolean,
-): Promise<string[]> {
+): Promise<Applied | null> {
   const suppressed = suppressedAt(change.t);
   const standing = await standingAt(db, watch, suppressed, change.t);
   const value = known(change.value);
@@ -143,20 +173,16 @@ async function applyChange(
         returnedAt: null,
       }));
     if (standing) await saveAlarmProcess(db, id, state, null);
-    await addEvent(db, {
-      alarmId: id,
-      at: change.t,
-      kind: 'raised',
-      value,
-      unheard: state !== 'unacknowledged',
-    });
-    return [id];
+    const heard = state === 'unacknowledged';
+    await addEvent(db, { alarmId: id, at: change.t, kind: 'raised', value, unheard: !heard });
+    return { alarmId: id, kind: 'raise', t: change.t, heard };
   }
-  if (!standing) return [];
+  if (!standing) return null;
   const circumstances = { latching: watch.latching, active: false };
-  await saveAlarmProcess(db, standing.id, nextAlarmState(standing.state, 'return', circumstances), change.t);
+  const state = nextAlarmState(standing.state, 'return', circumstances);
+  await saveAlarmProcess(db, standing.id, state, change.t);
   await addEvent(db, { alarmId: standing.id, at: change.t, kind: 'returned', value });
-  return [standing.id];
+  return { alarmId: standing.id, kind: 'return', t: change.t, heard: !isSetAside(state) };
 }
 
 const keyOf = ({ ruleId, metricId }: WatchRow): { ruleId: string; metricId: string } => ({
@@ -193,16 +219,17 @@ async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promi
       value: all.v.at(-1) ?? 0,
     };
     const t = stands ? change.t : Math.max(change.t, standing!.raisedAt);
-    const ids = await applyChange(db, watch, { ...change, t }, suppressedAt);
-    for (const alarmId of ids) {
+    const done = await applyChange(db, watch, { ...change, t }, suppressedAt);
+    if (done) {
       await addEvent(db, {
-        alarmId,
+        alarmId: done.alarmId,
         at: t,
         kind: 'recalculated',
         remark: 'Late or corrected samples changed this alarm.',
       });
+      await tellOfChanges(db, watch, [done], now);
+      touched.push(done.alarmId);
     }
-    touched.push(...ids);
   }
   await saveCondition(db, watch, state);
   return touched;

@@ -2,6 +2,7 @@ import { contextStart, isActive, needsModel, runFromContext } from '@vivid-beaco
 import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
+import { tellOfAlarm } from '../notices/alarmNotices';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
@@ -76,6 +77,7 @@ async function startWatch(
     returnedAt: null,
   });
   await addEvent(db, { alarmId: id, at: last.t, kind: 'raised', value, unheard: suppressed });
+  if (!suppressed) await tellOfAlarm(db, id, 'breach', from, from);
   await notify(db, 'alarms', [id]);
 }
 

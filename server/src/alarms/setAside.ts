@@ -8,6 +8,7 @@ import {
 } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
+import { tellOfAlarm } from '../notices/alarmNotices';
 import { addEvent, lockAlarm, lockStandingAlarm, saveAlarmState } from './sql';
 import { lockEndedShelves, lockWatchesOfRule, saveAside, type WatchRow } from './watchSql';
 
@@ -107,6 +108,7 @@ async function putBack(db: Queryable, watch: WatchRow, personId: string | null, 
       kind: 'putBack',
       ...(personId ? { personId } : { remark: 'Its time on the shelf was over.' }),
     });
+    if (next === 'unacknowledged') await tellOfAlarm(db, standing.id, 'breach', at, at);
   }
   await notify(db, 'alarms', standing ? [standing.id] : []);
 }

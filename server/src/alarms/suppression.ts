@@ -1,5 +1,6 @@
 import { firstAtOrAfter, nextAlarmState, type AlarmState, type SuppressWhile } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
+import { tellOfAlarm } from '../notices/alarmNotices';
 import { readAround } from '../samples/readSeries';
 import { addEvent, lockStandingAlarm, saveAlarmState, type AlarmRow } from './sql';
 import { saveSuppressed, type WatchRow } from './watchSql';
@@ -36,6 +37,7 @@ export async function keepSuppression(
   db: Queryable,
   watches: readonly WatchRow[],
   newest: ReadonlyMap<string, { readonly t: number; readonly v: number }>,
+  now: number,
 ): Promise<string[]> {
   const touched: string[] = [];
   for (const watch of watches) {
@@ -45,8 +47,12 @@ export async function keepSuppression(
     if (suppressed !== watch.suppressed) await saveSuppressed(db, watch, suppressed);
     const standing = await lockStandingAlarm(db, watch);
     if (!standing) continue;
-    if ((await bringInLine(db, watch, standing, suppressed, state.t)) !== standing.state)
-      touched.push(standing.id);
+    const next = await bringInLine(db, watch, standing, suppressed, state.t);
+    if (next === standing.state) continue;
+    touched.push(standing.id);
+    if (next === 'unacknowledged' && watch.tells) {
+      await tellOfAlarm(db, standing.id, 'breach', state.t, now);
+    }
   }
   return touched;
 }

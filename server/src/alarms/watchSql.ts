@@ -19,6 +19,8 @@ export interface WatchRow extends WatchKey {
   readonly offDelayMs: number;
   readonly hours: HoursFilter | null;
   readonly latching: boolean;
+  /** Does anybody get a notice? */
+  readonly tells: boolean;
   readonly inForceFrom: number;
   readonly inForce: boolean;
   readonly suppress: SuppressWhile | null;
@@ -38,6 +40,7 @@ export interface WatchRow extends WatchKey {
 
 const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", rule.test,
     rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.latching,
+    cardinality(rule.told) > 0 as tells,
     ${ms('rule.in_force_from', 'inForceFrom')}, rule.in_force as "inForce", rule.suppress,
     watch.suppress_metric as "suppressMetric", watch.suppressed, watch.aside, watch.condition, watch.model,
     metric.kind, metric.max_gap_ms::float8 as "maxGapMs", metric.interval_ms::float8 as "intervalMs", metric.rollover,

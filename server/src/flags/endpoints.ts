@@ -6,6 +6,7 @@ import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { metricsById } from '../metrics/sql';
+import { tellOfFlag } from '../notices/flagNotices';
 import { evidenceOfAlarm } from './evidence';
 import { needFlag, needTaker } from './handing';
 import { addFlag, eventsOfFlag, findFlag, flagsOnTime, listClosedFlags, listOpenFlags } from './sql';
@@ -98,6 +99,7 @@ export const flagEndpoints = [
           await notify(db, 'alarms', [alarm.id]);
         }
         await notify(db, 'flags', [flagId]);
+        await tellOfFlag(db, (await findFlag(db, flagId))!, person.id, at);
         return flagId;
       });
       return findFlag(app.pool, id);

@@ -15,6 +15,7 @@ import { withTransaction, type Queryable } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
+import { tellOfFlag } from '../notices/flagNotices';
 import { checkTheirs, needFlag, needTaker } from './handing';
 import { addFlagEvent, causeExists, closeFlag, findFlag, handFlagOn, reopenFlag, takeFlag } from './sql';
 
@@ -40,6 +41,9 @@ async function step(app: AppContext, flag: Flag, person: Person, { kind, remark,
         remark,
       });
       await notify(db, 'alarms', [flag.alarmId]);
+    }
+    if (kind === 'handedOn') {
+      await tellOfFlag(db, (await findFlag(db, flag.id))!, person.id, app.now());
     }
     await notify(db, 'flags', [flag.id]);
   });

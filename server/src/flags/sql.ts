@@ -66,6 +66,19 @@ export function findFlag(db: Queryable, id: string): Promise<Flag | undefined> {
   return one(db, `${FLAGS} where flag.id = $1`, [id]);
 }
 
+/** Open flags that are late and of which that has not been told for this due time; marked as told, locked. */
+export async function lockLateFlags(db: Queryable, now: number): Promise<Flag[]> {
+  const late = await all<{ id: string }>(
+    db,
+    `update flag set late_told_for = due_at where id in (
+       select id from flag where closed_at is null and due_at < $1 and late_told_for is distinct from due_at
+       order by id for update skip locked)
+     returning id`,
+    [moment(now)],
+  );
+  return all(db, `${FLAGS} where flag.id = any($1::bigint[]) order by flag.id`, [late.map(({ id }) => id)]);
+}
+
 export interface NewFlag {
   readonly title: string;
   readonly note: string;

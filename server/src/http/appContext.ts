@@ -10,6 +10,10 @@ export interface AppContext {
   readonly log: Logger;
   /** ms since the Unix epoch. */
   readonly now: () => number;
+  /** Where people reach the app, without a slash at the end. */
+  readonly publicUrl: () => string;
+  /** Whether notices go to the stand-ins that ship with the product. */
+  readonly standIns: { readonly email: boolean; readonly text: boolean };
   /** Accounts offered on the sign-in screen; empty unless this is a demo. */
   readonly demoAccounts: readonly DemoAccount[];
 }

@@ -1,0 +1,47 @@
+import { digestNotice, FLOOD_MS, gathered } from '@vivid-beacon/core';
+import { withTransaction, type Pool } from '../db/database';
+import { notify } from '../live/notify';
+import { addNotice, gatherInto, lastDigest, lockWaiting, reachedPeople, waitingFor } from './sql';
+
+/**
+ * Gathers what waits for a person into one notice, in a flood and after quiet hours; at most one in ten minutes.
+ *
+ * @returns how many digests were made.
+ */
+export async function gatherDigests(pool: Pool, now: number): Promise<number> {
+  let made = 0;
+  for (const { personId, channel, sentLately } of await waitingFor(pool, now, now - FLOOD_MS)) {
+    made += await withTransaction(pool, async (db) => {
+      const waiting = await lockWaiting(db, personId, channel, now);
+      const together = new Set(gathered(waiting, sentLately).map(({ id }) => id));
+      const parts = waiting.filter(({ id, kind }) => together.has(id) && kind !== 'digest');
+      if (parts.length < 2) return 0;
+      const [person] = await reachedPeople(db, [personId]);
+      const before = await lastDigest(db, personId, channel);
+      const id = await addNotice(db, {
+        key: `digest of ${parts[0].id} to ${parts[parts.length - 1].id}`,
+        personId,
+        channel,
+        kind: 'digest',
+        urgent: false,
+        ...digestNotice(
+          parts.map(({ subject }) => subject),
+          parts[0].createdAt,
+          person.zone,
+        ),
+        address: '/alarms',
+        createdAt: now,
+        dueAt: before === null ? now : Math.max(now, before + FLOOD_MS),
+      });
+      if (id === undefined) return 0;
+      await gatherInto(
+        db,
+        id,
+        parts.map((part) => part.id),
+      );
+      await notify(db, 'notices', []);
+      return 1;
+    });
+  }
+  return made;
+}

@@ -1,0 +1,51 @@
+import { formatMoment, type Flag } from '@vivid-beacon/core';
+import { withTransaction, type Pool, type Queryable } from '../db/database';
+import { lockLateFlags } from '../flags/sql';
+import { reachedPeople } from './sql';
+import { tell } from './queue';
+
+/** Tells the person who takes a flag, unless they gave it to themselves. */
+export async function tellOfFlag(db: Queryable, flag: Flag, byId: string, now: number): Promise<void> {
+  if (flag.to.id === byId) return;
+  const [taker] = await reachedPeople(db, [flag.to.id]);
+  const lines = [`From ${flag.from.name}, due ${formatMoment(flag.dueAt, taker.zone)}.`, flag.note];
+  await tell(
+    db,
+    [flag.to.id],
+    {
+      about: `flag ${flag.id} handed at ${now}`,
+      kind: 'flag',
+      urgent: flag.priority === 'high',
+      text: { subject: `Flag for you: ${flag.title}`, body: lines.filter(Boolean).join('\n') },
+      address: `/flags/${flag.id}`,
+      flagId: flag.id,
+    },
+    now,
+  );
+}
+
+/** Tells taker and giver of flags that were not closed in time, once for each due time. @returns how many. */
+export async function tellOfLateFlags(pool: Pool, now: number): Promise<number> {
+  return withTransaction(pool, async (db) => {
+    const late = await lockLateFlags(db, now);
+    for (const flag of late) {
+      await tell(
+        db,
+        [...new Set([flag.to.id, flag.from.id])],
+        {
+          about: `flag ${flag.id} late since ${flag.dueAt}`,
+          kind: 'lateFlag',
+          urgent: flag.priority === 'high',
+          text: {
+            subject: `Late: ${flag.title}`,
+            body: `Handed to ${flag.to.name} by ${flag.from.name}. It was due ${formatMoment(flag.dueAt, flag.zone)}.`,
+          },
+          address: `/flags/${flag.id}`,
+          flagId: flag.id,
+        },
+        now,
+      );
+    }
+    return late.length;
+  });
+}
