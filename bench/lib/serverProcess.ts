@@ -16,6 +16,8 @@ export interface BenchServer {
   readonly headers: Readonly<Record<string, string>>;
   /** Resident memory of the server, bytes. */
   readonly memory: () => number;
+  /** Processor time the server has used, s. */
+  readonly cpu: () => number;
   readonly stop: () => Promise<void>;
 }
 
@@ -77,6 +79,11 @@ export async function startBenchServer(base: string): Promise<BenchServer> {
     token,
     headers: { cookie, 'x-form-token': csrfToken },
     memory: () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) * 1024,
+    cpu: () => {
+      // Fields 14 and 15, in hundredths of a second, after the name in parentheses.
+      const fields = readFileSync(`/proc/${child.pid}/stat`, 'utf8').split(') ')[1].split(' ');
+      return (Number(fields[11]) + Number(fields[12])) / 100;
+    },
     stop: async () => {
       const ended = new Promise((resolve) => child.once('exit', resolve));
       child.kill('SIGTERM');

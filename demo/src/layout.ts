@@ -4,6 +4,7 @@ import {
   PLAIN_RULE,
   WHOLE_SCOPE,
   type BoardDocument,
+  type IndicatorDefinition,
   type Measure,
   type Readout,
   type TargetBand,
@@ -29,28 +30,84 @@ function high(caution: number, breach: number, target: number): TargetBand {
 const HOUR: WindowSpec = { kind: 'rolling', count: 1, unit: 'hour' };
 const DAY: WindowSpec = { kind: 'rolling', count: 24, unit: 'hour' };
 
-export function demoRules(id: IdOf): RuleParts[] {
-  const rule = (
+const PEOPLE_TOLD = { lead: 'Dele Marsh', technician: 'Marit Oduya', analyst: 'Ines Varga' } as const;
+
+/** Alarm rules; `personOf` gives the id of a person, `assetOf` of an asset by name ("plant" or "plant/asset"). */
+export function demoRules(
+  id: IdOf,
+  personOf: (name: string) => string,
+  assetOf: (name: string) => string,
+): RuleParts[] {
+  const lead = personOf(PEOPLE_TOLD.lead);
+  const high = (
     name: string,
     metric: string,
     limit: number,
     minutes: number,
     deadband: number,
-    level: RuleParts['level'] = 'breach',
+    part: Partial<RuleParts> = {},
   ): RuleParts => ({
     ...PLAIN_RULE,
     name,
     metricId: id(metric),
     test: { kind: 'limit', side: 'above', limit, deadband },
     onDelayMs: minutes * MINUTE,
-    level,
+    ...part,
   });
+  const network = { level: 'caution', priority: 'low' } as const;
   return [
-    rule('Ironer 2 bed temperature high', 'Quayside/Ironer 2/Bed temperature', 205, 10, 4),
-    rule('Ironer 1 bed temperature high', 'Quayside/Ironer 1/Bed temperature', 205, 10, 4),
-    rule('Boiler house pressure high', 'Foundry Lane/Boiler/Steam pressure', 6, 5, 0.2),
-    rule('Gateway G-07 late reads', 'Upper Weir/Gateway G-07/Late reads', 30, 15, 5, 'caution'),
-    rule('Portal P-11 packet loss', 'Upper Weir/Portal P-11/Packet loss', 4, 20, 1, 'caution'),
+    high('Ironer 2 bed temperature high', 'Quayside/Ironer 2/Bed temperature', 205, 10, 4, {
+      priority: 'high',
+      told: [lead],
+      toDo: 'Slow the feed. If it does not come down in ten minutes, check steam trap B and call the technician.',
+      escalation: { afterMs: 30 * MINUTE, to: [personOf(PEOPLE_TOLD.analyst)] },
+    }),
+    high('Ironer 1 bed temperature high', 'Quayside/Ironer 1/Bed temperature', 205, 10, 4, {
+      priority: 'high',
+      told: [lead],
+    }),
+    high('Boiler house pressure high', 'Foundry Lane/Boiler/Steam pressure', 6, 5, 0.2, {
+      told: [lead, personOf(PEOPLE_TOLD.technician)],
+      toDo: 'Open the relief to the condensate tank and look at the burner.',
+    }),
+    high('Gateway G-07 late reads', 'Upper Weir/Gateway G-07/Late reads', 30, 15, 5, network),
+    high('Portal P-11 packet loss', 'Upper Weir/Portal P-11/Packet loss', 4, 20, 1, network),
+    {
+      ...PLAIN_RULE,
+      name: 'Steam meter S-03 silent',
+      metricId: id('Quayside/Steam meter S-03/Steam flow'),
+      test: { kind: 'silence', forMs: 60 * MINUTE },
+      level: 'caution',
+      priority: 'low',
+      told: [personOf(PEOPLE_TOLD.technician)],
+    },
+    {
+      ...PLAIN_RULE,
+      name: 'Washer lines stand still',
+      metricId: id('Quayside/Washer line 1/State'),
+      under: assetOf('Quayside'),
+      test: { kind: 'state', code: 1, is: false },
+      onDelayMs: 30 * MINUTE,
+      hours: { kind: 'working', inside: true },
+      level: 'caution',
+      priority: 'low',
+    },
+    {
+      ...PLAIN_RULE,
+      name: 'Compressed air low',
+      metricId: id('Quayside/Compressor A/Air pressure'),
+      test: { kind: 'limit', side: 'below', limit: 6.2, deadband: 0.2 },
+      onDelayMs: 2 * MINUTE,
+      suppress: { metricId: id('Quayside/Compressor A/State'), code: 1, is: false },
+    },
+    {
+      ...PLAIN_RULE,
+      name: 'Water of the day above plan',
+      metricId: id('Quayside/Water meter/Meter reading'),
+      test: { kind: 'consumption', limit: 150, per: 'day', pace: false },
+      level: 'caution',
+      priority: 'low',
+    },
   ];
 }
 
@@ -61,6 +118,34 @@ export interface DemoIndicator {
   readonly span: WindowSpec;
   readonly band: TargetBand;
   readonly decimals: number;
+  /** What differs from a plain band in units, compared with the period before. */
+  readonly more?: Partial<IndicatorDefinition>;
+  /** Targets by month, from the month of the anchor: -1 = the one before. */
+  readonly months?: Readonly<Record<number, number>>;
+}
+
+/** The definition that is governed from then on. */
+export function definitionOf(
+  { name, measure, span, band, decimals, more }: DemoIndicator,
+  assetId: string,
+  ownerId: string,
+): IndicatorDefinition {
+  return {
+    name,
+    description: '',
+    assetId,
+    ownerId,
+    measure,
+    window: span,
+    hours: null,
+    judge: { kind: 'limits', band },
+    target: { kind: 'none' },
+    reference: { kind: 'before' },
+    decimals,
+    display: 'units',
+    boardId: null,
+    ...more,
+  };
 }
 
 export function demoIndicators(id: IdOf): DemoIndicator[] {
@@ -102,6 +187,27 @@ export function demoIndicators(id: IdOf): DemoIndicator[] {
       span: DAY,
       band: high(26, 24, 28),
       decimals: 1,
+      more: {
+        description:
+          'Mean speed at which linen is fed. Slower than rated means that the ironer holds up the line.',
+        judge: { kind: 'target', direction: 'higher', clear: 93, caution: 86 },
+        target: { kind: 'fixed', value: 28 },
+      },
+    },
+    {
+      name: 'Washed weight of the month',
+      place: 'Quayside/Wash house',
+      measure: { metricId: id('Quayside/Wash house/Washed weight'), summary: 'sum', per: null },
+      span: { kind: 'toDate', unit: 'month' },
+      band: high(380_000, 340_000, 400_000),
+      decimals: 0,
+      more: {
+        description: 'Against the plan of the month, as far as it has passed.',
+        judge: { kind: 'target', direction: 'higher', clear: 98, caution: 95 },
+        target: { kind: 'periods', period: 'month', prorate: 'calendar' },
+        display: 'thousands',
+      },
+      months: { [-3]: 480_000, [-2]: 480_000, [-1]: 505_000, 0: 500_000, 1: 510_000, 2: 460_000 },
     },
     {
       name: 'Rounds on time',

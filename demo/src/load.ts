@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon';
 import { sortSamples, type DemoAccount, type Series } from '@vivid-beacon/core';
 import {
   acknowledgeAlarm,
@@ -20,11 +21,12 @@ import {
   readSetting,
   withTransaction,
   writeSetting,
+  writeTargets,
   type Pool,
 } from '@vivid-beacon/server';
 import accounts from '../accounts.json';
 import { keyOf } from './keys';
-import { demoBoards, demoIndicators, demoRules, type IdOf } from './layout';
+import { definitionOf, demoBoards, demoIndicators, demoRules, type DemoIndicator, type IdOf } from './layout';
 import { setUpDemo } from './setUp';
 import { PLANTS, samplesBetween, scenario, type ScenarioMetric } from './scenario';
 
@@ -78,10 +80,15 @@ export async function loadDemo(
     return byKey.get(keyOf({ plant, asset, name: metric }))!.id;
   };
   const first = !before?.complete;
+  const rules = demoRules(
+    idOf,
+    (name) => people.get(name)!,
+    (place) => assets.get(place)!,
+  );
   if (first) {
     const { rows: standing } = await pool.query('select 1 from alarm_rule limit 1');
     if (standing.length === 0) {
-      for (const rule of demoRules(idOf)) await putInForce(pool, rule, analyst, anchor - RULES_SINCE_MS);
+      for (const rule of rules) await putInForce(pool, rule, analyst, anchor - RULES_SINCE_MS);
     }
   }
   const start = anchor - (options.days ?? DEMO_DAYS) * DAY_MS;
@@ -89,7 +96,7 @@ export async function loadDemo(
   let samples = 0;
   if (first) {
     // Day by day where there are alarm rules, so that people acknowledge each alarm before the next.
-    const ruled = new Set(demoRules(idOf).map(({ metricId }) => metricId));
+    const ruled = new Set(await watchedMetricIds(pool));
     const watched = metrics.filter((metric) => ruled.has(byKey.get(keyOf(metric))!.id));
     for (let end = anchor - RULES_SINCE_MS; end <= options.now; end += DAY_MS) {
       samples += await fillSamples(fill, watched, end);
@@ -98,15 +105,14 @@ export async function loadDemo(
   }
   samples += await fillSamples(fill, metrics, options.now, say);
   if (first) {
-    for (const { place, ...indicator } of demoIndicators(idOf)) {
-      await addIndicator(pool, { ...indicator, assetId: assets.get(place)! });
-    }
+    await addIndicators(pool, demoIndicators(idOf), assets, analyst, anchor);
     const { rows: boards } = await pool.query('select 1 from board limit 1');
     if (boards.length === 0) {
       for (const board of demoBoards(idOf)) await addBoard(pool, { ...board, ownerId: analyst, at: anchor });
     }
     const { rows: flags } = await pool.query('select 1 from flag limit 1');
     if (flags.length === 0) await addFlags(pool, people, assets, anchor);
+    await settleNotices(pool, anchor);
     await writeSetting(pool, 'demo', { anchor, tokenId, complete: true } satisfies DemoState);
   }
   await setUpDemo({ pool, assets, idOf, personId: analyst, anchor });
@@ -210,6 +216,42 @@ async function fillSamples(
     say(`${Math.min(i + METRICS_AT_ONCE, metrics.length)} of ${metrics.length} metrics`);
   }
   return total;
+}
+
+async function addIndicators(
+  pool: Pool,
+  indicators: readonly DemoIndicator[],
+  assets: ReadonlyMap<string, string>,
+  personId: string,
+  anchor: number,
+): Promise<void> {
+  const month = DateTime.fromMillis(anchor, { zone: PLANTS[0].zone }).startOf('month');
+  for (const indicator of indicators) {
+    const definition = definitionOf(indicator, assets.get(indicator.place)!, personId);
+    // As if it had been set up before the first sample.
+    const id = await addIndicator(pool, definition, personId, anchor - DEMO_DAYS * DAY_MS);
+    if (id === undefined || !indicator.months) continue;
+    const values = Object.entries(indicator.months).map(([ahead, value]) => ({
+      start: month.plus({ months: Number(ahead) }).toISODate()!,
+      value,
+    }));
+    await writeTargets(pool, id, values);
+  }
+}
+
+async function watchedMetricIds(pool: Pool): Promise<string[]> {
+  const { rows } = await pool.query<{ id: string }>('select metric_id as id from alarm_watch');
+  return rows.map(({ id }) => id);
+}
+
+/** Notices of the days before the demo begins have been sent long ago: nobody gets them in one heap. */
+async function settleNotices(pool: Pool, anchor: number): Promise<void> {
+  await pool.query(
+    `update notice set sent_at = due_at, attempts = 1,
+            sent_to = (select email from person where person.id = notice.person_id)
+     where sent_at is null and due_at < $1`,
+    [new Date(anchor - HOUR_MS)],
+  );
 }
 
 /** People have seen what is older than an hour and a half. */

@@ -5,6 +5,7 @@ import { boardEndpoints } from './boards/endpoints';
 import { flagCauseEndpoints } from './flags/causes';
 import { flagEndpoints } from './flags/endpoints';
 import { flagFollowUpEndpoints } from './flags/followUp';
+import { handoverEndpoints } from './handover/endpoints';
 import { healthEndpoints } from './health/endpoints';
 import { calendarEndpoints } from './calendars/endpoints';
 import { derivedEndpoints } from './derived/endpoints';
@@ -51,5 +52,6 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...noticeEndpoints,
   ...indicatorEndpoints,
   ...watchEndpoints,
+  ...handoverEndpoints,
   ...liveEndpoints,
 ];

@@ -22,7 +22,7 @@ export { putInForce } from './alarms/rules';
 export { type RuleParts } from './alarms/rulesSql';
 export { listStandingAlarms } from './alarms/sql';
 export { addCause, addFlag } from './flags/sql';
-export { addIndicator } from './indicators/sql';
+export { addIndicator, writeTargets } from './indicators/sql';
 export { addBoard } from './boards/sql';
 export { addPerson, countPeople } from './people/sql';
 export { hashPassword } from './people/passwords';

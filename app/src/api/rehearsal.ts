@@ -1,4 +1,4 @@
-import type { Rehearsal } from '@vivid-beacon/core';
+import type { OtherLimits, Rehearsal } from '@vivid-beacon/core';
 import type { RuleForm } from './changes';
 import { call } from './client';
 
@@ -15,4 +15,9 @@ export interface RehearsalAnswer extends Rehearsal {
 /** Runs a rule on past samples, on the server, with the code that watches live. */
 export function rehearse(rule: RuleForm, days: number, signal?: AbortSignal): Promise<RehearsalAnswer> {
   return call('POST', '/api/alarm-rules/rehearsal', { ...rule, days }, signal);
+}
+
+/** How often the rule would have fired with other limits. */
+export function rehearseLimits(rule: RuleForm, days: number, signal?: AbortSignal): Promise<OtherLimits> {
+  return call('POST', '/api/alarm-rules/rehearsal/limits', { ...rule, days }, signal);
 }

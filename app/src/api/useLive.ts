@@ -11,7 +11,9 @@ const OLD: Readonly<Record<LiveTopic, readonly string[]>> = {
   boards: ['boards'],
   metrics: ['metrics'],
   samples: ['readings'],
-  logs: ['logs'],
+  logs: ['logs', 'watch'],
+  notices: ['notices'],
+  indicators: ['indicators', 'watch', 'readings'],
 };
 const READINGS_AT_MOST_EVERY_MS = 5000;
 

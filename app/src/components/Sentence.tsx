@@ -57,5 +57,11 @@ export function Sentence({ parts, open, onOpen }: SentenceProps) {
 
 const styles = StyleSheet.create({
   sentence: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 6, rowGap: 6, alignItems: 'center' },
-  slot: { borderBottomWidth: 2, paddingHorizontal: 4, minHeight: 36, justifyContent: 'center' },
+  slot: {
+    borderBottomWidth: 2,
+    paddingHorizontal: 4,
+    minHeight: 36,
+    maxWidth: '100%',
+    justifyContent: 'center',
+  },
 });

@@ -22,7 +22,11 @@ const DESTINATIONS: readonly Destination[] = [
     label: 'On watch',
     href: '/',
     icon: WatchIcon,
-    holds: (path) => path === '/' || path.startsWith('/flags'),
+    holds: (path) =>
+      path === '/' ||
+      path.startsWith('/flags') ||
+      path.startsWith('/handover') ||
+      path.startsWith('/indicators'),
   },
   { label: 'Boards', href: '/boards', icon: BoardIcon, holds: (path) => path.startsWith('/boards') },
   { label: 'Alarms', href: '/alarms', icon: AlarmIcon, holds: (path) => path.startsWith('/alarms') },
@@ -32,9 +36,10 @@ const DESTINATIONS: readonly Destination[] = [
 
 /** Pages that bring a dock of their own instead of the destinations, on the phone. */
 const OWN_DOCK = [
-  /^\/alarms\/(?!health)[^/]+/,
+  /^\/alarms\/(?!health|notices)[^/]+/,
   /\/readouts\//,
   /^\/flags\/[^/]+/,
+  /^\/indicators\/(new|[^/]+\/edit)/,
   /^\/data\/intake/,
   /^\/data\/derived/,
 ];

@@ -8,6 +8,7 @@ import {
   type ReadoutForm,
 } from '@vivid-beacon/core';
 import { useAssets } from '../api/queries';
+import { useFollowed } from '../boards/useFollowed';
 import { useShown } from '../boards/useParts';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
@@ -39,7 +40,8 @@ const FORMS: Readonly<Record<ReadoutForm, ComponentType<ReadoutProps>>> = {
 };
 
 /** One readout with its title, the window it keeps for itself, and the footnote that states its subset. */
-export function ReadoutView({ readout }: { readonly readout: Readout }) {
+export function ReadoutView({ readout: given }: { readonly readout: Readout }) {
+  const [readout] = useFollowed(useMemo(() => [given], [given]));
   const palette = usePalette();
   const { title, footnote, follows } = useReadoutWords(readout);
   const Form = FORMS[readout.form];

@@ -13,7 +13,7 @@ import { Section } from '../components/Section';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
-import { alarmStateWords } from './alarmWords';
+import { alarmStateWords, placeOfAlarm } from './alarmWords';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
 import { RuleRow } from './rule/RuleRow';
@@ -32,23 +32,30 @@ export function AlarmsScreen() {
     <Page
       title="Alarms"
       tools={
-        <View style={styles.tools}>
+        build && (
           <Button
-            look="quiet"
-            label="Health"
-            name="Alarm health"
-            onPress={() => router.push('/alarms/health')}
+            label="New rule"
+            icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+            onPress={() => router.push('/alarms/rules/new')}
           />
-          {build && (
-            <Button
-              label="New rule"
-              icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
-              onPress={() => router.push('/alarms/rules/new')}
-            />
-          )}
-        </View>
+        )
       }
     >
+      <View style={styles.tools}>
+        <Button look="quiet" label="Notices" onPress={() => router.push('/alarms/notices')} />
+        <Button
+          look="quiet"
+          label="Health"
+          name="Alarm health"
+          onPress={() => router.push('/alarms/health')}
+        />
+        <Button
+          look="quiet"
+          label="Handover"
+          name="Shift handover"
+          onPress={() => router.push('/handover')}
+        />
+      </View>
       <Answer query={alarms} reading="Reading alarms">
         {({ standing, past }) => (
           <>
@@ -104,7 +111,7 @@ function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boole
       title={alarm.ruleName}
       second={
         <Words as="second" colour={palette.ink2}>
-          {`${alarm.plantName}, ${formatMoment(alarm.raisedAt, alarm.zone, now)}. ${alarmStateWords(alarm, now)}`}
+          {`${placeOfAlarm(alarm)}, ${formatMoment(alarm.raisedAt, alarm.zone, now)}. ${alarmStateWords(alarm, now)}`}
         </Words>
       }
       left={<LampWord {...lampOfAlarm(alarm)} />}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatMoment, type Watch } from '@vivid-beacon/core';
 import { usePerson, useSignOut } from '../api/session';
@@ -6,20 +7,21 @@ import { useWatch } from '../api/queries';
 import { Coast } from '../charts/Coast';
 import { Answer } from '../components/Answer';
 import { IconButton } from '../components/IconButton';
-import { SignOutIcon } from '../components/icons';
+import { HandoverIcon, SignOutIcon } from '../components/icons';
 import { Page } from '../components/Page';
 import { ThemeToggle } from '../components/ThemeToggle';
 import { useLayout } from '../hooks/useLayout';
 import { usePalette } from '../theme/useTheme';
 import { coastLights } from './coastLights';
-import { WatchAlarms } from './watch/WatchAlarms';
 import { WatchFlags } from './watch/WatchFlags';
 import { WatchIndicators } from './watch/WatchIndicators';
+import { WatchNeeds } from './watch/WatchNeeds';
 import { WatchSilent } from './watch/WatchSilent';
 
 /** The first screen: what needs a person now. */
 export function OnWatchScreen() {
   const watch = useWatch();
+  const router = useRouter();
   const person = usePerson();
   const signOut = useSignOut();
   const zone = watch.data?.plants[0]?.zone ?? 'UTC';
@@ -31,6 +33,7 @@ export function OnWatchScreen() {
       full
       tools={
         <>
+          <IconButton icon={HandoverIcon} name="Shift handover" onPress={() => router.push('/handover')} />
           <ThemeToggle />
           <IconButton icon={SignOutIcon} name="Sign out" onPress={() => signOut.mutate()} />
         </>
@@ -57,7 +60,7 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
       </View>
       <View style={wide && styles.columns}>
         <View style={wide && [styles.column, styles.first]}>
-          <WatchAlarms alarms={here(watch.alarms)} now={watch.now} />
+          <WatchNeeds watch={watch} plant={plant} />
         </View>
         <View style={wide && [styles.column, divider]}>
           <WatchFlags flags={here(watch.flags)} now={watch.now} />

@@ -12,6 +12,7 @@ import {
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { useIndicators } from '../api/indicators';
 import { useAssets, useBoard, useMetrics } from '../api/queries';
 import { freshId, placeReadout } from '../boards/boardEdits';
 import { BoardLookProvider } from '../boards/BoardLookContext';
@@ -98,6 +99,7 @@ function Editor({
   const { readout, open, past, future, actions } = useStore(store);
   const [unfolded, setUnfolded] = useState(false);
   const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
+  const indicators = useIndicators(readout.indicatorId !== null).data ?? [];
   const names = useMemo(() => new Map(assets.map(({ id, name }) => [id, name])), [assets]);
   const back = (): void => router.navigate(`/boards/${board.id}`);
   const wrong = wrongIn(readout);
@@ -140,7 +142,13 @@ function Editor({
     <>
       <View style={[styles.strip, { backgroundColor: palette.ground, borderColor: palette.ink }]}>
         <Sentence
-          parts={readoutSentence(readout, byId, (id) => names.get(id), wide || unfolded)}
+          parts={readoutSentence(
+            readout,
+            byId,
+            (id) => names.get(id),
+            wide || unfolded,
+            (id) => indicators.find((each) => each.id === id)?.name,
+          )}
           open={open}
           onOpen={(key) => (key === UNFOLD ? setUnfolded(true) : actions.openSlot(key as Slot))}
         />

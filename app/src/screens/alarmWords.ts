@@ -8,6 +8,16 @@ import {
   type AlarmEvent,
 } from '@vivid-beacon/core';
 
+/** Where an alarm is, as far as the name of its rule does not say: "Washer line 1, Quayside". */
+export function placeOfAlarm({
+  ruleName,
+  assetName,
+  plantName,
+}: Pick<Alarm, 'ruleName' | 'assetName' | 'plantName'>): string {
+  const said = ruleName.toLowerCase().includes(assetName.toLowerCase()) || assetName === plantName;
+  return said ? plantName : `${assetName}, ${plantName}`;
+}
+
 /** The state of an alarm in words: "Breach for 18 min, not acknowledged". */
 export function alarmStateWords(alarm: Alarm, now: number): string {
   const lasted = formatLength((alarm.returnedAt ?? now) - alarm.raisedAt);

@@ -2,10 +2,12 @@ import { createStore } from 'zustand';
 import {
   changeForm,
   DAY_MS,
+  asIndicator,
   emptyReadout,
   MOST_MEASURES,
   SUMMARIES_OF_KIND,
   type Measure,
+  type IndicatorReading,
   type Metric,
   type Readout,
   type ReadoutForm,
@@ -42,6 +44,7 @@ interface DraftActions {
   readonly chooseForm: (form: ReadoutForm) => void;
   readonly openSlot: (slot: Slot) => void;
   readonly chooseMetric: (metric: Metric) => void;
+  readonly chooseIndicator: (indicator: IndicatorReading) => void;
   readonly choosePer: (metric: Metric | null) => void;
   readonly addMeasure: (metric: Metric) => void;
   readonly removeMeasure: (at: number) => void;
@@ -51,6 +54,9 @@ interface DraftActions {
   readonly undo: () => void;
   readonly redo: () => void;
 }
+
+/** Follows no indicator: what is changed by hand is one's own. */
+const OWN = { indicatorId: null } as const;
 
 /** A store of its own for each time the editor is opened. `id` is the readout's id on the board. */
 export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
@@ -67,7 +73,7 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
       (change: (measure: Measure) => Measure) =>
       (readout: Readout): Readout => {
         const [first, ...more] = readout.measures;
-        return first ? { ...readout, measures: [change(first), ...more] } : readout;
+        return first ? { ...readout, ...OWN, measures: [change(first), ...more] } : readout;
       };
     return {
       readout: initial ?? emptyReadout(id, 'gauge'),
@@ -78,7 +84,16 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
         chooseForm: (form) =>
           edit((readout) => changeForm(readout, form), form === 'note' ? 'words' : undefined),
         openSlot: (open) => set({ open }),
-        chooseMetric: (metric) => edit((readout) => withMetric(readout, metric), 'summary'),
+        chooseMetric: (metric) => edit((readout) => ({ ...withMetric(readout, metric), ...OWN }), 'summary'),
+        // The title stays automatic, so that it follows the name of the indicator.
+        chooseIndicator: (indicator) =>
+          edit(
+            (readout) => ({
+              ...asIndicator({ ...readout, measures: [], groupBy: null }, indicator),
+              title: null,
+            }),
+            'metric',
+          ),
         choosePer: (metric) =>
           edit(
             lead((measure) => ({
@@ -107,7 +122,8 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
         removeMeasure: (at) =>
           edit((readout) => ({ ...readout, measures: readout.measures.filter((_, i) => i !== at) })),
         chooseSummary: (summary) => edit(lead((measure) => ({ ...measure, summary }))),
-        change: (part) => edit((readout) => ({ ...readout, ...part })),
+        // A band of its own is not the indicator's any more.
+        change: (part) => edit((readout) => ({ ...readout, ...('band' in part ? OWN : {}), ...part })),
         undo: () =>
           set(({ readout, past, future }) =>
             past.length === 0

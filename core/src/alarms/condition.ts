@@ -31,7 +31,7 @@ export interface ConditionState {
   readonly since: number;
   /** Time of the newest sample seen; 0 before the first. */
   readonly seen: number;
-  /** Its value. */
+  /** The value that is shown with it. */
   readonly last?: number;
   /** A later moment at which time alone changed the phase (silence, the end of its hours). */
   readonly told?: number;
@@ -55,30 +55,4 @@ export function isActive({ phase }: Pick<ConditionState, 'phase'>): boolean {
 /** Up to when everything has been taken in: what is older is late. */
 export function takenUpTo(state: ConditionState): number {
   return Math.max(state.seen, state.told ?? 0);
-}
-
-/**
- * The next phase, given how bad a sample is.
- *
- * @param x the signal; NaN changes nothing. @param gap since the sample before was longer than allowed.
- * @returns `change` when raised at the first sample that finds the limit passed for at least the on-delay, or returned likewise.
- */
-export function stepPhase(
-  { phase, since }: Pick<ConditionState, 'phase' | 'since'>,
-  delays: Pick<AlarmCondition, 'onDelayMs' | 'offDelayMs'>,
-  threshold: { readonly limit: number; readonly deadband: number },
-  t: number,
-  x: number,
-  gap: boolean,
-): { phase: ConditionState['phase']; since: number; change: 'raise' | 'return' | null } {
-  if (Number.isNaN(x)) return { phase, since, change: null };
-  const active = isActive({ phase });
-  const wants = active ? x <= threshold.limit - threshold.deadband : x > threshold.limit;
-  const settled = active ? 'active' : 'normal';
-  const pending = active ? 'pendingOff' : 'pendingOn';
-  if (!wants) return { phase: settled, since: phase === settled ? since : t, change: null };
-  const from = phase === pending && !gap ? since : t;
-  const delay = active ? delays.offDelayMs : delays.onDelayMs;
-  if (t - from < delay) return { phase: pending, since: from, change: null };
-  return { phase: active ? 'normal' : 'active', since: t, change: active ? 'return' : 'raise' };
 }

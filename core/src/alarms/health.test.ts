@@ -5,6 +5,7 @@ import { alarmHealth, checkHealth, type Annunciation } from './health';
 const DAY = { start: 0, end: DAY_MS };
 const alarm = (minute: number, part: Partial<Annunciation> = {}): Annunciation => ({
   ruleId: '1',
+  priority: 'low',
   raisedAt: minute * MINUTE_MS,
   returnedAt: (minute + 5) * MINUTE_MS,
   acknowledgedAt: null,
@@ -76,9 +77,24 @@ describe('alarm health', () => {
     });
   });
 
+  it('tells the shares by priority from 20 alarms on: 5 % high and 15 % medium are as they should be', () => {
+    const of = (high: number, medium: number, low: number): Annunciation[] => [
+      ...Array.from({ length: high }, (_, i) => alarm(i * 30, { priority: 'high' })),
+      ...Array.from({ length: medium }, (_, i) => alarm(i * 30, { priority: 'medium' })),
+      ...Array.from({ length: low }, (_, i) => alarm(i * 30)),
+    ];
+    expect(levelOf(of(1, 3, 16), 'highShare')).toBe('clear');
+    expect(levelOf(of(1, 3, 16), 'mediumShare')).toBe('clear');
+    expect(levelOf(of(2, 3, 15), 'highShare')).toBe('caution');
+    expect(levelOf(of(10, 8, 2), 'highShare')).toBe('breach');
+    const few = checkHealth(alarmHealth(of(5, 0, 0), DAY, 1), 500);
+    expect(few.some(({ key }) => key === 'highShare')).toBe(false);
+  });
+
   it('shares add up, floods lie apart inside the window, and order does not matter', () => {
     const any = fc.record({
       ruleId: fc.constantFrom('1', '2', '3', '4'),
+      priority: fc.constantFrom('high' as const, 'medium' as const, 'low' as const),
       raisedAt: fc.integer({ min: 0, max: DAY_MS - 1 }),
       returnedAt: fc.constant(null),
       acknowledgedAt: fc.constant(null),

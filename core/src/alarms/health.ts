@@ -1,10 +1,12 @@
 import { quantile } from '../stats/stats';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
+import type { AlarmPriority } from '../domain/wire';
 import type { Interval } from '../time/interval';
 
 /** One time an alarm was raised. Times in ms. */
 export interface Annunciation {
   readonly ruleId: string;
+  readonly priority: AlarmPriority;
   readonly raisedAt: number;
   /** null = it still stands. */
   readonly returnedAt: number | null;
@@ -42,6 +44,8 @@ export interface AlarmHealth {
   /** At most ten, most frequent first. */
   readonly topTen: readonly RuleShare[];
   readonly topTenShare: number;
+  /** Share of the alarms of each priority, 0 to 1; all 0 without alarms. */
+  readonly byPriority: Readonly<Record<AlarmPriority, number>>;
   /** From raised to acknowledged, ms; null = none was acknowledged. */
   readonly toAcknowledge: { readonly median: number; readonly p95: number } | null;
   /** Alarms that returned, or still stand, and were never acknowledged. */
@@ -105,9 +109,16 @@ export function alarmHealth(
     ).length,
     topTen,
     topTenShare: topTen.reduce((sum, { share }) => sum + share, 0),
+    byPriority: priorityShares(alarms),
     toAcknowledge: waits.length > 0 ? { median: quantile(waits, 0.5), p95: quantile(waits, 0.95) } : null,
     neverAcknowledged: alarms.length - waits.length,
   };
+}
+
+function priorityShares(alarms: readonly Annunciation[]): Record<AlarmPriority, number> {
+  const share = (wanted: AlarmPriority): number =>
+    alarms.length === 0 ? 0 : alarms.filter(({ priority }) => priority === wanted).length / alarms.length;
+  return { high: share('high'), medium: share('medium'), low: share('low') };
 }
 
 function countPeriods(raised: readonly number[], { start, end }: Interval): number[] {
@@ -164,7 +175,16 @@ function isFleeting({ raisedAt, returnedAt, acknowledgedAt }: Annunciation): boo
 /** A figure of alarm health against its published guideline. */
 export interface HealthCheck {
   readonly key:
-    'perDay' | 'perTenMinutes' | 'peak' | 'busyShare' | 'floodShare' | 'topTenShare' | 'chattering' | 'stale';
+    | 'perDay'
+    | 'perTenMinutes'
+    | 'peak'
+    | 'busyShare'
+    | 'floodShare'
+    | 'topTenShare'
+    | 'chattering'
+    | 'stale'
+    | 'highShare'
+    | 'mediumShare';
   readonly value: number;
   /** At most this is as it should be; above `most` it is out of hand. In the unit of the value. */
   readonly good: number;
@@ -175,7 +195,7 @@ export interface HealthCheck {
 /**
  * What is acceptable: about 150 alarms a day and operator (300 at most), 1 in ten minutes (2 at most), 10 in the worst
  * ten minutes, under 1 % of periods above ten, under 1 % of time in flood, 1 to 5 % of the load from the ten most
- * frequent, no chattering, under 5 stale. ANSI/ISA-18.2-2016, table of performance metrics, and EEMUA 191 (from memory).
+ * frequent, no chattering, under 5 stale, about 5 % of high and 15 % of medium priority. ANSI/ISA-18.2-2016, table of performance metrics, and EEMUA 191 (from memory).
  */
 const GUIDELINES: readonly {
   readonly key: HealthCheck['key'];
@@ -190,7 +210,12 @@ const GUIDELINES: readonly {
   { key: 'topTenShare', good: 0.01, most: 0.05 },
   { key: 'chattering', good: 0, most: 0 },
   { key: 'stale', good: 4, most: 4 },
+  { key: 'highShare', good: 0.05, most: 0.1 },
+  { key: 'mediumShare', good: 0.15, most: 0.3 },
 ];
+
+/** Shares by priority of fewer alarms than this tell nothing; common practice, no source. */
+const LEAST_ALARMS_FOR_PRIORITY = 20;
 
 /** Fewer rules than this have their ten most frequent by nature: their share tells nothing then. */
 const LEAST_RULES_FOR_SHARE = 200;
@@ -198,21 +223,27 @@ const LEAST_RULES_FOR_SHARE = 200;
 /**
  * Each figure against its guideline; a value on the guideline is as it should be.
  *
- * @param rules how many rules are in force: with few of them the share of the ten most frequent is left out.
+ * @param rules how many rules are in force: with few of them the share of the ten most frequent is left out, as are
+ *        shares by priority of few alarms.
  */
 export function checkHealth(health: AlarmHealth, rules: number): HealthCheck[] {
   const values: Readonly<Record<HealthCheck['key'], number>> = {
     ...health,
     peak: health.peak.count,
     chattering: health.chattering.length,
+    highShare: health.byPriority.high,
+    mediumShare: health.byPriority.medium,
   };
-  return GUIDELINES.filter(({ key }) => key !== 'topTenShare' || rules >= LEAST_RULES_FOR_SHARE).map(
-    ({ key, good, most }) => {
-      const value = values[key];
-      const level = value <= good ? 'clear' : value <= most ? 'caution' : 'breach';
-      return { key, value, good, most, level };
-    },
-  );
+  const tells = (key: HealthCheck['key']): boolean => {
+    if (key === 'topTenShare') return rules >= LEAST_RULES_FOR_SHARE;
+    if (key === 'highShare' || key === 'mediumShare') return health.count >= LEAST_ALARMS_FOR_PRIORITY;
+    return true;
+  };
+  return GUIDELINES.filter(({ key }) => tells(key)).map(({ key, good, most }) => {
+    const value = values[key];
+    const level = value <= good ? 'clear' : value <= most ? 'caution' : 'breach';
+    return { key, value, good, most, level };
+  });
 }
 
 /** Days over which alarm health may be told. */

@@ -1,7 +1,7 @@
 import { above, conditionOf } from '../testing/makeCondition';
 import { DAY, HOUR, MINUTE, minutely } from '../testing/makeSeries';
 import { seriesOf } from '../series/series';
-import { rehearse } from './rehearse';
+import { rehearse, rehearseLimits } from './rehearse';
 import { runCondition } from './runCondition';
 
 const RULE = conditionOf(above(205, 4));
@@ -38,7 +38,7 @@ describe('rehearse', () => {
 
   it('tells of every other limit what live evaluation would do with it', () => {
     const series = minutely([200, 206, 204, 210, 209, 216, 200, 207, 200]);
-    const { curve } = rehearse([{ condition: RULE, series }], window);
+    const { curve } = rehearseLimits([{ condition: RULE, series }], window);
     expect(curve[0].limit).toBe(200);
     expect(curve.at(-1)!.limit).toBe(216);
     for (const { limit, fires } of curve) {
@@ -49,7 +49,7 @@ describe('rehearse', () => {
 
   it('has no other limits where no single one decides', () => {
     const condition = conditionOf({ kind: 'outside', low: 1, high: 2, deadband: 0 });
-    expect(rehearse([{ condition, series: minutely([1, 2, 3]) }], window)).toMatchObject({
+    expect(rehearseLimits([{ condition, series: minutely([1, 2, 3]) }], window)).toEqual({
       curve: [],
       onceAWeek: null,
     });
@@ -63,7 +63,7 @@ describe('rehearse', () => {
   const weeks = { start: 0, end: 28 * DAY };
 
   it('finds the limit that would give about one a week', () => {
-    const high = rehearse([{ condition: conditionOf(above(5)), series: daily }], weeks);
+    const high = rehearseLimits([{ condition: conditionOf(above(5)), series: daily }], weeks);
     expect(high.onceAWeek!.fires).toBe(4);
     // The four highest peaks are 25 to 28.
     expect(high.onceAWeek!.limit).toBeGreaterThanOrEqual(24);
@@ -76,7 +76,7 @@ describe('rehearse', () => {
       daily.t,
       daily.v.map((v) => -v),
     );
-    const { onceAWeek } = rehearse([{ condition: conditionOf(test), series }], weeks);
+    const { onceAWeek } = rehearseLimits([{ condition: conditionOf(test), series }], weeks);
     expect(onceAWeek).toMatchObject({ fires: 4 });
     expect(onceAWeek!.limit).toBeLessThanOrEqual(-24);
   });

@@ -6,7 +6,7 @@ import { DAY_MS } from '../time/lengths';
 import { limitOf, withLimit } from './alarmTest';
 import { INITIAL_CONDITION, type AlarmCondition } from './condition';
 import { runCondition, runSignal } from './runCondition';
-import { makeSignal, readableSignal, thresholdOf } from './signal';
+import { readableSignal, signalOf, thresholdOf, type Signal } from './signal';
 
 /** One time a rule would have fired. `end` is null if it had not returned by the end of the window. */
 export interface RehearsedAlarm {
@@ -29,7 +29,11 @@ export interface Rehearsal {
   readonly share: number;
   /** How many of the alarms would have been raised outside the working hours of the site. */
   readonly outsideHours: number;
-  /** Other limits over the range of what was compared; empty where no single limit decides. */
+}
+
+/** What a rule would do with other limits, all else equal. */
+export interface OtherLimits {
+  /** Over the range of what was compared; empty where no single limit decides. */
   readonly curve: readonly RehearsedLimit[];
   /** The limit nearest to everyday values with which it would fire once a week at most; null = none, or no limit decides. */
   readonly onceAWeek: RehearsedLimit | null;
@@ -59,7 +63,6 @@ export function rehearse(metrics: readonly RehearsedMetric[], window: Interval):
     longestMs: stood.reduce((longest, { start, end }) => Math.max(longest, end - start), 0),
     share: lengthOf(unionOf(stood)) / (window.end - window.start),
     outsideHours: metrics.length === 0 ? 0 : outsideHours(metrics[0].condition, window, alarms),
-    ...otherLimits(metrics, window),
   };
 }
 
@@ -89,19 +92,15 @@ function outsideHours(
 
 /** A metric with its signal worked out once: every other limit runs only the delays over it again. */
 interface Signalled extends RehearsedMetric {
-  readonly x: Float64Array;
-}
-
-function signalled({ condition, series }: RehearsedMetric): Signalled {
-  const signal = makeSignal(condition, undefined);
-  const x = Float64Array.from(series.v, (v, i) => (Number.isNaN(v) ? NaN : signal.see(series.t[i], v)));
-  return { condition, series, x };
+  readonly signal: Signal;
 }
 
 function rangeOf(metrics: readonly Signalled[]): { low: number; high: number } {
   let low = Infinity;
   let high = -Infinity;
-  for (const { x } of metrics) {
+  for (const {
+    signal: { x },
+  } of metrics) {
     for (const each of x) {
       if (!Number.isFinite(each)) continue;
       if (each < low) low = each;
@@ -111,30 +110,24 @@ function rangeOf(metrics: readonly Signalled[]): { low: number; high: number } {
   return { low, high };
 }
 
-function otherLimits(
-  metrics: readonly RehearsedMetric[],
-  window: Interval,
-): Pick<Rehearsal, 'curve' | 'onceAWeek'> {
+/** Runs a rule with other limits over the same past: how often each would have fired, and which would about once a week. */
+export function rehearseLimits(metrics: readonly RehearsedMetric[], window: Interval): OtherLimits {
   const nothing = { curve: [], onceAWeek: null };
   const test = metrics[0]?.condition.test;
   const own = test ? limitOf(test) : null;
   if (own === null) return nothing;
-  const all = metrics.map(signalled);
+  const all = metrics.map(({ condition, series }) => ({
+    condition,
+    series,
+    signal: signalOf(condition, series, undefined, 0),
+  }));
   const { low, high } = rangeOf(all);
   if (low > high) return nothing;
   const fires = (limit: number): number => {
     const threshold = thresholdOf(withLimit(test, limit));
     let count = 0;
-    for (const { condition, series, x } of all) {
-      const { changes } = runSignal(
-        condition,
-        threshold,
-        series,
-        INITIAL_CONDITION,
-        window.end,
-        (i) => x[i],
-        UNSHOWN,
-      );
+    for (const { condition, series, signal } of all) {
+      const { changes } = runSignal(condition, threshold, series, signal, INITIAL_CONDITION, window.end);
       count += changes.filter(({ kind }) => kind === 'raise').length;
     }
     return count;
@@ -148,8 +141,6 @@ function otherLimits(
   });
   return { curve, onceAWeek: onceAWeek(readable[1], readable[0], window, fires) };
 }
-
-const UNSHOWN = { shown: () => NaN, memory: () => undefined };
 
 /** Halves its way from a limit that never fires (`never`) towards everyday values (`always`). */
 function onceAWeek(

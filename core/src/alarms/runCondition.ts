@@ -1,16 +1,15 @@
-import type { Series } from '../series/series';
+import { firstAtOrAfter, type Series } from '../series/series';
 import type { Interval } from '../time/interval';
 import {
   INITIAL_CONDITION,
   isActive,
-  stepPhase,
   takenUpTo,
   type AlarmCondition,
   type ConditionChange,
   type ConditionState,
 } from './condition';
 import { openHours } from './openHours';
-import { makeSignal, recallMs, thresholdOf, type Signal } from './signal';
+import { signalOf, thresholdOf, type Signal } from './signal';
 
 export interface ConditionRun {
   readonly state: ConditionState;
@@ -21,7 +20,7 @@ export interface ConditionRun {
  * Runs a condition over samples from a given state, and over the time that passed. Live evaluation and Rehearsal
  * both go through here.
  *
- * @param series increasing times; those up to `from.seen` are only looked back to (see recallMs).
+ * @param series increasing times; those up to `from.seen` are only looked back to (see recallMs). A value of NaN changes nothing.
  * @param until now, or the end of the window: time that passes without samples counts too. Default: the newest sample.
  */
 export function runCondition(
@@ -30,16 +29,9 @@ export function runCondition(
   from: ConditionState = INITIAL_CONDITION,
   until = -Infinity,
 ): ConditionRun {
-  const signal = makeSignal(condition, from.memory);
-  const { seen } = from;
-  const looksBack = recallMs(condition) > 0;
-  const signalAt = (i: number): number | typeof SKIP => {
-    const old = seen > 0 && series.t[i] <= seen;
-    if (old && !looksBack) return SKIP;
-    const x = signal.see(series.t[i], series.v[i]);
-    return old ? SKIP : x;
-  };
-  return runSignal(condition, thresholdOf(condition.test), series, from, until, signalAt, signal);
+  const first = from.seen > 0 ? firstAtOrAfter(series.t, from.seen + 1) : 0;
+  const signal = signalOf(condition, series, from.memory, first);
+  return runSignal(condition, thresholdOf(condition.test), series, signal, from, until);
 }
 
 /**
@@ -62,35 +54,41 @@ export function runFromContext(
   return { state, changes: changes.slice(first) };
 }
 
-/** A sample that has been taken in before. */
-const SKIP = null;
-
-/** The same with the signal of every sample given by `signalAt`; `signal` tells the shown value and what to remember. */
+/**
+ * The same with the signal worked out already, so that another limit can be tried on it.
+ *
+ * Raised at the first sample that finds the limit passed for at least the on-delay, returned likewise. It is written
+ * as one loop over columns, because a rehearsal runs it over millions of samples.
+ */
 export function runSignal(
   condition: AlarmCondition,
   threshold: { readonly limit: number; readonly deadband: number },
   { t, v }: Series,
+  { x, shown, memory }: Signal,
   from: ConditionState,
   until: number,
-  signalAt: (i: number) => number | typeof SKIP,
-  signal: Pick<Signal, 'shown' | 'memory'>,
 ): ConditionRun {
   const changes: ConditionChange[] = [];
   const newest = t.length > 0 ? t[t.length - 1] : -Infinity;
   const end = Math.max(until, newest);
   const beginning = from.seen > 0 ? takenUpTo(from) : (t[0] ?? end);
-  const timed = condition.test.kind === 'silence' || condition.hours !== null;
+  const { onDelayMs, offDelayMs, maxGapMs, test } = condition;
+  const timed = test.kind === 'silence' || condition.hours !== null;
   const open = timed ? openHours(condition, Math.min(beginning, end), end) : [];
-  let { phase, since, seen } = from;
+  const over = threshold.limit;
+  const back = threshold.limit - threshold.deadband;
+  let active = isActive(from);
+  let waiting = from.phase === 'pendingOn' || from.phase === 'pendingOff';
+  let { since, seen } = from;
   let last = from.last ?? NaN;
   let told = from.told ?? 0;
   let at = 0;
 
-  const change = (kind: 'raise' | 'return', when: number): void => {
-    phase = kind === 'raise' ? 'active' : 'normal';
+  const turn = (to: boolean, when: number): void => {
+    active = to;
+    waiting = false;
     since = when;
-    told = when;
-    changes.push({ kind, t: when, value: signal.shown(last) });
+    changes.push({ kind: to ? 'raise' : 'return', t: when, value: last });
   };
   /** What time alone does up to `to`: silence is found, the hours end. */
   const pass = (to: number): void => {
@@ -101,43 +99,53 @@ export function runSignal(
     }
   };
   const inHours = (hours: Interval, to: number): void => {
-    const { test } = condition;
-    if (test.kind === 'silence' && seen > 0 && !isActive({ phase })) {
+    if (test.kind === 'silence' && seen > 0 && !active) {
       const due = Math.max(seen, hours.start) + test.forMs;
-      if (due < Math.min(hours.end, to)) change('raise', due);
+      if (due < Math.min(hours.end, to)) {
+        turn(true, due);
+        told = due;
+      }
     }
     if (hours.end > to) return;
-    if (isActive({ phase })) change('return', hours.end);
-    else if (phase === 'pendingOn') {
-      phase = 'normal';
+    if (active) {
+      turn(false, hours.end);
+      told = hours.end;
+    } else if (waiting) {
+      waiting = false;
       since = hours.end;
     }
   };
 
-  for (let i = 0; i < t.length; i++) {
+  for (let i = from.seen > 0 ? firstAtOrAfter(t, from.seen + 1) : 0; i < t.length; i++) {
     if (Number.isNaN(v[i])) continue;
-    const x = signalAt(i);
-    if (x === SKIP) continue;
-    if (timed) pass(t[i]);
-    const gap = seen > 0 && t[i] - seen > condition.maxGapMs;
-    last = v[i];
-    const watching = !timed || (at < open.length && open[at].start <= t[i]);
-    if (watching) {
-      const step = stepPhase({ phase, since }, condition, threshold, t[i], x, gap);
-      ({ phase, since } = step);
-      if (step.change) changes.push({ kind: step.change, t: t[i], value: signal.shown(v[i]) });
-    } else if (phase !== 'normal') {
-      phase = 'normal';
-      since = t[i];
+    const when = t[i];
+    if (timed) pass(when);
+    last = shown[i];
+    if (timed && !(at < open.length && open[at].start <= when)) {
+      // Outside its hours nothing is found.
+      if (active || waiting) since = when;
+      active = false;
+      waiting = false;
+    } else {
+      const bad = x[i];
+      const wants = active ? bad <= back : bad > over;
+      if (wants) {
+        // A delay does not run on over a gap.
+        if (!waiting || (seen > 0 && when - seen > maxGapMs)) since = when;
+        if (when - since >= (active ? offDelayMs : onDelayMs)) turn(!active, when);
+        else waiting = true;
+      } else if (waiting && !Number.isNaN(bad)) {
+        waiting = false;
+        since = when;
+      }
     }
-    seen = t[i];
+    seen = when;
     told = 0;
   }
   if (timed) pass(end);
-  const memory = signal.memory();
   return {
     state: {
-      phase,
+      phase: active ? (waiting ? 'pendingOff' : 'active') : waiting ? 'pendingOn' : 'normal',
       since,
       seen,
       ...(seen > 0 && !Number.isNaN(last) ? { last } : {}),

@@ -2,6 +2,8 @@ import { counterStep } from '../summary/counterStep';
 import { DAY_MS, HOUR_MS } from '../time/lengths';
 import { hourOfWeek, type AlarmModel } from './alarmModel';
 import type { AlarmTest, ConsumptionPeriod } from './alarmTest';
+import type { Series } from '../series/series';
+import type { Interval } from '../time/interval';
 import { addToPoint, type OpenPoint } from './chartPoints';
 import type { AlarmCondition } from './condition';
 import { consumptionSpan } from './consumptionSpan';
@@ -18,13 +20,13 @@ export type SignalMemory =
   | { readonly kind: 'chart'; readonly open: OpenPoint | null; readonly z: readonly number[] };
 
 /**
- * How bad a sample is, as one number that is compared with one limit ({@link thresholdOf}): the larger, the worse.
+ * How bad each sample is, as one number that is compared with one limit ({@link thresholdOf}): the larger, the worse.
  * NaN = it cannot be told. `shown` is the value that a person is told with it.
  */
 export interface Signal {
-  readonly see: (t: number, v: number) => number;
-  readonly shown: (v: number) => number;
-  readonly memory: () => SignalMemory | undefined;
+  readonly x: Float64Array;
+  readonly shown: Float64Array;
+  readonly memory: SignalMemory | undefined;
 }
 
 /** The limit of a signal, and how far it must come back from it. */
@@ -73,54 +75,59 @@ export function contextStart(condition: AlarmCondition, at: number): number {
   }
 }
 
-const plain = { shown: (v: number) => v, memory: () => undefined };
-
-/** Starts the signal of a condition from what it carried over. */
-export function makeSignal(condition: AlarmCondition, memory: SignalMemory | undefined): Signal {
+/**
+ * The signal of a condition over samples.
+ *
+ * @param memory what it carried over. @param first index of the first sample that is new; those before are only looked back to.
+ */
+export function signalOf(
+  condition: AlarmCondition,
+  series: Series,
+  memory: SignalMemory | undefined,
+  first: number,
+): Signal {
   const { test } = condition;
+  const { v } = series;
+  const plain = (x: Float64Array): Signal => ({ x, shown: v, memory: undefined });
   switch (test.kind) {
     case 'limit':
-      return { ...plain, see: test.side === 'above' ? (_, v) => v : (_, v) => -v };
+      return plain(test.side === 'above' ? v : v.map((value) => -value));
     case 'outside':
-      return { ...plain, see: (_, v) => Math.max(v - test.high, test.low - v) };
+      return plain(v.map((value) => Math.max(value - test.high, test.low - value)));
     case 'change':
-      return changeSignal(test, condition.maxGapMs);
+      return plain(changes(test, condition.maxGapMs, series));
     case 'silence':
-      return { ...plain, see: () => 0 };
+      return plain(new Float64Array(v.length));
     case 'consumption':
-      return consumptionSignal(test, condition, memory?.kind === 'consumption' ? memory : null);
+      return consumption(test, condition, series, memory?.kind === 'consumption' ? memory : null, first);
     case 'state':
-      return { ...plain, see: (_, v) => ((v === test.code) === test.is ? 1 : 0) };
+      return plain(v.map((value) => ((value === test.code) === test.is ? 1 : 0)));
     case 'runRules':
-      return chartSignal(test, condition, memory?.kind === 'chart' ? memory : null);
+      return chart(test, condition, series, memory?.kind === 'chart' ? memory : null, first);
     case 'baseline':
-      return { ...plain, see: baselineSignal(test, condition.model, condition.site.zone) };
+      return plain(deviations(test, condition.model, condition.site.zone, series));
   }
 }
 
 /** Against the value that stood `overMs` before: the newest sample then, no older than the longest allowed gap. */
-function changeSignal(test: AlarmTest & { kind: 'change' }, maxGapMs: number): Signal {
-  let t: number[] = [];
-  let v: number[] = [];
+function changes(test: AlarmTest & { kind: 'change' }, maxGapMs: number, { t, v }: Series): Float64Array {
+  const x = new Float64Array(t.length).fill(NaN);
+  const { side, inPercent, overMs } = test;
+  // Samples without a value are none to compare with.
   let base = -1;
-  return {
-    ...plain,
-    see: (at, value) => {
-      t.push(at);
-      v.push(value);
-      const then = at - test.overMs;
-      while (base + 1 < t.length && t[base + 1] <= then) base++;
-      if (base > 4096) {
-        t = t.slice(base);
-        v = v.slice(base);
-        base = 0;
-      }
-      if (base < 0 || then - t[base] > maxGapMs) return NaN;
-      const change = value - v[base];
-      const size = test.inPercent ? percentOf(change, v[base]) : change;
-      return test.side === 'either' ? Math.abs(size) : test.side === 'fall' ? -size : size;
-    },
-  };
+  let next = 0;
+  for (let i = 0; i < t.length; i++) {
+    const then = t[i] - overMs;
+    while (next <= i && t[next] <= then) {
+      if (!Number.isNaN(v[next])) base = next;
+      next++;
+    }
+    if (base < 0 || then - t[base] > maxGapMs) continue;
+    const change = v[i] - v[base];
+    const size = inPercent ? percentOf(change, v[base]) : change;
+    x[i] = side === 'either' ? Math.abs(size) : side === 'fall' ? -size : size;
+  }
+  return x;
 }
 
 /** Percent of a negative base counts against its size; of nothing, only no change is a percentage. */
@@ -136,77 +143,89 @@ const PACE_FROM = 0.1;
  * Sum of a local calendar period so far. A register's gain counts where it is read. At a pace: what the
  * whole period would come to.
  */
-function consumptionSignal(
+function consumption(
   test: { readonly per: ConsumptionPeriod; readonly pace: boolean },
   { reading, site }: AlarmCondition,
+  { t, v }: Series,
   memory: { start: number; total: number; last: number | null } | null,
+  first: number,
 ): Signal {
+  const x = new Float64Array(t.length).fill(NaN);
+  const totals = new Float64Array(t.length).fill(NaN);
   let { total, last } = memory ?? { total: 0, last: null };
   let span = memory ? consumptionSpan(memory.start, test.per, site.zone) : null;
-  return {
-    see: (t, v) => {
-      if (!span || t >= span.end) {
-        span = consumptionSpan(t, test.per, site.zone);
-        total = 0;
-      }
-      if (reading.kind === 'register') {
-        if (last !== null) total += counterStep(last, v, reading.rollover);
-        last = v;
-      } else total += v;
-      if (!test.pace) return total;
-      const upTo = reading.kind === 'amount' ? t + reading.intervalMs : t;
-      const share = (Math.min(upTo, span.end) - span.start) / (span.end - span.start);
-      return share < PACE_FROM ? -Infinity : total / share;
-    },
-    shown: () => total,
-    memory: () => (span ? { kind: 'consumption', start: span.start, total, last } : undefined),
-  };
+  for (let i = first; i < t.length; i++) {
+    if (Number.isNaN(v[i])) continue;
+    if (!span || t[i] >= span.end) {
+      span = consumptionSpan(t[i], test.per, site.zone);
+      total = 0;
+    }
+    if (reading.kind === 'register') {
+      if (last !== null) total += counterStep(last, v[i], reading.rollover);
+      last = v[i];
+    } else total += v[i];
+    totals[i] = total;
+    x[i] = test.pace
+      ? atPace(total, t[i] + (reading.kind === 'amount' ? reading.intervalMs : 0), span)
+      : total;
+  }
+  const carried = span && ({ kind: 'consumption', start: span.start, total, last } as const);
+  return { x, shown: totals, memory: carried ?? undefined };
+}
+
+function atPace(total: number, upTo: number, { start, end }: Interval): number {
+  const share = (Math.min(upTo, end) - start) / (end - start);
+  return share < PACE_FROM ? -Infinity : total / share;
 }
 
 /** 1 while the newest finished point breaks one of the run rules. */
-function chartSignal(
+function chart(
   test: AlarmTest & { kind: 'runRules' },
   { model, reading, maxGapMs, site }: AlarmCondition,
+  { t, v }: Series,
   memory: { readonly open: OpenPoint | null; readonly z: readonly number[] } | null,
+  first: number,
 ): Signal {
+  const x = new Float64Array(t.length).fill(NaN);
   let open = memory?.open ?? null;
-  let z = [...(memory?.z ?? [])];
-  const broken = (): number => (brokenRunRules(z, test.rules).length > 0 ? 1 : 0);
-  let x = broken();
+  let z = memory?.z ?? [];
+  if (model?.kind !== 'chart') return { x, shown: v, memory: { kind: 'chart', open, z } };
+  let broken = brokenRunRules(z, test.rules).length > 0 ? 1 : 0;
   const take = (value: number): void => {
-    if (model?.kind !== 'chart') return;
     // An hour or a day without enough data breaks the row.
     z = Number.isNaN(value) ? [] : [...z.slice(1 - RUN_LENGTH), (value - model.centre) / model.sigma];
-    x = broken();
+    broken = brokenRunRules(z, test.rules).length > 0 ? 1 : 0;
   };
-  return {
-    ...plain,
-    see: (t, v) => {
-      if (model?.kind !== 'chart') return NaN;
-      if (test.point === 'sample') take(v);
-      else {
-        const step = addToPoint(open, t, v, test.point, { kind: reading.kind, maxGapMs }, site.zone);
-        open = step.open;
-        if (step.finished !== null) take(step.finished);
-      }
-      return x;
-    },
-    memory: () => ({ kind: 'chart', open, z }),
-  };
+  const { point } = test;
+  const held = { kind: reading.kind, maxGapMs };
+  for (let i = first; i < t.length; i++) {
+    if (Number.isNaN(v[i])) continue;
+    if (point === 'sample') take(v[i]);
+    else {
+      const step = addToPoint(open, t[i], v[i], point, held, site.zone);
+      open = step.open;
+      if (step.finished !== null) take(step.finished);
+    }
+    x[i] = broken;
+  }
+  return { x, shown: v, memory: { kind: 'chart', open, z } };
 }
 
-function baselineSignal(
+function deviations(
   test: AlarmTest & { kind: 'baseline' },
   model: AlarmModel | null,
   zone: string,
-): (t: number, v: number) => number {
-  if (model?.kind !== 'hours') return () => NaN;
-  return (t, v) => {
-    const hour = hourOfWeek(t, zone);
+  { t, v }: Series,
+): Float64Array {
+  const x = new Float64Array(t.length).fill(NaN);
+  if (model?.kind !== 'hours') return x;
+  for (let i = 0; i < t.length; i++) {
+    const hour = hourOfWeek(t[i], zone);
     const mean = model.mean[hour];
     const sd = model.sd[hour];
-    if (mean === null || sd === null) return NaN;
-    const z = (v - mean) / sd;
-    return test.side === 'either' ? Math.abs(z) : test.side === 'below' ? -z : z;
-  };
+    if (mean === null || sd === null) continue;
+    const z = (v[i] - mean) / sd;
+    x[i] = test.side === 'either' ? Math.abs(z) : test.side === 'below' ? -z : z;
+  }
+  return x;
 }

@@ -86,6 +86,8 @@ export interface Readout {
   readonly title: string | null;
   /** What stands under the readout; null = made from subset and hours. */
   readonly footnote: string | null;
+  /** The indicator it shows, which governs measure, band and format; null = its own choices. */
+  readonly indicatorId: string | null;
   /** What is shown; none only in a note, else the first leads and gives unit, band and zone. */
   readonly measures: readonly Measure[];
   /** null = the board's window. */
@@ -151,6 +153,7 @@ export function emptyReadout(id: string, form: ReadoutForm): Readout {
     form,
     title: null,
     footnote: null,
+    indicatorId: null,
     measures: [],
     window: null,
     bucket: null,

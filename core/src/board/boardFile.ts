@@ -141,7 +141,7 @@ export function matchMetrics(
 
 /**
  * The document with the metrics of this place. Readouts of which a metric has no counterpart are left out.
- * Scopes name assets of the other place and are dropped.
+ * Scopes name assets of the other place and are dropped; readouts of an indicator keep what it said and follow it no more.
  */
 export function mapMetrics(
   document: BoardDocument,
@@ -155,7 +155,9 @@ export function mapMetrics(
     }));
     const whole = measures.every(({ metricId, per }) => metricId !== null && per?.metricId !== null);
     const scope = readout.scope && { ...readout.scope, assetIds: null };
-    return whole ? [{ ...readout, scope, measures: measures as typeof readout.measures }] : [];
+    return whole
+      ? [{ ...readout, indicatorId: null, scope, measures: measures as typeof readout.measures }]
+      : [];
   });
   return {
     document: { ...document, scope: { ...document.scope, assetIds: null }, readouts },

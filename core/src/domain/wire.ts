@@ -4,6 +4,7 @@ import type { Level, TargetBand } from '../bands/targetBand';
 import type { FeedHealth } from '../feeds/feedHealth';
 import type { Refusal } from '../intake/rowReader';
 import type { HoursFilter } from '../time/hours';
+import type { IndicatorDefinition } from '../indicators/definition';
 import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
 import type { Measure } from '../board/board';
@@ -255,6 +256,8 @@ export interface Alarm {
   readonly latestValue: number | null;
   readonly acknowledgedBy: string | null;
   readonly acknowledgedAt: number | null;
+  /** When others were told because nobody acknowledged since it last called; null = they were not. */
+  readonly escalatedAt: number | null;
 }
 
 export interface AlarmEvent {
@@ -280,15 +283,22 @@ export interface AlarmEvent {
   readonly remark: string | null;
 }
 
+/** An indicator with its present value, target and level; numbers in the unit of its measure. */
 export interface IndicatorReading {
   readonly id: string;
+  readonly version: number;
+  readonly definition: IndicatorDefinition;
   readonly name: string;
   readonly assetName: string;
   readonly plantId: string;
+  readonly ownerName: string | null;
   readonly measure: Measure;
   readonly window: WindowSpec;
-  readonly band: TargetBand;
   readonly decimals: number;
+  /** The target that holds in the window now; null = none. */
+  readonly target: number | null;
+  /** The band it is judged by now; null where that needs a target and there is none. */
+  readonly band: TargetBand | null;
   readonly reading: Reading;
 }
 
@@ -300,6 +310,8 @@ export interface Watch {
   readonly flags: readonly Flag[];
   readonly indicators: readonly IndicatorReading[];
   readonly silentFeeds: readonly Metric[];
+  /** How many alarm rules see nothing while a metric is silent, by its id. */
+  readonly rulesOn: Readonly<Record<string, number>>;
 }
 
 /** How long an indicator lay on each level, by the hour. */
@@ -352,7 +364,8 @@ export interface Intake {
 }
 
 /** What the server tells over the live connection; screens read again what it names. */
-export type LiveTopic = 'samples' | 'alarms' | 'flags' | 'boards' | 'metrics' | 'logs' | 'notices';
+export type LiveTopic =
+  'samples' | 'alarms' | 'flags' | 'boards' | 'metrics' | 'logs' | 'notices' | 'indicators';
 export interface LiveMessage {
   readonly topic: LiveTopic;
   readonly ids: readonly string[];

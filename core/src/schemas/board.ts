@@ -9,7 +9,7 @@ import {
   TREND_MARKS,
 } from '../board/board';
 import { BUCKETS } from '../time/buckets';
-import { bandSchema, finite, measureSchema, windowSchema } from './parts';
+import { bandSchema, finite, idText, measureSchema, windowSchema } from './parts';
 import { groupBySchema, hoursSchema, scopeSchema } from './query';
 
 const MOST_READOUTS = 60;
@@ -65,6 +65,7 @@ export const readoutSchema = yup
       .required(),
     title: yup.string().trim().max(200).nullable().default(null),
     footnote: yup.string().trim().max(500).nullable().default(null),
+    indicatorId: idText().nullable().default(null),
     measures: yup
       .array(measureSchema.required())
       .max(MOST_MEASURES)

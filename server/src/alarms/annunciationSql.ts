@@ -28,10 +28,11 @@ export async function annunciations(
 ): Promise<{ alarms: Annunciation[]; names: RaisingRule[] }> {
   const alarms = await all<Annunciation>(
     db,
-    `select alarm.rule_id as "ruleId", ${ms('raised.at', 'raisedAt')},
+    `select alarm.rule_id as "ruleId", rule.priority, ${ms('raised.at', 'raisedAt')},
             ${ms('returned.at', 'returnedAt')}, ${ms('acknowledged.at', 'acknowledgedAt')}
      from alarm_event raised
      join alarm on alarm.id = raised.alarm_id
+     join alarm_rule rule on rule.id = alarm.rule_id
      left join lateral (
        select min(at) as at from alarm_event later
        where later.alarm_id = raised.alarm_id and later.kind = 'returned' and later.at >= raised.at

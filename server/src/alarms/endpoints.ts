@@ -16,7 +16,7 @@ import { notify } from '../live/notify';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { retireRule } from './retire';
-import { rehearseRule } from './rehearsal';
+import { rehearseOtherLimits, rehearseRule } from './rehearsal';
 import { putInForce } from './rules';
 import { listRules, type RuleParts } from './rulesSql';
 import { addEvent, earlierAlarms, findAlarm, listEvents, listPastAlarms, listStandingAlarms } from './sql';
@@ -29,6 +29,8 @@ async function needAlarm(app: AppContext, id: string): Promise<Alarm> {
   if (!alarm) throw new BeaconError('NOT_FOUND', 'This alarm does not exist.');
   return alarm;
 }
+
+const rehearsalSchema = alarmRuleSchema.shape({ days: yup.number().integer().min(1).max(400).required() });
 
 export const alarmEndpoints = [
   endpoint({
@@ -163,9 +165,21 @@ export const alarmEndpoints = [
     access: 'analyst',
     summary: 'Runs a draft of an alarm rule on past samples, with the same code as live evaluation.',
     answer:
-      '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), outsideHours, curve: [{ limit, fires }], onceAWeek, samples, metrics, learntOnItself, unlearnt }',
-    body: alarmRuleSchema.shape({ days: yup.number().integer().min(1).max(400).required() }),
+      '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), outsideHours, samples, metrics, learntOnItself, unlearnt }',
+    body: rehearsalSchema,
     handle: ({ app, body }) => rehearseRule(app.pool, body as unknown as RuleParts, body.days, app.now()),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/api/alarm-rules/rehearsal/limits',
+    access: 'analyst',
+    summary:
+      'How often a draft of an alarm rule would have fired with other limits, and with which about once a week.',
+    answer:
+      '{ curve: [{ limit, fires }], onceAWeek: { limit, fires } or null }; limits in the unit of the test. Both empty where no single limit decides.',
+    body: rehearsalSchema,
+    handle: ({ app, body }) =>
+      rehearseOtherLimits(app.pool, body as unknown as RuleParts, body.days, app.now()),
   }),
   endpoint({
     method: 'delete',

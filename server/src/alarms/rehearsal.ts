@@ -3,9 +3,12 @@ import {
   fitAlarmModel,
   needsModel,
   rehearse,
+  rehearseLimits,
   sliceSeries,
   type AlarmModel,
   type AlarmTest,
+  type Interval,
+  type OtherLimits,
   type Rehearsal,
   type RehearsedMetric,
   type Series,
@@ -40,6 +43,30 @@ export async function rehearseRule(
   days: number,
   now: number,
 ): Promise<RehearsalAnswer> {
+  const { runs, window, learntOnItself, unlearnt } = await pastOfDraft(db, draft, days, now);
+  const samples = runs.reduce((n, run) => n + run.series.t.length, 0);
+  return { ...rehearse(runs, window), samples, metrics: runs.length, learntOnItself, unlearnt };
+}
+
+/** What the draft would do with other limits. */
+export async function rehearseOtherLimits(
+  db: Queryable,
+  draft: RuleParts,
+  days: number,
+  now: number,
+): Promise<OtherLimits> {
+  const { runs, window } = await pastOfDraft(db, draft, days, now);
+  return rehearseLimits(runs, window);
+}
+
+interface DraftPast {
+  readonly runs: readonly RehearsedMetric[];
+  readonly window: Interval;
+  readonly learntOnItself: boolean;
+  readonly unlearnt: number;
+}
+
+async function pastOfDraft(db: Queryable, draft: RuleParts, days: number, now: number): Promise<DraftPast> {
   const window = { start: now - days * DAY_MS, end: now };
   const metrics = await watchedMetrics(db, draft);
   const learns = needsModel(draft.test);
@@ -64,8 +91,7 @@ export async function rehearseRule(
     const calendar = await calendarOf(db, metric.plantId);
     runs.push({ condition: conditionOf(draft, metric, calendar, model), series: inWindow });
   }
-  const samples = runs.reduce((n, run) => n + run.series.t.length, 0);
-  return { ...rehearse(runs, window), samples, metrics: metrics.length, learntOnItself, unlearnt };
+  return { runs, window, learntOnItself, unlearnt };
 }
 
 /** What a rule learns about one metric. */

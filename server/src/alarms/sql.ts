@@ -156,7 +156,11 @@ const ALARMS = `
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
          ${ms('alarm.raised_at', 'raisedAt')}, alarm.raised_value as "raisedValue",
          ${ms('alarm.returned_at', 'returnedAt')}, latest.v as "latestValue",
-         person.name as "acknowledgedBy", ${ms('alarm.acknowledged_at', 'acknowledgedAt')}
+         person.name as "acknowledgedBy", ${ms('alarm.acknowledged_at', 'acknowledgedAt')},
+         (select ${ms('max(told.at)', 'at')} from alarm_event told
+          where told.alarm_id = alarm.id and told.kind = 'told' and told.at >= alarm.raised_at
+            and not exists (select 1 from alarm_event again
+              where again.alarm_id = alarm.id and again.kind = 'raised' and again.at > told.at)) as "escalatedAt"
   from alarm
   join alarm_rule rule on rule.id = alarm.rule_id
   left join alarm_watch watch on watch.rule_id = alarm.rule_id and watch.metric_id = alarm.metric_id
@@ -172,6 +176,17 @@ export function listStandingAlarms(db: Queryable): Promise<Alarm[]> {
     db,
     `${ALARMS} where alarm.state <> 'normal'
      order by alarm.state in ('shelved', 'suppressed', 'outOfService'), rule.level = 'breach' desc, alarm.raised_at desc`,
+  );
+}
+
+/** Alarms that called somebody in a stretch of time (ms), also those that waited and called again; newest first. */
+export function alarmsRaisedIn(db: Queryable, start: number, end: number): Promise<Alarm[]> {
+  return all(
+    db,
+    `${ALARMS} where alarm.id in (
+       select alarm_id from alarm_event where kind = 'raised' and not unheard and at >= $1 and at < $2)
+     order by alarm.raised_at desc, alarm.id`,
+    [moment(start), moment(end)],
   );
 }
 

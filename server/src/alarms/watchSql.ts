@@ -199,3 +199,19 @@ export async function stateOfSameAsset(
   );
   return row?.id ?? null;
 }
+
+/** How many rules in force watch each of these metrics for more than its silence; those without any are left out. */
+export async function rulesOnMetrics(
+  db: Queryable,
+  metricIds: readonly string[],
+): Promise<Record<string, number>> {
+  const rows = await all<{ metricId: string; n: number }>(
+    db,
+    `select watch.metric_id as "metricId", count(*)::int as n
+     from alarm_watch watch join alarm_rule rule on rule.id = watch.rule_id
+     where rule.in_force and watch.metric_id = any($1::bigint[]) and rule.test ->> 'kind' <> 'silence'
+     group by watch.metric_id`,
+    [metricIds],
+  );
+  return Object.fromEntries(rows.map(({ metricId, n }) => [metricId, n]));
+}

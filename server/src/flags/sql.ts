@@ -42,6 +42,15 @@ export function listClosedFlags(db: Queryable): Promise<Flag[]> {
   );
 }
 
+/** Flags closed in a stretch of time (ms), newest first. */
+export function flagsClosedIn(db: Queryable, start: number, end: number): Promise<Flag[]> {
+  return all(
+    db,
+    `${FLAGS} where flag.closed_at >= $1 and flag.closed_at < $2 order by flag.closed_at desc, flag.id`,
+    [moment(start), moment(end)],
+  );
+}
+
 export function flagsOfAlarm(db: Queryable, alarmId: string): Promise<Flag[]> {
   return all(db, `${FLAGS} where flag.alarm_id = $1 order by flag.created_at`, [alarmId]);
 }

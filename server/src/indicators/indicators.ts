@@ -1,25 +1,151 @@
-import { timeByLevel, type IndicatorLoss, type IndicatorReading, type Interval } from '@vivid-beacon/core';
+import {
+  bandOfJudge,
+  bucketSpans,
+  levelOf,
+  MINIMUM_COVERAGE,
+  resolveWindow,
+  timeByLevel,
+  versionAt,
+  type IndicatorDefinition,
+  type IndicatorLoss,
+  type IndicatorReading,
+  type IndicatorVersion,
+  type Interval,
+  type LevelSpan,
+  type PeriodTarget,
+  type Reading,
+} from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
+import { loadMeasure, readMeasure } from '../readings/measure';
+import type { PlanContext } from '../readings/planner';
 import { readValue } from '../readings/read';
-import { readLevels } from '../readings/trend';
-import { listIndicators } from './sql';
+import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
+import { targetsOfBuckets } from './targets';
 
-/** Every indicator with its present value. */
+/** Every indicator with its present value, target and level. */
 export async function readIndicators(db: Queryable, now: number): Promise<IndicatorReading[]> {
   const rows = await listIndicators(db);
-  return Promise.all(
-    rows.map(async ({ id, name, assetName, plantId, measure, span, band, decimals }) => ({
-      id,
-      name,
-      assetName,
-      plantId,
-      measure,
-      window: span,
-      band,
-      decimals,
-      reading: await readValue(db, { measure, window: span, band }, now),
-    })),
+  const targets = await targetsOf(
+    db,
+    rows.map(({ id }) => id),
   );
+  return Promise.all(rows.map((row) => readIndicator(db, row, targets.get(row.id)!, now)));
+}
+
+/** One indicator with its present value. */
+export async function readIndicator(
+  db: Queryable,
+  { id, version, definition, assetName, plantId, ownerName }: IndicatorRow,
+  targets: readonly PeriodTarget[],
+  now: number,
+): Promise<IndicatorReading> {
+  return {
+    id,
+    version,
+    definition,
+    name: definition.name,
+    assetName,
+    plantId,
+    ownerName,
+    measure: definition.measure,
+    window: definition.window,
+    decimals: definition.decimals,
+    ...(await readDefinition(db, definition, targets, now)),
+  };
+}
+
+/** The present value of a definition, judged by its target and compared with its reference. */
+export async function readDefinition(
+  db: Queryable,
+  definition: IndicatorDefinition,
+  targets: readonly PeriodTarget[],
+  now: number,
+): Promise<Pick<IndicatorReading, 'target' | 'band' | 'reading'>> {
+  const { measure, window: span, hours, reference } = definition;
+  const context = { db, now };
+  const loaded = await loadMeasure(context, measure);
+  const window = resolveWindow(span, now, loaded.zone, loaded.calendar);
+  const whole = bucketSpans(window, null, hours, loaded.zone, loaded.calendar);
+  const [target] = await targetsOfBuckets(context, definition, targets, loaded, whole);
+  const band = bandOfJudge(definition.judge, target);
+  const compare = reference.kind === 'lastYear' ? 'lastYear' : 'before';
+  const read = await readValue(db, { measure, window: span, band, hours, compare }, now);
+  const previous = await referenceOf(context, definition, read, whole);
+  // A value that cannot be judged has no level, however well it is known.
+  const level = band === null ? 'nodata' : read.level;
+  return { target: target ?? band?.target ?? null, band, reading: { ...read, previous, level } };
+}
+
+async function referenceOf(
+  context: PlanContext,
+  { reference }: IndicatorDefinition,
+  read: Reading,
+  buckets: Parameters<typeof readMeasure>[2],
+): Promise<number | null> {
+  switch (reference.kind) {
+    case 'none':
+      return null;
+    case 'fixed':
+      return reference.value;
+    case 'before':
+    case 'lastYear':
+      return read.previous;
+    case 'measure': {
+      const other = await loadMeasure(context, reference.measure);
+      const [{ value, coverage }] = (await readMeasure(context, other, buckets)).values;
+      return coverage >= MINIMUM_COVERAGE ? value : null;
+    }
+  }
+}
+
+/** One period of an indicator's past, judged by the definition in force when it began. */
+export interface JudgedPeriod {
+  readonly start: number;
+  readonly end: number;
+  readonly value: number | null;
+  readonly coverage: number;
+  readonly target: number | null;
+  readonly level: IndicatorReading['reading']['level'];
+  readonly version: number;
+}
+
+/** The past of an indicator by period. */
+export async function judgePast(
+  db: Queryable,
+  versions: readonly IndicatorVersion[],
+  targets: readonly PeriodTarget[],
+  interval: Interval,
+  bucket: 'hour' | 'day' | 'week' | 'month' | 'quarter' | 'year',
+  now: number,
+): Promise<JudgedPeriod[]> {
+  const context = { db, now };
+  const newest = versions.reduce((a, b) => (b.version > a.version ? b : a));
+  const { zone, calendar } = await loadMeasure(context, newest.definition.measure);
+  const all = bucketSpans(interval, bucket, null, zone, calendar);
+  const judged: JudgedPeriod[] = [];
+  for (const version of versions) {
+    // Each definition reads only the periods that it judges.
+    const mine = all.start.flatMap((start, i) =>
+      versionAt(versions, start).version === version.version ? [i] : [],
+    );
+    if (mine.length === 0) continue;
+    const { definition } = version;
+    const loaded = await loadMeasure(context, definition.measure);
+    const from = all.start[mine[0]];
+    const to = all.end[mine[mine.length - 1]];
+    const buckets = bucketSpans({ start: from, end: to }, bucket, definition.hours, zone, calendar);
+    const { values } = await readMeasure(context, loaded, buckets);
+    const goals = await targetsOfBuckets(context, definition, targets, loaded, buckets);
+    buckets.start.forEach((start, i) => {
+      if (start >= now) return;
+      const { value, coverage } = values[i];
+      const band = bandOfJudge(definition.judge, goals[i]);
+      const level = band === null ? 'nodata' : levelOf(band, value, coverage);
+      const target = goals[i] ?? band?.target ?? null;
+      judged.push({ start, end: buckets.end[i], value, coverage, target, level, version: version.version });
+    });
+  }
+  return judged.sort((a, b) => a.start - b.start);
 }
 
 /** How long each indicator lay on which level, by the hour, those longest in breach first. */
@@ -29,12 +155,20 @@ export async function readIndicatorLosses(
   now: number,
 ): Promise<IndicatorLoss[]> {
   const rows = await listIndicators(db);
+  const ids = rows.map(({ id }) => id);
+  const [versions, targets] = [await versionsOf(db, ids), await targetsOf(db, ids)];
   const losses = await Promise.all(
-    rows.map(async ({ id, name, assetName, plantId, measure, band }) => {
-      const time = timeByLevel(await readLevels(db, { measure, band, interval, bucket: 'hour' }, now));
+    rows.map(async ({ id, definition, assetName, plantId }) => {
+      const past = await judgePast(db, versions.get(id)!, targets.get(id)!, interval, 'hour', now);
+      const spans: LevelSpan[] = past.map(({ start, end, level }) => ({
+        start,
+        end: Math.min(end, now),
+        level,
+      }));
+      const time = timeByLevel(spans);
       return {
         id,
-        name,
+        name: definition.name,
         assetName,
         plantId,
         breachMs: time.breach,

@@ -1,52 +1,172 @@
-import type { Measure, TargetBand, WindowSpec } from '@vivid-beacon/core';
-import { all, type Queryable } from '../db/database';
+import type { IndicatorDefinition, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
+import { moment, ms } from '../db/columns';
+import { all, one, type Queryable } from '../db/database';
 
+/** An indicator with the definition in force. */
 export interface IndicatorRow {
   readonly id: string;
-  readonly name: string;
-  readonly assetId: string;
+  readonly version: number;
+  readonly definition: IndicatorDefinition;
   readonly assetName: string;
   readonly plantId: string;
-  readonly measure: Measure;
-  readonly span: WindowSpec;
-  readonly band: TargetBand;
-  readonly decimals: number;
+  readonly ownerName: string | null;
 }
 
+const INDICATORS = `select indicator.id, indicator.version, version.definition, asset.name as "assetName",
+    place.plant_id as "plantId", owner.name as "ownerName"
+  from indicator
+  join indicator_version version on version.indicator_id = indicator.id and version.version = indicator.version
+  join asset on asset.id = indicator.asset_id
+  join asset_place place on place.asset_id = asset.id
+  left join person owner on owner.id = (version.definition ->> 'ownerId')::bigint
+  where indicator.removed_at is null`;
+
 export function listIndicators(db: Queryable): Promise<IndicatorRow[]> {
+  return all(db, `${INDICATORS} order by indicator.name, asset.name`);
+}
+
+export function findIndicator(db: Queryable, id: string): Promise<IndicatorRow | undefined> {
+  return one(db, `${INDICATORS} and indicator.id = $1`, [id]);
+}
+
+/** Every definition an indicator has had, newest first. */
+export function listVersions(db: Queryable, id: string): Promise<IndicatorVersion[]> {
   return all(
     db,
-    `select indicator.id, indicator.name, asset.id as "assetId", asset.name as "assetName",
-            place.plant_id as "plantId", indicator.measure, indicator.span, indicator.band,
-            indicator.decimals::int as decimals
-     from indicator
-     join asset on asset.id = indicator.asset_id
-     join asset_place place on place.asset_id = asset.id
-     order by indicator.name, asset.name`,
+    `select version.version, ${ms('version.valid_from', 'validFrom')}, coalesce(person.name, '') as by, version.definition
+     from indicator_version version left join person on person.id = version.written_by
+     where version.indicator_id = $1 order by version.version desc`,
+    [id],
   );
 }
 
+/** The versions of several indicators at once. */
+export async function versionsOf(
+  db: Queryable,
+  ids: readonly string[],
+): Promise<Map<string, IndicatorVersion[]>> {
+  const rows = await all<IndicatorVersion & { id: string }>(
+    db,
+    `select indicator_id as id, version, ${ms('valid_from', 'validFrom')}, '' as by, definition
+     from indicator_version where indicator_id = any($1::bigint[]) order by indicator_id, version`,
+    [ids],
+  );
+  const versions = new Map<string, IndicatorVersion[]>(ids.map((id) => [id, []]));
+  for (const { id, ...version } of rows) versions.get(id)!.push(version);
+  return versions;
+}
+
+/** Adds an indicator with its first definition. @returns undefined when the asset has one of this name. */
 export async function addIndicator(
   db: Queryable,
-  indicator: {
-    name: string;
-    assetId: string;
-    measure: Measure;
-    span: WindowSpec;
-    band: TargetBand;
-    decimals: number;
-  },
+  definition: IndicatorDefinition,
+  personId: string | null,
+  at: number,
+): Promise<string | undefined> {
+  const row = await one<{ id: string }>(
+    db,
+    'insert into indicator (name, asset_id) values ($1, $2) on conflict do nothing returning id',
+    [definition.name, definition.assetId],
+  );
+  if (!row) return undefined;
+  await addVersion(db, row.id, 1, definition, personId, at);
+  return row.id;
+}
+
+async function addVersion(
+  db: Queryable,
+  id: string,
+  version: number,
+  definition: IndicatorDefinition,
+  personId: string | null,
+  at: number,
 ): Promise<void> {
   await db.query(
-    `insert into indicator (name, asset_id, measure, span, band, decimals)
-     values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6) on conflict do nothing`,
-    [
-      indicator.name,
-      indicator.assetId,
-      JSON.stringify(indicator.measure),
-      JSON.stringify(indicator.span),
-      JSON.stringify(indicator.band),
-      indicator.decimals,
-    ],
+    `insert into indicator_version (indicator_id, version, valid_from, written_by, definition)
+     values ($1, $2, $3, $4, $5::jsonb)`,
+    [id, version, moment(at), personId, JSON.stringify(definition)],
+  );
+}
+
+/**
+ * Puts a new definition in force. In the caller's transaction.
+ *
+ * @param from the version it was written from. @returns false when that is not the one in force any more.
+ */
+export async function changeIndicator(
+  db: Queryable,
+  id: string,
+  from: number,
+  definition: IndicatorDefinition,
+  personId: string,
+  at: number,
+): Promise<boolean> {
+  const row = await one(
+    db,
+    `update indicator set version = version + 1, name = $3, asset_id = $4
+     where id = $1 and version = $2 and removed_at is null returning id`,
+    [id, from, definition.name, definition.assetId],
+  );
+  if (!row) return false;
+  await addVersion(db, id, from + 1, definition, personId, at);
+  return true;
+}
+
+/** @returns false when there is none. */
+export async function removeIndicator(db: Queryable, id: string, at: number): Promise<boolean> {
+  const row = await one(
+    db,
+    'update indicator set removed_at = $2 where id = $1 and removed_at is null returning id',
+    [id, moment(at)],
+  );
+  return row !== undefined;
+}
+
+/** Does the asset have another indicator of this name? */
+export async function nameTaken(
+  db: Queryable,
+  { assetId, name }: Pick<IndicatorDefinition, 'assetId' | 'name'>,
+  id: string | null,
+): Promise<boolean> {
+  const row = await one(
+    db,
+    `select 1 from indicator where asset_id = $1 and lower(name) = lower($2) and removed_at is null
+       and id is distinct from $3::bigint`,
+    [assetId, name, id],
+  );
+  return row !== undefined;
+}
+
+/** Targets typed in, in order of time, by indicator. */
+export async function targetsOf(db: Queryable, ids: readonly string[]): Promise<Map<string, PeriodTarget[]>> {
+  const rows = await all<PeriodTarget & { id: string }>(
+    db,
+    `select indicator_id as id, to_char(start_date, 'YYYY-MM-DD') as start, value from indicator_target
+     where indicator_id = any($1::bigint[]) order by indicator_id, start_date`,
+    [ids],
+  );
+  const targets = new Map<string, PeriodTarget[]>(ids.map((id) => [id, []]));
+  for (const { id, ...target } of rows) targets.get(id)!.push(target);
+  return targets;
+}
+
+/** Sets targets by period; null takes one away. Of several for one period the last holds. */
+export async function writeTargets(
+  db: Queryable,
+  id: string,
+  values: readonly { readonly start: string; readonly value: number | null }[],
+): Promise<void> {
+  const byStart = new Map(values.map(({ start, value }) => [start, value]));
+  const gone = [...byStart].filter(([, value]) => value === null).map(([start]) => start);
+  const kept = [...byStart].filter(([, value]) => value !== null);
+  await db.query('delete from indicator_target where indicator_id = $1 and start_date = any($2::date[])', [
+    id,
+    gone,
+  ]);
+  await db.query(
+    `insert into indicator_target (indicator_id, start_date, value)
+     select $1::bigint, * from unnest($2::date[], $3::float8[])
+     on conflict (indicator_id, start_date) do update set value = excluded.value`,
+    [id, kept.map(([start]) => start), kept.map(([, value]) => value)],
   );
 }

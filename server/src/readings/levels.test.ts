@@ -1,6 +1,6 @@
 import type { IndicatorLoss, LevelSpan } from '@vivid-beacon/core';
-import { addIndicator } from '../indicators/sql';
 import {
+  indicatorDraft,
   push,
   startTestServer,
   TEST_NOW,
@@ -74,14 +74,12 @@ describe('POST /api/readings/distribution', () => {
 describe('GET /api/indicators/time-by-level', () => {
   it('counts the hours an indicator lay on each level', async () => {
     const { metricId, assetId } = await threeHours();
-    await addIndicator(test.server.app.pool, {
-      name: 'Oil',
-      assetId,
-      measure: { metricId, summary: 'mean', per: null },
-      span: { kind: 'rolling', count: 1, unit: 'hour' },
-      band: BAND,
-      decimals: 1,
-    });
+    const made = await analyst.call(
+      'POST',
+      '/api/indicators',
+      indicatorDraft(assetId, metricId, { name: 'Oil', judge: { kind: 'limits', band: BAND } }),
+    );
+    expect(made.status).toBe(200);
     const { body } = await analyst.call<IndicatorLoss[]>('GET', '/api/indicators/time-by-level?days=1');
     expect(body).toEqual([
       expect.objectContaining({

@@ -170,6 +170,21 @@ export function ruleDraft(metricId: string, part: object = {}): object {
   };
 }
 
+/** An indicator as it is sent: the mean of the last hour, 100 or less is Clear, up to 120 Caution. */
+export function indicatorDraft(assetId: string, metricId: string, part: object = {}): object {
+  return {
+    name: 'Mean',
+    assetId,
+    measure: { metricId, summary: 'mean', per: null },
+    window: { kind: 'rolling', count: 1, unit: 'hour' },
+    judge: { kind: 'limits', band: { direction: 'lower', caution: 100, breach: 120, target: null } },
+    target: { kind: 'none' },
+    reference: { kind: 'before' },
+    decimals: 1,
+    ...part,
+  };
+}
+
 /** Every alarm of a rule, oldest first. */
 export async function alarmsOf(visitor: Visitor, ruleId: string): Promise<Alarm[]> {
   const { body } = await visitor.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');

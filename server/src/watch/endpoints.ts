@@ -4,8 +4,8 @@ import { listAssets } from '../assets/sql';
 import { listOpenFlags } from '../flags/sql';
 import { endpoint } from '../http/endpoint';
 import { readIndicators } from '../indicators/indicators';
-import { toMetric } from '../metrics/metrics';
-import { listMetrics } from '../metrics/sql';
+import { rulesOnMetrics } from '../alarms/watchSql';
+import { silentFeeds } from './silentFeeds';
 
 export const watchEndpoints = [
   endpoint({
@@ -14,16 +14,17 @@ export const watchEndpoints = [
     access: 'viewer',
     summary: 'Everything that needs a person now.',
     answer:
-      '{ now, plants, alarms (standing), flags (open), indicators (worst first), silentFeeds (metrics whose feed went quiet) }',
+      '{ now, plants, alarms (standing), flags (open), indicators (worst first), silentFeeds (metrics whose feed went quiet), rulesOn ({ [metricId]: how many alarm rules see nothing }) }',
     handle: async ({ app }): Promise<Watch> => {
       const now = app.now();
-      const [assets, alarms, flags, indicators, metrics] = await Promise.all([
+      const [assets, alarms, flags, indicators, silent] = await Promise.all([
         listAssets(app.pool),
         listStandingAlarms(app.pool),
         listOpenFlags(app.pool),
         readIndicators(app.pool, now),
-        listMetrics(app.pool),
+        silentFeeds(app.pool, now),
       ]);
+      const silentIds = silent.map(({ id }) => id);
       return {
         now,
         plants: assets
@@ -34,11 +35,8 @@ export const watchEndpoints = [
         indicators: indicators.sort(
           (a, b) => SEVERITY[a.reading.level] - SEVERITY[b.reading.level] || a.name.localeCompare(b.name),
         ),
-        // A metric fed by files, a day or more between samples, is not a feed that can go quiet.
-        silentFeeds: metrics
-          .filter(({ intervalMs }) => intervalMs < 86_400_000)
-          .map((row) => toMetric(row, now))
-          .filter(({ health }) => health.state === 'silent'),
+        silentFeeds: silent,
+        rulesOn: await rulesOnMetrics(app.pool, silentIds),
       };
     },
   }),

@@ -9,6 +9,7 @@ import {
   type LevelSpan,
 } from '@vivid-beacon/core';
 import { useAssets, useMetrics } from '../../api/queries';
+import { useFollowed } from '../../boards/useFollowed';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import { levelAsks, type LevelAsk } from './levelAsks';
 
@@ -34,12 +35,14 @@ interface BoardSpans {
 
 /** The levels of everything on a board over the rail's length, and the way to breaches beyond it. */
 export function useBoardSpans(
-  { document }: Board,
+  { document: written }: Board,
   look: BoardLook,
   zone: string,
   domain: Interval | null,
 ): BoardSpans {
   const client = useQueryClient();
+  const readouts = useFollowed(written.readouts);
+  const document = useMemo(() => ({ ...written, readouts }), [written, readouts]);
   const metrics = useMetrics().data;
   const assets = useAssets().data;
   const asks = useMemo(

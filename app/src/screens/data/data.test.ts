@@ -4,7 +4,7 @@ import { readAssetList } from './AssetListImport';
 import { attributesOf, textOfAttributes } from './attributeText';
 import { insertAt, nameFor, wordAt } from './expressionText';
 import { readJobs, readStops, timeFormatsOf } from './logFile';
-import { readPasted } from './ReferenceTable';
+import { readPasted } from '../../components/readPasted';
 
 const asset = (id: string, parentId: string | null, name: string, attributes = {}): Asset => ({
   id,

@@ -29,6 +29,7 @@ import { GroupPanel } from './GroupPanel';
 import { LookPanel } from './LookPanel';
 import { MetricPanel } from './MetricPanel';
 import { MorePanel } from './MorePanel';
+import { WhatPanel } from './WhatPanel';
 import { WindowPanel } from './WindowPanel';
 
 export const SLOT_TITLES: Readonly<Record<Slot, string>> = {
@@ -77,11 +78,11 @@ export function SlotPanel({
   switch (slot) {
     case 'metric':
       return (
-        <MetricPanel
-          name="Metric"
+        <WhatPanel
+          readout={readout}
           metrics={metrics}
-          chosen={measure?.metricId ?? null}
-          onChoose={actions.chooseMetric}
+          onMetric={actions.chooseMetric}
+          onIndicator={actions.chooseIndicator}
         />
       );
     case 'summary':

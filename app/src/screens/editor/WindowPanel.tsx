@@ -8,6 +8,7 @@ import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { RELATIVE_WINDOWS } from './relativeWindows';
 
 interface WindowPanelProps {
   readonly window: WindowSpec | null;
@@ -15,21 +16,6 @@ interface WindowPanelProps {
   readonly now: number;
   readonly onChange: (window: WindowSpec | null) => void;
 }
-
-const RELATIVE: readonly WindowSpec[] = [
-  { kind: 'rolling', count: 1, unit: 'hour' },
-  { kind: 'rolling', count: 24, unit: 'hour' },
-  { kind: 'rolling', count: 7, unit: 'day' },
-  { kind: 'rolling', count: 30, unit: 'day' },
-  { kind: 'toDate', unit: 'day' },
-  { kind: 'toDate', unit: 'week' },
-  { kind: 'toDate', unit: 'month' },
-  { kind: 'toDate', unit: 'year' },
-  { kind: 'periods', count: 1, unit: 'day', current: false },
-  { kind: 'periods', count: 1, unit: 'week', current: false },
-  { kind: 'periods', count: 1, unit: 'month', current: false },
-  { kind: 'periods', count: 12, unit: 'month', current: false },
-];
 
 const WAYS = [
   { value: 'board', label: "Board's window" },
@@ -55,9 +41,12 @@ export function WindowPanel({ window, zone, now, onChange }: WindowPanelProps) {
         <PickList
           name="Relative window"
           searchFrom={99}
-          options={RELATIVE.map((spec, i) => ({ value: String(i), label: capital(windowWords(spec)) }))}
-          chosen={window && String(RELATIVE.findIndex((spec) => sameWindow(spec, window)))}
-          onChoose={(i) => onChange(RELATIVE[Number(i)])}
+          options={RELATIVE_WINDOWS.map((spec, i) => ({
+            value: String(i),
+            label: capital(windowWords(spec)),
+          }))}
+          chosen={window && String(RELATIVE_WINDOWS.findIndex((spec) => sameWindow(spec, window)))}
+          onChoose={(i) => onChange(RELATIVE_WINDOWS[Number(i)])}
         />
       )}
       {way === 'absolute' && <Absolute window={window} zone={zone} now={now} onChange={onChange} />}

@@ -16,6 +16,8 @@ import type { SentencePart } from '../../components/Sentence';
  * The sentence of a readout, in the order people think: what, when, by what, only which, against what, how
  * shown. Any slot can be opened first.
  *
+ * Of an indicator only what it does not govern can be chosen.
+ *
  * @param whole also the slots that say nothing yet; else one slot stands for all of them.
  */
 export function readoutSentence(
@@ -23,6 +25,7 @@ export function readoutSentence(
   metrics: ReadonlyMap<string, Metric>,
   assetName: (id: string) => string | undefined,
   whole = true,
+  indicatorName: (id: string) => string | undefined = () => undefined,
 ): SentencePart[] {
   const words = (text: string): SentencePart => ({ kind: 'words', text });
   const slot = (key: string, text: string): SentencePart => ({ kind: 'slot', key, text });
@@ -31,13 +34,30 @@ export function readoutSentence(
     return [words('A note with'), slot('words', 'its text'), words('and'), slot('look', lookWords(readout))];
   }
   if (!measure) return [words('Show'), slot('metric', 'a metric')];
+  const trend = readout.form === 'trend';
+  const byBucket = (usual: string): SentencePart[] =>
+    trend
+      ? [words('by'), slot('bucket', readout.bucket ? `the ${BUCKET_WORDS[readout.bucket]}` : usual)]
+      : [];
+  const { indicatorId } = readout;
+  if (indicatorId !== null) {
+    return [
+      words('Show the indicator'),
+      slot('metric', indicatorName(indicatorId) ?? readout.title ?? 'that was removed'),
+      ...(trend
+        ? [words('over'), slot('window', readout.window ? windowWords(readout.window) : "the board's window")]
+        : []),
+      ...byBucket(measure.per ? 'the hour' : 'every sample'),
+      words('with'),
+      slot('look', lookWords(readout)),
+    ];
+  }
   const metric = metrics.get(measure.metricId);
   const per = measure.per && metrics.get(measure.per.metricId);
   const what = !metric
     ? 'a removed metric'
     : lowerFirst(metric.name) + (readout.groupBy ? '' : `, ${metric.assetName}`);
   const scope = readout.scope && scopeWords(readout.scope, assetName);
-  const trend = readout.form === 'trend';
   const part = (said: boolean, ...parts: SentencePart[]): SentencePart[] => (said || whole ? parts : []);
   return [
     words('Show the'),
@@ -54,15 +74,7 @@ export function readoutSentence(
         )),
     words('over'),
     slot('window', readout.window ? windowWords(readout.window) : "the board's window"),
-    ...(trend
-      ? [
-          words('by'),
-          slot(
-            'bucket',
-            readout.bucket ? `the ${BUCKET_WORDS[readout.bucket]}` : per ? 'the hour' : 'every sample',
-          ),
-        ]
-      : []),
+    ...byBucket(per ? 'the hour' : 'every sample'),
     ...part(
       readout.groupBy !== null,
       slot('group', readout.groupBy ? groupWords(readout.groupBy) : 'not grouped'),

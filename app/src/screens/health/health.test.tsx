@@ -19,6 +19,7 @@ const MINUTE = 60_000;
 const WEEK = { start: 0, end: 7 * 86_400_000 };
 const alarms: Annunciation[] = Array.from({ length: 30 }, (_, i) => ({
   ruleId: i < 20 ? '1' : '2',
+  priority: 'low',
   raisedAt: i * MINUTE,
   returnedAt: (i + 3) * MINUTE,
   acknowledgedAt: i === 0 ? 2 * MINUTE : null,
@@ -94,13 +95,12 @@ describe('changing a rule', () => {
         longestMs: 0,
         share: 0,
         outsideHours: 0,
-        curve: [],
-        onceAWeek: null,
         samples: 0,
         metrics: 1,
         learntOnItself: false,
         unlearnt: 0,
       },
+      'POST /api/alarm-rules/rehearsal/limits': { curve: [], onceAWeek: null },
       'POST /api/alarm-rules': { id: '2' },
     });
     expect(await screen.findByText(/^In place of "Dryer hot": Caution above 205/)).toBeTruthy();

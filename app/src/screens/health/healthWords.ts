@@ -18,9 +18,17 @@ const NAMES: Readonly<Record<Key, string>> = {
   topTenShare: 'Share of the ten most frequent rules',
   chattering: 'Rules that chatter',
   stale: 'Alarms that stand for more than a day',
+  highShare: 'Share of high priority',
+  mediumShare: 'Share of medium priority',
 };
 
-const SHARES: ReadonlySet<Key> = new Set(['busyShare', 'floodShare', 'topTenShare']);
+const SHARES: ReadonlySet<Key> = new Set([
+  'busyShare',
+  'floodShare',
+  'topTenShare',
+  'highShare',
+  'mediumShare',
+]);
 
 function valueText(key: Key, value: number): string {
   if (SHARES.has(key)) {

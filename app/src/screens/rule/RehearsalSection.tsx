@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import { limitOf, withLimit, type AlarmRule, type AlarmTest, type Metric } from '@vivid-beacon/core';
-import { rehearse } from '../../api/rehearsal';
+import { rehearse, rehearseLimits } from '../../api/rehearsal';
 import type { RuleForm } from '../../api/changes';
 import { Answer } from '../../components/Answer';
 import { Notice } from '../../components/Notice';
@@ -27,6 +27,7 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
   const rehearsal = useRehearsal(rule);
   const now = useRehearsal(before && draftOf(before));
   const limit = limitOf(rule.test);
+  const limits = useOtherLimits(limit === null ? null : rule);
   const { unit, decimals } = unitOfLimit(rule.test, metric);
   return (
     <Section title="Rehearsal" aside={`last ${REHEARSAL_DAYS} days`}>
@@ -41,17 +42,18 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
           ) : (
             <View style={rehearsal.isPlaceholderData && styles.old}>
               <RehearsalView answer={answer} now={now.data ?? null} zone={metric.zone} />
-              {limit !== null && (
+              {limit !== null && limits.data && (
                 <>
                   <ThresholdCurve
-                    answer={answer}
+                    curve={limits.data.curve}
+                    fires={answer.alarms.length}
                     limit={limit}
                     unit={unit}
                     decimals={decimals}
                     onChange={(next) => onTest(withLimit(rule.test, next))}
                   />
                   <OnceAWeek
-                    found={answer.onceAWeek}
+                    found={limits.data.onceAWeek}
                     test={rule.test}
                     unit={unit}
                     decimals={decimals}
@@ -67,21 +69,31 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
   );
 }
 
+/** A rule as its rehearsal is asked for: what it is called and who is told changes nothing of what it finds. */
+function asked(rule: RuleForm | null): RuleForm | null {
+  return (
+    rule && { ...rule, name: 'Rehearsal', message: '', toDo: '', told: [], escalation: null, replaces: null }
+  );
+}
+
 function useRehearsal(rule: RuleForm | null) {
-  // What nobody is told, and what it is called, changes nothing of what it finds.
-  const asked = rule && {
-    ...rule,
-    name: 'Rehearsal',
-    message: '',
-    toDo: '',
-    told: [],
-    escalation: null,
-    replaces: null,
-  };
+  const ask = asked(rule);
   return useQuery({
-    queryKey: ['readings', 'rehearsal', asked],
-    queryFn: ({ signal }) => rehearse(asked!, REHEARSAL_DAYS, signal),
-    enabled: asked !== null,
+    queryKey: ['readings', 'rehearsal', ask],
+    queryFn: ({ signal }) => rehearse(ask!, REHEARSAL_DAYS, signal),
+    enabled: ask !== null,
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+}
+
+/** Other limits do not depend on the one that is chosen, but where it lies outside of what was seen. */
+function useOtherLimits(rule: RuleForm | null) {
+  const ask = asked(rule);
+  return useQuery({
+    queryKey: ['readings', 'rehearsal limits', ask],
+    queryFn: ({ signal }) => rehearseLimits(ask!, REHEARSAL_DAYS, signal),
+    enabled: ask !== null,
     placeholderData: keepPreviousData,
     staleTime: 60_000,
   });

@@ -1,8 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
-import { formatNumber, formatValue } from '@vivid-beacon/core';
-import type { RehearsalAnswer } from '../../api/rehearsal';
+import { formatNumber, formatValue, type RehearsedLimit } from '@vivid-beacon/core';
 import { Divider } from '../../components/Divider';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
@@ -10,7 +9,9 @@ import { SVG_FONT } from '../../theme/type';
 import { usePalette } from '../../theme/useTheme';
 
 interface ThresholdCurveProps {
-  readonly answer: RehearsalAnswer;
+  readonly curve: readonly RehearsedLimit[];
+  /** How often it fires at the limit itself. */
+  readonly fires: number;
   readonly limit: number;
   readonly unit: string;
   readonly decimals: number;
@@ -21,10 +22,9 @@ const PLOT = 84;
 const FOOT = 52;
 
 /** How often the rule would fire at every limit; the divider sets the limit on it. */
-export function ThresholdCurve({ answer, limit, unit, decimals, onChange }: ThresholdCurveProps) {
+export function ThresholdCurve({ curve, fires: now, limit, unit, decimals, onChange }: ThresholdCurveProps) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
-  const { curve } = answer;
   if (curve.length < 2) return null;
   const low = curve[0].limit;
   const high = curve[curve.length - 1].limit;
@@ -45,7 +45,7 @@ export function ThresholdCurve({ answer, limit, unit, decimals, onChange }: Thre
         <Words
           as="second"
           colour={palette.ink2}
-        >{`${formatValue(limit, unit, decimals)} fires ${formatNumber(answer.alarms.length, 0)} times`}</Words>
+        >{`${formatValue(limit, unit, decimals)} fires ${formatNumber(now, 0)} times`}</Words>
       </View>
       <View onLayout={onLayout} style={styles.plot}>
         {width > 0 && (

@@ -51,11 +51,11 @@ export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }:
       : [words('and'), slot('suppress', 'in any state')]),
     ...(back
       ? [
-          words('; lower it when it is'),
+          words('Lower it when it is'),
           slot('back', rule.offDelayMs > 0 ? `${back} for ${formatLength(rule.offDelayMs)}` : back),
         ]
       : []),
-    words('; tell'),
+    words('Tell'),
     slot('call', toldWords(rule.told, people)),
   ];
 }

@@ -7,21 +7,22 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { FlagRow } from '../flags/FlagRow';
 
-/** Open flags, one's own first, then by urgency. */
-export function WatchFlags({ flags, now }: { readonly flags: readonly Flag[]; readonly now: number }) {
+/** Open flags whose time has not come yet, one's own first, then by urgency; late ones stand among what needs a person. */
+export function WatchFlags({ flags: open, now }: { readonly flags: readonly Flag[]; readonly now: number }) {
   const palette = usePalette();
   const router = useRouter();
   const me = usePerson()?.id;
+  const flags = open.filter(({ dueAt }) => dueAt >= now);
   const urgent = byUrgency(now);
   const sorted = [...flags].sort((a, b) => Number(b.to.id === me) - Number(a.to.id === me) || urgent(a, b));
   return (
-    <Section title="Flags due" aside={String(flags.length)}>
+    <Section title="Flags due later" aside={String(flags.length)}>
       {sorted.map((flag, i) => (
         <FlagRow key={flag.id} flag={flag} now={now} last={i === flags.length - 1} />
       ))}
       {flags.length === 0 && (
         <Words as="body" colour={palette.ink2} style={{ paddingVertical: 8 }}>
-          No open flags.
+          No flag is due later.
         </Words>
       )}
       <Button look="quiet" label="All flags" onPress={() => router.push('/flags')} />

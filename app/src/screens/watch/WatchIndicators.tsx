@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
   formatNumber,
@@ -29,6 +30,7 @@ export function WatchIndicators({
   readonly plants: Watch['plants'];
 }) {
   const [all, setAll] = useState(false);
+  const router = useRouter();
   const shown = all ? indicators : indicators.slice(0, SHOWN_FIRST);
   return (
     <Section title="Worst indicators" aside={`${indicators.length} in all`} closed={false}>
@@ -48,6 +50,7 @@ export function WatchIndicators({
           />
         </View>
       )}
+      <Button look="quiet" label="All indicators" onPress={() => router.push('/indicators')} />
     </Section>
   );
 }

@@ -1,0 +1,3 @@
+import { OutboxScreen } from '../../screens/notices/OutboxScreen';
+
+export default OutboxScreen;

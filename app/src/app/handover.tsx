@@ -1,0 +1,3 @@
+import { HandoverScreen } from '../screens/handover/HandoverScreen';
+
+export default HandoverScreen;

@@ -1,0 +1,3 @@
+import { IndicatorsScreen } from '../../screens/indicators/IndicatorsScreen';
+
+export default IndicatorsScreen;

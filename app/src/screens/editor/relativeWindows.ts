@@ -1,0 +1,17 @@
+import type { WindowSpec } from '@vivid-beacon/core';
+
+/** Relative windows that a person chooses between. */
+export const RELATIVE_WINDOWS: readonly WindowSpec[] = [
+  { kind: 'rolling', count: 1, unit: 'hour' },
+  { kind: 'rolling', count: 24, unit: 'hour' },
+  { kind: 'rolling', count: 7, unit: 'day' },
+  { kind: 'rolling', count: 30, unit: 'day' },
+  { kind: 'toDate', unit: 'day' },
+  { kind: 'toDate', unit: 'week' },
+  { kind: 'toDate', unit: 'month' },
+  { kind: 'toDate', unit: 'year' },
+  { kind: 'periods', count: 1, unit: 'day', current: false },
+  { kind: 'periods', count: 1, unit: 'week', current: false },
+  { kind: 'periods', count: 1, unit: 'month', current: false },
+  { kind: 'periods', count: 12, unit: 'month', current: false },
+];

@@ -1,0 +1,174 @@
+import { screen, waitFor } from '@testing-library/react';
+import type { Alarm, Flag, Handover, Metric, Watch } from '@vivid-beacon/core';
+import { renderScreen, type Answers } from '../../testing/renderScreen';
+import { WatchNeeds } from '../watch/WatchNeeds';
+import { HandoverScreen } from './HandoverScreen';
+import { handoverText } from './handoverText';
+
+jest.setTimeout(30_000);
+const mockPush = jest.fn();
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+
+const HOUR = 3_600_000;
+const NOW = Date.UTC(2026, 10, 19, 12);
+const alarm = (id: string, part: Partial<Alarm> = {}): Alarm =>
+  ({
+    id,
+    ruleName: `Alarm ${id}`,
+    state: 'unacknowledged',
+    level: 'breach',
+    priority: 'medium',
+    test: { kind: 'limit', side: 'above', limit: 205, deadband: 0 },
+    unit: '°C',
+    decimals: 0,
+    assetName: 'Ironer 2',
+    plantId: '1',
+    plantName: 'Quayside',
+    zone: 'UTC',
+    raisedAt: NOW - HOUR,
+    raisedValue: 212,
+    returnedAt: null,
+    latestValue: 210,
+    shelvedUntil: null,
+    escalatedAt: null,
+    ...part,
+  }) as Alarm;
+const handover = {
+  plantId: '1',
+  plantName: 'Quayside',
+  zone: 'UTC',
+  now: NOW,
+  shift: { name: 'Early', start: NOW - 6 * HOUR, end: NOW + 2 * HOUR },
+  shifts: [
+    { name: 'Early', start: NOW - 6 * HOUR, end: NOW + 2 * HOUR },
+    { name: 'Night', start: NOW - 14 * HOUR, end: NOW - 6 * HOUR },
+  ],
+  raised: [alarm('1')],
+  standing: [alarm('1')],
+  setAside: [],
+  openFlags: [],
+  closedFlags: [],
+  stops: [
+    {
+      id: '4',
+      assetId: '2',
+      assetName: 'Ironer 2',
+      plantName: 'Quayside',
+      zone: 'UTC',
+      start: NOW - 2 * HOUR,
+      end: NOW - HOUR,
+      category: '',
+      reason: 'Belt',
+      note: '',
+      enteredBy: 'x',
+    },
+  ],
+  stoppedMs: HOUR,
+  remarks: [],
+  silentFeeds: [],
+  notes: [{ id: '3', text: 'Soap is low', author: 'Marit', at: NOW - HOUR }],
+} as unknown as Handover;
+const session = (role: string): Answers => ({
+  'GET /api/session': { person: { id: '1', name: 'Dele', role }, csrfToken: 'x', demoAccounts: [] },
+});
+const answers = (role: string): Answers => ({
+  ...session(role),
+  'GET /api/on-watch': { plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }] },
+  'GET /api/handover': handover,
+  'POST /api/handover/notes': { id: '9' },
+});
+
+describe('shift handover', () => {
+  it('shows what is open and what happened, another shift, and takes words for the next', async () => {
+    const { person, sent } = renderScreen(<HandoverScreen />, answers('operator'));
+    expect(await screen.findByText('Soap is low')).toBeTruthy();
+    expect(screen.getByText('Ironer 2: Belt')).toBeTruthy();
+    expect(screen.getByText('Every rule watches.')).toBeTruthy();
+    await person.type(
+      await screen.findByRole('textbox', { name: 'Add a word for the next shift' }),
+      'Trap B leaks',
+    );
+    await person.click(screen.getByRole('button', { name: 'Add the word for the next shift' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({
+        plantId: '1',
+        shift: handover.shift.start,
+        text: 'Trap B leaks',
+      }),
+    );
+    await person.click(screen.getByRole('radio', { name: /^Night/ }));
+    await waitFor(() => expect(sent.at(-1)!.path).toContain(`shift=${NOW - 14 * HOUR}`));
+  });
+
+  it('lets viewers only read', async () => {
+    renderScreen(<HandoverScreen />, answers('viewer'));
+    await screen.findByText('Soap is low');
+    expect(screen.queryByRole('textbox', { name: 'Add a word for the next shift' })).toBeNull();
+  });
+
+  it('can be sent on as text', () => {
+    const text = handoverText(handover).replace(/[^\S\n]/g, ' ');
+    expect(text).toMatch(/^Shift handover, Quayside, Early, /);
+    expect(text).toContain('For the next shift\n- Soap is low (Marit)');
+    expect(text).toContain('Alarms that stand (1)\n- Alarm 1: Ironer 2');
+    expect(text).toContain('Stops in this shift (1, 1 h)\n- Ironer 2: Belt: 10:00 to 11:00');
+    expect(text).toContain('Open flags (0)\nNo open flags.');
+  });
+});
+
+describe('what needs a person now', () => {
+  const watch = {
+    now: NOW,
+    plants: [],
+    alarms: [
+      alarm('1', { priority: 'low' }),
+      alarm('2', { priority: 'high' }),
+      alarm('3', { state: 'shelved' }),
+    ],
+    flags: [
+      {
+        id: '7',
+        title: 'Trap B',
+        plantId: '2',
+        priority: 'normal',
+        dueAt: NOW - HOUR,
+        to: { name: 'Dele' },
+        assetName: 'Boiler',
+      } as Flag,
+    ],
+    indicators: [],
+    silentFeeds: [
+      {
+        id: '10',
+        name: 'Steam',
+        assetName: 'Boiler',
+        plantId: '2',
+        plantName: 'Foundry Lane',
+        health: { quietMs: HOUR },
+      } as Metric,
+    ],
+    rulesOn: { '10': 2 },
+  } as Watch;
+
+  it('stands in the order of urgency with why, is acknowledged at the thumb, and follows the plant', async () => {
+    const { person, sent } = renderScreen(<WatchNeeds watch={watch} plant={null} />, {
+      ...session('operator'),
+      'POST /api/alarms/2/acknowledgement': undefined,
+    });
+    const titles = screen.getAllByRole('link').map(({ textContent }) => textContent!.replace(/\s/g, ' '));
+    const order = ['Alarm 2', 'Trap B', 'Alarm 1', 'Boiler, steam'].map((name) =>
+      titles.findIndex((title) => title.includes(name)),
+    );
+    expect(order).toEqual([0, 1, 2, 3]);
+    expect(titles[0]).toContain('High priority, Breach for 1 h, not acknowledged. Quayside');
+    expect(titles[3]).toContain('2 alarm rules see nothing');
+    expect(screen.getByText('1 shelved, suppressed or out of service')).toBeTruthy();
+    await person.click(await screen.findByRole('button', { name: 'Acknowledge Alarm 2' }));
+    await waitFor(() => expect(sent.some(({ path }) => path === '/api/alarms/2/acknowledgement')).toBe(true));
+  });
+
+  it('looks calm when all is clear', () => {
+    renderScreen(<WatchNeeds watch={watch} plant="3" />, session('viewer'));
+    expect(screen.getByText('All clear. Nothing needs a person now.')).toBeTruthy();
+  });
+});

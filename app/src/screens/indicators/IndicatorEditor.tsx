@@ -1,0 +1,177 @@
+import { useMemo, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import type { IndicatorDefinition, IndicatorReading, Metric, PeriodTarget, Person } from '@vivid-beacon/core';
+import { useIndicatorPreview, useSaveIndicator } from '../../api/indicators';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { Page } from '../../components/Page';
+import { Refusal } from '../../components/Refusal';
+import { Section } from '../../components/Section';
+import { Sentence } from '../../components/Sentence';
+import { Words } from '../../components/Words';
+import { useSettled } from '../../hooks/useSettled';
+import { usePalette } from '../../theme/useTheme';
+import { usualHigh } from '../rule/usualHigh';
+import { FormatPanel } from './FormatPanel';
+import { firstDefinition, problemOfDefinition, withMetric, type IndicatorSlot } from './indicatorDraft';
+import { indicatorSentence } from './indicatorSentence';
+import { JudgePanel } from './JudgePanel';
+import { MeasurePanel, PerPanel } from './MeasurePanels';
+import { OwnerPanel } from './OwnerPanel';
+import { PreviewSection } from './PreviewSection';
+import { ReferencePanel } from './ReferencePanel';
+import { TargetPanel } from './TargetPanel';
+import { WhenPanel } from './WhenPanel';
+
+interface IndicatorEditorProps {
+  readonly metrics: readonly Metric[];
+  readonly people: readonly Person[];
+  /** The indicator that is changed; null = a new one. */
+  readonly before: { readonly indicator: IndicatorReading; readonly targets: readonly PeriodTarget[] } | null;
+  readonly onLeave: () => void;
+}
+
+const SETTLE_MS = 300;
+const NO_TARGETS: readonly PeriodTarget[] = [];
+
+/** The sentence of a definition, the panel of the part that is open, and what it gives. */
+export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorEditorProps) {
+  const palette = usePalette();
+  const client = useQueryClient();
+  const save = useSaveIndicator();
+  const [definition, setDefinition] = useState<IndicatorDefinition | null>(
+    before?.indicator.definition ?? null,
+  );
+  const [open, setOpen] = useState<IndicatorSlot>(before ? 'judge' : 'measure');
+  const settled = useSettled(definition, SETTLE_MS);
+  const wrong = definition && problemOfDefinition(definition);
+  const preview = useIndicatorPreview(wrong ? null : settled, before?.targets ?? NO_TARGETS);
+  const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
+  const metric = definition ? byId.get(definition.measure.metricId) : undefined;
+  const unit = preview.data?.reading.unit ?? before?.indicator.reading.unit ?? metric?.unit ?? '';
+  const usual = preview.data?.reading.value ?? before?.indicator.reading.value ?? metric?.last?.v ?? 0;
+  const change = (part: Partial<IndicatorDefinition>): void =>
+    setDefinition((last) => last && { ...last, ...part });
+  const choose = async (chosen: Metric): Promise<void> => {
+    if (definition) {
+      setDefinition(withMetric(definition, metric, chosen));
+      return;
+    }
+    const high = await usualHigh(client, chosen);
+    setDefinition(firstDefinition(chosen, high));
+    setOpen('judge');
+  };
+  return (
+    <Page
+      title={before ? 'Definition' : 'New indicator'}
+      onBack={onLeave}
+      backName="Leave without saving"
+      dock={
+        <>
+          <Button look="quiet" label="Leave" onPress={onLeave} />
+          <Button
+            grow
+            look="main"
+            label={before ? 'Put in force' : 'Add'}
+            disabled={!definition || wrong !== null || preview.isError || save.isPending}
+            onPress={() =>
+              save.mutate(
+                {
+                  id: before?.indicator.id ?? null,
+                  from: before?.indicator.version ?? 0,
+                  definition: definition!,
+                },
+                { onSuccess: onLeave },
+              )
+            }
+          />
+        </>
+      }
+    >
+      {before && (
+        <Words as="second" colour={palette.ink2}>
+          {`From the moment it is put in force, on every board. Version ${before.indicator.version} goes on judging its time.`}
+        </Words>
+      )}
+      <View style={styles.sentence}>
+        <Sentence
+          parts={indicatorSentence(definition, unit, (id) => byId.get(id), people)}
+          open={open}
+          onOpen={(key) => setOpen(key as IndicatorSlot)}
+        />
+      </View>
+      <Refusal of={save} />
+      {wrong && (
+        <Words as="second" colour={palette.breachT}>
+          {wrong}
+        </Words>
+      )}
+      {definition && <PreviewSection preview={preview} definition={definition} />}
+      {(!definition || open === 'measure') && (
+        <MeasurePanel
+          measure={definition?.measure ?? null}
+          metrics={metrics}
+          onMetric={(chosen) => void choose(chosen)}
+          onChange={(measure) => change({ measure })}
+        />
+      )}
+      {definition && (
+        <>
+          {open === 'per' && (
+            <PerPanel
+              measure={definition.measure}
+              metrics={metrics}
+              onChange={(measure) => change({ measure })}
+            />
+          )}
+          {open === 'window' && <WhenPanel definition={definition} onChange={change} />}
+          {open === 'judge' && (
+            <JudgePanel
+              definition={definition}
+              unit={unit}
+              usual={usual}
+              onChange={(judge) => change({ judge })}
+            />
+          )}
+          {open === 'target' && (
+            <TargetPanel
+              definition={definition}
+              unit={unit}
+              usual={usual}
+              metrics={metrics}
+              zone={metric?.zone ?? 'UTC'}
+              onChange={(target) => change({ target })}
+            />
+          )}
+          {open === 'reference' && (
+            <ReferencePanel
+              definition={definition}
+              unit={unit}
+              usual={usual}
+              metrics={metrics}
+              onChange={(reference) => change({ reference })}
+            />
+          )}
+          {open === 'format' && <FormatPanel definition={definition} onChange={change} />}
+          {open === 'owner' && <OwnerPanel definition={definition} people={people} onChange={change} />}
+          <Section title="Name" closed={false}>
+            <Field
+              label="Name of the indicator"
+              value={definition.name}
+              onChange={(name) => change({ name })}
+            />
+            <Field
+              label="What it is for"
+              value={definition.description}
+              multiline
+              onChange={(description) => change({ description })}
+            />
+          </Section>
+        </>
+      )}
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({ sentence: { paddingVertical: 8 } });

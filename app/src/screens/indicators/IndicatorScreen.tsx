@@ -1,0 +1,264 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import {
+  displayDivisor,
+  displayUnit,
+  dividedBand,
+  formatMoment,
+  USUAL_RULES,
+  type IndicatorReading,
+  type IndicatorVersion,
+  type PeriodTarget,
+} from '@vivid-beacon/core';
+import { useCalendar } from '../../api/data';
+import { useIndicator, useIndicatorPast, useRemoveIndicator, useSaveTargets } from '../../api/indicators';
+import { mayBuild } from '../../api/mayAct';
+import { useMetrics } from '../../api/queries';
+import { usePerson } from '../../api/session';
+import { StraightGauge } from '../../charts/StraightGauge';
+import { Answer } from '../../components/Answer';
+import { Button } from '../../components/Button';
+import { Fact } from '../../components/Fact';
+import { LampWord } from '../../components/LampWord';
+import { NumberButton } from '../../components/NumberButton';
+import { Page } from '../../components/Page';
+import { PeriodValues } from '../../components/PeriodValues';
+import { ProvenanceTray } from '../../components/ProvenanceTray';
+import { Refusal } from '../../components/Refusal';
+import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
+import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
+import { useWidth } from '../../hooks/useWidth';
+import { usePalette } from '../../theme/useTheme';
+import {
+  changeWords,
+  judgeWords,
+  measureWords,
+  referenceWords,
+  shownNumber,
+  shownValue,
+  targetWords,
+  whenWords,
+} from './indicatorWords';
+import { PastColumns } from './PastColumns';
+import { PastList } from './PastList';
+
+const PERIODS = 30;
+
+/** One indicator: its value against target and reference, its past, its targets, and every definition it has had. */
+export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string }) {
+  const router = useRouter();
+  const query = useIndicator(indicatorId);
+  const build = mayBuild(usePerson());
+  const remove = useRemoveIndicator();
+  const [sure, setSure] = useState(false);
+  return (
+    <Page
+      title={query.data?.indicator.name ?? 'Indicator'}
+      under={query.data?.indicator.assetName}
+      onBack={() => router.navigate('/indicators')}
+      backName="Back to indicators"
+      tools={
+        build && (
+          <Button
+            label="Change"
+            name="Change the definition"
+            onPress={() => router.push(`/indicators/${indicatorId}/edit`)}
+          />
+        )
+      }
+    >
+      <Answer query={query} reading="Reading the indicator">
+        {({ indicator, versions, targets }) => (
+          <>
+            <Now indicator={indicator} />
+            <Past indicator={indicator} />
+            {indicator.definition.target.kind === 'periods' && (
+              <Targets indicator={indicator} targets={targets} mayEdit={build} />
+            )}
+            <Definition indicator={indicator} />
+            <Versions versions={versions} indicator={indicator} />
+          </>
+        )}
+      </Answer>
+      {build && (
+        <>
+          <Refusal of={remove} />
+          <Button
+            look="quiet"
+            label={sure ? 'Take it off every list now' : 'Take off every list'}
+            disabled={remove.isPending}
+            onPress={() =>
+              sure
+                ? remove.mutate(indicatorId, { onSuccess: () => router.navigate('/indicators') })
+                : setSure(true)
+            }
+          />
+        </>
+      )}
+    </Page>
+  );
+}
+
+function Now({ indicator }: { readonly indicator: IndicatorReading }) {
+  const palette = usePalette();
+  const [width, onLayout] = useWidth();
+  const [open, setOpen] = useState(false);
+  const { name, reading, definition, target, band } = indicator;
+  const by = displayDivisor(definition.display);
+  const divide = (value: number | null): number | null => (value === null ? null : value / by);
+  return (
+    <View style={styles.now}>
+      <View style={styles.value}>
+        <LampWord level={reading.level} />
+        <NumberButton
+          text={shownNumber(reading.value, definition)}
+          unit={displayUnit(reading.unit, definition.display)}
+          name={`${name}. How it was made`}
+          onPress={() => setOpen(true)}
+        />
+      </View>
+      <View onLayout={onLayout}>
+        <StraightGauge
+          width={width}
+          value={divide(reading.value)}
+          level={reading.level}
+          band={dividedBand(band, by)}
+          reference={divide(reading.previous)}
+          decimals={definition.decimals}
+        />
+      </View>
+      <Words as="body">
+        {target === null
+          ? 'No target holds now.'
+          : `Target ${shownValue(target, reading.unit, definition)}${reading.partial ? ', as far as the window has passed' : ''}.`}
+      </Words>
+      <Words as="body" colour={palette.ink2}>
+        {changeWords(indicator)}
+      </Words>
+      <ProvenanceTray
+        title={name}
+        reading={reading}
+        decimals={definition.decimals}
+        open={open}
+        onClose={() => setOpen(false)}
+      />
+    </View>
+  );
+}
+
+function Past({ indicator }: { readonly indicator: IndicatorReading }) {
+  const query = useIndicatorPast(indicator.id, PERIODS);
+  const { definition, reading } = indicator;
+  return (
+    <Section title="Past" aside={query.data ? `by ${query.data.bucket}` : ''}>
+      <Answer query={query} reading="Reading the past">
+        {(past) => (
+          <>
+            <PastColumns past={past} name={indicator.name} display={definition.display} />
+            <PastList past={past} unit={reading.unit} format={definition} version={indicator.version} />
+          </>
+        )}
+      </Answer>
+    </Section>
+  );
+}
+
+function Targets({
+  indicator,
+  targets,
+  mayEdit,
+}: {
+  readonly indicator: IndicatorReading;
+  readonly targets: readonly PeriodTarget[];
+  readonly mayEdit: boolean;
+}) {
+  const save = useSaveTargets();
+  const rules = useCalendar(indicator.plantId).data ?? USUAL_RULES;
+  const { definition, reading } = indicator;
+  if (definition.target.kind !== 'periods') return null;
+  const word = definition.display === 'units' ? reading.unit : `${definition.display}`;
+  return (
+    <Section
+      title="Targets"
+      aside={`in ${[word, definition.display === 'units' ? '' : reading.unit].filter(Boolean).join(' ')}`}
+    >
+      <PeriodValues
+        values={targets}
+        period={definition.target.period}
+        zone={reading.provenance.zone}
+        rules={rules}
+        unit={word}
+        decimals={definition.decimals}
+        divisor={displayDivisor(definition.display)}
+        mayEdit={mayEdit}
+        saving={save.isPending}
+        error={save.error}
+        onSave={(values, done) => save.mutate({ id: indicator.id, values }, { onSuccess: done })}
+      />
+    </Section>
+  );
+}
+
+function Definition({ indicator }: { readonly indicator: IndicatorReading }) {
+  const metrics = useMetrics().data ?? [];
+  const router = useRouter();
+  const { definition, reading, ownerName } = indicator;
+  const { unit } = reading;
+  return (
+    <Section title="Definition" aside={`version ${indicator.version}`}>
+      {definition.description !== '' && <Words as="body">{definition.description}</Words>}
+      <Fact name="Measure" text={measureWords(definition, (id) => metrics.find((each) => each.id === id))} />
+      <Fact name="Window" text={whenWords(definition)} />
+      <Fact name="Band" text={judgeWords(definition.judge, unit, definition.decimals)} />
+      <Fact name="Target" text={targetWords(definition.target, unit, definition)} />
+      <Fact name="Compared" text={`with ${referenceWords(definition.reference, unit, definition)}`} />
+      <Fact name="Answers for it" text={ownerName ?? 'nobody named'} />
+      {definition.boardId !== null && (
+        <Button
+          look="quiet"
+          label="Open its board"
+          onPress={() => router.push(`/boards/${definition.boardId!}`)}
+        />
+      )}
+    </Section>
+  );
+}
+
+function Versions({
+  versions,
+  indicator,
+}: {
+  readonly versions: readonly IndicatorVersion[];
+  readonly indicator: IndicatorReading;
+}) {
+  const now = useNow(60_000);
+  const { unit, provenance } = indicator.reading;
+  const { zone } = provenance;
+  return (
+    <Section title="Definitions before" aside={String(versions.length - 1)} closed={false}>
+      {versions.slice(1).map(({ version, validFrom, by, definition }, i) => (
+        <Row
+          key={version}
+          title={`Version ${version}: ${judgeWords(definition.judge, unit, definition.decimals)}`}
+          second={[
+            validFrom === 0 ? 'from the beginning' : `from ${formatMoment(validFrom, zone, now)}`,
+            `target ${targetWords(definition.target, unit, definition)}`,
+            by,
+          ]
+            .filter(Boolean)
+            .join(', ')}
+          last={i === versions.length - 2}
+        />
+      ))}
+      {versions.length === 1 && <Words as="body">It has not been changed since it was set up.</Words>}
+    </Section>
+  );
+}
+
+const styles = StyleSheet.create({
+  now: { gap: 6, paddingVertical: 8 },
+  value: { flexDirection: 'row', alignItems: 'center', gap: 12 },
+});

@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import { DateTime } from 'luxon';
+import { formatMoment, type IndicatorDefinition } from '@vivid-beacon/core';
+import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
+import { Button } from '../../components/Button';
+import { LampWord } from '../../components/LampWord';
+import { periodLabel } from '../../components/periodLabel';
+import { Row } from '../../components/Row';
+import { Words } from '../../components/Words';
+import { shownValue } from './indicatorWords';
+
+const SHOWN_FIRST = 4;
+
+interface PastListProps {
+  readonly past: IndicatorPast;
+  readonly unit: string;
+  readonly format: Pick<IndicatorDefinition, 'decimals' | 'display'>;
+  /** The definition in force: an earlier one that judged is named. */
+  readonly version: number;
+}
+
+/** The same periods as rows, newest first. */
+export function PastList({ past, unit, format, version }: PastListProps) {
+  const [all, setAll] = useState(false);
+  const first = past.periods.findIndex(({ value }) => value !== null);
+  const newest = first < 0 ? [] : past.periods.slice(first).reverse();
+  const shown = all ? newest : newest.slice(0, SHOWN_FIRST);
+  return (
+    <>
+      {shown.map((period, i) => (
+        <Row
+          key={period.start}
+          title={nameOf(period, past)}
+          second={secondLine(period, unit, format, version)}
+          left={<LampWord level={period.level} />}
+          right={<Words as="bodyStrong">{shownValue(period.value, unit, format)}</Words>}
+          last={i === shown.length - 1}
+        />
+      ))}
+      {newest.length > SHOWN_FIRST && (
+        <Button
+          look="quiet"
+          label={all ? 'Show the newest only' : `Show all ${newest.length}`}
+          onPress={() => setAll(!all)}
+        />
+      )}
+    </>
+  );
+}
+
+function nameOf({ start }: JudgedPeriod, { bucket, zone }: IndicatorPast): string {
+  if (bucket === 'hour') return formatMoment(start, zone);
+  return periodLabel(DateTime.fromMillis(start, { zone }), bucket);
+}
+
+function secondLine(
+  { target, coverage, version }: JudgedPeriod,
+  unit: string,
+  format: PastListProps['format'],
+  inForce: number,
+): string {
+  return [
+    target === null ? 'no target' : `target ${shownValue(target, unit, format)}`,
+    coverage < 0.995 ? `coverage ${Math.round(coverage * 100)} %` : '',
+    version === inForce ? '' : `judged by version ${version}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

@@ -1,0 +1,86 @@
+import {
+  SUMMARIES_OF_KIND,
+  type Direction,
+  type IndicatorDefinition,
+  type Judge,
+  type Metric,
+} from '@vivid-beacon/core';
+
+/** The parts of the sentence an indicator is written with. */
+export type IndicatorSlot =
+  'measure' | 'per' | 'window' | 'judge' | 'target' | 'reference' | 'format' | 'owner';
+
+/** A first definition on a metric: the usual summary of the last day, lower is better around what it is. */
+export function firstDefinition(metric: Metric, usual: number): IndicatorDefinition {
+  const round = (value: number): number => Number(value.toFixed(metric.decimals));
+  return {
+    name: `${metric.name}, ${metric.assetName}`,
+    description: '',
+    assetId: metric.assetId,
+    ownerId: null,
+    measure: { metricId: metric.id, summary: SUMMARIES_OF_KIND[metric.kind][0], per: null },
+    window: { kind: 'rolling', count: 24, unit: 'hour' },
+    hours: null,
+    judge: {
+      kind: 'limits',
+      band: { direction: 'lower', caution: round(usual), breach: round(usual * 1.1), target: null },
+    },
+    target: { kind: 'none' },
+    reference: { kind: 'before' },
+    decimals: metric.decimals,
+    display: 'units',
+    boardId: null,
+  };
+}
+
+/** Another metric in a definition: what rests on the old one goes, a name that was made follows. */
+export function withMetric(
+  definition: IndicatorDefinition,
+  before: Metric | undefined,
+  metric: Metric,
+): IndicatorDefinition {
+  const kinds = SUMMARIES_OF_KIND[metric.kind];
+  const { summary } = definition.measure;
+  const made = before && definition.name === `${before.name}, ${before.assetName}`;
+  return {
+    ...definition,
+    name: made ? `${metric.name}, ${metric.assetName}` : definition.name,
+    assetId: metric.assetId,
+    measure: { metricId: metric.id, summary: kinds.includes(summary) ? summary : kinds[0], per: null },
+    decimals: metric.decimals,
+  };
+}
+
+export const directionOf = (judge: Judge): Direction =>
+  judge.kind === 'target' ? judge.direction : judge.band.direction;
+
+/** The other way to judge, with the same direction. */
+export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Judge {
+  if (judge.kind === kind) return judge;
+  const direction = directionOf(judge);
+  if (kind === 'target') return { kind, direction, clear: 95, caution: 85 };
+  return {
+    kind: 'limits',
+    band:
+      direction === 'inside'
+        ? {
+            direction,
+            breachLow: usual * 0.9,
+            clearLow: usual * 0.95,
+            clearHigh: usual * 1.05,
+            breachHigh: usual * 1.1,
+            target: null,
+          }
+        : direction === 'lower'
+          ? { direction, caution: usual, breach: usual * 1.1, target: null }
+          : { direction, caution: usual, breach: usual * 0.9, target: null },
+  };
+}
+
+/** What keeps a definition from being saved; null = nothing. */
+export function problemOfDefinition({ name, judge, target }: IndicatorDefinition): string | null {
+  if (name.trim() === '') return 'Give it a name.';
+  if (judge.kind === 'target' && judge.caution > judge.clear) return 'Caution must begin at or before Clear.';
+  if (judge.kind === 'target' && target.kind === 'none') return 'Shares of a target need a target.';
+  return null;
+}

@@ -1,0 +1,272 @@
+import { screen, waitFor } from '@testing-library/react';
+import {
+  emptyReadout,
+  followIndicators,
+  type IndicatorDefinition,
+  type IndicatorReading,
+  type Metric,
+} from '@vivid-beacon/core';
+import type { IndicatorPast } from '../../api/indicators';
+import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
+import { readoutSentence } from '../editor/readoutSentence';
+import { IndicatorEditorScreen } from './IndicatorEditorScreen';
+import { IndicatorScreen } from './IndicatorScreen';
+import { IndicatorsScreen } from './IndicatorsScreen';
+import { changeWords, judgeWords, shownValue } from './indicatorWords';
+import { otherJudge, withMetric } from './indicatorDraft';
+
+jest.setTimeout(30_000);
+const mockPush = jest.fn();
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+
+const DAY = 86_400_000;
+const NOW = Date.now();
+const metric = {
+  id: '10',
+  name: 'Washed weight',
+  unit: 'kg',
+  kind: 'amount',
+  origin: 'samples',
+  decimals: 0,
+  assetId: '2',
+  assetName: 'Wash house',
+  plantId: '1',
+  plantName: 'Quayside',
+  zone: 'UTC',
+  last: { t: 0, v: 100 },
+} as Metric;
+const definition: IndicatorDefinition = {
+  name: 'Washed weight of the month',
+  description: 'Against the plan.',
+  assetId: '2',
+  ownerId: null,
+  measure: { metricId: '10', summary: 'sum', per: null },
+  window: { kind: 'toDate', unit: 'month' },
+  hours: null,
+  judge: { kind: 'target', direction: 'higher', clear: 98, caution: 95 },
+  target: { kind: 'periods', period: 'month', prorate: 'calendar' },
+  reference: { kind: 'before' },
+  decimals: 0,
+  display: 'thousands',
+  boardId: null,
+};
+const reading = {
+  value: 330_000,
+  unit: 'kg',
+  level: 'caution',
+  coverage: 1,
+  partial: true,
+  previous: 300_000,
+  asOf: NOW,
+  now: NOW,
+  provenance: {
+    formula: 'sum',
+    window: { start: NOW - DAY, end: NOW },
+    zone: 'UTC',
+    parts: [],
+    minimumCoverage: 0.75,
+  },
+} as IndicatorReading['reading'];
+const indicator = {
+  id: '1',
+  version: 2,
+  definition,
+  name: definition.name,
+  assetName: 'Wash house',
+  plantId: '1',
+  ownerName: 'Ines Varga',
+  measure: definition.measure,
+  window: definition.window,
+  decimals: 0,
+  target: 340_000,
+  band: { direction: 'higher', caution: 333_200, breach: 323_000, target: 340_000 },
+  reading,
+} as IndicatorReading;
+const past: IndicatorPast = {
+  bucket: 'month',
+  zone: 'UTC',
+  periods: [
+    {
+      start: Date.UTC(2026, 8, 1),
+      end: Date.UTC(2026, 9, 1),
+      value: 400_000,
+      coverage: 1,
+      target: null,
+      level: 'nodata',
+      version: 1,
+    },
+    {
+      start: Date.UTC(2026, 9, 1),
+      end: Date.UTC(2026, 10, 1),
+      value: 380_000,
+      coverage: 0.9,
+      target: 400_000,
+      level: 'caution',
+      version: 2,
+    },
+  ],
+};
+const answers = (role: string): Answers => ({
+  'GET /api/session': { person: { id: '5', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+  'GET /api/indicators': [indicator],
+  'GET /api/indicators/1': {
+    indicator,
+    versions: [
+      { version: 2, validFrom: NOW - DAY, by: 'Ines Varga', definition },
+      { version: 1, validFrom: 0, by: '', definition: { ...definition, target: { kind: 'none' } } },
+    ],
+    targets: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 400_000 }],
+  },
+  'GET /api/indicators/1/history': past,
+  'GET /api/metrics': [metric],
+  'GET /api/people': [{ id: '5', name: 'Ines Varga', role: 'analyst' }],
+  'GET /api/boards': [],
+  'GET /api/calendars/1': { shifts: [], holidays: [], firstWeekday: 1, financialYearMonth: 1 },
+  'POST /api/indicators/preview': { target: 340_000, band: indicator.band, reading, ...past },
+  'POST /api/indicators/suggested-targets': {
+    bucket: 'month',
+    suggestions: [{ kind: 'median', value: 385_000, values: 12, from: null, to: null }],
+  },
+  'POST /api/readings/distribution': { values: [1, 2, 3], bucket: 'day', interval: { start: 0, end: 1 } },
+  'PUT /api/indicators/1': undefined,
+  'PUT /api/indicators/1/targets': undefined,
+  'POST /api/indicators': { id: '9' },
+});
+const plain = (text: string): string => text.replace(/\s/g, ' ');
+
+describe('indicators', () => {
+  it('are listed with level, value and target, and open', async () => {
+    const { person } = renderScreen(<IndicatorsScreen />, answers('operator'));
+    const row = await screen.findByRole('link', { name: /Washed weight of the month/ });
+    expect(plain(row.textContent!)).toContain('target 340.0 thousand kg');
+    expect(screen.queryByRole('button', { name: 'New indicator' })).toBeNull();
+    await person.click(row);
+    expect(mockPush).toHaveBeenCalledWith('/indicators/1');
+  });
+
+  it('show value, change, past and definitions; targets are typed in thousands', async () => {
+    const { person, sent } = renderScreen(<IndicatorScreen indicatorId="1" />, answers('analyst'));
+    expect(await screen.findByText(/as far as the window has passed/)).toBeTruthy();
+    expect(plain(screen.getByText(/on the period before$/).textContent!)).toContain(
+      'up 30.0 thousand kg, 10.0 %',
+    );
+    expect(await screen.findByText('Oct 2026')).toBeTruthy();
+    expect(screen.getByText(/^Version 1: higher is better/)).toBeTruthy();
+    const thisMonth = await screen.findByDisplayValue('400');
+    await person.clear(thisMonth);
+    await person.type(thisMonth, '410');
+    await person.click(screen.getByRole('button', { name: 'Save 1 value' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({
+        values: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 410_000 }],
+      }),
+    );
+  });
+
+  it('are changed from the version they were read in, and a refusal is told', async () => {
+    const { person, sent } = renderScreen(<IndicatorEditorScreen indicatorId="1" />, {
+      ...answers('analyst'),
+      'PUT /api/indicators/1': new Refused(409, {
+        code: 'CHANGED_MEANWHILE',
+        message: 'Somebody has changed this indicator meanwhile. Read it again.',
+      }),
+    });
+    const clear = await screen.findByLabelText('Clear from');
+    await person.clear(clear);
+    await person.type(clear, '90');
+    expect(screen.getByText('Caution must begin at or before Clear.')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Put in force' }).getAttribute('aria-disabled')).toBe('true');
+    await person.clear(clear);
+    await person.type(clear, '99');
+    await person.click(screen.getByRole('button', { name: /^typed in by month/ }));
+    await person.click(screen.getByRole('radio', { name: 'One value' }));
+    await person.click(await screen.findByRole('button', { name: /^Take 385/ }));
+    await person.click(screen.getByRole('button', { name: 'Put in force' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toMatchObject({
+        from: 2,
+        definition: { judge: { clear: 99 }, target: { kind: 'fixed', value: 385_000 } },
+      }),
+    );
+    expect(await screen.findByText(/changed this indicator meanwhile/)).toBeTruthy();
+  });
+
+  it('are written from a metric on, with a preview before they are added', async () => {
+    const { person, sent } = renderScreen(<IndicatorEditorScreen indicatorId={null} />, answers('analyst'));
+    await person.click(await screen.findByRole('radio', { name: /Washed weight, Wash house/ }));
+    expect(await screen.findByRole('img', { name: /2 periods/ })).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Nobody' }));
+    await person.click(await screen.findByRole('radio', { name: /Ines Varga/ }));
+    await person.click(screen.getByRole('button', { name: 'Add' }));
+    await waitFor(() =>
+      expect(
+        sent.find(({ method, path }) => method === 'POST' && path === '/api/indicators')?.body,
+      ).toMatchObject({
+        name: 'Washed weight, Wash house',
+        assetId: '2',
+        ownerId: '5',
+        measure: { metricId: '10', summary: 'sum' },
+      }),
+    );
+  });
+});
+
+describe('the words of an indicator', () => {
+  it('write numbers in its own format, and a change of nothing without a percentage', () => {
+    expect(plain(shownValue(1_234_500, 'kWh', { decimals: 0, display: 'millions' }))).toBe('1.2 million kWh');
+    expect(plain(shownValue(null, 'kg', definition))).toContain('–');
+    expect(plain(changeWords({ ...indicator, reading: { ...reading, previous: 0 } }))).not.toContain('%');
+    expect(changeWords({ ...indicator, reading: { ...reading, previous: null } })).toBe('no reference');
+  });
+
+  it('say how it is judged', () => {
+    expect(plain(judgeWords(definition.judge, 'kg', 0))).toBe(
+      'higher is better: Clear from 98 % of the target, Caution from 95 %',
+    );
+    expect(
+      plain(
+        judgeWords(
+          { kind: 'limits', band: { direction: 'lower', caution: 3, breach: 3, target: null } },
+          '%',
+          1,
+        ),
+      ),
+    ).toBe('lower is better: Clear to 3.0 %');
+  });
+
+  it('keep a name of its own when the metric changes, and the direction when the judge does', () => {
+    const other = { ...metric, id: '11', name: 'Gas used', assetName: 'Boiler' } as Metric;
+    expect(withMetric({ ...definition, name: 'Plan' }, metric, other).name).toBe('Plan');
+    expect(withMetric({ ...definition, name: 'Washed weight, Wash house' }, metric, other).name).toBe(
+      'Gas used, Boiler',
+    );
+    expect(otherJudge(definition.judge, 'limits', 100)).toMatchObject({
+      band: { direction: 'higher', caution: 100 },
+    });
+  });
+});
+
+describe('a readout of an indicator', () => {
+  const readout = { ...emptyReadout('r1', 'gauge'), indicatorId: '1', measures: [definition.measure] };
+
+  it('is what the indicator is now; of one that is gone what it was', () => {
+    const [now] = followIndicators([readout], [indicator]);
+    expect(now).toMatchObject({ title: definition.name, band: { target: 340_000 }, display: 'thousands' });
+    expect(followIndicators([readout], [])).toEqual([readout]);
+    const own = [emptyReadout('r2', 'gauge')];
+    expect(followIndicators(own, [indicator])).toBe(own);
+  });
+
+  it('leaves only what is not governed to choose', () => {
+    const text = readoutSentence(
+      readout,
+      new Map(),
+      () => undefined,
+      true,
+      () => 'Washed weight of the month',
+    )
+      .map((part) => part.text)
+      .join(' ');
+    expect(text).toBe('Show the indicator Washed weight of the month with an automatic title');
+  });
+});

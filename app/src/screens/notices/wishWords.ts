@@ -1,0 +1,9 @@
+import type { NoticeWishAnswer } from '../../api/notices';
+
+/** Where notices go: "By e-mail to …, by text message to …". */
+export function wishWords({ byEmail, byText, email, phone }: NoticeWishAnswer): string {
+  const ways = [byEmail && `by e-mail to ${email}`, byText && `by text message to ${phone}`].filter(Boolean);
+  if (ways.length === 0) return 'Not at all: they stand in this outbox only';
+  const text = ways.join(', ');
+  return text[0].toUpperCase() + text.slice(1);
+}

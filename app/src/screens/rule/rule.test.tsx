@@ -1,0 +1,209 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { ALARM_TEST_KINDS, PLAIN_RULE, testWords, type AlarmRule, type Metric } from '@vivid-beacon/core';
+import { renderScreen, type Answers } from '../../testing/renderScreen';
+import { bandOfTest } from '../bandOfTest';
+import { RuleEditorScreen } from '../RuleEditorScreen';
+import { asideWords, watchedWords } from './asideWords';
+import { firstDraft, firstTest } from './draft';
+import { rehearsalNotes } from './rehearsalNotes';
+import { ruleSentence } from './ruleSentence';
+
+jest.setTimeout(30_000);
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: jest.fn(), navigate: jest.fn() }) }));
+
+const DAY = 86_400_000;
+const metric = {
+  id: '10',
+  name: 'Bed temperature',
+  unit: '°C',
+  kind: 'level',
+  origin: 'samples',
+  decimals: 1,
+  intervalMs: 60_000,
+  assetId: '2',
+  assetName: 'Ironer 2',
+  plantId: '1',
+  plantName: 'Quayside',
+  zone: 'UTC',
+  last: { t: 0, v: 190 },
+} as Metric;
+const twin = { ...metric, id: '11', assetId: '3', assetName: 'Ironer 3' } as Metric;
+const state = { ...metric, id: '12', name: 'State', unit: '', kind: 'state' } as Metric;
+const assets = [
+  { id: '1', parentId: null, name: 'Quayside' },
+  { id: '2', parentId: '1', name: 'Ironer 2' },
+  { id: '3', parentId: '1', name: 'Ironer 3' },
+];
+const rehearsal = {
+  window: { start: 0, end: 90 * DAY },
+  alarms: [
+    { start: DAY, end: 2 * DAY },
+    { start: 5 * DAY, end: null },
+  ],
+  longestMs: DAY,
+  share: 0.1,
+  outsideHours: 1,
+  samples: 1000,
+  metrics: 1,
+  learntOnItself: false,
+  unlearnt: 0,
+};
+const answers: Answers = {
+  'GET /api/metrics': [metric, twin, state],
+  'GET /api/alarm-rules': [],
+  'GET /api/assets': assets,
+  'GET /api/people': [
+    { id: '5', name: 'Dele Marsh', role: 'operator' },
+    { id: '6', name: 'Ines Holt', role: 'analyst' },
+  ],
+  'POST /api/readings/distribution': { values: Array.from({ length: 200 }, (_, i) => i + 10) },
+  'POST /api/alarm-rules/rehearsal': rehearsal,
+  'POST /api/alarm-rules/rehearsal/limits': {
+    curve: [
+      { limit: 150, fires: 40 },
+      { limit: 220, fires: 0 },
+    ],
+    onceAWeek: { limit: 203.14, fires: 12 },
+  },
+  'POST /api/alarm-rules': { id: '1' },
+};
+
+describe('writing a rule', () => {
+  it('begins with a limit above nearly all of the past, and every part can be changed', async () => {
+    const { person, sent } = renderScreen(<RuleEditorScreen from={null} />, answers);
+    await person.click(await screen.findByRole('radio', { name: /Bed temperature, Ironer 2/ }));
+    expect(await screen.findByLabelText('Limit')).toHaveProperty('value', '208');
+    const sentence = (): string =>
+      screen
+        .getAllByRole('button')
+        .map(({ textContent }) => textContent)
+        .join(' ')
+        .replace(/\s+/g, ' ');
+
+    await person.click(await screen.findByRole('button', { name: 'Take the limit of about one a week' }));
+    expect(screen.getByLabelText('Limit')).toHaveProperty('value', '203.2');
+
+    await person.click(screen.getByRole('button', { name: 'bed temperature, Ironer 2' }));
+    await person.click(screen.getByRole('radio', { name: 'All 2 in Quayside' }));
+    expect(sentence()).toContain('bed temperature of each asset in Quayside');
+
+    await person.click(screen.getByRole('button', { name: 'medium-priority Breach' }));
+    await person.click(screen.getByRole('radio', { name: 'High' }));
+    await person.click(screen.getByRole('button', { name: 'at any time' }));
+    await person.click(screen.getByRole('radio', { name: 'In working hours' }));
+    await person.click(screen.getByRole('button', { name: 'in any state' }));
+    await person.click(screen.getByRole('radio', { name: /State, Ironer 2/ }));
+    expect(sentence()).toContain('state is not running');
+
+    await person.click(screen.getByRole('button', { name: 'nobody' }));
+    const told = screen.getByRole('group', { name: 'Who gets a notice' });
+    await person.click(within(told).getByRole('checkbox', { name: 'Dele Marsh' }));
+    await person.type(screen.getByLabelText('What is to be done'), 'Slow the feed');
+    await person.click(screen.getByRole('radio', { name: 'Tell others after 15 min' }));
+    const putInForce = screen.getByRole('button', { name: 'Put in force' });
+    // Nobody to tell then: it is not complete.
+    expect(putInForce.getAttribute('aria-disabled')).toBe('true');
+    const then = screen.getByRole('group', { name: 'Who is told then' });
+    await person.click(within(then).getByRole('checkbox', { name: 'Ines Holt' }));
+    await person.click(putInForce);
+    await waitFor(() =>
+      expect(
+        sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules')?.body,
+      ).toMatchObject({
+        metricId: '10',
+        under: '1',
+        test: { kind: 'limit', side: 'above', limit: 203.2 },
+        priority: 'high',
+        hours: { kind: 'working', inside: true },
+        suppress: { metricId: '12', code: 1, is: false },
+        told: ['5'],
+        toDo: 'Slow the feed',
+        escalation: { afterMs: 900_000, to: ['6'] },
+      }),
+    );
+  });
+
+  it('turns to another kind of test with its own numbers, and its name follows until it is changed', async () => {
+    const { person } = renderScreen(<RuleEditorScreen from={null} />, answers);
+    await person.click(await screen.findByRole('radio', { name: /Bed temperature, Ironer 2/ }));
+    const name = (await screen.findByLabelText('Name of the rule')) as HTMLInputElement;
+    expect(name.value).toBe('Ironer 2 bed temperature high');
+    await person.click(screen.getByRole('radio', { name: 'silence' }));
+    await waitFor(() => expect(name.value).toBe('Ironer 2 bed temperature silent'));
+    expect(screen.getByLabelText('No sample for')).toBeTruthy();
+    expect(screen.queryByLabelText('Limit')).toBeNull();
+    await person.type(name, '!');
+    await person.click(screen.getByRole('radio', { name: 'run rules' }));
+    await screen.findByRole('checkbox', { name: /nine in a row/ });
+    expect(name.value).toBe('Ironer 2 bed temperature silent!');
+  });
+});
+
+describe('the words of a rule', () => {
+  const names = { metrics: [metric, twin, state], assets: assets as never, people: [] };
+  const text = (test: AlarmRule['test']): string =>
+    ruleSentence({ ...PLAIN_RULE, name: '', metricId: '10', test }, names)
+      .map((part) => part.text)
+      .join(' ')
+      .replace(/\s+/g, ' ');
+
+  it.each(ALARM_TEST_KINDS)('say what a rule of the kind %s looks for', (kind) => {
+    const test = firstTest(kind, metric, 200);
+    const words = text(test);
+    expect(words).toContain(testWords(test, '°C', 1).replace(/\s+/g, ' '));
+    expect(words).toMatch(/^Raise a medium-priority Breach when bed temperature, Ironer 2 is/);
+    // Silence has its own delay; the others say how long it must last.
+    expect(words.includes('for a single sample')).toBe(kind !== 'silence');
+  });
+
+  it('keep what was chosen when the metric is changed, where it fits', () => {
+    const draft = firstDraft(metric, 200, null);
+    const next = firstDraft(state, 1, { ...draft, priority: 'high', under: '1' });
+    expect(next).toMatchObject({
+      priority: 'high',
+      under: null,
+      test: { kind: 'state', code: 1, is: false },
+    });
+  });
+
+  it('tell how many metrics are watched, and how they are set aside', () => {
+    const aside = { kind: 'shelved', at: 0, until: DAY, by: 'Ines', reason: 'Fitter' } as const;
+    const watch = (id: string, part: object = {}) => ({
+      metricId: id,
+      assetName: id,
+      aside: null,
+      suppressed: false,
+      ...part,
+    });
+    const rule = { under: '1', watches: [watch('1', { aside }), watch('2', { suppressed: true })] };
+    expect(watchedWords(rule as never)).toBe('2 metrics, 1 suppressed now');
+    expect(asideWords(rule as never, 'UTC', 0)).toMatch(/^\. Shelved until .* on 1 of 2, Ines: Fitter$/);
+    expect(asideWords({ ...rule, watches: [watch('2')] } as never, 'UTC', 0)).toBe('');
+  });
+
+  it('of a rehearsal tell the rate, the rule in force, and what looks better than it is', () => {
+    const notes = rehearsalNotes({ ...rehearsal, learntOnItself: true, unlearnt: 1, metrics: 3 }, {
+      ...rehearsal,
+      alarms: [],
+    } as never);
+    const all = notes.join(' ').replace(/\s+/g, ' ');
+    expect(all).toContain('0.02 a day');
+    expect(all).toContain('50 % of them outside working hours');
+    expect(all).toContain('The rule in force: 0 times; this one: 2 times');
+    expect(all).toContain('looks better than it will be');
+    expect(all).toContain('1 of 3 metrics');
+  });
+
+  it('show a band on the trend only where a value decides', () => {
+    expect(bandOfTest({ kind: 'limit', side: 'below', limit: 5, deadband: 0 })).toMatchObject({
+      direction: 'higher',
+      breach: 5,
+    });
+    expect(bandOfTest({ kind: 'outside', low: 3, high: 6, deadband: 0 })).toMatchObject({
+      direction: 'inside',
+      clearLow: 3,
+      clearHigh: 6,
+    });
+    expect(bandOfTest({ kind: 'silence', forMs: 60_000 })).toBeNull();
+  });
+});

@@ -1,0 +1,38 @@
+import type { Direction, TargetBand } from '../bands/targetBand';
+import type { Judge } from './definition';
+
+/**
+ * The band that asks for shares of a target, in percent.
+ *
+ * Short of p % means: further from the target, on its bad side, than (100 − p) % of its size |T|. So 95 % of a
+ * target of −100 is −105 where higher is better, not the easier −95. A target of 0 has no size: it is reached, or it
+ * is Breach. Common practice for positive targets; for others our own rule, no source.
+ */
+function bandOfShares(direction: Direction, target: number, clear: number, caution: number): TargetBand {
+  const size = Math.abs(target);
+  // Rounded to what a person would type: 95 % of 0.3 is 0.285, not 0.28500000000000003.
+  const off = (percent: number): number => Number(((size * (100 - percent)) / 100).toPrecision(12));
+  const down = (percent: number): number => Number((target - off(percent)).toPrecision(12));
+  const up = (percent: number): number => Number((target + off(percent)).toPrecision(12));
+  switch (direction) {
+    case 'higher':
+      return { direction, caution: down(clear), breach: down(caution), target };
+    case 'lower':
+      return { direction, caution: up(clear), breach: up(caution), target };
+    case 'inside':
+      return {
+        direction,
+        clearLow: down(clear),
+        clearHigh: up(clear),
+        breachLow: down(caution),
+        breachHigh: up(caution),
+        target,
+      };
+  }
+}
+
+/** The band by which a value is judged, given the target that holds; null where the judge needs one and there is none. */
+export function bandOfJudge(judge: Judge, target: number | null): TargetBand | null {
+  if (judge.kind === 'limits') return { ...judge.band, target: target ?? judge.band.target };
+  return target === null ? null : bandOfShares(judge.direction, target, judge.clear, judge.caution);
+}

@@ -1,0 +1,78 @@
+import { DateTime } from 'luxon';
+import { workingTime, type WorkingCalendar } from '../calendar/workingCalendar';
+import { ADDS_UP } from '../domain/metric';
+import type { Measure } from '../board/board';
+import type { ReferencePeriod } from '../domain/reference';
+import { overlapMs, type Interval } from '../time/interval';
+import { intersectionOf, lengthOf } from '../time/intervals';
+import { plusPeriods } from '../time/periodStart';
+import type { PeriodTarget, Proration } from './definition';
+
+/** Does a measure add up over time, so that a part of a period has a part of its target? */
+export function addsUp(measure: Measure): boolean {
+  return measure.per === null && ADDS_UP.has(measure.summary);
+}
+
+interface Site {
+  readonly zone: string;
+  readonly calendar: WorkingCalendar;
+}
+
+/**
+ * The target of a window from targets typed in by period.
+ *
+ * A measure that adds up: of each period the share that lies in the window, by calendar time or by working time of the
+ * site, so that a month to date has the target of the days that have passed; `none` takes a period whole as soon as
+ * the window touches it. Others, as means and ratios: the mean of the periods, weighted by the time they share with
+ * the window.
+ *
+ * @param window up to now where it is unfinished. @returns null when some part of it has no target.
+ */
+export function targetOfWindow(
+  targets: readonly PeriodTarget[],
+  period: ReferencePeriod,
+  window: Interval,
+  adds: boolean,
+  prorate: Proration,
+  site: Site,
+): number | null {
+  const touched = targets
+    .map(({ start, value }) => ({ ...periodOf(start, period, site.zone), value }))
+    .filter((each) => overlapMs(each, window) > 0);
+  const covered = touched.reduce((sum, each) => sum + overlapMs(each, window), 0);
+  if (touched.length === 0 || covered < window.end - window.start) return null;
+  if (!adds) {
+    const weighted = touched.reduce((sum, each) => sum + each.value * overlapMs(each, window), 0);
+    return weighted / covered;
+  }
+  return touched.reduce((sum, each) => sum + each.value * shareOf(each, window, prorate, site), 0);
+}
+
+function periodOf(start: string, period: ReferencePeriod, zone: string): Interval {
+  const from = DateTime.fromISO(start, { zone });
+  return { start: from.toMillis(), end: plusPeriods(from, 1, period).toMillis() };
+}
+
+function shareOf(period: Interval, window: Interval, prorate: Proration, { zone, calendar }: Site): number {
+  if (prorate === 'none') return 1;
+  if (prorate === 'working') {
+    const working = workingTime(calendar, period, zone);
+    const whole = lengthOf(working);
+    // A period without any working time has its target spread over all of it.
+    if (whole > 0) return lengthOf(intersectionOf(working, [window])) / whole;
+  }
+  return overlapMs(period, window) / (period.end - period.start);
+}
+
+/** A change against a reference; `percent` is null where a base of zero has none. */
+export interface Change {
+  readonly by: number;
+  readonly percent: number | null;
+}
+
+/** Value less base, and that in percent of the size of the base: of a negative base up is still more. */
+export function changeOf(value: number | null, base: number | null): Change | null {
+  if (value === null || base === null) return null;
+  const by = value - base;
+  return { by, percent: base === 0 ? null : (100 * by) / Math.abs(base) };
+}

@@ -1,0 +1,111 @@
+import * as yup from 'yup';
+import { DISPLAY_SCALES } from '../board/board';
+import { DIRECTIONS } from '../bands/targetBand';
+import { REFERENCE_PERIODS } from '../domain/reference';
+import { PRORATIONS } from '../indicators/definition';
+import { bandSchema, DATE, finite, idText, measureSchema, windowSchema } from './parts';
+import { hoursSchema } from './query';
+
+/** Fields that only one kind has. */
+const of = <S extends yup.Schema>(kinds: readonly string[], schema: S) =>
+  yup.mixed().when('kind', {
+    is: (kind: string) => kinds.includes(kind),
+    then: () => schema,
+    otherwise: () => yup.mixed().strip(),
+  });
+const kindOf = (...kinds: string[]) => yup.string().oneOf(kinds).required();
+
+export const judgeSchema = yup
+  .object({
+    kind: kindOf('limits', 'target'),
+    band: of(['limits'], bandSchema.required()),
+    direction: of(
+      ['target'],
+      yup
+        .string()
+        .oneOf([...DIRECTIONS])
+        .required(),
+    ),
+    clear: of(['target'], finite().min(0).max(1000).required('Give the share for Clear')),
+    caution: of(['target'], finite().min(0).max(1000).required('Give the share for Caution')),
+  })
+  .noUnknown()
+  .test('order', 'Caution must begin at or before Clear', (judge) => {
+    const { kind, clear, caution } = judge as { kind: string; clear?: number; caution?: number };
+    return kind !== 'target' || caution! <= clear!;
+  });
+
+export const targetSourceSchema = yup
+  .object({
+    kind: kindOf('none', 'fixed', 'periods', 'measure', 'lastYear'),
+    value: of(['fixed'], finite().required('Give the target')),
+    period: of(
+      ['periods'],
+      yup
+        .string()
+        .oneOf([...REFERENCE_PERIODS])
+        .required(),
+    ),
+    prorate: of(
+      ['periods'],
+      yup
+        .string()
+        .oneOf([...PRORATIONS])
+        .required(),
+    ),
+    measure: of(['measure'], measureSchema.required()),
+    factor: of(['measure'], finite().required()),
+    percent: of(['lastYear'], finite().min(-100).max(1000).required('Give the percentage')),
+  })
+  .noUnknown();
+
+export const referenceSourceSchema = yup
+  .object({
+    kind: kindOf('none', 'fixed', 'before', 'lastYear', 'measure'),
+    value: of(['fixed'], finite().required('Give the reference')),
+    measure: of(['measure'], measureSchema.required()),
+  })
+  .noUnknown();
+
+export const indicatorSchema = yup
+  .object({
+    name: yup.string().trim().min(1, 'Give it a name').max(120).required('Give it a name'),
+    description: yup.string().trim().max(2000).default(''),
+    assetId: idText().required('Choose the asset'),
+    ownerId: idText().nullable().default(null),
+    measure: measureSchema.required('Choose what is measured'),
+    window: windowSchema.required(),
+    hours: hoursSchema.nullable().default(null),
+    judge: judgeSchema.required(),
+    target: targetSourceSchema.required(),
+    reference: referenceSourceSchema.required(),
+    decimals: yup.number().integer().min(0).max(6).required(),
+    display: yup
+      .string()
+      .oneOf([...DISPLAY_SCALES])
+      .default('units'),
+    boardId: idText().nullable().default(null),
+  })
+  .noUnknown()
+  .test('needsTarget', 'Shares of a target need a target: choose where it comes from', (definition) => {
+    const { judge, target } = definition as { judge?: { kind?: string }; target?: { kind?: string } };
+    return judge?.kind !== 'target' || target?.kind !== 'none';
+  });
+
+/** Targets typed in by period; null takes one away. */
+export const periodTargetsSchema = yup
+  .object({
+    values: yup
+      .array(
+        yup
+          .object({
+            start: yup.string().matches(DATE, 'A period begins on a date such as 2026-11-01').required(),
+            value: finite().nullable().defined(),
+          })
+          .noUnknown()
+          .required(),
+      )
+      .max(400)
+      .required(),
+  })
+  .noUnknown();

@@ -1,0 +1,91 @@
+import {
+  BeaconError,
+  byUrgency,
+  handoverShifts,
+  lengthOf,
+  unionOf,
+  type Handover,
+  type HandoverShift,
+} from '@vivid-beacon/core';
+import { alarmsRaisedIn, listStandingAlarms } from '../alarms/sql';
+import { listAssets } from '../assets/sql';
+import { calendarOf } from '../calendars/sql';
+import type { Queryable } from '../db/database';
+import { flagsClosedIn, listOpenFlags } from '../flags/sql';
+import { listStops } from '../logs/sql';
+import { listRemarks } from '../remarks/sql';
+import { silentFeeds } from '../watch/silentFeeds';
+import { listNotes, setAsideIn } from './sql';
+
+/** The shift of a plant that begins at `shiftStart`, or the one under way. @throws {BeaconError} NOT_FOUND */
+export async function readShift(
+  db: Queryable,
+  plantId: string,
+  shiftStart: number | null,
+  now: number,
+): Promise<{ shift: HandoverShift; shifts: HandoverShift[] }> {
+  const plant = (await listAssets(db)).find(({ id, parentId }) => id === plantId && parentId === null);
+  if (!plant) throw new BeaconError('NOT_FOUND', 'This plant does not exist.');
+  const shifts = handoverShifts(await calendarOf(db, plantId), now, plant.zone);
+  const shift = shiftStart === null ? shifts[0] : shifts.find(({ start }) => start === shiftStart);
+  if (!shift) throw new BeaconError('NOT_FOUND', 'There is no such shift in the last three days.');
+  return { shift, shifts };
+}
+
+/** What happened in a shift of a plant and what is still open, on one page. */
+export async function readHandover(
+  db: Queryable,
+  plantId: string,
+  shiftStart: number | null,
+  now: number,
+): Promise<Handover> {
+  const { shift, shifts } = await readShift(db, plantId, shiftStart, now);
+  const here = (await listAssets(db)).filter((asset) => asset.plantId === plantId);
+  const plant = here.find(({ id }) => id === plantId)!;
+  const ids = here.map(({ id }) => id);
+  const names = new Map(here.map(({ id, name }) => [id, name]));
+  const end = Math.min(shift.end, now);
+  // Half-open: what happened at this very moment belongs to it.
+  const until = Math.min(shift.end, now + 1);
+  const inPlant = <T extends { plantId: string }>(rows: readonly T[]): T[] =>
+    rows.filter((row) => row.plantId === plantId);
+  const [raised, standing, setAside, open, closed, stops, remarks, silent, notes] = await Promise.all([
+    alarmsRaisedIn(db, shift.start, until),
+    listStandingAlarms(db),
+    setAsideIn(db, plantId),
+    listOpenFlags(db),
+    flagsClosedIn(db, shift.start, until),
+    listStops(db, ids, shift.start, end),
+    listRemarks(db, ids, shift.start, end),
+    silentFeeds(db, now),
+    listNotes(db, plantId, shift.start),
+  ]);
+  return {
+    plantId,
+    plantName: plant.name,
+    zone: plant.zone,
+    now,
+    shift,
+    shifts,
+    raised: inPlant(raised),
+    standing: inPlant(standing),
+    setAside,
+    openFlags: inPlant(open).sort(byUrgency(now)),
+    closedFlags: inPlant(closed),
+    stops,
+    stoppedMs: stoppedIn(stops, { start: shift.start, end }),
+    remarks: remarks.map((remark) => ({ ...remark, assetName: names.get(remark.assetId) ?? '' })),
+    silentFeeds: inPlant(silent),
+    notes,
+  };
+}
+
+/** ms stopped inside the shift, added up over assets; stops of one asset that overlap count once. */
+function stoppedIn(stops: Handover['stops'], { start, end }: { start: number; end: number }): number {
+  const byAsset = new Map<string, { start: number; end: number }[]>();
+  for (const stop of stops) {
+    const span = { start: Math.max(start, stop.start), end: Math.min(end, stop.end ?? end) };
+    byAsset.set(stop.assetId, [...(byAsset.get(stop.assetId) ?? []), span]);
+  }
+  return [...byAsset.values()].reduce((sum, spans) => sum + lengthOf(unionOf(spans)), 0);
+}

@@ -1,0 +1,71 @@
+import { DateTime } from 'luxon';
+import {
+  addsUp,
+  bucketSpans,
+  MINIMUM_COVERAGE,
+  targetOfWindow,
+  type BucketSpans,
+  type IndicatorDefinition,
+  type Interval,
+  type PeriodTarget,
+} from '@vivid-beacon/core';
+import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
+import type { PlanContext } from '../readings/planner';
+
+/** The target that holds in each period; null where there is none. */
+export async function targetsOfBuckets(
+  context: PlanContext,
+  definition: IndicatorDefinition,
+  typed: readonly PeriodTarget[],
+  loaded: LoadedMeasure,
+  buckets: BucketSpans,
+): Promise<(number | null)[]> {
+  const { target, measure, hours } = definition;
+  const periods = buckets.start.map((start, i) => ({ start, end: buckets.end[i] }));
+  switch (target.kind) {
+    case 'none':
+      return periods.map(() => null);
+    case 'fixed':
+      return periods.map(() => target.value);
+    case 'periods':
+      return periods.map((period) =>
+        targetOfWindow(
+          typed,
+          target.period,
+          upTo(period, context.now),
+          addsUp(measure),
+          target.prorate,
+          loaded,
+        ),
+      );
+    case 'measure': {
+      const other = await loadMeasure(context, target.measure);
+      const { values } = await readMeasure(context, other, buckets);
+      return values.map(({ value, coverage }) =>
+        value === null || coverage < MINIMUM_COVERAGE ? null : value * target.factor,
+      );
+    }
+    case 'lastYear': {
+      const found: (number | null)[] = [];
+      for (const period of periods) {
+        const before = yearBefore(upTo(period, context.now), loaded.zone);
+        const one = bucketSpans(before, null, hours, loaded.zone, loaded.calendar);
+        const [{ value, coverage }] = (await readMeasure(context, loaded, one)).values;
+        const known = value !== null && coverage >= MINIMUM_COVERAGE;
+        found.push(known ? value + (Math.abs(value) * target.percent) / 100 : null);
+      }
+      return found;
+    }
+  }
+}
+
+/** What of a period has passed; one that has not begun counts whole, so that targets ahead can be shown. */
+function upTo({ start, end }: Interval, now: number): Interval {
+  return { start, end: now > start ? Math.min(end, now) : end };
+}
+
+/** The same dates and wall-clock times a year before. */
+function yearBefore({ start, end }: Interval, zone: string): Interval {
+  const before = (t: number): number => DateTime.fromMillis(t, { zone }).minus({ years: 1 }).toMillis();
+  return { start: before(start), end: before(end) };
+}
