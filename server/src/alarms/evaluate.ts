@@ -6,10 +6,12 @@ import {
   recallMs,
   runCondition,
   runFromContext,
+  sliceSeries,
   takenUpTo,
   EMPTY_SERIES,
   type AlarmState,
   type ConditionChange,
+  type ConditionState,
   type Series,
 } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
@@ -19,13 +21,22 @@ import { readSeries } from '../samples/readSeries';
 import type { MergeResult } from '../samples/store';
 import { conditionOfWatch } from './condition';
 import { newestStates } from './newestStates';
-import { addAlarm, addEvent, alarmsOfWatch, lockStandingAlarm, saveAlarmProcess, type AlarmRow } from './sql';
+import {
+  addAlarm,
+  addEvent,
+  alarmsOfWatch,
+  lockStandingAlarm,
+  saveAlarmProcess,
+  type AlarmRow,
+  type WatchKey,
+} from './sql';
 import { bringInLine, keepSuppression, suppressionAround } from './suppression';
 import {
   lockTimedWatches,
   lockWatchesOf,
   lockWatchesSuppressedBy,
   saveCondition,
+  saveConditions,
   type WatchRow,
 } from './watchSql';
 
@@ -52,10 +63,15 @@ export async function evaluateAlarms(
   if (changed.size === 0) return;
   const ids = [...changed.keys()];
   const touched: string[] = [];
+  const stood: (WatchKey & { condition: ConditionState })[] = [];
   for (const watch of await lockWatchesOf(db, ids)) {
-    const late = changed.get(watch.metricId)!.changedFrom! <= takenUpTo(watch.condition);
-    touched.push(...(late ? await evaluateAgain(db, watch, now) : await evaluateOn(db, watch, now)));
+    const result = changed.get(watch.metricId)!;
+    const late = result.changedFrom! <= takenUpTo(watch.condition);
+    const run = late ? await evaluateAgain(db, watch, now) : await evaluateOn(db, watch, result.fresh, now);
+    touched.push(...run.touched);
+    stood.push({ ruleId: watch.ruleId, metricId: watch.metricId, condition: run.state });
   }
+  await saveConditions(db, stood);
   const suppressed = await lockWatchesSuppressedBy(db, ids);
   if (suppressed.length > 0) {
     touched.push(...(await keepSuppression(db, suppressed, await newestStates(db, suppressed), now)));
@@ -77,14 +93,29 @@ export async function passTime(pool: Pool, now: number): Promise<number> {
   });
 }
 
-async function evaluateOn(db: Queryable, watch: WatchRow, now: number): Promise<string[]> {
+/** Where a condition stands after an evaluation, and the alarms that changed. */
+interface Evaluated {
+  readonly state: ConditionState;
+  readonly touched: readonly string[];
+}
+
+/**
+ * Goes on over new samples. A condition has always seen the newest usable sample that is stored, so that those that
+ * were just added are all there is to see; it reads only what it must look back to.
+ */
+async function evaluateOn(
+  db: Queryable,
+  watch: WatchRow,
+  fresh: Series | null,
+  now: number,
+): Promise<Evaluated> {
   const condition = conditionOfWatch(watch);
-  const after = Math.max(watch.condition.seen + 1, watch.inForceFrom) - recallMs(condition);
-  const fresh = await samplesOf(db, watch, after);
-  const { state, changes } = runCondition(condition, fresh, watch.condition, now);
-  const touched = await applyChanges(db, watch, changes, now);
-  await saveCondition(db, watch, state);
-  return touched;
+  const back = recallMs(condition);
+  const after = Math.max(watch.condition.seen + 1, watch.inForceFrom) - back;
+  const samples =
+    fresh && back === 0 ? sliceSeries(fresh, after, END_OF_TIME) : await samplesOf(db, watch, after);
+  const { state, changes } = runCondition(condition, samples, watch.condition, now);
+  return { state, touched: await applyChanges(db, watch, changes, now) };
 }
 
 async function samplesOf(db: Queryable, { metricId }: WatchRow, from: number): Promise<Series> {
@@ -191,7 +222,7 @@ const keyOf = ({ ruleId, metricId }: WatchRow): { ruleId: string; metricId: stri
 });
 
 /** Runs a rule afresh over all samples since it came into force and brings its alarms in line. */
-async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promise<string[]> {
+async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promise<Evaluated> {
   const condition = conditionOfWatch(watch);
   const context = contextStart(condition, watch.inForceFrom);
   const all = await samplesOf(db, watch, context);
@@ -231,8 +262,7 @@ async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promi
       touched.push(done.alarmId);
     }
   }
-  await saveCondition(db, watch, state);
-  return touched;
+  return { state, touched };
 }
 
 interface Episode {

@@ -15,6 +15,9 @@ import { suppressionAround } from './suppression';
 import { watchedMetrics } from './watched';
 import { addWatch, lockOrphanedWatches, lockWatchesOfRule, stateOfSameAsset } from './watchSql';
 
+/** Later than any sample, in ms: from devices whose clock is ahead there are some after now. */
+const END_OF_TIME = 9e12;
+
 type ParsedRule = RuleParts & { readonly inForceFrom: number };
 
 /**
@@ -47,12 +50,14 @@ async function startWatch(
   metric: MetricRow,
   from: number,
 ): Promise<void> {
-  const samples = async (start: number) =>
-    (await readSeries(db, [metric.id], start, from + 1)).get(metric.id)!;
-  const model = needsModel(rule.test) ? learn(rule.test, await samples(from - LEARN_MS), metric) : null;
+  const samples = async (start: number, to: number) =>
+    (await readSeries(db, [metric.id], start, to)).get(metric.id)!;
+  const model = needsModel(rule.test)
+    ? learn(rule.test, await samples(from - LEARN_MS, from + 1), metric)
+    : null;
   const condition = conditionOf(rule, metric, await calendarOf(db, metric.plantId), model);
   const context = contextStart(condition, from);
-  const run = runFromContext(condition, await samples(context), context, from, from);
+  const run = runFromContext(condition, await samples(context, END_OF_TIME), context, from, from);
   const suppressMetric = rule.suppress ? await suppressMetricOf(db, rule, metric.id) : null;
   const suppressing = { suppress: rule.suppress, suppressMetric };
   const newest = (await newestStates(db, [suppressing])).get(suppressMetric ?? '');

@@ -34,7 +34,7 @@ export interface WatchRow extends WatchKey {
   readonly intervalMs: number;
   readonly rollover: number | null;
   readonly zone: string;
-  /** Null = around the clock. */
+  /** Of the plant, where the rule has hours; null = none needed, or none set. */
   readonly calendar: WorkingCalendar | null;
 }
 
@@ -44,7 +44,7 @@ const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", 
     ${ms('rule.in_force_from', 'inForceFrom')}, rule.in_force as "inForce", rule.suppress,
     watch.suppress_metric as "suppressMetric", watch.suppressed, watch.aside, watch.condition, watch.model,
     metric.kind, metric.max_gap_ms::float8 as "maxGapMs", metric.interval_ms::float8 as "intervalMs", metric.rollover,
-    place.zone, calendar.document as calendar
+    place.zone, case when rule.hours is not null then calendar.document end as calendar
   from alarm_watch watch
   join alarm_rule rule on rule.id = watch.rule_id
   join metric on metric.id = watch.metric_id
@@ -147,6 +147,24 @@ export async function saveCondition(
     metricId,
     JSON.stringify(condition),
   ]);
+}
+
+/** The same for many at once. */
+export async function saveConditions(
+  db: Queryable,
+  watches: readonly (WatchKey & { readonly condition: ConditionState })[],
+): Promise<void> {
+  if (watches.length === 0) return;
+  await db.query(
+    `update alarm_watch watch set condition = new.condition
+     from unnest($1::bigint[], $2::bigint[], $3::jsonb[]) as new (rule_id, metric_id, condition)
+     where watch.rule_id = new.rule_id and watch.metric_id = new.metric_id`,
+    [
+      watches.map(({ ruleId }) => ruleId),
+      watches.map(({ metricId }) => metricId),
+      watches.map(({ condition }) => JSON.stringify(condition)),
+    ],
+  );
 }
 
 export async function saveSuppressed(

@@ -114,7 +114,7 @@ async function takeMetric(
     changedFrom ??= result.changedFrom;
   }
   await addIntakeMetric(db, { intakeId, metricId, ...total });
-  return { metricId, ...total, addedByDay: new Map(), changedFrom };
+  return { metricId, ...total, addedByDay: new Map(), changedFrom, fresh: null };
 }
 
 /** The samples of some days; of several at one time the last in the file holds. */

@@ -65,6 +65,7 @@ export async function undoIntake(
     corrected: 0,
     addedByDay: new Map(),
     changedFrom: from,
+    fresh: null,
   }));
   await evaluateAlarms(db, results, now);
   await markUndone(db, intakeId, personId, now);

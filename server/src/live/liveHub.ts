@@ -1,11 +1,10 @@
 import type { Request, Response } from 'express';
-import { createChannel, createSession, type Channel } from 'better-sse';
+import { createEventBuffer, createSession } from 'better-sse';
 import type { LiveMessage } from '@vivid-beacon/core';
 import { Listener } from './listen';
 
 /** Hands what PostgreSQL notifies to every connected browser, as server-sent events. */
 export class LiveHub {
-  private readonly channel: Channel = createChannel();
   private readonly listener: Listener;
   private readonly responses = new Set<Response>();
 
@@ -27,11 +26,14 @@ export class LiveHub {
     const session = await createSession(request, response, { retry: 1000, keepAlive: 20_000 });
     this.responses.add(response);
     session.once('disconnected', () => this.responses.delete(response));
-    this.channel.register(session);
     session.push({ connected: true }, 'hello');
   }
 
+  /** The text is the same for all, so it is written once and handed to every connection. */
   private send(message: LiveMessage): void {
-    this.channel.broadcast(message, 'change');
+    const buffer = createEventBuffer();
+    buffer.push(message, 'change');
+    const text = buffer.read();
+    for (const response of this.responses) response.write(text);
   }
 }

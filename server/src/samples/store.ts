@@ -3,6 +3,7 @@ import {
   DAY_MS,
   dayOf,
   EMPTY_SERIES,
+  joinSeries,
   judged,
   mergeSamples,
   packDay,
@@ -38,6 +39,8 @@ export interface MergeResult {
   readonly addedByDay: ReadonlyMap<number, number>;
   /** Earliest time whose value is new; null when nothing changed. */
   readonly changedFrom: number | null;
+  /** The usable samples that were added, when nothing was corrected and they are few; null = read them. */
+  readonly fresh: Series | null;
 }
 
 /** Told of every day that changed, with what it was merged from. */
@@ -45,6 +48,8 @@ export type MergeObserver = (metricId: string, dayStart: number, merged: Merged)
 
 /** Days handled by one statement; each is a few kB. */
 const DAYS_AT_ONCE = 400;
+/** Of more added samples than this none are kept at hand. */
+const FEW = 2000;
 
 type Incoming = ReadonlyMap<string, Series & { readonly q?: Uint8Array | null }>;
 
@@ -86,6 +91,7 @@ interface Tally {
   corrected: number;
   addedByDay: Map<number, number>;
   changedFrom: number | null;
+  fresh: Series | null;
 }
 
 interface Piece {
@@ -95,7 +101,15 @@ interface Piece {
 }
 
 function emptyTally(metricId: string): Tally {
-  return { metricId, added: 0, unchanged: 0, corrected: 0, addedByDay: new Map(), changedFrom: null };
+  return {
+    metricId,
+    added: 0,
+    unchanged: 0,
+    corrected: 0,
+    addedByDay: new Map(),
+    changedFrom: null,
+    fresh: EMPTY_SERIES,
+  };
 }
 
 function splitByDay(metric: StoreMetric, given: Series & { readonly q?: Uint8Array | null }): Piece[] {
@@ -159,6 +173,7 @@ async function mergePieces(
     const usable = usableOf(merged.series);
     const change = changeOf(merged);
     tally.changedFrom ??= change.first;
+    tally.fresh = freshOf(tally.fresh, merged);
     changed.push({ metric, dayStart, usable, all: merged.series, change });
     const last = stored.t.length - 1;
     const tail =
@@ -174,6 +189,12 @@ async function mergePieces(
   if (appended.length > 0) await appendDays(db, appended);
   if (corrections.length > 0) await writeCorrections(db, corrections, source, now);
   return changed;
+}
+
+/** Keeps few added samples at hand for those who look at new ones only. */
+function freshOf(before: Series | null, { added, corrections }: Merged): Series | null {
+  if (before === null || corrections.length > 0 || before.t.length + added.t.length > FEW) return null;
+  return joinSeries([before, usableOf(added)]);
 }
 
 /** A day as it is written, with its ends. */
