@@ -2,8 +2,15 @@ import fc from 'fast-check';
 import { above, conditionOf } from '../testing/makeCondition';
 import { DAY, HOUR, MINUTE, minutely } from '../testing/makeSeries';
 import { seriesOf, sliceSeries, type Series } from '../series/series';
-import { INITIAL_CONDITION, isActive, type AlarmCondition } from './condition';
-import { runCondition } from './runCondition';
+import {
+  INITIAL_CONDITION,
+  isActive,
+  takenUpTo,
+  type AlarmCondition,
+  type ConditionState,
+} from './condition';
+import { runCondition, runFromContext } from './runCondition';
+import { contextStart, recallMs } from './signal';
 
 const RULE = conditionOf(above(205, 4));
 
@@ -170,6 +177,43 @@ describe('live and Rehearsal', () => {
         },
       ),
       { numRuns: 400 },
+    );
+  });
+
+  it('stand the same in whatever order and however often the samples arrive', () => {
+    const arrival = fc.record({
+      values: fc.array(fc.integer({ min: 195, max: 215 }), { minLength: 2, maxLength: 40 }),
+      order: fc.array(fc.nat({ max: 39 }), { maxLength: 60 }),
+    });
+    fc.assert(
+      fc.property(fc.constantFrom(...tests), arrival, (condition, { values, order }) => {
+        const start = 5 * HOUR;
+        const at = (i: number): number => start + (i + 1) * 3 * MINUTE;
+        const now = at(values.length) + HOUR;
+        const stored = new Map<number, number>();
+        const series = (from: number): Series => {
+          const t = [...stored.keys()].filter((each) => each >= from).sort((a, b) => a - b);
+          return seriesOf(
+            t,
+            t.map((each) => stored.get(each)!),
+          );
+        };
+        const context = contextStart(condition, start);
+        const again = () => runFromContext(condition, series(context), context, start, now).state;
+        let state: ConditionState = again();
+        // Arrivals by chance first, repeats among them, then whatever has not come yet.
+        for (const i of [...order.filter((each) => each < values.length), ...values.keys()]) {
+          const known = stored.get(at(i)) === values[i];
+          stored.set(at(i), values[i]);
+          if (known) continue;
+          const late = at(i) <= takenUpTo(state);
+          const after = state.seen + 1 - recallMs(condition);
+          state = late ? again() : runCondition(condition, series(after), state, now).state;
+        }
+        expect(isActive(state)).toBe(isActive(again()));
+        expect(state.seen).toBe(at(values.length - 1));
+      }),
+      { numRuns: 300 },
     );
   });
 });

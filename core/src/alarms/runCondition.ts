@@ -117,6 +117,19 @@ export function runSignal(
   };
 
   for (let i = from.seen > 0 ? firstAtOrAfter(t, from.seen + 1) : 0; i < t.length; i++) {
+    if (!timed && !waiting) {
+      // Most samples change nothing: on to the next that does.
+      const next = active ? firstAtMost(x, back, i) : firstAbove(x, over, i);
+      let k = next - 1;
+      while (k >= i && Number.isNaN(v[k])) k--;
+      if (k >= i) {
+        seen = t[k];
+        last = shown[k];
+        told = 0;
+      }
+      i = next;
+      if (i === t.length) break;
+    }
     if (Number.isNaN(v[i])) continue;
     const when = t[i];
     if (timed) pass(when);
@@ -154,4 +167,18 @@ export function runSignal(
     },
     changes,
   };
+}
+
+/** First index from `from` on with x > limit; the length if there is none. */
+function firstAbove(x: Float64Array, limit: number, from: number): number {
+  let i = from;
+  while (i < x.length && !(x[i] > limit)) i++;
+  return i;
+}
+
+/** First index from `from` on with x ≤ limit; the length if there is none. */
+function firstAtMost(x: Float64Array, limit: number, from: number): number {
+  let i = from;
+  while (i < x.length && !(x[i] <= limit)) i++;
+  return i;
 }

@@ -1,25 +1,11 @@
 import type { AlarmEvent, AlarmRule } from '@vivid-beacon/core';
-import {
-  alarmsOf,
-  push,
-  ruleDraft,
-  startTestServer,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { alarmsOf, onTestServer, push, ruleDraft, withMetric } from '../testing/testServer';
 import { passTime } from './evaluate';
 import { keepScopes } from './rules';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 const put = (metricId: string, part: object) =>
   analyst.call<{ id: string; error?: { message: string } }>(

@@ -1,25 +1,16 @@
 import type { Alarm, AlarmEvent, AlarmRule, Flag, Person } from '@vivid-beacon/core';
 import {
   alarmsOf as alarmsOfRule,
+  onTestServer,
   push,
   ruleDraft,
-  startTestServer,
   TEST_NOW,
-  withMetric,
-  type TestServer,
   type Visitor,
+  withMetric,
 } from '../testing/testServer';
 
 const MINUTE = 60_000;
-let test: TestServer;
-let analyst: Visitor;
-let operator: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-  operator = await test.as('operator');
-});
-afterAll(() => test.stop());
+const { test, analyst, operator } = onTestServer('analyst', 'operator');
 
 const ruleOn = async (metricId: string, part: object = {}): Promise<string> =>
   (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', ruleDraft(metricId, part))).body.id;

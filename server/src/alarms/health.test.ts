@@ -1,25 +1,9 @@
 import type { Alarm, AlarmEvent, AlarmHealth, AlarmRule, HealthCheck } from '@vivid-beacon/core';
-import {
-  push,
-  ruleDraft,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, ruleDraft, TEST_NOW, withMetric } from '../testing/testServer';
 import type { RaisingRule } from './annunciationSql';
 
 const MINUTE = 60_000;
-let test: TestServer;
-let analyst: Visitor;
-let operator: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-  operator = await test.as('operator');
-});
-afterAll(() => test.stop());
+const { test, analyst, operator } = onTestServer('analyst', 'operator');
 
 interface Answer {
   readonly health: AlarmHealth;

@@ -1,21 +1,8 @@
 import type { Asset, Metric, WireError } from '@vivid-beacon/core';
-import {
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 type Failed = { error: WireError };
 const add = async (form: object) => analyst.call<Asset & Failed>('POST', '/api/assets', form);

@@ -6,15 +6,9 @@ import {
   type Readout,
   type WireError,
 } from '@vivid-beacon/core';
-import { startTestServer, withMetric, type TestServer, type Visitor } from '../testing/testServer';
+import { onTestServer, withMetric } from '../testing/testServer';
 
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 async function documentOf(band: object | null = null) {
   const { metricId } = await withMetric(analyst);

@@ -1,14 +1,10 @@
 import { mkdtemp, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import { startTestServer, type TestServer } from '../testing/testServer';
+import { onTestServer } from '../testing/testServer';
 import { migrate } from './migrate';
 
-let test: TestServer;
-beforeAll(async () => {
-  test = await startTestServer();
-});
-afterAll(() => test.stop());
+const { test } = onTestServer();
 
 describe('migrate', () => {
   it('applies nothing the second time', async () => {

@@ -1,22 +1,9 @@
 import type { Metric, QueryAnswer, Reading, WireError } from '@vivid-beacon/core';
-import {
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 const metric = (metricId: string, summary: string | null = null) => ({ kind: 'metric', metricId, summary });
 type Made = Metric & { error?: WireError };

@@ -1,23 +1,10 @@
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { readColumns, type WireError } from '@vivid-beacon/core';
-import {
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 const get = (path: string) => fetch(test.url + path, { headers: { cookie: analyst.cookie() } });
 

@@ -1,25 +1,13 @@
 import type { Flag, FlagCause, FlagEvent, Person, WireError } from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
-import {
-  PASSWORD,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, PASSWORD, TEST_NOW, type Visitor, withMetric } from '../testing/testServer';
 
-let test: TestServer;
-let analyst: Visitor;
-let operator: Visitor;
+const { test, analyst, operator } = onTestServer('analyst', 'operator');
 let assetId: string;
 let metricId: string;
 let people: Person[];
 beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-  operator = await test.as('operator');
   ({ assetId, metricId } = await withMetric(analyst));
   const passwordHash = await hashPassword(PASSWORD);
   const at = TEST_NOW;
@@ -32,7 +20,6 @@ beforeAll(async () => {
   });
   people = (await analyst.call<Person[]>('GET', '/api/people')).body;
 });
-afterAll(() => test.stop());
 
 const idOf = (name: string): string => people.find((person) => person.name === name)!.id;
 const hand = (by: Visitor, part: object = {}) =>

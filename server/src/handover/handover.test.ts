@@ -1,24 +1,9 @@
 import type { Flag, Handover, Person } from '@vivid-beacon/core';
-import {
-  push,
-  ruleDraft,
-  startTestServer,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, ruleDraft, type Visitor, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
-let test: TestServer;
-let analyst: Visitor;
-let operator: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-  operator = await test.as('operator');
-});
-afterAll(() => test.stop());
+const { test, analyst, operator } = onTestServer('analyst', 'operator');
 
 const ask = (plantId: string, shift?: number, who: Visitor = operator) =>
   who.call<Handover>(

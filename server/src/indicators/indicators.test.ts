@@ -1,23 +1,10 @@
 import type { IndicatorReading, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
-import {
-  indicatorDraft,
-  push,
-  startTestServer,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { indicatorDraft, onTestServer, push, withMetric } from '../testing/testServer';
 import type { IndicatorPast } from './history';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 interface Whole {
   readonly indicator: IndicatorReading;

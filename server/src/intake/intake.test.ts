@@ -1,22 +1,8 @@
 import type { Intake, Reading, WireError } from '@vivid-beacon/core';
-import {
-  filePart,
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { filePart, onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const DAY = 86_400_000;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 const begin = async (size = 1000): Promise<{ status: number; body: { id: string; error?: WireError } }> =>
   analyst.call('POST', '/api/intakes', {

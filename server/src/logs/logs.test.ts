@@ -7,22 +7,12 @@ import type {
   StretchRemark,
   WireError,
 } from '@vivid-beacon/core';
-import { startTestServer, TEST_NOW, withMetric, type TestServer, type Visitor } from '../testing/testServer';
+import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
-let test: TestServer;
-let analyst: Visitor;
-let operator: Visitor;
-let viewer: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-  operator = await test.as('operator');
-  viewer = await test.as('viewer');
-});
-afterAll(() => test.stop());
+const { test, analyst, operator, viewer } = onTestServer('analyst', 'operator', 'viewer');
 
 type Failed = { error: WireError };
 const asset = async (name: string, parentId: string | null = null) =>

@@ -1,30 +1,16 @@
 import type { Alarm, AlarmEvent, Flag, Notice, Person } from '@vivid-beacon/core';
-import {
-  alarmsOf,
-  push,
-  ruleDraft,
-  startTestServer,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { alarmsOf, onTestServer, push, ruleDraft, type Visitor, withMetric } from '../testing/testServer';
 import { escalate } from './alarmNotices';
 import { tellOfLateFlags } from './flagNotices';
 import { sendNotices, waitAfter, type Posts } from './send';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
-let test: TestServer;
-let analyst: Visitor;
-let operator: Visitor;
+const { test, analyst, operator } = onTestServer('analyst', 'operator');
 let people: Person[];
 beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-  operator = await test.as('operator');
   people = (await analyst.call<Person[]>('GET', '/api/people')).body;
 });
-afterAll(() => test.stop());
 
 const idOf = (role: string): string => people.find((person) => person.role === role)!.id;
 const later = (ms: number): void => void (test.clock.now += ms);

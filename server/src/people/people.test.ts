@@ -1,12 +1,8 @@
 import type { SessionState, WireError } from '@vivid-beacon/core';
 import { makeFirstAdministrator } from './firstAdministrator';
-import { startTestServer, type TestServer } from '../testing/testServer';
+import { onTestServer } from '../testing/testServer';
 
-let test: TestServer;
-beforeAll(async () => {
-  test = await startTestServer();
-});
-afterAll(() => test.stop());
+const { test } = onTestServer();
 
 describe('signing in', () => {
   it('signs in, tells who one is, and signs out', async () => {

@@ -1,25 +1,11 @@
 import type { IndicatorLoss, LevelSpan } from '@vivid-beacon/core';
-import {
-  indicatorDraft,
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { indicatorDraft, onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const BAND = { direction: 'lower', caution: 20, breach: 30, target: 15 } as const;
 
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 /** Three hours: one Clear, one in Breach, one with nothing. */
 async function threeHours() {

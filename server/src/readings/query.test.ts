@@ -1,24 +1,11 @@
 import fc from 'fast-check';
 import { readColumns, type QueryAnswer, type Reading, type WireError } from '@vivid-beacon/core';
-import {
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 type Answer = QueryAnswer & { error?: WireError };
 const ask = async (query: object): Promise<{ status: number; body: Answer }> =>

@@ -1,25 +1,12 @@
 import type { PushAnswer } from '@vivid-beacon/core';
-import {
-  filePart,
-  push,
-  startTestServer,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { filePart, onTestServer, push, withMetric } from '../testing/testServer';
 import { startServerProcess } from '../testing/serverProcess';
 import { readSeries } from './readSeries';
 
 const MINUTE = 60_000;
 const BATCH = 500;
 
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 describe('a server that is killed while samples arrive', () => {
   it('has stored every acknowledged batch whole and once, and no batch in part', async () => {

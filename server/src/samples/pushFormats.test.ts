@@ -2,26 +2,13 @@ import { gzipSync } from 'node:zlib';
 import express from 'express';
 import type { AddressInfo } from 'node:net';
 import type { Metric, PushAnswer, WireError } from '@vivid-beacon/core';
-import {
-  push,
-  startTestServer,
-  TEST_NOW,
-  withMetric,
-  type TestServer,
-  type Visitor,
-} from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 import { pushGate } from './gate';
 import { applyRetention } from './retention';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 const stored = async (metricId: string): Promise<[number, number, number][]> =>
   (

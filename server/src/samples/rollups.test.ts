@@ -9,20 +9,14 @@ import {
   sortSamples,
 } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
-import { startTestServer, TEST_NOW, withMetric, type TestServer, type Visitor } from '../testing/testServer';
+import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
 import { rebuildRollups } from './rebuild';
 import { readRollups } from './rollupSql';
 import { mergeIntoStore } from './store';
 
 const MINUTE = 60_000;
 const START = Date.UTC(2026, 2, 27);
-let test: TestServer;
-let analyst: Visitor;
-beforeAll(async () => {
-  test = await startTestServer();
-  analyst = await test.as('analyst');
-});
-afterAll(() => test.stop());
+const { test, analyst } = onTestServer('analyst');
 
 interface Sent {
   readonly minute: number;

@@ -95,6 +95,27 @@ export async function startTestServer(): Promise<TestServer> {
   };
 }
 
+/**
+ * A test server that stands from before the first test of a file to after the last, with one visitor a role. What is
+ * returned can be used inside tests and hooks, not while the file is read.
+ */
+export function onTestServer<R extends Role>(
+  ...roles: R[]
+): { readonly test: TestServer } & Record<R, Visitor> {
+  const standing = new Map<string, object>();
+  beforeAll(async () => {
+    const test = await startTestServer();
+    standing.set('test', test);
+    for (const role of roles) standing.set(role, await test.as(role));
+  });
+  afterAll(() => (standing.get('test') as TestServer | undefined)?.stop());
+  const later = (name: string): object =>
+    new Proxy({}, { get: (_, key) => Reflect.get(standing.get(name)!, key) as unknown });
+  return Object.fromEntries(['test', ...roles].map((name) => [name, later(name)])) as ReturnType<
+    typeof onTestServer<R>
+  >;
+}
+
 function makeVisitor(url: string): Visitor {
   let cookie = '';
   let formToken = '';
