@@ -5,7 +5,11 @@ const PEOPLE = { lead: 'Dele Marsh', analyst: 'Ines Varga' };
 
 /** A machine with a metric that can be pushed to. */
 async function machine(page: Page, send: Send, mark: string, metric: object) {
-  const asset = await send('POST', '/api/assets', { name: `Press ${mark}`, kind: 'machine', zone: 'Europe/London' });
+  const asset = await send('POST', '/api/assets', {
+    name: `Press ${mark}`,
+    kind: 'machine',
+    zone: 'Europe/London',
+  });
   const made = await send<{ id: string; key: string }>('POST', '/api/metrics', {
     assetId: asset.id,
     ...metric,

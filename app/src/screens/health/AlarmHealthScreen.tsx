@@ -65,8 +65,8 @@ export function AlarmHealthScreen() {
       </Answer>
       <Words as="second" colour={palette.ink2} style={styles.source}>
         Rates are per person. Guidelines after ISA-18.2 and EEMUA 191, as remembered by the makers of this
-        page, not copied from them. Alarms of rules that were shelved or out of service do not count: nobody
-        was called, nor do those of rules suppressed by design. Shares by priority are told from 20 alarms on.
+        page, not copied from them. Alarms that were shelved, suppressed by design or out of service do not
+        count: nobody was called. Shares by priority are told from 20 alarms on.
       </Words>
     </Page>
   );
