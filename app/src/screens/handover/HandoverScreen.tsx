@@ -7,7 +7,6 @@ import { mayAct } from '../../api/mayAct';
 import { useWatch } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { Answer } from '../../components/Answer';
-import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
 import { RemarkField } from '../../components/RemarkField';
 import { Row } from '../../components/Row';
@@ -15,6 +14,7 @@ import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useLayout } from '../../hooks/useLayout';
+import { CopyButton } from './CopyButton';
 import { HandoverSections } from './HandoverSections';
 import { handoverText } from './handoverText';
 
@@ -33,15 +33,7 @@ export function HandoverScreen() {
       full
       onBack={() => router.navigate('/')}
       backName="Back to On watch"
-      tools={
-        query.data && (
-          <Button
-            look="quiet"
-            label="Copy as text"
-            onPress={() => void navigator.clipboard.writeText(handoverText(query.data))}
-          />
-        )
-      }
+      tools={query.data && <CopyButton text={handoverText(query.data)} />}
     >
       {plants.length > 1 && (
         <WordRow
