@@ -1,4 +1,4 @@
-import { LossesScreen } from '../screens/LossesScreen';
+import { LossesScreen } from '../screens/losses/LossesScreen';
 
 export default function Losses() {
   return <LossesScreen />;

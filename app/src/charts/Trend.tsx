@@ -3,6 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Line, Rect } from 'react-native-svg';
 import {
   formatMoment,
+  formatGraduation,
   formatNumber,
   formatValue,
   levelOf,
@@ -352,6 +353,11 @@ export function Trend({
             (series.every(({ answer }) => answer.samples === 0) ? 'No readings in this window' : caption)}
         </Words>
       </View>
+      {leftAxis?.gap && (
+        <Words as="second" colour={palette.ink2} style={styles.left}>
+          {`The scale leaves out ${formatGraduation(leftAxis.gap.from)} to ${formatGraduation(leftAxis.gap.to)}.`}
+        </Words>
+      )}
       {scene.leftOut.length > 0 && (
         <Words as="second" colour={palette.ink2}>
           {`Not drawn, because a trend has two value axes: ${scene.leftOut.join(', ')}`}
@@ -374,4 +380,5 @@ const styles = StyleSheet.create({
   plot: { touchAction: 'pan-y', userSelect: 'none' } as object,
   choosing: { touchAction: 'none', userSelect: 'none', cursor: 'crosshair' } as object,
   told: { minHeight: 18, paddingLeft: LEFT },
+  left: { paddingLeft: LEFT },
 });

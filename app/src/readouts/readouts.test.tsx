@@ -8,7 +8,7 @@ import type {
   StretchNumbers,
   TrendAnswer,
 } from '@vivid-beacon/core';
-import { emptyReadout, writeTrend } from '@vivid-beacon/core';
+import { emptyReadout, PLAIN_SCALE, writeTrend } from '@vivid-beacon/core';
 import { BoardLookProvider } from '../boards/BoardLookContext';
 import { Bytes, Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { ReadoutView } from './ReadoutView';
@@ -381,6 +381,17 @@ describe('a trend', () => {
       return body.band ?? body.measures?.[0].band;
     });
     expect(bands).toEqual([BAND, BAND]);
+  });
+
+  it('on a broken scale says which values it leaves out', async () => {
+    show(
+      { form: 'trend', compare: 'none', band: null, scale: { ...PLAIN_SCALE, broken: true } },
+      {
+        ...answers,
+        'POST /api/readings/trend': new Bytes(writeTrend(trend([10, 11, 12, 11, 980, 990, 1000, 985]))),
+      },
+    );
+    expect(await screen.findByText(/^The scale leaves out \d+ to \d+\.$/)).toBeTruthy();
   });
 
   it('in percent of the first value has neither band nor ends of the unit', async () => {

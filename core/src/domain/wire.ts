@@ -318,7 +318,12 @@ export interface Watch {
 export interface IndicatorLoss {
   readonly id: string;
   readonly name: string;
+  readonly assetId: string;
   readonly assetName: string;
+  /** The metric that leads its measure. */
+  readonly metricId: string;
+  /** The stretch of time that is counted. */
+  readonly window: Interval;
   readonly plantId: string;
   readonly breachMs: number;
   readonly cautionMs: number;

@@ -267,11 +267,33 @@ describe('what a rule can look for', () => {
     expect((await put(metricId, { test: wrong })).status).toBe(422);
   });
 
+  it('is suppressed by a state only, and by one that there is', async () => {
+    const { metricId } = await withMetric(analyst);
+    const other = await withMetric(analyst);
+    const by = async (id: string): Promise<number> =>
+      (await put(metricId, { suppress: { metricId: id, code: 0, is: true } })).status;
+    expect(await by(other.metricId)).toBe(422);
+    expect(await by('999999')).toBe(404);
+  });
+
   it('leaves out of a test what does not belong to it', async () => {
     const { metricId } = await withMetric(analyst);
     const rule = await ruleOn(metricId, { test: { kind: 'silence', forMs: HOUR, limit: 5, side: 'above' } });
     const { body } = await analyst.call<AlarmRule[]>('GET', '/api/alarm-rules');
     expect(body.find(({ id }) => id === rule)!.test).toEqual({ kind: 'silence', forMs: HOUR });
+  });
+});
+
+describe('a rehearsal of very many samples', () => {
+  it('runs on fewer days, and its window says so', async () => {
+    const { metricId } = await withMetric(analyst, { intervalMs: 1000, maxGapMs: 10_000 });
+    const { body } = await analyst.call<{ window: { start: number; end: number } }>(
+      'POST',
+      '/api/alarm-rules/rehearsal',
+      ruleDraft(metricId, { days: 365 }),
+    );
+    // 86,400 samples a day: 231 days make 20 million.
+    expect((body.window.end - body.window.start) / 86_400_000).toBe(231);
   });
 });
 

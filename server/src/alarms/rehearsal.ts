@@ -36,7 +36,7 @@ export interface RehearsalAnswer extends Rehearsal {
   readonly unlearnt: number;
 }
 
-/** Runs a draft on the last `days` of samples of everything it would watch. */
+/** Runs a draft on the last `days` of samples of everything it would watch; on fewer where those are too many. */
 export async function rehearseRule(
   db: Queryable,
   draft: RuleParts,
@@ -66,9 +66,18 @@ interface DraftPast {
   readonly unlearnt: number;
 }
 
+/** So many samples a rehearsal holds at most, 16 bytes each and what is made of them. */
+const MOST_SAMPLES = 20_000_000;
+
+/** As many days as memory allows, at least one; the answer's window tells. */
+function affordableDays(metrics: readonly Pick<MetricRow, 'intervalMs'>[], days: number): number {
+  const aDay = metrics.reduce((sum, { intervalMs }) => sum + DAY_MS / intervalMs, 0);
+  return Math.max(1, Math.min(days, Math.floor(MOST_SAMPLES / aDay)));
+}
+
 async function pastOfDraft(db: Queryable, draft: RuleParts, days: number, now: number): Promise<DraftPast> {
-  const window = { start: now - days * DAY_MS, end: now };
   const metrics = await watchedMetrics(db, draft);
+  const window = { start: now - affordableDays(metrics, days) * DAY_MS, end: now };
   const learns = needsModel(draft.test);
   const from = learns ? window.start - LEARN_MS : window.start;
   const series = await readSeries(

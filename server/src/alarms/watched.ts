@@ -15,7 +15,7 @@ const MOST_WATCHED = 500;
  */
 export async function watchedMetrics(
   db: Queryable,
-  rule: Pick<RuleParts, 'metricId' | 'under' | 'test'>,
+  rule: Pick<RuleParts, 'metricId' | 'under' | 'test' | 'suppress'>,
 ): Promise<MetricRow[]> {
   const metric = (await needMetrics(db, [rule.metricId])).get(rule.metricId)!;
   if (metric.origin !== 'samples') {
@@ -28,6 +28,7 @@ export async function watchedMetrics(
   if (!TESTS_OF_KIND[metric.kind].includes(rule.test.kind)) {
     throw new BeaconError('BAD_INPUT', `This cannot be looked for in a ${metric.kind}.`, 'test.kind');
   }
+  if (rule.suppress) await needState(db, rule.suppress.metricId);
   if (rule.under === null) return [metric];
   const ids = await metricsInScope(db, { metricId: rule.metricId, under: rule.under });
   if (ids.length > MOST_WATCHED) {
@@ -42,4 +43,14 @@ export async function watchedMetrics(
   }
   const rows = await metricsById(db, ids);
   return ids.map((id) => rows.get(id)!);
+}
+
+async function needState(db: Queryable, metricId: string): Promise<void> {
+  const state = (await needMetrics(db, [metricId])).get(metricId)!;
+  if (state.kind === 'state') return;
+  throw new BeaconError(
+    'BAD_INPUT',
+    `${state.name} is a ${state.kind}. Only a state can suppress a rule.`,
+    'suppress.metricId',
+  );
 }

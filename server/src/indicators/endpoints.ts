@@ -76,9 +76,9 @@ export const indicatorEndpoints = [
     path: '/api/indicators/time-by-level',
     access: 'viewer',
     summary:
-      'How long each indicator, by the hour, was on each level over the last days, each hour judged by the definition in force then.',
+      'How long each indicator was on each level over the last days: by the hour, a total by periods as long as its window; each judged by the definition in force then.',
     answer:
-      '[{ id, name, assetName, plantId, breachMs, cautionMs, nodataMs, clearMs }], longest in breach first',
+      '[{ id, name, assetId, assetName, metricId, window, plantId, breachMs, cautionMs, nodataMs, clearMs }], ms, longest in breach first',
     query: yup.object({ days: yup.number().integer().min(1).max(90).default(7) }),
     handle: ({ app, query }) => {
       const now = app.now();

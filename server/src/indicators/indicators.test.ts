@@ -1,4 +1,4 @@
-import type { IndicatorReading, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
+import type { IndicatorLoss, IndicatorReading, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
 import { indicatorDraft, onTestServer, push, withMetric } from '../testing/testServer';
 import type { IndicatorPast } from './history';
 
@@ -117,6 +117,14 @@ describe('an indicator', () => {
     expect(later.indicator.reading.level).toBe('caution');
     expect(later.targets).toEqual([{ start: '2026-11-01', value: 8400 }]);
     expect((await set([{ start: 'November', value: 1 }])).status).toBe(422);
+    // Of a total its hours say nothing: the whole week has the level of the month so far.
+    const losses = await analyst.call<IndicatorLoss[]>('GET', '/api/indicators/time-by-level?days=7');
+    expect(losses.body.find((each) => each.id === id)).toMatchObject({
+      cautionMs: 7 * 24 * HOUR,
+      breachMs: 0,
+      clearMs: 0,
+      nodataMs: 0,
+    });
   });
 
   it('takes its target from another metric, and from last year', async () => {

@@ -1,4 +1,5 @@
 import {
+  addsUp,
   bandOfJudge,
   bucketSpans,
   levelOf,
@@ -19,6 +20,7 @@ import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
 import { readValue } from '../readings/read';
+import { bucketOfWindow, type PastBucket } from './bucketOfWindow';
 import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
 import { targetsOfBuckets } from './targets';
 
@@ -115,7 +117,7 @@ export async function judgePast(
   versions: readonly IndicatorVersion[],
   targets: readonly PeriodTarget[],
   interval: Interval,
-  bucket: 'hour' | 'day' | 'week' | 'month' | 'quarter' | 'year',
+  bucket: PastBucket,
   now: number,
 ): Promise<JudgedPeriod[]> {
   const context = { db, now };
@@ -148,7 +150,10 @@ export async function judgePast(
   return judged.sort((a, b) => a.start - b.start);
 }
 
-/** How long each indicator lay on which level, by the hour, those longest in breach first. */
+/**
+ * How long each indicator lay on which level, those longest in breach first: by the hour, or for one that adds up by
+ * periods as long as its window, because an hour of a total says nothing of the whole.
+ */
 export async function readIndicatorLosses(
   db: Queryable,
   interval: Interval,
@@ -159,17 +164,22 @@ export async function readIndicatorLosses(
   const [versions, targets] = [await versionsOf(db, ids), await targetsOf(db, ids)];
   const losses = await Promise.all(
     rows.map(async ({ id, definition, assetName, plantId }) => {
-      const past = await judgePast(db, versions.get(id)!, targets.get(id)!, interval, 'hour', now);
-      const spans: LevelSpan[] = past.map(({ start, end, level }) => ({
-        start,
-        end: Math.min(end, now),
+      const whole = addsUp(definition.measure);
+      const bucket = whole ? bucketOfWindow(definition.window, now, 'UTC') : 'hour';
+      const past = await judgePast(db, versions.get(id)!, targets.get(id)!, interval, bucket, now);
+      const spans = past.map(({ start, end, level }): LevelSpan => ({
+        start: Math.max(start, interval.start),
+        end: Math.min(end, interval.end, now),
         level,
       }));
       const time = timeByLevel(spans);
       return {
         id,
         name: definition.name,
+        assetId: definition.assetId,
         assetName,
+        metricId: definition.measure.metricId,
+        window: interval,
         plantId,
         breachMs: time.breach,
         cautionMs: time.caution,

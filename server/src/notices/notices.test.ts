@@ -343,4 +343,18 @@ describe('the outbox', () => {
     const all = await analyst.call<{ notices: Notice[] }>('GET', '/api/notices?of=all');
     expect(new Set(all.body.notices.map(({ personName }) => personName)).size).toBeGreaterThan(1);
   });
+
+  it('is emptied of what is long past, never of what still waits', async () => {
+    const { tidyUp } = await import('../samples/retention');
+    await send();
+    const one = await hot();
+    await one.sample(230);
+    const { pool } = test.server.app;
+    const count = async (): Promise<number> =>
+      (await pool.query<{ n: number }>('select count(*)::int as n from notice')).rows[0].n;
+    expect(await count()).toBeGreaterThan(1);
+    await tidyUp(pool, test.clock.now + 401 * 24 * HOUR);
+    expect(await count()).toBe(1);
+    expect((await pool.query('select 1 from caught_message')).rows).toEqual([]);
+  });
 });

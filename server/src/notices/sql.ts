@@ -225,3 +225,12 @@ export async function addCaught(
     [message.channel, message.messageId, message.sentTo, message.subject, message.body, moment(message.at)],
   );
 }
+
+/** Throws away notices written, and messages that stand-ins received, before these moments (ms). What waits stays. */
+export async function dropOldNotices(db: Queryable, written: number, received: number): Promise<void> {
+  await db.query(
+    'delete from notice where created_at < $1 and (sent_at is not null or digest_id is not null)',
+    [moment(written)],
+  );
+  await db.query('delete from caught_message where received_at < $1', [moment(received)]);
+}

@@ -1,9 +1,13 @@
 import { DAY_MS } from '@vivid-beacon/core';
 import { one, type Pool } from '../db/database';
 import { dropForgottenParts } from '../intake/sql';
+import { dropOldNotices } from '../notices/sql';
 
 /** Intakes that were begun and never finished are given up after this time. */
 const FORGOTTEN_MS = 2 * DAY_MS;
+/** The outbox reaches back so far; what stand-ins received, so far. */
+const KEEP_NOTICES_MS = 400 * DAY_MS;
+const KEEP_CAUGHT_MS = 30 * DAY_MS;
 
 /**
  * Throws away raw samples older than their metric keeps them. Rollups stay, so that trends and totals reach
@@ -29,4 +33,5 @@ export async function applyRetention(pool: Pool, now: number): Promise<number> {
 export async function tidyUp(pool: Pool, now: number): Promise<void> {
   await applyRetention(pool, now);
   await dropForgottenParts(pool, now - FORGOTTEN_MS);
+  await dropOldNotices(pool, now - KEEP_NOTICES_MS, now - KEEP_CAUGHT_MS);
 }

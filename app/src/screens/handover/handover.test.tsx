@@ -160,7 +160,7 @@ describe('what needs a person now', () => {
       titles.findIndex((title) => title.includes(name)),
     );
     expect(order).toEqual([0, 1, 2, 3]);
-    expect(titles[0]).toContain('High priority, Breach for 1 h, not acknowledged. Quayside');
+    expect(titles[0]).toContain('High priority, Breach for 1 h, not acknowledged. Ironer 2, Quayside');
     expect(titles[3]).toContain('2 alarm rules see nothing');
     expect(screen.getByText('1 shelved, suppressed or out of service')).toBeTruthy();
     await person.click(await screen.findByRole('button', { name: 'Acknowledge Alarm 2' }));

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { limitOf, withLimit, type AlarmRule, type AlarmTest, type Metric } from '@vivid-beacon/core';
+import { DAY_MS, limitOf, withLimit, type AlarmRule, type AlarmTest, type Metric } from '@vivid-beacon/core';
 import { rehearse, rehearseLimits } from '../../api/rehearsal';
 import type { RuleForm } from '../../api/changes';
 import { Answer } from '../../components/Answer';
@@ -27,10 +27,13 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
   const rehearsal = useRehearsal(rule);
   const now = useRehearsal(before && draftOf(before));
   const limit = limitOf(rule.test);
+  // Over many metrics it may have been fewer than were asked for.
+  const ran = rehearsal.data?.window;
+  const days = ran ? Math.round((ran.end - ran.start) / DAY_MS) : REHEARSAL_DAYS;
   const limits = useOtherLimits(limit === null ? null : rule);
   const { unit, decimals } = unitOfLimit(rule.test, metric);
   return (
-    <Section title="Rehearsal" aside={`last ${REHEARSAL_DAYS} days`}>
+    <Section title="Rehearsal" aside={`last ${days} days`}>
       <Answer query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
         {(answer) =>
           answer.samples === 0 ? (

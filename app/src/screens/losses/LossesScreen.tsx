@@ -1,0 +1,57 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { IndicatorLoss } from '@vivid-beacon/core';
+import { useIndicatorLosses } from '../../api/queries';
+import { Answer } from '../../components/Answer';
+import { Notice } from '../../components/Notice';
+import { Page } from '../../components/Page';
+import { WordRow } from '../../components/WordRow';
+import { Words } from '../../components/Words';
+import { usePalette } from '../../theme/useTheme';
+import { LossRow } from './LossRow';
+
+const DAYS = [
+  { value: '1', label: '24 h' },
+  { value: '7', label: '7 days' },
+  { value: '30', label: '30 days' },
+] as const;
+
+/** Where time is lost to breaches: indicators by the hours they lay in Breach. */
+export function LossesScreen() {
+  const palette = usePalette();
+  const [days, setDays] = useState<(typeof DAYS)[number]['value']>('7');
+  const losses = useIndicatorLosses(Number(days));
+  return (
+    <Page title="Losses" under="Time outside the target band">
+      <WordRow name="Window" options={DAYS} chosen={days} onChoose={setDays} />
+      <Answer query={losses} reading={`Reading ${days} days`}>
+        {(rows) =>
+          rows.length === 0 ? (
+            <Notice
+              kind="empty"
+              title="No indicators yet"
+              text="Losses are counted for indicators with a target band."
+            />
+          ) : (
+            <LossList rows={rows} />
+          )
+        }
+      </Answer>
+      <Words as="second" colour={palette.ink2} style={{ paddingTop: 14 }}>
+        Each local hour counts with the level of its own value, a total by periods as long as its window.
+        Money, stops and energy against a baseline are not counted in this version.
+      </Words>
+    </Page>
+  );
+}
+
+function LossList({ rows }: { readonly rows: readonly IndicatorLoss[] }) {
+  const longest = Math.max(1, ...rows.map(({ breachMs, cautionMs }) => breachMs + cautionMs));
+  return (
+    <View role="list">
+      {rows.map((row) => (
+        <LossRow key={row.id} row={row} longest={longest} />
+      ))}
+    </View>
+  );
+}
