@@ -1,3 +1,5 @@
+// Before any schema is made.
+import './schemas/safeText';
 export * from './errors';
 export * from './domain/metric';
 export * from './domain/reference';

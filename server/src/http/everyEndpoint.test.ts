@@ -105,6 +105,22 @@ describe('input', () => {
     },
   );
 
+  it.each(withBody)(
+    '%s does not fail on an object or a list in the place of any field',
+    async (_name, endpoint) => {
+      const described = endpoint.body!.describe() as { fields?: Record<string, unknown> };
+      const administrator = people.get('administrator')!;
+      if (endpoint.path === '/api/session') return;
+      for (const field of Object.keys(described.fields ?? {})) {
+        for (const value of [{}, [], [[]], true, 1e99]) {
+          const body = JSON.stringify({ [field]: value });
+          const { status } = await administrator.call(endpoint.method.toUpperCase(), pathOf(endpoint), body);
+          expect([field, value, status < 500]).toEqual([field, value, true]);
+        }
+      }
+    },
+  );
+
   it.each(ENDPOINTS.filter(({ path }) => path.includes(':')).map((each) => [nameOf(each), each] as const))(
     '%s does not take ids that are none',
     async (_name, { method, path }) => {
