@@ -26,7 +26,8 @@ import {
 } from '@vivid-beacon/server';
 import accounts from '../accounts.json';
 import { keyOf } from './keys';
-import { definitionOf, demoBoards, demoIndicators, demoRules, type DemoIndicator, type IdOf } from './layout';
+import { definitionOf, demoBoards, demoIndicators, type DemoIndicator, type IdOf } from './layout';
+import { demoRules } from './rules';
 import { setUpDemo } from './setUp';
 import { PLANTS, samplesBetween, scenario, type ScenarioMetric } from './scenario';
 

@@ -14,6 +14,7 @@ import {
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { withPer, withRatio } from '../boards/perMeasure';
 
 /** The parts of the sentence a readout is built with. */
 export type Slot =
@@ -94,24 +95,8 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
             }),
             'metric',
           ),
-        choosePer: (metric) =>
-          edit(
-            lead((measure) => ({
-              ...measure,
-              per: metric && {
-                metricId: metric.id,
-                summary: SUMMARIES_OF_KIND[metric.kind][0],
-                factor: measure.per?.factor ?? 1,
-                unit: measure.per?.unit ?? null,
-              },
-            })),
-          ),
-        setRatio: (factor, unit) =>
-          edit(
-            lead((measure) =>
-              measure.per ? { ...measure, per: { ...measure.per, factor, unit } } : measure,
-            ),
-          ),
+        choosePer: (metric) => edit(lead((measure) => withPer(measure, metric))),
+        setRatio: (factor, unit) => edit(lead((measure) => withRatio(measure, factor, unit))),
         addMeasure: (metric) =>
           edit((readout) =>
             readout.measures.length >= MOST_MEASURES ||

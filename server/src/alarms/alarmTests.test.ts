@@ -109,16 +109,19 @@ describe('hours in which a rule watches', () => {
 });
 
 describe('suppression by design', () => {
-  it('hears nothing while the machine is stopped, and what still stands when it runs again', async () => {
-    const metric = await withMetric(analyst);
-    const made = await analyst.call<{ id: string; key: string }>('POST', '/api/metrics', {
-      assetId: metric.assetId,
+  const stateOf = (assetId: string) =>
+    analyst.call<{ id: string; key: string }>('POST', '/api/metrics', {
+      assetId,
       name: 'State',
       unit: '',
       kind: 'state',
       intervalMs: MINUTE,
       maxGapMs: HOUR,
     });
+
+  it('hears nothing while the machine is stopped, and what still stands when it runs again', async () => {
+    const metric = await withMetric(analyst);
+    const made = await stateOf(metric.assetId);
     const state = { key: made.body.key, token: metric.token };
     await send(state, 1);
     const rule = await ruleOn(metric.metricId, {
@@ -160,14 +163,7 @@ describe('suppression by design', () => {
 
   it('judges an alarm in a batch by the state at its own time', async () => {
     const metric = await withMetric(analyst);
-    const made = await analyst.call<{ id: string; key: string }>('POST', '/api/metrics', {
-      assetId: metric.assetId,
-      name: 'State',
-      unit: '',
-      kind: 'state',
-      intervalMs: MINUTE,
-      maxGapMs: HOUR,
-    });
+    const made = await stateOf(metric.assetId);
     const rule = await ruleOn(metric.metricId, { suppress: { metricId: made.body.id, code: 0, is: true } });
     const from = test.clock.now;
     later(10 * MINUTE);

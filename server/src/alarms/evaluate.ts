@@ -17,7 +17,7 @@ import {
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { tellOfAlarm } from '../notices/alarmNotices';
-import { readSeries } from '../samples/readSeries';
+import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import type { MergeResult } from '../samples/store';
 import { conditionOfWatch } from './condition';
 import { newestStates } from './newestStates';
@@ -39,9 +39,6 @@ import {
   saveConditions,
   type WatchRow,
 } from './watchSql';
-
-/** Later than any sample, in ms. */
-const END_OF_TIME = 9e12;
 
 /**
  * Evaluates the rules of metrics whose samples changed, in the transaction that changed them.

@@ -1,8 +1,6 @@
 import type { Queryable } from '../db/database';
-import { readAround } from '../samples/readSeries';
+import { END_OF_TIME, readAround } from '../samples/readSeries';
 import type { WatchRow } from './watchSql';
-
-const LATEST = 8e12;
 
 /** The newest usable sample of each state that suppresses one of these. */
 export async function newestStates(
@@ -11,7 +9,7 @@ export async function newestStates(
 ): Promise<Map<string, { t: number; v: number }>> {
   const ids = [...new Set(watches.flatMap(({ suppressMetric }) => suppressMetric ?? []))];
   const newest = new Map<string, { t: number; v: number }>();
-  for (const [id, { t, v }] of await readAround(db, ids, LATEST, LATEST + 1)) {
+  for (const [id, { t, v }] of await readAround(db, ids, END_OF_TIME - 1, END_OF_TIME)) {
     if (t.length > 0) newest.set(id, { t: t[0], v: v[0] });
   }
   return newest;

@@ -4,7 +4,7 @@ import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { tellOfAlarm } from '../notices/alarmNotices';
 import { metricsById, type MetricRow } from '../metrics/sql';
-import { readSeries } from '../samples/readSeries';
+import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
 import { newestStates } from './newestStates';
 import { learn, LEARN_MS } from './rehearsal';
@@ -14,9 +14,6 @@ import { addAlarm, addEvent } from './sql';
 import { suppressionAround } from './suppression';
 import { watchedMetrics } from './watched';
 import { addWatch, lockOrphanedWatches, lockWatchesOfRule, stateOfSameAsset } from './watchSql';
-
-/** Later than any sample, in ms: from devices whose clock is ahead there are some after now. */
-const END_OF_TIME = 9e12;
 
 type ParsedRule = RuleParts & { readonly inForceFrom: number };
 

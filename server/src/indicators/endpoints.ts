@@ -6,6 +6,7 @@ import {
   hoursSchema,
   indicatorSchema,
   measureSchema,
+  MINIMUM_COVERAGE,
   periodTargetsSchema,
   suggestTargets,
   windowSchema,
@@ -237,7 +238,11 @@ export const indicatorEndpoints = [
       const { bucket, periods } = await pastOf(app.pool, versions, [], SUGGEST_PERIODS, now);
       const past = periods
         .filter(({ end }) => end <= now)
-        .map(({ start, end, value, coverage }) => ({ start, end, value: coverage >= 0.75 ? value : null }));
+        .map(({ start, end, value, coverage }) => ({
+          start,
+          end,
+          value: coverage >= MINIMUM_COVERAGE ? value : null,
+        }));
       return { bucket, suggestions: suggestTargets(past, body.direction as Direction) };
     },
   }),

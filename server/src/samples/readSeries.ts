@@ -11,6 +11,9 @@ import type { Queryable } from '../db/database';
 import { withEnds } from './rollups';
 import { readDays, readNeighbours } from './sql';
 
+/** Later than any sample, ms: from devices whose clock is ahead there are some after now. */
+export const END_OF_TIME = 9e12;
+
 /** All samples of several metrics with `from` ≤ t < `to`, bad ones too; metrics without any are given as empty. */
 export async function readQualified(
   db: Queryable,

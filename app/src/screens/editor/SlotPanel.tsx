@@ -1,4 +1,3 @@
-import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import {
   automaticFootnote,
@@ -12,23 +11,20 @@ import {
   type Asset,
   type Bucket,
   type Metric,
-  type Readout,
   type Summary,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
 import { HoursPanel } from '../../components/scope/HoursPanel';
 import { ScopePanel } from '../../components/scope/ScopePanel';
-import { WordRow } from '../../components/WordRow';
 import type { createReadoutDraftStore, Slot } from '../../stores/readoutDraftStore';
 import { BandPanel } from './BandPanel';
 import { ComparePanel } from './ComparePanel';
 import { GroupPanel } from './GroupPanel';
 import { LookPanel } from './LookPanel';
-import { MetricPanel } from './MetricPanel';
 import { MorePanel } from './MorePanel';
+import { PerPanel } from './PerPanel';
 import { WhatPanel } from './WhatPanel';
 import { WindowPanel } from './WindowPanel';
 
@@ -101,10 +97,10 @@ export function SlotPanel({
     case 'per':
       return (
         <PerPanel
-          readout={readout}
+          per={measure.per}
           metrics={metrics}
-          choose={actions.choosePer}
-          setRatio={actions.setRatio}
+          onChoose={actions.choosePer}
+          onRatio={actions.setRatio}
         />
       );
     case 'more':
@@ -206,35 +202,3 @@ function summaryLabel(summary: Summary, metric: Metric): string {
   const words = summary === 'mean' && metric.kind === 'level' ? 'time-weighted mean' : SUMMARY_WORDS[summary];
   return words[0].toUpperCase() + words.slice(1);
 }
-
-interface PerPanelProps {
-  readonly readout: Readout;
-  readonly metrics: readonly Metric[];
-  readonly choose: (metric: Metric | null) => void;
-  readonly setRatio: (factor: number, unit: string | null) => void;
-}
-
-function PerPanel({ readout, metrics, choose, setRatio }: PerPanelProps) {
-  const { per } = readout.measures[0];
-  return (
-    <View style={styles.panel}>
-      {per && (
-        <>
-          <WordRow
-            name="Shown as"
-            options={[
-              { value: 'ratio' as const, label: 'Ratio of the sums' },
-              { value: 'percent' as const, label: 'Percent' },
-            ]}
-            chosen={per.factor === 100 ? 'percent' : 'ratio'}
-            onChoose={(way) => (way === 'percent' ? setRatio(100, '%') : setRatio(1, null))}
-          />
-          <Button look="quiet" label="Show it on its own" onPress={() => choose(null)} />
-        </>
-      )}
-      <MetricPanel name="Per metric" metrics={metrics} chosen={per?.metricId ?? null} onChoose={choose} />
-    </View>
-  );
-}
-
-const styles = StyleSheet.create({ panel: { gap: 10 } });

@@ -12,12 +12,14 @@ import { Sentence } from '../../components/Sentence';
 import { Words } from '../../components/Words';
 import { useSettled } from '../../hooks/useSettled';
 import { usePalette } from '../../theme/useTheme';
+import { PerPanel } from '../editor/PerPanel';
 import { usualHigh } from '../rule/usualHigh';
 import { FormatPanel } from './FormatPanel';
+import { withPer, withRatio } from '../../boards/perMeasure';
 import { firstDefinition, problemOfDefinition, withMetric, type IndicatorSlot } from './indicatorDraft';
 import { indicatorSentence } from './indicatorSentence';
 import { JudgePanel } from './JudgePanel';
-import { MeasurePanel, PerPanel } from './MeasurePanels';
+import { MeasurePanel } from './MeasurePanel';
 import { OwnerPanel } from './OwnerPanel';
 import { PreviewSection } from './PreviewSection';
 import { ReferencePanel } from './ReferencePanel';
@@ -120,9 +122,10 @@ export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorE
         <>
           {open === 'per' && (
             <PerPanel
-              measure={definition.measure}
+              per={definition.measure.per}
               metrics={metrics}
-              onChange={(measure) => change({ measure })}
+              onChoose={(per) => change({ measure: withPer(definition.measure, per) })}
+              onRatio={(factor, unit) => change({ measure: withRatio(definition.measure, factor, unit) })}
             />
           )}
           {open === 'window' && <WhenPanel definition={definition} onChange={change} />}

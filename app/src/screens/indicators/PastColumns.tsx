@@ -1,9 +1,12 @@
+import { useId } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { displayDivisor, formatGraduation, LEVEL_WORDS, type DisplayScale } from '@vivid-beacon/core';
 import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
+import { Hatch } from '../../charts/Hatch';
 import { starPath } from '../../charts/starPath';
+import { useNow } from '../../hooks/useNow';
 import { useWidth } from '../../hooks/useWidth';
 import { SVG_FONT } from '../../theme/type';
 import { usePalette } from '../../theme/useTheme';
@@ -18,9 +21,11 @@ interface PastColumnsProps {
   readonly display: DisplayScale;
 }
 
-/** Periods as columns with the target of each as a notch; a Breach bears a star, a Caution a half disc, a new definition a line. */
+/** Periods as columns with the target of each as a notch; a Breach bears a star, a Caution a half disc, a new definition a line; the unfinished one is hatched. */
 export function PastColumns({ past, name, display }: PastColumnsProps) {
   const palette = usePalette();
+  const now = useNow(60_000);
+  const hatch = useId();
   const [width, onLayout] = useWidth();
   const periods = sinceFirst(past.periods, displayDivisor(display));
   const known = periods.flatMap(({ value, target }) => [value, target].filter((x) => x !== null));
@@ -50,6 +55,19 @@ export function PastColumns({ past, name, display }: PastColumnsProps) {
             </SvgText>
           ))}
           <Line x1={LEFT} x2={width} y1={y(0)} y2={y(0)} stroke={palette.ink} strokeWidth={1.5} />
+          {periods.map(
+            (period, i) =>
+              period.end > now && (
+                <Hatch
+                  key={`unfinished ${period.start}`}
+                  id={hatch}
+                  x={LEFT + i * step}
+                  y={TOP}
+                  width={step}
+                  height={HEIGHT - TOP}
+                />
+              ),
+          )}
           {periods.map((period, i) => (
             <PeriodColumn
               key={period.start}

@@ -7,6 +7,7 @@ import { LampWord } from '../../components/LampWord';
 import { periodLabel } from '../../components/periodLabel';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
 import { shownValue } from './indicatorWords';
 
 const SHOWN_FIRST = 4;
@@ -21,6 +22,7 @@ interface PastListProps {
 
 /** The same periods as rows, newest first. */
 export function PastList({ past, unit, format, version }: PastListProps) {
+  const now = useNow(60_000);
   const [all, setAll] = useState(false);
   const first = past.periods.findIndex(({ value }) => value !== null);
   const newest = first < 0 ? [] : past.periods.slice(first).reverse();
@@ -30,7 +32,7 @@ export function PastList({ past, unit, format, version }: PastListProps) {
       {shown.map((period, i) => (
         <Row
           key={period.start}
-          title={nameOf(period, past)}
+          title={period.end > now ? `${nameOf(period, past)}, unfinished` : nameOf(period, past)}
           second={secondLine(period, unit, format, version)}
           left={<LampWord level={period.level} />}
           right={<Words as="bodyStrong">{shownValue(period.value, unit, format)}</Words>}
