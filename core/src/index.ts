@@ -62,6 +62,7 @@ export * from './derive/evaluate';
 export * from './rollup/rollupDay';
 export * from './rollup/rollupCodec';
 export * from './bands/targetBand';
+export * from './bands/ownCuts';
 export * from './bands/scaleEnds';
 export * from './bands/scaleBreak';
 export * from './bands/bandTime';

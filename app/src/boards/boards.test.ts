@@ -7,7 +7,8 @@ import {
   type ReadoutForm,
 } from '@vivid-beacon/core';
 import { absoluteWindow, railDomain, railWord, RAIL_WINDOWS } from '../rail/railWindows';
-import { createReadoutDraftStore, firstBand } from '../stores/readoutDraftStore';
+import { firstBand } from '../bands/firstBand';
+import { createReadoutDraftStore } from '../stores/readoutDraftStore';
 import { freshId, moveReadout, placeReadout, removeReadout } from './boardEdits';
 import { gridRows } from './boardGrid';
 import { dueWords } from '../screens/dueWords';

@@ -1,5 +1,5 @@
 import { bin } from 'd3-array';
-import { levelOf, type Level, type TargetBand } from '@vivid-beacon/core';
+import { levelOf, withCutAt, type Level, type TargetBand } from '@vivid-beacon/core';
 
 export interface HistogramBar {
   readonly from: number;
@@ -44,7 +44,7 @@ export function sharesByLevel(
 
 /** The limits a person moves, in order of value, and how to move one without passing its neighbours. */
 export interface BandLimit {
-  readonly key: 'caution' | 'breach' | 'clearLow' | 'clearHigh' | 'breachLow' | 'breachHigh';
+  readonly key: 'caution' | 'breach' | 'clearLow' | 'clearHigh' | 'breachLow' | 'breachHigh' | `cut${number}`;
   readonly name: string;
   readonly value: number;
 }
@@ -58,6 +58,9 @@ export function bandLimits(band: TargetBand): BandLimit[] {
       { key: 'breachHigh', name: 'Upper start of Breach', value: band.breachHigh },
     ];
   }
+  if (band.direction === 'cuts') {
+    return band.cuts.map((value, i) => ({ key: `cut${i}`, name: `Cut ${i + 1}`, value }));
+  }
   const caution: BandLimit = { key: 'caution', name: 'End of Clear', value: band.caution };
   const breach: BandLimit = { key: 'breach', name: 'Start of Breach', value: band.breach };
   return band.direction === 'lower' ? [caution, breach] : [breach, caution];
@@ -69,5 +72,11 @@ export function withLimit(band: TargetBand, key: BandLimit['key'], value: number
   const at = limits.findIndex((limit) => limit.key === key);
   const low = limits[at - 1]?.value ?? -Infinity;
   const high = limits[at + 1]?.value ?? Infinity;
-  return { ...band, [key]: Math.min(high, Math.max(low, value)) } as TargetBand;
+  return limitAt(band, key, Math.min(high, Math.max(low, value)));
+}
+
+/** A limit set to a value as it is typed, in order or not. */
+export function limitAt(band: TargetBand, key: BandLimit['key'], value: number): TargetBand {
+  if (band.direction !== 'cuts') return { ...band, [key]: value } as TargetBand;
+  return { ...band, ...withCutAt(band, Number(key.slice('cut'.length)), value) };
 }

@@ -33,7 +33,7 @@ import { useNow } from '../hooks/useNow';
 import { ReadoutView } from '../readouts/ReadoutView';
 import { createReadoutDraftStore, type Slot } from '../stores/readoutDraftStore';
 import { usePalette } from '../theme/useTheme';
-import { problemOf } from './editor/BandPanel';
+import { problemOf } from './editor/bandProblem';
 import { readoutSentence, UNFOLD } from './editor/readoutSentence';
 import { SLOT_TITLES, SlotPanel } from './editor/SlotPanel';
 

@@ -14,12 +14,26 @@ export const LEVEL_WORDS: Readonly<Record<Level, string>> = {
 export const DIRECTIONS = ['higher', 'lower', 'inside'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
+/** The levels a value can have when there is one, the best first. */
+export const VALUE_LEVELS = ['clear', 'caution', 'breach'] as const;
+export type ValueLevel = (typeof VALUE_LEVELS)[number];
+
+/** At most so many own cuts. */
+export const MOST_CUTS = 5;
+
+/** Values cut into parts: `levels[i]` holds from `cuts[i - 1]` to `cuts[i]`, so there is one level more than cuts. */
+export interface OwnCuts {
+  readonly cuts: readonly number[];
+  readonly levels: readonly ValueLevel[];
+}
+
 /**
  * Cuts the values of a measure into Clear, Caution and Breach, in the unit of the measure.
  *
  * `lower` is better: Clear up to `caution`, Caution up to `breach`, Breach above (caution ≤ breach).
  * `higher` is better: Clear from `caution` up, Caution from `breach` up, Breach below (breach ≤ caution).
  * `inside` is better: Clear within [clearLow, clearHigh], Caution within [breachLow, breachHigh].
+ * `cuts`: own cuts, up to five, rising, each part with a level of its choice.
  * Equal limits leave no Caution. A value exactly on a limit has the better level.
  */
 export type TargetBand =
@@ -36,7 +50,8 @@ export type TargetBand =
       readonly breachLow: number;
       readonly breachHigh: number;
       readonly target: number | null;
-    };
+    }
+  | (OwnCuts & { readonly direction: 'cuts'; readonly target: number | null });
 
 /** Share of a window that needs usable data before a level is given (rules of truth). */
 export const MINIMUM_COVERAGE = 0.75;
@@ -49,6 +64,7 @@ export function checkBand(band: TargetBand): void {
   if (band.direction === 'higher' && band.caution < band.breach) {
     throw order('caution', 'at least', band.caution, 'breach', band.breach);
   }
+  if (band.direction === 'cuts') checkCuts(band);
   if (band.direction === 'inside') {
     if (band.breachLow > band.clearLow) {
       throw order('breachLow', 'at most', band.breachLow, 'clearLow', band.clearLow);
@@ -60,6 +76,26 @@ export function checkBand(band: TargetBand): void {
       throw order('clearHigh', 'at most', band.clearHigh, 'breachHigh', band.breachHigh);
     }
   }
+}
+
+/** @throws {BeaconError} BAD_INPUT naming the cut that is out of order, or levels that do not fit the cuts. */
+export function checkCuts({ cuts, levels }: OwnCuts): void {
+  if (cuts.length < 1 || cuts.length > MOST_CUTS || levels.length !== cuts.length + 1) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `Own cuts are 1 to ${MOST_CUTS}, with one level more than cuts; got ${cuts.length} cuts and ${levels.length} levels.`,
+      'band.cuts',
+    );
+  }
+  cuts.forEach((cut, i) => {
+    if (i > 0 && cut < cuts[i - 1]) {
+      throw new BeaconError(
+        'BAD_INPUT',
+        `Cut ${i + 1} must be at least cut ${i} (${cuts[i - 1]}), got ${cut}.`,
+        `band.cut${i}`,
+      );
+    }
+  });
 }
 
 const LIMIT_WORDS: Record<string, string> = {
@@ -95,17 +131,27 @@ export function levelOf(
     case 'inside':
       if (value >= band.clearLow && value <= band.clearHigh) return 'clear';
       return value >= band.breachLow && value <= band.breachHigh ? 'caution' : 'breach';
+    case 'cuts':
+      return levelOfCuts(band, value);
   }
+}
+
+/** The best level among the parts that a value lies in; on a cut there are two. */
+function levelOfCuts({ cuts, levels }: OwnCuts, value: number): ValueLevel {
+  const held = levels.filter(
+    (_, i) => (i === 0 || value >= cuts[i - 1]) && (i === cuts.length || value <= cuts[i]),
+  );
+  return held.reduce((a, b) => (SEVERITY[b] > SEVERITY[a] ? b : a));
 }
 
 /** One sector of a scale: the values between `from` and `to` have this level. */
 export interface Sector {
   readonly from: number;
   readonly to: number;
-  readonly level: Exclude<Level, 'nodata'>;
+  readonly level: ValueLevel;
 }
 
-type Cut = readonly [upTo: number, level: Sector['level']];
+type Cut = readonly [upTo: number, level: ValueLevel];
 
 /** Upper ends of the sectors, in order of value. */
 function cutsOf(band: TargetBand): readonly Cut[] {
@@ -117,6 +163,9 @@ function cutsOf(band: TargetBand): readonly Cut[] {
       [band.breachHigh, 'caution'],
       [Infinity, 'breach'],
     ];
+  }
+  if (band.direction === 'cuts') {
+    return band.levels.map((level, i): Cut => [band.cuts[i] ?? Infinity, level]);
   }
   return band.direction === 'lower'
     ? [
@@ -161,13 +210,14 @@ export interface Distance {
 /** Distance to the Breach limit when in breach, to the end of Clear in caution, else to the target. */
 export function distanceOf(band: TargetBand, value: number): Distance | null {
   const level = levelOf(band, value);
+  if (level !== 'clear' && band.direction === 'cuts') return distanceToBetter(band, value, level);
   const limits =
     band.direction === 'inside'
       ? {
           caution: value > band.clearHigh ? band.clearHigh : band.clearLow,
           breach: value > band.breachHigh ? band.breachHigh : band.breachLow,
         }
-      : band;
+      : { caution: NaN, breach: NaN, ...band };
   if (level === 'breach') {
     const by = value - limits.breach;
     return { by: Math.abs(by), words: by > 0 ? 'over limit' : 'under limit' };
@@ -182,12 +232,23 @@ export function distanceOf(band: TargetBand, value: number): Distance | null {
   return { by: Math.abs(by), words: by > 0 ? 'over target' : 'under target' };
 }
 
+/** Distance to the nearest cut with a better level behind it; null where nothing is better. */
+function distanceToBetter(band: TargetBand & OwnCuts, value: number, level: Level): Distance | null {
+  const better = band.cuts.filter((cut) => SEVERITY[levelOf(band, cut)] > SEVERITY[level]);
+  if (better.length === 0) return null;
+  const by = value - better.reduce((a, b) => (Math.abs(value - b) < Math.abs(value - a) ? b : a));
+  const end = level === 'breach' ? 'limit' : 'Clear';
+  return { by: Math.abs(by), words: by > 0 ? `over ${end}` : `under ${end}` };
+}
+
 /** All limits of a band, for choosing a scale that shows them. */
 export function limitsOf(band: TargetBand): number[] {
   const limits =
     band.direction === 'inside'
       ? [band.breachLow, band.clearLow, band.clearHigh, band.breachHigh]
-      : [band.caution, band.breach];
+      : band.direction === 'cuts'
+        ? [...band.cuts]
+        : [band.caution, band.breach];
   return band.target === null ? limits : [...limits, band.target];
 }
 

@@ -29,5 +29,6 @@ export function dividedBand(band: TargetBand | null, by: number): TargetBand | n
       target,
     };
   }
+  if (band.direction === 'cuts') return { ...band, cuts: band.cuts.map((cut) => cut / by), target };
   return { ...band, caution: band.caution / by, breach: band.breach / by, target };
 }

@@ -9,11 +9,8 @@ import type { Judge } from './definition';
  * is Breach. Common practice for positive targets; for others our own rule, no source.
  */
 function bandOfShares(direction: Direction, target: number, clear: number, caution: number): TargetBand {
-  const size = Math.abs(target);
-  // Rounded to what a person would type: 95 % of 0.3 is 0.285, not 0.28500000000000003.
-  const off = (percent: number): number => Number(((size * (100 - percent)) / 100).toPrecision(12));
-  const down = (percent: number): number => Number((target - off(percent)).toPrecision(12));
-  const up = (percent: number): number => Number((target + off(percent)).toPrecision(12));
+  const down = (percent: number): number => awayFrom(target, percent - 100);
+  const up = (percent: number): number => awayFrom(target, 100 - percent);
   switch (direction) {
     case 'higher':
       return { direction, caution: down(clear), breach: down(caution), target };
@@ -31,8 +28,20 @@ function bandOfShares(direction: Direction, target: number, clear: number, cauti
   }
 }
 
+/**
+ * A target and so many percent of its size |T| more. Rounded to what a person would type: 95 % of 0.3 is 0.285,
+ * not 0.28500000000000003.
+ */
+function awayFrom(target: number, percent: number): number {
+  const off = Number(((Math.abs(target) * percent) / 100).toPrecision(12));
+  return Number((target + off).toPrecision(12));
+}
+
 /** The band by which a value is judged, given the target that holds; null where the judge needs one and there is none. */
 export function bandOfJudge(judge: Judge, target: number | null): TargetBand | null {
   if (judge.kind === 'limits') return { ...judge.band, target: target ?? judge.band.target };
-  return target === null ? null : bandOfShares(judge.direction, target, judge.clear, judge.caution);
+  if (target === null) return null;
+  if (judge.kind === 'target') return bandOfShares(judge.direction, target, judge.clear, judge.caution);
+  const cuts = judge.cuts.map((percent) => awayFrom(target, percent - 100));
+  return { direction: 'cuts', cuts, levels: judge.levels, target };
 }

@@ -1,5 +1,5 @@
 import type { DisplayScale, Measure } from '../board/board';
-import type { Direction, TargetBand } from '../bands/targetBand';
+import type { Direction, OwnCuts, TargetBand } from '../bands/targetBand';
 import type { ReferencePeriod } from '../domain/reference';
 import type { HoursFilter } from '../time/hours';
 import type { WindowSpec } from '../time/window';
@@ -9,6 +9,7 @@ import type { WindowSpec } from '../time/window';
  * - `limits`: thresholds in the unit of the measure (two levels where they are equal, three, or inside a band).
  * - `target`: shares of the target that must be reached, in percent: from `clear` on Clear, from `caution` on Caution.
  *   Equal shares leave two levels; 100 and 100 are a single target.
+ * - `targetCuts`: own cuts in percent of the target, each part with a level of its choice.
  */
 export type Judge =
   | { readonly kind: 'limits'; readonly band: TargetBand }
@@ -17,7 +18,11 @@ export type Judge =
       readonly direction: Direction;
       readonly clear: number;
       readonly caution: number;
-    };
+    }
+  | (OwnCuts & { readonly kind: 'targetCuts' });
+
+/** Whether a judge can say nothing without a target. */
+export const needsTarget = ({ kind }: Pick<Judge, 'kind'>): boolean => kind !== 'limits';
 
 /** How much of a period's target a part of the period is to reach. */
 export const PRORATIONS = ['calendar', 'working', 'none'] as const;

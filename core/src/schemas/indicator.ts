@@ -1,9 +1,10 @@
 import * as yup from 'yup';
 import { DISPLAY_SCALES } from '../board/board';
-import { DIRECTIONS } from '../bands/targetBand';
+import { checkBand, checkCuts, DIRECTIONS } from '../bands/targetBand';
+import { BeaconError } from '../errors';
 import { REFERENCE_PERIODS } from '../domain/reference';
-import { PRORATIONS } from '../indicators/definition';
-import { bandSchema, DATE, finite, idText, measureSchema, windowSchema } from './parts';
+import { needsTarget, PRORATIONS, type Judge } from '../indicators/definition';
+import { bandSchema, DATE, finite, idText, measureSchema, ownCutsShape, windowSchema } from './parts';
 import { hoursSchema } from './query';
 
 /** Fields that only one kind has. */
@@ -17,7 +18,7 @@ const kindOf = (...kinds: string[]) => yup.string().oneOf(kinds).required();
 
 export const judgeSchema = yup
   .object({
-    kind: kindOf('limits', 'target'),
+    kind: kindOf('limits', 'target', 'targetCuts'),
     band: of(['limits'], bandSchema.required()),
     direction: of(
       ['target'],
@@ -28,11 +29,24 @@ export const judgeSchema = yup
     ),
     clear: of(['target'], finite().min(0).max(1000).required('Give the share for Clear')),
     caution: of(['target'], finite().min(0).max(1000).required('Give the share for Caution')),
+    cuts: of(['targetCuts'], ownCutsShape.cuts),
+    levels: of(['targetCuts'], ownCutsShape.levels),
   })
   .noUnknown()
   .test('order', 'Caution must begin at or before Clear', (judge) => {
     const { kind, clear, caution } = judge as { kind: string; clear?: number; caution?: number };
     return kind !== 'target' || caution! <= clear!;
+  })
+  .test('band', (given, { createError }) => {
+    const judge = given as unknown as Judge;
+    try {
+      if (judge.kind === 'limits') checkBand(judge.band);
+      if (judge.kind === 'targetCuts') checkCuts(judge);
+      return true;
+    } catch (error) {
+      // A field that is missing altogether is told by its own rule.
+      return error instanceof BeaconError ? createError({ message: error.message }) : true;
+    }
   });
 
 export const targetSourceSchema = yup
@@ -88,8 +102,8 @@ export const indicatorSchema = yup
   })
   .noUnknown()
   .test('needsTarget', 'Shares of a target need a target: choose where it comes from', (definition) => {
-    const { judge, target } = definition as { judge?: { kind?: string }; target?: { kind?: string } };
-    return judge?.kind !== 'target' || target?.kind !== 'none';
+    const { judge, target } = definition as unknown as { judge?: Judge; target?: { kind?: string } };
+    return !judge || !needsTarget(judge) || target?.kind !== 'none';
   });
 
 /** Targets typed in by period; null takes one away. */

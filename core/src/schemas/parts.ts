@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { DIRECTIONS } from '../bands/targetBand';
+import { DIRECTIONS, MOST_CUTS, VALUE_LEVELS } from '../bands/targetBand';
 import { SUMMARIES } from '../domain/metric';
 import { WINDOW_UNITS } from '../time/window';
 
@@ -75,24 +75,50 @@ export const measureSchema = yup
   })
   .noUnknown();
 
-const forDirection = (inside: boolean) => ({
-  is: (direction: string) => (direction === 'inside') === inside,
+const forDirection = (...directions: readonly string[]) => ({
+  is: (direction: string) => directions.includes(direction),
   then: (n: yup.NumberSchema) => n.required(),
   otherwise: (n: yup.NumberSchema) => n.strip(),
+});
+
+/** Own cuts, each part with a level: in the unit of a band, or in percent of a target. */
+export const ownCutsShape = {
+  cuts: yup
+    .array(finite().required('Give each cut a value'))
+    .min(1)
+    .max(MOST_CUTS, `At most ${MOST_CUTS} cuts`)
+    .required('Give the cuts'),
+  levels: yup
+    .array(
+      yup
+        .string()
+        .oneOf([...VALUE_LEVELS])
+        .required('Choose a level for each part'),
+    )
+    .max(MOST_CUTS + 1)
+    .required('Choose a level for each part'),
+};
+
+const onlyForCuts = (schema: yup.Schema) => ({
+  is: 'cuts',
+  then: () => schema,
+  otherwise: () => yup.mixed().strip(),
 });
 
 export const bandSchema = yup
   .object({
     direction: yup
       .string()
-      .oneOf([...DIRECTIONS])
+      .oneOf([...DIRECTIONS, 'cuts'])
       .required(),
-    caution: finite().when('direction', forDirection(false)),
-    breach: finite().when('direction', forDirection(false)),
-    clearLow: finite().when('direction', forDirection(true)),
-    clearHigh: finite().when('direction', forDirection(true)),
-    breachLow: finite().when('direction', forDirection(true)),
-    breachHigh: finite().when('direction', forDirection(true)),
+    caution: finite().when('direction', forDirection('lower', 'higher')),
+    breach: finite().when('direction', forDirection('lower', 'higher')),
+    clearLow: finite().when('direction', forDirection('inside')),
+    clearHigh: finite().when('direction', forDirection('inside')),
+    breachLow: finite().when('direction', forDirection('inside')),
+    breachHigh: finite().when('direction', forDirection('inside')),
+    cuts: yup.mixed().when('direction', onlyForCuts(ownCutsShape.cuts)),
+    levels: yup.mixed().when('direction', onlyForCuts(ownCutsShape.levels)),
     target: finite().nullable().default(null),
   })
   .noUnknown();

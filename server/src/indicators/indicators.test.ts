@@ -163,6 +163,17 @@ describe('an indicator', () => {
     });
   });
 
+  it('judges by own cuts in percent of its target', async () => {
+    const { assetId, metricId } = await hourly(1, () => 110);
+    const id = await make(assetId, metricId, {
+      target: { kind: 'fixed', value: 100 },
+      judge: { kind: 'targetCuts', cuts: [90, 105, 120], levels: ['breach', 'clear', 'caution', 'breach'] },
+    });
+    const { reading, band } = (await read(id)).indicator;
+    expect(reading.level).toBe('caution');
+    expect(band).toMatchObject({ direction: 'cuts', cuts: [90, 105, 120] });
+  });
+
   it('compares with a fixed reference, or with none', async () => {
     const { assetId, metricId } = await hourly(1, () => 110);
     const id = await make(assetId, metricId, { reference: { kind: 'fixed', value: 100 } });
@@ -181,6 +192,10 @@ describe('an indicator', () => {
     expect(
       await post({ name: 'x', judge: { kind: 'target', direction: 'lower', clear: 95, caution: 85 } }),
     ).toBe(422);
+    const disorder = { direction: 'lower', caution: 5, breach: 4, target: null };
+    expect(await post({ name: 'x', judge: { kind: 'limits', band: disorder } })).toBe(422);
+    const unfit = { direction: 'cuts', cuts: [2, 1], levels: ['clear', 'caution', 'breach'], target: null };
+    expect(await post({ name: 'x', judge: { kind: 'limits', band: unfit } })).toBe(422);
     const operator = await test.as('operator');
     expect((await operator.call('POST', '/api/indicators', indicatorDraft(assetId, metricId))).status).toBe(
       403,

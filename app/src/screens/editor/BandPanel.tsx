@@ -1,24 +1,25 @@
 import { StyleSheet, View } from 'react-native';
 import {
-  checkBand,
-  DIRECTIONS,
   formatNumber,
-  type BeaconError,
-  type Direction,
+  ownCutsOf,
+  scaleEnds,
   type Readout,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useDistribution } from '../../api/queries';
 import { BandSetter } from '../../charts/BandSetter';
-import { bandLimits, sharesByLevel } from '../../charts/histogram';
+import { bandLimits, limitAt, sharesByLevel } from '../../charts/histogram';
 import { Answer } from '../../components/Answer';
 import { LampWord } from '../../components/LampWord';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
-import { firstBand } from '../../stores/readoutDraftStore';
+import { BAND_CHOICES } from '../../bands/directionWords';
+import { firstBand } from '../../bands/firstBand';
 import { usePalette } from '../../theme/useTheme';
+import { problemOf } from './bandProblem';
+import { OwnCutsList } from './OwnCutsList';
 
 interface BandPanelProps {
   readonly readout: Readout;
@@ -28,15 +29,7 @@ interface BandPanelProps {
   readonly onChange: (band: TargetBand | null) => void;
 }
 
-const WORDS: Readonly<Record<Direction, string>> = {
-  lower: 'Lower is better',
-  higher: 'Higher is better',
-  inside: 'Inside is better',
-};
-const CHOICES = [
-  { value: 'none' as const, label: 'No band' },
-  ...DIRECTIONS.map((value) => ({ value, label: WORDS[value] })),
-];
+const CHOICES = [{ value: 'none' as const, label: 'No band' }, ...BAND_CHOICES];
 
 /** Which direction is better, and where the limits lie, set on past values. */
 export function BandPanel({ readout, window, unit, decimals, onChange }: BandPanelProps) {
@@ -44,8 +37,12 @@ export function BandPanel({ readout, window, unit, decimals, onChange }: BandPan
   const past = useDistribution(readout.measures[0] ? { measure: readout.measures[0], window } : null);
   const values = past.data?.values ?? [];
   const { band } = readout;
-  const choose = (direction: Direction | 'none'): void =>
-    onChange(direction === 'none' ? null : firstBand(values, direction));
+  const choose = (direction: TargetBand['direction'] | 'none'): void => {
+    if (direction === 'none') onChange(null);
+    // Own cuts go on from the band there is, so nothing that was set is lost.
+    else if (direction === 'cuts' && band) onChange({ direction, ...ownCutsOf(band), target: band.target });
+    else onChange(firstBand(values, direction));
+  };
   const wrong = band && problemOf(band);
   const shares = band && values.length > 0 ? sharesByLevel(values, band) : null;
   return (
@@ -76,15 +73,24 @@ export function BandPanel({ readout, window, unit, decimals, onChange }: BandPan
               ))}
             </View>
           )}
+          {band.direction === 'cuts' && (
+            <OwnCutsList
+              own={band}
+              unit={unit}
+              ends={scaleEnds(band, values.length > 0 ? [values[0], values[values.length - 1]] : [])}
+              problem={wrong}
+              onChange={(own) => onChange({ ...band, ...own })}
+            />
+          )}
           <View style={styles.fields}>
-            {bandLimits(band).map(({ key, name, value }) => (
+            {(band.direction === 'cuts' ? [] : bandLimits(band)).map(({ key, name, value }) => (
               <View key={key} style={styles.field}>
                 <NumberField
                   label={name}
                   unit={unit}
                   value={value}
                   error={wrong?.path === `band.${key}` ? wrong.message : undefined}
-                  onChange={(next) => onChange({ ...band, [key]: next } as TargetBand)}
+                  onChange={(next) => onChange(limitAt(band, key, next))}
                 />
               </View>
             ))}
@@ -101,16 +107,6 @@ export function BandPanel({ readout, window, unit, decimals, onChange }: BandPan
       )}
     </View>
   );
-}
-
-/** What is wrong with a band, if anything. */
-export function problemOf(band: TargetBand): BeaconError | null {
-  try {
-    checkBand(band);
-    return null;
-  } catch (error) {
-    return error as BeaconError;
-  }
 }
 
 const styles = StyleSheet.create({

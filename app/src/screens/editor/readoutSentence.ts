@@ -10,6 +10,7 @@ import {
   type Readout,
   type TargetBand,
 } from '@vivid-beacon/core';
+import { DIRECTION_WORDS } from '../../bands/directionWords';
 import type { SentencePart } from '../../components/Sentence';
 
 /**
@@ -125,12 +126,6 @@ function lookWords({ title }: Readout): string {
   return title === null ? 'an automatic title' : 'a title of its own';
 }
 
-const BETTER: Readonly<Record<TargetBand['direction'], string>> = {
-  lower: 'lower is better',
-  higher: 'higher is better',
-  inside: 'inside is better',
-};
-
 function bandWords(band: TargetBand): string {
-  return `a target band, ${BETTER[band.direction]}`;
+  return `a target band, ${DIRECTION_WORDS[band.direction]}`;
 }

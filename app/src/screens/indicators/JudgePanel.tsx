@@ -1,10 +1,13 @@
 import { StyleSheet, View } from 'react-native';
-import { DIRECTIONS, emptyReadout, type IndicatorDefinition, type Judge } from '@vivid-beacon/core';
+import { emptyReadout, type IndicatorDefinition, type Judge } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { DIRECTION_CHOICES } from '../../bands/directionWords';
 import { BandPanel } from '../editor/BandPanel';
+import { problemOfCuts } from '../editor/bandProblem';
+import { OwnCutsList } from '../editor/OwnCutsList';
 import { otherJudge } from './indicatorDraft';
 
 interface JudgePanelProps {
@@ -17,11 +20,9 @@ interface JudgePanelProps {
 const WAYS = [
   { value: 'limits', label: 'Limits in the unit' },
   { value: 'target', label: 'Shares of the target' },
+  { value: 'targetCuts', label: 'Own shares' },
 ] as const;
-const BETTER = DIRECTIONS.map((value) => ({
-  value,
-  label: `${value[0].toUpperCase()}${value.slice(1)} is better`,
-}));
+const SHARE_ENDS = [80, 120] as const;
 
 /** How a value becomes a level: by limits in its unit, or by how much of the target it reaches. */
 export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProps) {
@@ -35,7 +36,7 @@ export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProp
         chosen={judge.kind}
         onChoose={(kind) => onChange(otherJudge(judge, kind, usual))}
       />
-      {judge.kind === 'limits' ? (
+      {judge.kind === 'limits' && (
         <BandPanel
           readout={{ ...emptyReadout('draft', 'gauge'), measures: [measure], band: judge.band }}
           window={window}
@@ -43,11 +44,21 @@ export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProp
           decimals={decimals}
           onChange={(band) => band && onChange({ kind: 'limits', band })}
         />
-      ) : (
+      )}
+      {judge.kind === 'targetCuts' && (
+        <OwnCutsList
+          own={judge}
+          unit="% of the target"
+          ends={SHARE_ENDS}
+          problem={problemOfCuts(judge)}
+          onChange={(own) => onChange({ ...judge, ...own })}
+        />
+      )}
+      {judge.kind === 'target' && (
         <>
           <WordRow
             name="Direction"
-            options={BETTER}
+            options={DIRECTION_CHOICES}
             chosen={judge.direction}
             onChoose={(direction) => onChange({ ...judge, direction })}
           />
@@ -66,12 +77,14 @@ export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProp
               onChange={(caution) => onChange({ ...judge, caution })}
             />
           </View>
-          <Words as="second" colour={palette.ink2}>
-            Short of 95 % is further from the target, on its bad side, than 5 % of its size: right for
-            negative targets too. A target of zero has no size, so it is reached or it is Breach. A value on
-            the threshold has the better level; equal shares leave two levels.
-          </Words>
         </>
+      )}
+      {judge.kind !== 'limits' && (
+        <Words as="second" colour={palette.ink2}>
+          Short of 95 % is further from the target, on its bad side, than 5 % of its size: right for negative
+          targets too. A target of zero has no size, so it is reached or it is not. A value on the threshold
+          has the better level{judge.kind === 'target' ? '; equal shares leave two levels' : ''}.
+        </Words>
       )}
     </View>
   );

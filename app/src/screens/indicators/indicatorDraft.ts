@@ -1,10 +1,12 @@
 import {
+  needsTarget,
   SUMMARIES_OF_KIND,
   type Direction,
   type IndicatorDefinition,
   type Judge,
   type Metric,
 } from '@vivid-beacon/core';
+import { problemOf, problemOfCuts } from '../editor/bandProblem';
 
 /** The parts of the sentence an indicator is written with. */
 export type IndicatorSlot =
@@ -51,14 +53,24 @@ export function withMetric(
   };
 }
 
-export const directionOf = (judge: Judge): Direction =>
-  judge.kind === 'target' ? judge.direction : judge.band.direction;
+/** Which way is better; own cuts lie on both sides, as inside does. */
+export function directionOf(judge: Judge): Direction {
+  if (judge.kind === 'target') return judge.direction;
+  if (judge.kind === 'targetCuts' || judge.band.direction === 'cuts') return 'inside';
+  return judge.band.direction;
+}
+
+const FIRST_SHARES = {
+  cuts: [85, 95, 105, 115],
+  levels: ['breach', 'caution', 'clear', 'caution', 'breach'],
+} as const;
 
 /** The other way to judge, with the same direction. */
 export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Judge {
   if (judge.kind === kind) return judge;
   const direction = directionOf(judge);
   if (kind === 'target') return { kind, direction, clear: 95, caution: 85 };
+  if (kind === 'targetCuts') return { kind, ...FIRST_SHARES };
   return {
     kind: 'limits',
     band:
@@ -81,6 +93,8 @@ export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Ju
 export function problemOfDefinition({ name, judge, target }: IndicatorDefinition): string | null {
   if (name.trim() === '') return 'Give it a name.';
   if (judge.kind === 'target' && judge.caution > judge.clear) return 'Caution must begin at or before Clear.';
-  if (judge.kind === 'target' && target.kind === 'none') return 'Shares of a target need a target.';
+  if (judge.kind === 'targetCuts' && problemOfCuts(judge)) return problemOfCuts(judge)!.message;
+  if (judge.kind === 'limits' && problemOf(judge.band)) return problemOf(judge.band)!.message;
+  if (needsTarget(judge) && target.kind === 'none') return 'Shares of a target need a target.';
   return null;
 }

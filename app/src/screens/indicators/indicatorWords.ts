@@ -5,6 +5,7 @@ import {
   formatNumber,
   formatValue,
   hoursWords,
+  LEVEL_WORDS,
   lowerFirst,
   SUMMARY_WORDS,
   windowWords,
@@ -13,9 +14,11 @@ import {
   type IndicatorReading,
   type Judge,
   type Metric,
+  type OwnCuts,
   type ReferenceSource,
   type TargetSource,
 } from '@vivid-beacon/core';
+import { DIRECTION_WORDS } from '../../bands/directionWords';
 
 /** Looks a metric up by its id. */
 export type MetricOf = (id: string) => Pick<Metric, 'name' | 'assetName'> | undefined;
@@ -51,28 +54,36 @@ export function measureWords({ measure }: Pick<IndicatorDefinition, 'measure'>, 
   return measure.per ? `${upper}, per ${name(measure.per.metricId)}` : upper;
 }
 
-const BETTER = { higher: 'higher', lower: 'lower', inside: 'inside' } as const;
+const percent = (x: number): string => `${formatNumber(x, Number.isInteger(x) ? 0 : 1)} %`;
+
+/** "Breach, from 85 % Caution, from 95 % Clear". */
+function cutWords({ cuts, levels }: OwnCuts, value: (x: number) => string): string {
+  return levels
+    .map((level, i) => (i === 0 ? '' : `from ${value(cuts[i - 1])} `) + LEVEL_WORDS[level])
+    .join(', ');
+}
 
 /** "lower is better: Clear to 3 %, Caution to 4 %". */
 export function judgeWords(judge: Judge, unit: string, decimals: number): string {
   if (judge.kind === 'target') {
     const { direction, clear, caution } = judge;
-    const percent = (x: number): string => `${formatNumber(x, Number.isInteger(x) ? 0 : 1)} %`;
     const levels =
       clear === caution
         ? `Clear from ${percent(clear)} of the target`
         : `Clear from ${percent(clear)} of the target, Caution from ${percent(caution)}`;
-    return `${BETTER[direction]} is better: ${levels}`;
+    return `${DIRECTION_WORDS[direction]}: ${levels}`;
   }
+  if (judge.kind === 'targetCuts') return `own shares of the target: ${cutWords(judge, percent)}`;
   const { band } = judge;
   const value = (x: number): string => formatValue(x, unit, decimals);
   if (band.direction === 'inside') {
     return `inside is better: Clear from ${value(band.clearLow)} to ${value(band.clearHigh)}, Caution from ${value(band.breachLow)} to ${value(band.breachHigh)}`;
   }
+  if (band.direction === 'cuts') return `own cuts: ${cutWords(band, value)}`;
   const word = band.direction === 'lower' ? 'to' : 'from';
   return band.caution === band.breach
-    ? `${BETTER[band.direction]} is better: Clear ${word} ${value(band.caution)}`
-    : `${BETTER[band.direction]} is better: Clear ${word} ${value(band.caution)}, Caution ${word} ${value(band.breach)}`;
+    ? `${DIRECTION_WORDS[band.direction]}: Clear ${word} ${value(band.caution)}`
+    : `${DIRECTION_WORDS[band.direction]}: Clear ${word} ${value(band.caution)}, Caution ${word} ${value(band.breach)}`;
 }
 
 const PRORATED = {

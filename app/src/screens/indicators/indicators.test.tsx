@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import {
   emptyReadout,
   followIndicators,
@@ -189,6 +189,33 @@ describe('indicators', () => {
       }),
     );
     expect(await screen.findByText(/changed this indicator meanwhile/)).toBeTruthy();
+  });
+
+  it('are judged by own cuts: added, moved, given a level, taken away', async () => {
+    const { person, sent } = renderScreen(<IndicatorEditorScreen indicatorId="1" />, answers('analyst'));
+    await person.click(await screen.findByRole('radio', { name: 'Own shares' }));
+    await person.click(screen.getByRole('button', { name: 'Take cut 4 away' }));
+    const below = screen.getByRole('radiogroup', { name: 'Below the first cut' });
+    await person.click(within(below).getByRole('radio', { name: 'Caution' }));
+    const cut = screen.getByLabelText('Cut 2');
+    await person.clear(cut);
+    await person.type(cut, '80');
+    expect(screen.getAllByText('Cut 2 must be at least cut 1 (85), got 80.').length).toBeGreaterThan(0);
+    await person.clear(cut);
+    await person.type(cut, '97');
+    await person.click(screen.getByRole('button', { name: 'Add a cut' }));
+    await person.click(screen.getByRole('button', { name: 'Put in force' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toMatchObject({
+        definition: {
+          judge: {
+            kind: 'targetCuts',
+            cuts: [85, 97, 105, 112.5],
+            levels: ['caution', 'caution', 'clear', 'caution', 'caution'],
+          },
+        },
+      }),
+    );
   });
 
   it('are written from a metric on, with a preview before they are added', async () => {
