@@ -70,6 +70,7 @@ export * from './bands/breachWindow';
 export * from './indicators/definition';
 export * from './indicators/bandOfTarget';
 export * from './indicators/targetOfWindow';
+export * from './indicators/baseline';
 export * from './indicators/suggestTargets';
 export * from './indicators/asIndicator';
 export * from './alarms/alarmTest';

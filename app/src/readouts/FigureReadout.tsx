@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { HOUR_MS, formatMoment, formatNumber, formatValue, type Bucket } from '@vivid-beacon/core';
+import { changeOf, HOUR_MS, formatMoment, formatNumber, formatValue, type Bucket } from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
 import type { Part } from '../boards/parts';
 import { useParts, type PartsAnswer } from '../boards/useParts';
@@ -123,19 +123,19 @@ function sparkBucket(window: { readonly start: number; readonly end: number }): 
   return hours <= 6 ? null : hours <= 24 * 14 ? 'hour' : 'day';
 }
 
-/** Change against the reference: "up 3.1 % on 1,204 kg before". Of a base that is zero or less no percentage. */
+/** Change against the reference: "up 3.1 % on 1,204 kg before"; without a percentage where it would say nothing. */
 export function changeWords(
   { value, previous, unit, reading }: Pick<Part, 'value' | 'previous' | 'unit' | 'reading'>,
   decimals: number,
   when = 'before',
 ): string {
-  if (value === null || previous === null) return 'nothing to compare with';
+  const change = changeOf(value, previous);
+  if (!change) return 'nothing to compare with';
   const base = `${formatValue(previous, unit, decimals)} ${reading?.partial ? `by this time ${when}` : when}`;
-  const change = value - previous;
-  if (change === 0) return `the same as ${base}`;
-  const way = change > 0 ? 'up' : 'down';
-  const share = previous <= 0 ? '' : ` (${formatNumber(Math.abs(change / previous) * 100, 1)} %)`;
-  return `${way} ${formatNumber(Math.abs(change), decimals)}${share} on ${base}`;
+  const { by, percent } = change;
+  if (by === 0) return `the same as ${base}`;
+  const share = percent === null ? '' : ` (${formatNumber(Math.abs(percent), 1)} %)`;
+  return `${by > 0 ? 'up' : 'down'} ${formatNumber(Math.abs(by), decimals)}${share} on ${base}`;
 }
 
 const styles = StyleSheet.create({

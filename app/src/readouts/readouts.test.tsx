@@ -265,8 +265,9 @@ describe('a figure', () => {
     [{ value: 103, previous: 100 }, 'up 3.0 (3.0 %) on 100.0 kg before'],
     [{ value: 90, previous: 100 }, 'down 10.0 (10.0 %) on 100.0 kg before'],
     [{ value: 100, previous: 100 }, 'the same as 100.0 kg before'],
-    // Of nothing, or of less than nothing, no percentage can be told.
+    // Of nothing, or from below nothing to above it, no percentage can be told.
     [{ value: 5, previous: 0 }, 'up 5.0 on 0.0 kg before'],
+    [{ value: -9, previous: -10 }, 'up 1.0 (10.0 %) on \u221210.0 kg before'],
     [{ value: 5, previous: -10 }, 'up 15.0 on \u221210.0 kg before'],
     [{ value: null, previous: 4 }, 'nothing to compare with'],
     [{ value: 4, previous: null }, 'nothing to compare with'],

@@ -6,6 +6,7 @@ const COMPARISON: Readonly<Record<ReferenceSource['kind'], Comparison>> = {
   before: 'before',
   lastYear: 'lastYear',
   none: 'none',
+  baseline: 'none',
   fixed: 'none',
   measure: 'none',
 };

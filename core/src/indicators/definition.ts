@@ -31,13 +31,16 @@ export type Proration = (typeof PRORATIONS)[number];
 /** Where the target of an indicator comes from. Values in the unit of the measure. */
 export type TargetSource =
   | { readonly kind: 'none' }
-  | { readonly kind: 'fixed'; readonly value: number }
+  /** For the whole window; of an unfinished one as much as has passed, where it is prorated and adds up. */
+  | { readonly kind: 'fixed'; readonly value: number; readonly prorate?: Proration }
   /** Typed in by period, also ahead; a total is prorated, a mean or a ratio holds as it is. */
   | { readonly kind: 'periods'; readonly period: ReferencePeriod; readonly prorate: Proration }
   /** Another measure over the same window, times a factor. */
   | { readonly kind: 'measure'; readonly measure: Measure; readonly factor: number }
   /** The same measure over the same window last year, more or less by a percentage. */
-  | { readonly kind: 'lastYear'; readonly percent: number };
+  | { readonly kind: 'lastYear'; readonly percent: number }
+  /** What is usual at these hours of the week, from so many weeks before, more or less by a percentage. */
+  | { readonly kind: 'baseline'; readonly weeks: number; readonly percent: number };
 
 /** What the value is compared with. */
 export type ReferenceSource =
@@ -45,6 +48,8 @@ export type ReferenceSource =
   | { readonly kind: 'fixed'; readonly value: number }
   | { readonly kind: 'before' }
   | { readonly kind: 'lastYear' }
+  /** What is usual at these hours of the week, from so many weeks before. */
+  | { readonly kind: 'baseline'; readonly weeks: number }
   /** Another measure over the same window, such as a budget series. */
   | { readonly kind: 'measure'; readonly measure: Measure };
 

@@ -168,6 +168,8 @@ describe('a change against a reference', () => {
   it('is in percent of the size of the base, and of zero there is no percentage', () => {
     expect(changeOf(110, 100)).toEqual({ by: 10, percent: 10 });
     expect(changeOf(-90, -100)).toEqual({ by: 10, percent: 10 });
+    expect(changeOf(5, -10)).toEqual({ by: 15, percent: null });
+    expect(changeOf(0, -10)).toEqual({ by: 10, percent: 100 });
     expect(changeOf(5, 0)).toEqual({ by: 5, percent: null });
     expect(changeOf(null, 100)).toBeNull();
     expect(changeOf(5, null)).toBeNull();

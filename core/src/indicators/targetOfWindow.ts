@@ -48,6 +48,22 @@ export function targetOfWindow(
   return touched.reduce((sum, each) => sum + each.value * shareOf(each, window, prorate, site), 0);
 }
 
+/**
+ * A fixed target of a whole window, as much of it as holds for the part up to now.
+ *
+ * @param whole the window with what is to come. @param passed the part of it up to now.
+ */
+export function fixedTarget(
+  value: number,
+  prorate: Proration,
+  whole: Interval,
+  passed: Interval,
+  adds: boolean,
+  site: Site,
+): number {
+  return adds && passed.end < whole.end ? value * shareOf(whole, passed, prorate, site) : value;
+}
+
 function periodOf(start: string, period: ReferencePeriod, zone: string): Interval {
   const from = DateTime.fromISO(start, { zone });
   return { start: from.toMillis(), end: plusPeriods(from, 1, period).toMillis() };
@@ -64,15 +80,19 @@ function shareOf(period: Interval, window: Interval, prorate: Proration, { zone,
   return overlapMs(period, window) / (period.end - period.start);
 }
 
-/** A change against a reference; `percent` is null where a base of zero has none. */
+/** A change against a reference; `percent` is null where it would say nothing. */
 export interface Change {
   readonly by: number;
   readonly percent: number | null;
 }
 
-/** Value less base, and that in percent of the size of the base: of a negative base up is still more. */
+/**
+ * Value less base, and that in percent of the size of the base, so that of a negative base up is still more. A base of
+ * zero has no percentage, and neither has a change from below zero to above or back: 150 % of −10 would be said of 5.
+ * Our own rule, no source.
+ */
 export function changeOf(value: number | null, base: number | null): Change | null {
   if (value === null || base === null) return null;
   const by = value - base;
-  return { by, percent: base === 0 ? null : (100 * by) / Math.abs(base) };
+  return { by, percent: base === 0 || value * base < 0 ? null : (100 * by) / Math.abs(base) };
 }

@@ -3,6 +3,7 @@ import { DISPLAY_SCALES } from '../board/board';
 import { checkBand, checkCuts, DIRECTIONS } from '../bands/targetBand';
 import { BeaconError } from '../errors';
 import { REFERENCE_PERIODS } from '../domain/reference';
+import { BASELINE_STRETCHES } from '../indicators/baseline';
 import { needsTarget, PRORATIONS, type Judge } from '../indicators/definition';
 import { bandSchema, DATE, finite, idText, measureSchema, ownCutsShape, windowSchema } from './parts';
 import { hoursSchema } from './query';
@@ -49,9 +50,24 @@ export const judgeSchema = yup
     }
   });
 
+/** Typed in by period it must be said, for one value it may be; others have none. */
+function prorateOf(kind: string) {
+  const prorate = yup.string().oneOf([...PRORATIONS]);
+  if (kind === 'periods') return prorate.required();
+  return kind === 'fixed' ? prorate : prorate.strip();
+}
+
+const baselineWeeks = () =>
+  yup
+    .number()
+    .integer()
+    .min(BASELINE_STRETCHES.least, 'A baseline rests on ${min} weeks at least')
+    .max(BASELINE_STRETCHES.most, 'A baseline rests on ${max} weeks at most')
+    .required('Give how many weeks the baseline rests on');
+
 export const targetSourceSchema = yup
   .object({
-    kind: kindOf('none', 'fixed', 'periods', 'measure', 'lastYear'),
+    kind: kindOf('none', 'fixed', 'periods', 'measure', 'lastYear', 'baseline'),
     value: of(['fixed'], finite().required('Give the target')),
     period: of(
       ['periods'],
@@ -60,23 +76,19 @@ export const targetSourceSchema = yup
         .oneOf([...REFERENCE_PERIODS])
         .required(),
     ),
-    prorate: of(
-      ['periods'],
-      yup
-        .string()
-        .oneOf([...PRORATIONS])
-        .required(),
-    ),
+    prorate: yup.string().when('kind', ([kind]: string[]) => prorateOf(kind)),
     measure: of(['measure'], measureSchema.required()),
     factor: of(['measure'], finite().required()),
-    percent: of(['lastYear'], finite().min(-100).max(1000).required('Give the percentage')),
+    weeks: of(['baseline'], baselineWeeks()),
+    percent: of(['lastYear', 'baseline'], finite().min(-100).max(1000).required('Give the percentage')),
   })
   .noUnknown();
 
 export const referenceSourceSchema = yup
   .object({
-    kind: kindOf('none', 'fixed', 'before', 'lastYear', 'measure'),
+    kind: kindOf('none', 'fixed', 'before', 'lastYear', 'measure', 'baseline'),
     value: of(['fixed'], finite().required('Give the reference')),
+    weeks: of(['baseline'], baselineWeeks()),
     measure: of(['measure'], measureSchema.required()),
   })
   .noUnknown();

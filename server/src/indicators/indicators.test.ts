@@ -163,6 +163,43 @@ describe('an indicator', () => {
     });
   });
 
+  it('takes target and reference from what is usual at these hours of the week', async () => {
+    // Three weeks at 100, the fourth a fifth higher.
+    const { assetId, metricId } = await hourly(28, (ago) => (ago <= 7 * 24 ? 120 : 100));
+    const id = await make(assetId, metricId, {
+      window: { kind: 'rolling', count: 6, unit: 'hour' },
+      judge: { kind: 'target', direction: 'lower', clear: 95, caution: 80 },
+      target: { kind: 'baseline', weeks: 3, percent: 10 },
+      reference: { kind: 'baseline', weeks: 3 },
+    });
+    const { target, reading } = (await read(id)).indicator;
+    // 110 to be reached; 120 is 9.1 % of it too much.
+    expect(reading).toMatchObject({ value: expect.closeTo(120, 6), level: 'caution' });
+    expect(reading.previous).toBeCloseTo(100, 6);
+    expect(target).toBeCloseTo(110, 6);
+    const part = { name: 'Too far back', target: { kind: 'baseline', weeks: 26, percent: 0 } };
+    const unknown = await make(assetId, metricId, part);
+    expect((await read(unknown)).indicator.target).toBeNull();
+    const many = indicatorDraft(assetId, metricId, { reference: { kind: 'baseline', weeks: 500 } });
+    expect((await analyst.call('POST', '/api/indicators', many)).status).toBe(422);
+  });
+
+  it('prorates one value for the window, if it is to be', async () => {
+    test.clock.now = Date.UTC(2026, 10, 16, 12);
+    const { assetId, metricId } = await hourly(15.5, () => 10, { kind: 'amount', unit: 'kg' });
+    const month = (prorate: string) => ({
+      name: prorate,
+      measure: { metricId, summary: 'sum', per: null },
+      window: { kind: 'toDate', unit: 'month' },
+      target: { kind: 'fixed', value: 7200, prorate },
+    });
+    const prorated = await make(assetId, metricId, month('calendar'));
+    // 15.5 of 30 days have passed.
+    expect((await read(prorated)).indicator.target).toBeCloseTo((7200 * 15.5) / 30, 6);
+    const whole = await make(assetId, metricId, month('none'));
+    expect((await read(whole)).indicator.target).toBe(7200);
+  });
+
   it('judges by own cuts in percent of its target', async () => {
     const { assetId, metricId } = await hourly(1, () => 110);
     const id = await make(assetId, metricId, {

@@ -17,12 +17,13 @@ import {
   type Reading,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
-import { loadMeasure, readMeasure } from '../readings/measure';
+import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
 import { readValue } from '../readings/read';
 import { bucketOfWindow, type PastBucket } from './bucketOfWindow';
 import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
-import { targetsOfBuckets } from './targets';
+import { readBaseline } from './baseline';
+import { targetsOfBuckets, upTo } from './targets';
 
 /** Every indicator with its present value, target and level. */
 export async function readIndicators(db: Queryable, now: number): Promise<IndicatorReading[]> {
@@ -72,7 +73,7 @@ export async function readDefinition(
   const band = bandOfJudge(definition.judge, target);
   const compare = reference.kind === 'lastYear' ? 'lastYear' : 'before';
   const read = await readValue(db, { measure, window: span, band, hours, compare }, now);
-  const previous = await referenceOf(context, definition, read, whole);
+  const previous = await referenceOf(context, definition, loaded, read, whole);
   // A value that cannot be judged has no level, however well it is known.
   const level = band === null ? 'nodata' : read.level;
   return { target: target ?? band?.target ?? null, band, reading: { ...read, previous, level } };
@@ -80,7 +81,8 @@ export async function readDefinition(
 
 async function referenceOf(
   context: PlanContext,
-  { reference }: IndicatorDefinition,
+  { reference, hours }: IndicatorDefinition,
+  loaded: LoadedMeasure,
   read: Reading,
   buckets: Parameters<typeof readMeasure>[2],
 ): Promise<number | null> {
@@ -92,6 +94,8 @@ async function referenceOf(
     case 'before':
     case 'lastYear':
       return read.previous;
+    case 'baseline':
+      return readBaseline(context, loaded, hours, upTo(buckets.window, context.now), reference.weeks);
     case 'measure': {
       const other = await loadMeasure(context, reference.measure);
       const [{ value, coverage }] = (await readMeasure(context, other, buckets)).values;

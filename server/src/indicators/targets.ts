@@ -2,6 +2,7 @@ import { DateTime } from 'luxon';
 import {
   addsUp,
   bucketSpans,
+  fixedTarget,
   MINIMUM_COVERAGE,
   targetOfWindow,
   type BucketSpans,
@@ -11,6 +12,7 @@ import {
 } from '@vivid-beacon/core';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
+import { readBaseline } from './baseline';
 
 /** The target that holds in each period; null where there is none. */
 export async function targetsOfBuckets(
@@ -26,7 +28,16 @@ export async function targetsOfBuckets(
     case 'none':
       return periods.map(() => null);
     case 'fixed':
-      return periods.map(() => target.value);
+      return periods.map((period) =>
+        fixedTarget(
+          target.value,
+          target.prorate ?? 'none',
+          period,
+          upTo(period, context.now),
+          addsUp(measure),
+          loaded,
+        ),
+      );
     case 'periods':
       return periods.map((period) =>
         targetOfWindow(
@@ -52,15 +63,28 @@ export async function targetsOfBuckets(
         const one = bucketSpans(before, null, hours, loaded.zone, loaded.calendar);
         const [{ value, coverage }] = (await readMeasure(context, loaded, one)).values;
         const known = value !== null && coverage >= MINIMUM_COVERAGE;
-        found.push(known ? value + (Math.abs(value) * target.percent) / 100 : null);
+        found.push(known ? moreBy(value, target.percent) : null);
+      }
+      return found;
+    }
+    case 'baseline': {
+      const found: (number | null)[] = [];
+      for (const period of periods) {
+        const usual = await readBaseline(context, loaded, hours, upTo(period, context.now), target.weeks);
+        found.push(usual === null ? null : moreBy(usual, target.percent));
       }
       return found;
     }
   }
 }
 
+/** A value and so many percent of its size more. */
+function moreBy(value: number, percent: number): number {
+  return value + (Math.abs(value) * percent) / 100;
+}
+
 /** What of a period has passed; one that has not begun counts whole, so that targets ahead can be shown. */
-function upTo({ start, end }: Interval, now: number): Interval {
+export function upTo({ start, end }: Interval, now: number): Interval {
   return { start, end: now > start ? Math.min(end, now) : end };
 }
 

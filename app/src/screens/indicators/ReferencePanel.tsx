@@ -10,6 +10,7 @@ import {
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
 import { MetricPanel } from '../editor/MetricPanel';
+import { BaselineWeeks } from './BaselineWeeks';
 
 interface ReferencePanelProps {
   readonly definition: IndicatorDefinition;
@@ -22,6 +23,7 @@ interface ReferencePanelProps {
 const SOURCES = [
   { value: 'before', label: 'The period before' },
   { value: 'lastYear', label: 'The same last year' },
+  { value: 'baseline', label: 'What is usual' },
   { value: 'fixed', label: 'One value' },
   { value: 'measure', label: 'Another metric' },
   { value: 'none', label: 'Nothing' },
@@ -34,6 +36,7 @@ export function ReferencePanel({ definition, unit, usual, metrics, onChange }: R
   const choose = (kind: ReferenceSource['kind']): void => {
     if (kind === 'fixed') onChange({ kind, value: Number(usual.toPrecision(3)) });
     else if (kind === 'measure') onChange({ kind, measure });
+    else if (kind === 'baseline') onChange({ kind, weeks: 8 });
     else onChange({ kind });
   };
   return (
@@ -46,6 +49,9 @@ export function ReferencePanel({ definition, unit, usual, metrics, onChange }: R
           value={reference.value / by}
           onChange={(value) => onChange({ ...reference, value: value * by })}
         />
+      )}
+      {reference.kind === 'baseline' && (
+        <BaselineWeeks weeks={reference.weeks} onChange={(weeks) => onChange({ kind: 'baseline', weeks })} />
       )}
       {reference.kind === 'measure' && (
         <MetricPanel

@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import {
+  addsUp,
   displayDivisor,
   displayUnit,
   formatDate,
@@ -18,6 +19,7 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { MetricPanel } from '../editor/MetricPanel';
+import { BaselineWeeks } from './BaselineWeeks';
 import { directionOf } from './indicatorDraft';
 import { shownValue } from './indicatorWords';
 
@@ -36,6 +38,7 @@ const SOURCES = [
   { value: 'periods', label: 'By period' },
   { value: 'measure', label: 'Another metric' },
   { value: 'lastYear', label: 'Last year' },
+  { value: 'baseline', label: 'What is usual' },
 ] as const;
 const PERIODS = (['month', 'quarter', 'year'] as const).map((value) => ({ value, label: `by ${value}` }));
 const PRORATE: readonly { readonly value: Proration; readonly label: string }[] = [
@@ -58,7 +61,9 @@ export function TargetPanel({ definition, unit, usual, metrics, zone, onChange }
     if (kind === 'fixed') onChange({ kind, value: Number(usual.toPrecision(3)) });
     if (kind === 'periods') onChange({ kind, period: 'month', prorate: 'calendar' });
     if (kind === 'measure') onChange({ kind, measure, factor: 1 });
-    if (kind === 'lastYear') onChange({ kind, percent: direction === 'higher' ? 5 : -5 });
+    const better = direction === 'higher' ? 5 : direction === 'lower' ? -5 : 0;
+    if (kind === 'lastYear') onChange({ kind, percent: better });
+    if (kind === 'baseline') onChange({ kind, weeks: 8, percent: better });
   };
   return (
     <View style={styles.panel}>
@@ -71,6 +76,14 @@ export function TargetPanel({ definition, unit, usual, metrics, zone, onChange }
             value={target.value / by}
             onChange={(value) => onChange({ ...target, value: value * by })}
           />
+          {addsUp(measure) && (
+            <WordRow
+              name="A part of the window has"
+              options={PRORATE}
+              chosen={target.prorate ?? 'none'}
+              onChoose={(prorate) => onChange({ ...target, prorate })}
+            />
+          )}
           {suggested.data?.suggestions.map((suggestion) => (
             <Row
               key={suggestion.kind}
@@ -108,9 +121,12 @@ export function TargetPanel({ definition, unit, usual, metrics, zone, onChange }
           </Words>
         </>
       )}
-      {target.kind === 'lastYear' && (
+      {target.kind === 'baseline' && (
+        <BaselineWeeks weeks={target.weeks} onChange={(weeks) => onChange({ ...target, weeks })} />
+      )}
+      {(target.kind === 'lastYear' || target.kind === 'baseline') && (
         <NumberField
-          label="More or less than last year"
+          label={target.kind === 'lastYear' ? 'More or less than last year' : 'More or less than usual'}
           unit="%"
           value={target.percent}
           onChange={(percent) => onChange({ ...target, percent })}

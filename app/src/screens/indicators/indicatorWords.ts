@@ -92,13 +92,21 @@ const PRORATED = {
   none: 'whole',
 } as const;
 
+/** "5 % less". */
+const moreOrLess = (by: number): string => `${formatNumber(Math.abs(by), 1)} % ${by > 0 ? 'more' : 'less'}`;
+
+const usualWords = (weeks: number): string => `what is usual in the ${weeks} weeks before`;
+
 /** Where the target comes from. */
 export function targetWords(target: TargetSource, unit: string, format: Format): string {
   switch (target.kind) {
     case 'none':
       return 'no target';
     case 'fixed':
-      return shownValue(target.value, unit, format);
+      return [
+        shownValue(target.value, unit, format),
+        ...(target.prorate && target.prorate !== 'none' ? [PRORATED[target.prorate]] : []),
+      ].join(', ');
     case 'periods':
       return `typed in by ${target.period === 'financialYear' ? 'financial year' : target.period}, ${PRORATED[target.prorate]}`;
     case 'measure':
@@ -107,8 +115,12 @@ export function targetWords(target: TargetSource, unit: string, format: Format):
         : `${formatNumber(target.factor, 2)} times another metric`;
     case 'lastYear': {
       const { percent } = target;
-      if (percent === 0) return 'what it was last year';
-      return `${formatNumber(Math.abs(percent), 1)} % ${percent > 0 ? 'more' : 'less'} than last year`;
+      return percent === 0 ? 'what it was last year' : `${moreOrLess(percent)} than last year`;
+    }
+    case 'baseline': {
+      const { percent } = target;
+      const usual = usualWords(target.weeks);
+      return percent === 0 ? usual : `${moreOrLess(percent)} than ${usual}`;
     }
   }
 }
@@ -124,6 +136,8 @@ export function referenceWords(reference: ReferenceSource, unit: string, format:
       return 'the period before';
     case 'lastYear':
       return 'the same last year';
+    case 'baseline':
+      return usualWords(reference.weeks);
     case 'measure':
       return 'another metric';
   }

@@ -1,0 +1,43 @@
+import {
+  baselineOf,
+  bucketSpans,
+  weeksBefore,
+  type BucketSpans,
+  type HoursFilter,
+  type Interval,
+} from '@vivid-beacon/core';
+import { readMeasure, type LoadedMeasure } from '../readings/measure';
+import type { PlanContext } from '../readings/planner';
+
+/** What a measure usually is over a stretch of time, from as many weeks before; null where too little is known. */
+export async function readBaseline(
+  context: PlanContext,
+  loaded: LoadedMeasure,
+  hours: HoursFilter | null,
+  stretch: Interval,
+  weeks: number,
+): Promise<number | null> {
+  const { zone, calendar, measure } = loaded;
+  const before = weeksBefore(stretch, weeks, zone).map((each) =>
+    bucketSpans(each, null, hours, zone, calendar),
+  );
+  const { upper, lower } = await readMeasure(context, loaded, oneAfterAnother(before));
+  const parts = upper.values.map((each, i) => ({ upper: each, lower: lower?.values[i] ?? null }));
+  return baselineOf(parts, measure.per?.factor ?? 1);
+}
+
+/** Stretches that do not overlap, in order of time, as the buckets of one question. */
+function oneAfterAnother(parts: readonly BucketSpans[]): BucketSpans {
+  return {
+    ...parts[0],
+    window: { start: parts[0].window.start, end: parts[parts.length - 1].window.end },
+    size: parts.length,
+    start: parts.flatMap(({ start }) => start),
+    end: parts.flatMap(({ end }) => end),
+    spans: {
+      start: parts.flatMap(({ spans }) => Array.from(spans.start)),
+      end: parts.flatMap(({ spans }) => Array.from(spans.end)),
+      into: parts.flatMap(({ spans }, i) => Array.from(spans.start, () => i)),
+    },
+  };
+}
