@@ -33,6 +33,13 @@ export const useAcknowledge = () =>
 export const useResetAlarm = () =>
   useChange((id: string) => call<void>('POST', `/api/alarms/${id}/reset`), ['watch', 'alarms']);
 
+/** How many people answer alarms at the same time, for everybody. */
+export const useKeepOperators = () =>
+  useChange(
+    (operators: number) => call<void>('PUT', '/api/alarm-health/operators', { operators }),
+    ['alarms'],
+  );
+
 export const useSetRuleAside = () =>
   useChange(
     ({

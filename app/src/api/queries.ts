@@ -53,13 +53,14 @@ export interface RaisingRule {
   readonly inForce: boolean;
 }
 
-export const useAlarmHealth = (days: number, operators: number) =>
+/** `operators` null = as many as are kept for everybody. */
+export const useAlarmHealth = (days: number, operators: number | null) =>
   useQuery({
     queryKey: ['alarms', 'health', days, operators],
     queryFn: () =>
       call<{ health: AlarmHealth; checks: HealthCheck[]; rules: RaisingRule[] }>(
         'GET',
-        `/api/alarm-health?days=${days}&operators=${operators}`,
+        `/api/alarm-health?days=${days}${operators === null ? '' : `&operators=${operators}`}`,
       ),
     placeholderData: keepPreviousData,
     refetchInterval: 60_000,

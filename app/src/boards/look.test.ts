@@ -196,8 +196,8 @@ describe('scope and hours by hand', () => {
     const one = toggleAsset(WHOLE_SCOPE, 'a');
     expect(one.assetIds).toEqual(['a']);
     expect(toggleAsset(one, 'a').assetIds).toBeNull();
-    const weld = setAttribute(WHOLE_SCOPE, 'Maker', ['Weld']);
-    expect(setAttribute(weld, 'Maker', []).attributes).toEqual([]);
+    const weld = setAttribute(WHOLE_SCOPE.attributes, 'Maker', ['Weld']);
+    expect(setAttribute(weld, 'Maker', [])).toEqual([]);
     expect(attributeValues(ASSETS)).toEqual([
       { name: 'Line', values: [2, 10] },
       { name: 'Maker', values: ['Acre', 'Weld'] },

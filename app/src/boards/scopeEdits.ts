@@ -48,10 +48,15 @@ export function toggleAsset({ assetIds, attributes }: Scope, id: string): Scope 
 
 /** Sets which values of an attribute are in; none means all. */
 export function setAttribute(
-  { assetIds, attributes }: Scope,
+  attributes: Scope['attributes'],
   name: string,
   values: readonly (string | number)[],
-): Scope {
+): Scope['attributes'] {
   const others = attributes.filter((each) => each.name !== name);
-  return { assetIds, attributes: values.length === 0 ? others : [...others, { name, values }] };
+  return values.length === 0 ? others : [...others, { name, values }];
+}
+
+/** Has an asset all of these attributes? */
+export function hasAttributes(asset: Pick<Asset, 'attributes'>, conditions: Scope['attributes']): boolean {
+  return conditions.every(({ name, values }) => values.includes(asset.attributes[name]));
 }

@@ -5,6 +5,7 @@ type Choices = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches' | 'n
 /** What a rule is without any choices made: at once, always, on one metric, nobody told. */
 export const PLAIN_RULE: Choices = {
   under: null,
+  attributes: [],
   onDelayMs: 0,
   offDelayMs: 0,
   hours: null,

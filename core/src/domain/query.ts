@@ -13,10 +13,16 @@ export type GroupBy =
   | { readonly kind: 'attribute'; readonly name: string }
   | { readonly kind: 'all' };
 
+/** An attribute that an asset must have, with one of these values. */
+export interface AttributeCondition {
+  readonly name: string;
+  readonly values: readonly (string | number)[];
+}
+
 /** Which assets count: given ones with everything below them (null = all), of those with these attributes. */
 export interface Scope {
   readonly assetIds: readonly string[] | null;
-  readonly attributes: readonly { readonly name: string; readonly values: readonly (string | number)[] }[];
+  readonly attributes: readonly AttributeCondition[];
 }
 
 /** Which metrics: by id, or by name on every asset of the scope. */

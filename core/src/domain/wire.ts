@@ -9,6 +9,7 @@ import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
 import type { Measure } from '../board/board';
 import type { MetricKind, Summary } from './metric';
+import type { AttributeCondition } from './query';
 import type { ReferencePeriod } from './reference';
 import type { Flag } from './flags';
 import type { Role } from './roles';
@@ -186,6 +187,8 @@ export interface AlarmRule {
   readonly metricId: string;
   /** Asset on which, and below which, every metric of the same name, unit and kind is watched; null = only the one. */
   readonly under: string | null;
+  /** Of a rule over a scope: only on assets with all of these attributes. */
+  readonly attributes: readonly AttributeCondition[];
   readonly test: AlarmTest;
   readonly onDelayMs: number;
   readonly offDelayMs: number;

@@ -4,7 +4,7 @@ import { RUN_RULES } from '../alarms/nelson';
 import { ALARM_PRIORITIES } from '../domain/wire';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
 import { finite, idText } from './parts';
-import { hoursSchema } from './query';
+import { attributeConditionsSchema, hoursSchema } from './query';
 
 const LONGEST_DELAY_MS = 7 * DAY_MS;
 const MOST_PEOPLE = 50;
@@ -92,6 +92,7 @@ export const alarmRuleSchema = yup
     name: yup.string().trim().min(1, 'Give the rule a name').max(120).required('Give the rule a name'),
     metricId: idText().required(),
     under: idText().nullable().default(null),
+    attributes: attributeConditionsSchema(),
     test: alarmTestSchema.required(),
     onDelayMs: length(0, LONGEST_DELAY_MS, 'A delay is 7 days at most'),
     offDelayMs: length(0, LONGEST_DELAY_MS, 'A delay is 7 days at most'),

@@ -64,20 +64,24 @@ const selectionSchema = yup
     Boolean(value && (value.metricIds ? !value.metricName : value.metricName)),
   );
 
+/** Attributes that assets must have. */
+export const attributeConditionsSchema = () =>
+  yup
+    .array(
+      yup
+        .object({
+          name: yup.string().min(1).max(100).required(),
+          values: yup.array(yup.mixed<string | number>().required()).min(1).max(500).required(),
+        })
+        .noUnknown(),
+    )
+    .max(20)
+    .default([]);
+
 export const scopeSchema = yup
   .object({
     assetIds: yup.array(idText().required()).max(5000).nullable().default(null),
-    attributes: yup
-      .array(
-        yup
-          .object({
-            name: yup.string().min(1).max(100).required(),
-            values: yup.array(yup.mixed<string | number>().required()).min(1).max(500).required(),
-          })
-          .noUnknown(),
-      )
-      .max(20)
-      .default([]),
+    attributes: attributeConditionsSchema(),
   })
   .noUnknown();
 

@@ -190,12 +190,9 @@ describe('suppression by design', () => {
 describe('a rule over a scope', () => {
   it('has an alarm for each asset, takes in a metric that comes and lets go of one that is removed', async () => {
     const one = await withMetric(analyst);
-    const addMachine = async (name: string): Promise<{ key: string; id: string; token: string }> => {
-      const asset = await analyst.call<{ id: string }>('POST', '/api/assets', {
-        name,
-        kind: 'machine',
-        parentId: one.assetId,
-      });
+    const addMachine = async (name: string) => {
+      const machine = { name, kind: 'machine', parentId: one.assetId };
+      const asset = await analyst.call<{ id: string }>('POST', '/api/assets', machine);
       const metric = await analyst.call<{ id: string; key: string }>('POST', '/api/metrics', {
         assetId: asset.body.id,
         name: 'Bed temperature',
@@ -203,7 +200,7 @@ describe('a rule over a scope', () => {
         kind: 'level',
         intervalMs: MINUTE,
       });
-      return { ...metric.body, token: one.token };
+      return { ...metric.body, token: one.token, asset: { ...machine, id: asset.body.id } };
     };
     const two = await addMachine('Ironer 2');
     const rule = await ruleOn(one.metricId, { under: one.assetId });
@@ -225,6 +222,24 @@ describe('a rule over a scope', () => {
     later(MINUTE);
     await send(three, 240);
     expect((await alarmsOf(analyst, rule)).map(({ metricId }) => metricId)).toContain(three.id);
+
+    const ofWeld = { under: one.assetId, attributes: [{ name: 'Maker', values: ['Weld', 'Acre'] }] };
+    const made = await analyst.call('POST', '/api/alarm-rules', ruleDraft(one.metricId, ofWeld));
+    // None has a maker yet.
+    expect(made.status).toBe(422);
+    const maker = ({ id, ...asset }: typeof two.asset, name: string) =>
+      analyst.call('PUT', `/api/assets/${id}`, { ...asset, attributes: { Maker: name } });
+    await maker(three.asset, 'Acre');
+    const only = await ruleOn(one.metricId, ofWeld);
+    later(MINUTE);
+    for (const each of [one, two, three]) await send(each, 245);
+    const alarmed = async () => (await alarmsOf(analyst, only)).map(({ metricId }) => metricId);
+    expect(await alarmed()).toEqual([three.id]);
+    await maker(two.asset, 'Weld');
+    await keepScopes(pool, test.clock.now);
+    later(MINUTE);
+    await send(two, 246);
+    expect((await alarmed()).sort()).toEqual([two.id, three.id].sort());
 
     await analyst.call('DELETE', `/api/metrics/${two.id}`);
     await keepScopes(pool, test.clock.now);

@@ -57,6 +57,12 @@ describe('alarm health', () => {
     const one = await ask('?days=30&operators=1');
     expect(one.health.window.end - one.health.window.start).toBe(30 * 86_400_000);
     const three = await ask('?days=30&operators=3');
+    const path = '/api/alarm-health/operators';
+    expect((await operator.call('PUT', path, { operators: 2 })).status).toBe(403);
+    expect((await analyst.call('PUT', path, { operators: 0 })).status).toBe(422);
+    expect((await analyst.call('PUT', path, { operators: 2 })).status).toBe(204);
+    expect((await ask()).health.operators).toBe(2);
+    expect((await ask('?operators=1')).health.operators).toBe(1);
     // Nothing could have called before the first rule: those days do not thin the rates out.
     await pool.query('update alarm_rule set in_force_from = $1', [new Date(test.clock.now - 2 * 86_400_000)]);
     const young = await ask('?days=30&operators=1');

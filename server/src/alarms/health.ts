@@ -1,5 +1,7 @@
 import * as yup from 'yup';
 import { alarmHealth, checkHealth, DAY_MS, HEALTH_DAYS } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
+import { readSetting, writeSetting } from '../db/settings';
 import { endpoint } from '../http/endpoint';
 import { alarmsSince, annunciations } from './annunciationSql';
 import { listRules } from './rulesSql';
@@ -7,6 +9,14 @@ import { listRules } from './rulesSql';
 const MOST_OPERATORS = 100;
 /** A rate told from less than a day would be a guess. */
 const SHORTEST_MS = DAY_MS;
+
+/** Name of the setting that holds how many people answer at the same time. */
+const OPERATORS = 'alarmOperators';
+const operatorCount = () => yup.number().integer().min(1).max(MOST_OPERATORS);
+
+async function operatorsKept(db: Queryable): Promise<number> {
+  return (await readSetting<number>(db, OPERATORS)) ?? 1;
+}
 
 export const alarmHealthEndpoints = [
   endpoint({
@@ -16,14 +26,14 @@ export const alarmHealthEndpoints = [
     summary:
       'How much the alarms of the last days, at most since the first rule, asked of the people who answer them, against published guidelines. Alarms of rules that were set aside do not count: nobody was called.',
     answer:
-      '{ health: AlarmHealth, checks: [{ key, value, good, most, level }], rules: [{ id, name, inForce }] }; rates per operator, times in ms',
+      '{ health: AlarmHealth, checks: [{ key, value, good, most, level }], rules: [{ id, name, inForce }] }; rates per operator, times in ms; without operators as many as are kept',
     query: yup
       .object({
         days: yup
           .number()
           .oneOf([...HEALTH_DAYS])
           .default(7),
-        operators: yup.number().integer().min(1).max(MOST_OPERATORS).default(1),
+        operators: operatorCount().optional(),
       })
       .noUnknown(),
     handle: async ({ app, query }) => {
@@ -34,8 +44,20 @@ export const alarmHealthEndpoints = [
       const window = { start, end };
       const { alarms, names } = await annunciations(app.pool, window);
       const rules = await listRules(app.pool);
-      const health = alarmHealth(alarms, window, query.operators);
+      const operators = query.operators ?? (await operatorsKept(app.pool));
+      const health = alarmHealth(alarms, window, operators);
       return { health, checks: checkHealth(health, rules.length), rules: names };
+    },
+  }),
+  endpoint({
+    method: 'put',
+    path: '/api/alarm-health/operators',
+    access: 'analyst',
+    summary: 'Keeps how many people answer alarms at the same time; rates are told per person.',
+    body: yup.object({ operators: operatorCount().required() }).noUnknown(),
+    answer: 'Nothing (204).',
+    handle: async ({ app, body }) => {
+      await writeSetting(app.pool, OPERATORS, body.operators);
     },
   }),
 ];

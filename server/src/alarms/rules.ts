@@ -97,7 +97,7 @@ export async function keepScopes(pool: Pool, now: number): Promise<number> {
   return withTransaction(pool, async (db) => {
     let changed = 0;
     for (const rule of await lockScopedRules(db)) {
-      const wanted = new Set(await metricsInScope(db, { metricId: rule.metricId, under: rule.under! }));
+      const wanted = new Set(await metricsInScope(db, { ...rule, under: rule.under! }));
       const watches = await lockWatchesOfRule(db, rule.id);
       for (const watch of watches) {
         if (wanted.delete(watch.metricId)) continue;

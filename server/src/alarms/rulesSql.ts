@@ -5,7 +5,7 @@ import { all, one, type Queryable } from '../db/database';
 /** What a person writes of a rule. */
 export type RuleParts = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches'>;
 
-const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.test,
+const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.attributes, rule.test,
   rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.level,
   rule.priority, rule.suppress, rule.message, rule.to_do as "toDo",
   array(select unnest(rule.told)::text) as told,
@@ -52,8 +52,9 @@ export async function addRule(
   const row = await one<{ id: string }>(
     db,
     `insert into alarm_rule (name, metric_id, under, test, on_delay_ms, off_delay_ms, hours, level, priority, suppress,
-                             message, to_do, told, escalate_after_ms, escalate_to, latching, in_force_from, created_by)
-     values ($1, $2, $3, $4::jsonb, $5, $6, $7::jsonb, $8, $9, $10::jsonb, $11, $12, $13, $14, $15, $16, $17, $18)
+                             message, to_do, told, escalate_after_ms, escalate_to, latching, in_force_from, created_by,
+                             attributes)
+     values ($1, $2, $3, $4::jsonb, $5, $6, $7::jsonb, $8, $9, $10::jsonb, $11, $12, $13, $14, $15, $16, $17, $18, $19::jsonb)
      returning id`,
     [
       rule.name,
@@ -74,6 +75,7 @@ export async function addRule(
       rule.latching,
       moment(rule.inForceFrom),
       rule.createdBy,
+      JSON.stringify(rule.attributes),
     ],
   );
   return row!.id;
@@ -91,11 +93,11 @@ export async function endRule(db: Queryable, id: string): Promise<boolean> {
 
 /**
  * The metrics that a rule over a scope should watch: of the same name, unit and kind as the one it was written
- * for, on the asset `under` or below it, with samples of their own.
+ * for, on the asset `under` or below it, with samples of their own, and of those with the attributes asked for.
  */
 export async function metricsInScope(
   db: Queryable,
-  rule: { readonly metricId: string; readonly under: string },
+  rule: Pick<RuleParts, 'metricId' | 'attributes'> & { readonly under: string },
 ): Promise<string[]> {
   const rows = await all<{ id: string }>(
     db,
@@ -103,11 +105,13 @@ export async function metricsInScope(
        select id from asset where id = $2
        union all select asset.id from asset join below on asset.parent_id = below.id
      )
-     select metric.id from metric join below on below.id = metric.asset_id, metric model
+     select metric.id from metric join below on below.id = metric.asset_id join asset on asset.id = below.id, metric model
      where model.id = $1 and metric.removed_at is null and metric.origin = 'samples'
        and lower(metric.name) = lower(model.name) and metric.unit = model.unit and metric.kind = model.kind
+       and not exists (select 1 from jsonb_array_elements($3::jsonb) asked
+         where not coalesce(asked -> 'values' @> (asset.attributes -> (asked ->> 'name')), false))
      order by metric.id`,
-    [rule.metricId, rule.under],
+    [rule.metricId, rule.under, JSON.stringify(rule.attributes)],
   );
   return rows.map(({ id }) => id);
 }

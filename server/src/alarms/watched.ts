@@ -15,7 +15,7 @@ const MOST_WATCHED = 500;
  */
 export async function watchedMetrics(
   db: Queryable,
-  rule: Pick<RuleParts, 'metricId' | 'under' | 'test' | 'suppress'>,
+  rule: Pick<RuleParts, 'metricId' | 'under' | 'attributes' | 'test' | 'suppress'>,
 ): Promise<MetricRow[]> {
   const metric = (await needMetrics(db, [rule.metricId])).get(rule.metricId)!;
   if (metric.origin !== 'samples') {
@@ -30,7 +30,7 @@ export async function watchedMetrics(
   }
   if (rule.suppress) await needState(db, rule.suppress.metricId);
   if (rule.under === null) return [metric];
-  const ids = await metricsInScope(db, { metricId: rule.metricId, under: rule.under });
+  const ids = await metricsInScope(db, { ...rule, under: rule.under });
   if (ids.length > MOST_WATCHED) {
     throw new BeaconError(
       'BAD_INPUT',
@@ -39,7 +39,7 @@ export async function watchedMetrics(
     );
   }
   if (ids.length === 0) {
-    throw new BeaconError('BAD_INPUT', 'No asset here has such a metric.', 'under');
+    throw new BeaconError('BAD_INPUT', 'No asset here has such a metric and these attributes.', 'under');
   }
   const rows = await metricsById(db, ids);
   return ids.map((id) => rows.get(id)!);

@@ -1,16 +1,15 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import type { Asset, Scope } from '@vivid-beacon/core';
-import { attributeValues, setAttribute, toggleAsset } from '../../boards/scopeEdits';
+import { toggleAsset } from '../../boards/scopeEdits';
 import { treeRows } from '../../screens/data/assetTree';
 import { usePalette } from '../../theme/useTheme';
 import { Button } from '../Button';
 import { Field } from '../Field';
 import { CheckIcon, OnIcon, OpenIcon } from '../icons';
-import { PickList } from '../PickList';
 import { Rule } from '../Rule';
-import { ToggleRow } from '../ToggleRow';
 import { Words } from '../Words';
+import { AttributeConditions } from './AttributeConditions';
 
 interface ScopePanelProps {
   readonly scope: Scope;
@@ -27,7 +26,6 @@ export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
   const [open, setOpen] = useState<ReadonlySet<string>>(
     () => new Set(assets.filter(({ parentId }) => parentId === null).map(({ id }) => id)),
   );
-  const known = useMemo(() => attributeValues(assets), [assets]);
   const rows = treeRows(assets, [], open, search).slice(0, SHOWN);
   const chosen = new Set(scope.assetIds ?? []);
   const toggle = (id: string): void => {
@@ -35,8 +33,6 @@ export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
     if (!next.delete(id)) next.add(id);
     setOpen(next);
   };
-  const [adding, setAdding] = useState(false);
-  const free = known.filter(({ name }) => !scope.attributes.some((each) => each.name === name));
   return (
     <>
       <Words as="second" colour={palette.ink2}>
@@ -93,40 +89,11 @@ export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
           );
         })}
       </View>
-      {scope.attributes.map(({ name, values }) => (
-        <View key={name} style={styles.attribute}>
-          <Words as="rowTitle">{name}</Words>
-          <ToggleRow
-            name={name}
-            options={(known.find((each) => each.name === name)?.values ?? values).map((value) => ({
-              value,
-              label: String(value),
-            }))}
-            chosen={[...values]}
-            onChange={(next) => onChange(setAttribute(scope, name, next))}
-          />
-        </View>
-      ))}
-      {adding ? (
-        <PickList
-          name="Attribute"
-          options={free.map(({ name, values }) => ({
-            value: name,
-            label: name,
-            detail: values.slice(0, 4).join(', '),
-          }))}
-          chosen={null}
-          onChoose={(name) => {
-            const first = free.find((each) => each.name === name)!.values[0];
-            onChange(setAttribute(scope, name, [first]));
-            setAdding(false);
-          }}
-        />
-      ) : (
-        free.length > 0 && (
-          <Button look="quiet" label="Only with an attribute" onPress={() => setAdding(true)} />
-        )
-      )}
+      <AttributeConditions
+        attributes={scope.attributes}
+        assets={assets}
+        onChange={(attributes) => onChange({ ...scope, attributes })}
+      />
       <Button
         label="All assets"
         disabled={chosen.size === 0 && scope.attributes.length === 0}
@@ -148,5 +115,4 @@ const styles = StyleSheet.create({
     justifyContent: 'space-between',
     paddingRight: 8,
   },
-  attribute: { gap: 6 },
 });

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { HEALTH_DAYS, type AlarmHealth, type HealthCheck } from '@vivid-beacon/core';
+import { useKeepOperators } from '../../api/changes';
 import { mayBuild } from '../../api/mayAct';
 import { useAlarmHealth, useWatch } from '../../api/queries';
 import { usePerson } from '../../api/session';
@@ -32,9 +33,15 @@ export function AlarmHealthScreen() {
   const palette = usePalette();
   const router = useRouter();
   const [days, setDays] = useState('7');
-  const [operators, setOperators] = useState('1');
+  const [operators, setOperators] = useState<number | null>(null);
   const build = mayBuild(usePerson());
-  const query = useAlarmHealth(Number(days), Number(operators));
+  const keep = useKeepOperators();
+  const query = useAlarmHealth(Number(days), operators);
+  const chosen = operators ?? query.data?.health.operators;
+  const choose = (count: number): void => {
+    setOperators(count);
+    if (build) keep.mutate(count);
+  };
   return (
     <Page
       title="Alarm health"
@@ -45,14 +52,17 @@ export function AlarmHealthScreen() {
       <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
       <View>
         <Words as="second" colour={palette.ink2}>
-          Who answer at the same time
+          {build ? 'Who answer at the same time, kept for everybody' : 'Who answer at the same time'}
         </Words>
         <WordRow
           name="Who answer at the same time"
           options={OPERATORS}
-          chosen={operators}
-          onChoose={setOperators}
+          chosen={chosen === undefined ? null : String(chosen)}
+          onChoose={(count) => choose(Number(count))}
         />
+        {keep.isError && (
+          <Words as="second" colour={palette.breachT}>{`Not kept. ${keep.error.message}`}</Words>
+        )}
       </View>
       <Answer query={query} reading="Counting alarms">
         {({ health, checks, rules }) => (

@@ -28,6 +28,7 @@ const health = alarmHealth(alarms, WEEK, 1);
 const answers = (role: string): Answers => ({
   'GET /api/session': { person: { id: '1', name: 'Ines', role }, csrfToken: 'x', demoAccounts: [] },
   'GET /api/on-watch': { plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }] },
+  'PUT /api/alarm-health/operators': undefined,
   'GET /api/alarm-health': {
     health,
     checks: checkHealth(health, 12),
@@ -50,6 +51,10 @@ describe('alarm health', () => {
     expect(screen.queryByRole('link', { name: /Old rule/ })).toBeNull();
     await person.click(screen.getByRole('radio', { name: '3 people' }));
     await waitFor(() => expect(sent.some(({ path }) => path.endsWith('days=7&operators=3'))).toBe(true));
+    expect(sent.find(({ method }) => method === 'PUT')).toMatchObject({
+      path: '/api/alarm-health/operators',
+      body: { operators: 3 },
+    });
   });
 
   it('lets those who cannot change rules only read', async () => {

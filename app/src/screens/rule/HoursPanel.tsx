@@ -1,4 +1,6 @@
+import { useState } from 'react';
 import type { HoursFilter } from '@vivid-beacon/core';
+import { HoursPanel as RecurringHours } from '../../components/scope/HoursPanel';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -12,27 +14,30 @@ const OPTIONS = [
   { value: 'always', label: 'At any time' },
   { value: 'inside', label: 'In working hours' },
   { value: 'outside', label: 'Outside working hours' },
+  { value: 'own', label: 'Own hours' },
 ] as const;
 
-/** When a rule watches: always, or by the working calendar of the plant. */
+type Choice = (typeof OPTIONS)[number]['value'];
+
+/** When a rule watches: always, by the working calendar of the plant, or in recurring hours of its own. */
 export function HoursPanel({ hours, onChange }: HoursPanelProps) {
   const palette = usePalette();
-  const chosen =
-    hours === null ? 'always' : hours.kind === 'working' ? (hours.inside ? 'inside' : 'outside') : null;
+  const [own, setOwn] = useState(hours !== null && hours.kind !== 'working');
+  const plain = hours === null ? 'always' : hours.kind === 'working' && (hours.inside ? 'inside' : 'outside');
+  const chosen: Choice = own || !plain ? 'own' : plain;
+  const choose = (value: Choice): void => {
+    setOwn(value === 'own');
+    if (value === 'always') onChange(null);
+    if (value === 'inside' || value === 'outside') onChange({ kind: 'working', inside: value === 'inside' });
+  };
   return (
     <>
-      <WordRow
-        name="When it watches"
-        options={OPTIONS}
-        chosen={chosen}
-        onChoose={(value) =>
-          onChange(value === 'always' ? null : { kind: 'working', inside: value === 'inside' })
-        }
-      />
+      <WordRow name="When it watches" options={OPTIONS} chosen={chosen} onChoose={choose} />
+      {chosen === 'own' && <RecurringHours hours={hours} onChange={onChange} />}
       <Words as="second" colour={palette.ink2}>
         {hours === null
           ? 'Around the clock.'
-          : 'By the working calendar of the plant. When these hours end, an alarm that stands ends too.'}
+          : 'On the clock and by the working calendar of the plant. When these hours end, an alarm that stands ends too.'}
       </Words>
     </>
   );

@@ -90,13 +90,7 @@ export function RuleEditor({ names, before, onLeave }: RuleEditorProps) {
         </View>
       )}
       {rule && metric && open === 'metric' && (
-        <WherePanel
-          metric={metric}
-          metrics={metrics}
-          assets={assets}
-          under={rule.under}
-          onChange={(under) => change({ under })}
-        />
+        <WherePanel metric={metric} metrics={metrics} assets={assets} rule={rule} onChange={change} />
       )}
       {(!rule || open === 'metric') && (
         <Section title="Metric">

@@ -24,6 +24,7 @@ export function firstDraft(metric: Metric, usual: number, before: RuleForm | nul
     ...PLAIN_RULE,
     ...before,
     under: null,
+    attributes: [],
     suppress: null,
     metricId: metric.id,
     test: firstTest(kind, metric, usual),

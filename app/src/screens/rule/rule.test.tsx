@@ -30,9 +30,9 @@ const metric = {
 const twin = { ...metric, id: '11', assetId: '3', assetName: 'Ironer 3' } as Metric;
 const state = { ...metric, id: '12', name: 'State', unit: '', kind: 'state' } as Metric;
 const assets = [
-  { id: '1', parentId: null, name: 'Quayside' },
-  { id: '2', parentId: '1', name: 'Ironer 2' },
-  { id: '3', parentId: '1', name: 'Ironer 3' },
+  { id: '1', parentId: null, name: 'Quayside', attributes: {} },
+  { id: '2', parentId: '1', name: 'Ironer 2', attributes: { Maker: 'Weld' } },
+  { id: '3', parentId: '1', name: 'Ironer 3', attributes: { Maker: 'Acre' } },
 ];
 const rehearsal = {
   window: { start: 0, end: 90 * DAY },
@@ -86,10 +86,18 @@ describe('writing a rule', () => {
     await person.click(screen.getByRole('button', { name: 'bed temperature, Ironer 2' }));
     await person.click(screen.getByRole('radio', { name: 'All 2 in Quayside' }));
     expect(sentence()).toContain('bed temperature of each asset in Quayside');
+    await person.click(screen.getByRole('button', { name: 'Only with an attribute' }));
+    await person.click(screen.getByRole('radio', { name: /Maker/ }));
+    expect(screen.getByText(/^Now Ironer 3\. Assets that come/)).toBeTruthy();
+    await person.click(screen.getByRole('checkbox', { name: 'Weld' }));
+    expect(sentence()).toContain('of each asset in Quayside with Maker Acre or Weld');
 
     await person.click(screen.getByRole('button', { name: 'medium-priority Breach' }));
     await person.click(screen.getByRole('radio', { name: 'High' }));
     await person.click(screen.getByRole('button', { name: 'at any time' }));
+    await person.click(screen.getByRole('radio', { name: 'Own hours' }));
+    await person.click(screen.getByRole('radio', { name: 'on weekdays' }));
+    expect(sentence()).toContain('on Saturdays and Sundays');
     await person.click(screen.getByRole('radio', { name: 'In working hours' }));
     await person.click(screen.getByRole('button', { name: 'in any state' }));
     await person.click(screen.getByRole('radio', { name: /State, Ironer 2/ }));
@@ -112,6 +120,7 @@ describe('writing a rule', () => {
       ).toMatchObject({
         metricId: '10',
         under: '1',
+        attributes: [{ name: 'Maker', values: ['Acre', 'Weld'] }],
         test: { kind: 'limit', side: 'above', limit: 203.2 },
         priority: 'high',
         hours: { kind: 'working', inside: true },

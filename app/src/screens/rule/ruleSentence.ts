@@ -38,7 +38,12 @@ export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }:
     words('Raise a'),
     slot('level', `${rule.priority}-priority ${LEVEL_WORDS[rule.level]}`),
     words('when'),
-    slot('metric', under ? `${what} of each asset in ${under.name}` : `${what}, ${metric.assetName}`),
+    slot(
+      'metric',
+      under
+        ? `${what} of each asset in ${under.name}${attributeWords(rule.attributes)}`
+        : `${what}, ${metric.assetName}`,
+    ),
     words('is'),
     slot('test', testWords(test, metric.unit, metric.decimals)),
     ...(timed ? [words('for'), slot('delay', delayWords(rule.onDelayMs))] : []),
@@ -58,6 +63,12 @@ export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }:
     words('Tell'),
     slot('call', toldWords(rule.told, people)),
   ];
+}
+
+/** " with Maker Weld or Acre". */
+function attributeWords(attributes: RuleForm['attributes']): string {
+  const each = attributes.map(({ name, values }) => `${name} ${values.join(' or ')}`);
+  return each.length === 0 ? '' : ` with ${each.join(' and ')}`;
 }
 
 function toldWords(told: readonly string[], people: readonly Person[]): string {
