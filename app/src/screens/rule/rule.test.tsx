@@ -97,7 +97,7 @@ describe('writing a rule', () => {
     await person.click(screen.getByRole('button', { name: 'at any time' }));
     await person.click(screen.getByRole('radio', { name: 'Own hours' }));
     await person.click(screen.getByRole('radio', { name: 'on weekdays' }));
-    expect(sentence()).toContain('on Saturdays and Sundays');
+    expect(sentence()).toContain('on Saturdays, Sundays');
     await person.click(screen.getByRole('radio', { name: 'In working hours' }));
     await person.click(screen.getByRole('button', { name: 'in any state' }));
     await person.click(screen.getByRole('radio', { name: /State, Ironer 2/ }));
