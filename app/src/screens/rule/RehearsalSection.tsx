@@ -44,7 +44,13 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
             />
           ) : (
             <View style={rehearsal.isPlaceholderData && styles.old}>
-              <RehearsalView answer={answer} now={now.data ?? null} zone={metric.zone} />
+              <RehearsalView
+                answer={answer}
+                now={now.data ?? null}
+                rule={rule}
+                metric={metric}
+                onTest={onTest}
+              />
               {limit !== null && limits.data && (
                 <>
                   <ThresholdCurve

@@ -1,30 +1,43 @@
 import { StyleSheet, View } from 'react-native';
-import Svg, { Path, Rect } from 'react-native-svg';
-import { formatDate, formatLength, formatNumber } from '@vivid-beacon/core';
+import { formatDate, formatLength, formatNumber, type AlarmTest, type Metric } from '@vivid-beacon/core';
+import type { RuleForm } from '../../api/changes';
 import type { RehearsalAnswer } from '../../api/rehearsal';
-import { spacedOut } from '../../charts/spacedOut';
-import { starPath } from '../../charts/starPath';
 import { Words } from '../../components/Words';
-import { rehearsalNotes } from './rehearsalNotes';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
+import { LimitHandle, LIMIT_HANDLE as HANDLE } from './LimitHandle';
+import { limitsOfTest } from './limitsOfTest';
+import { rehearsalNotes } from './rehearsalNotes';
+import { COURSE_HEIGHT, RehearsalStrip, STRIP_HEIGHT } from './RehearsalStrip';
+import { useCourse } from './useCourse';
 
 const STRIPS = 3;
-const STRIP_HEIGHT = 34;
+const LABEL = 78;
 
 interface RehearsalViewProps {
   readonly answer: RehearsalAnswer;
   /** The same of the rule that is in force; null = there is none. */
   readonly now: RehearsalAnswer | null;
-  readonly zone: string;
+  readonly rule: Pick<RuleForm, 'test' | 'under'>;
+  readonly metric: Metric;
+  readonly onTest: (test: AlarmTest) => void;
 }
 
-/** How often the rule would have fired, for how long, and when. */
-export function RehearsalView({ answer, now, zone }: RehearsalViewProps) {
+/**
+ * How often the rule would have fired, for how long, and when: on the course of the metric itself where a value decides,
+ * with the limit to be dragged on it.
+ */
+export function RehearsalView({ answer, now, rule, metric, onTest }: RehearsalViewProps) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const { window, alarms } = answer;
   const length = (window.end - window.start) / STRIPS;
+  const starts = Array.from({ length: STRIPS }, (_, i) => window.start + i * length);
+  const newest = starts[STRIPS - 1];
+  const plot = Math.max(0, width - LABEL - HANDLE);
+  const limits = limitsOfTest(rule.test);
+  const { unit, decimals } = metric;
+  const course = useCourse(limits.length === 0 ? null : metric, window, limits, plot);
   return (
     <View style={[styles.view, { backgroundColor: palette.well }]}>
       <View style={styles.figures}>
@@ -48,17 +61,44 @@ export function RehearsalView({ answer, now, zone }: RehearsalViewProps) {
         </View>
       </View>
       <View onLayout={onLayout}>
-        {Array.from({ length: STRIPS }, (_, i) => window.start + i * length).map((start) => (
-          <View key={start} style={styles.strip}>
+        {starts.map((start) => (
+          <View key={start} style={[styles.strip, course && styles.withCourse]}>
             <View style={styles.label}>
               <Words as="caption" colour={palette.ink2}>
-                {formatDate(start, zone)}
+                {formatDate(start, metric.zone)}
               </Words>
             </View>
-            <Strip width={Math.max(0, width - 78)} start={start} length={length} alarms={alarms} />
+            <View>
+              <RehearsalStrip
+                width={plot}
+                start={start}
+                length={length}
+                alarms={alarms}
+                course={course}
+                limits={limits}
+              />
+              {start === newest &&
+                course &&
+                limits.map(({ name, value, test }) => (
+                  <LimitHandle
+                    key={name}
+                    x={plot}
+                    top={0}
+                    value={value}
+                    scale={course.y}
+                    name={name}
+                    decimals={decimals}
+                    unit={unit}
+                    onChange={(next) => onTest(test(next))}
+                  />
+                ))}
+            </View>
           </View>
         ))}
       </View>
+      {course && rule.under !== null && (
+        <Words as="second" colour={palette.ink2}>{`The course is that of ${metric.assetName}.`}</Words>
+      )}
       {rehearsalNotes(answer, now).map((note) => (
         <Words key={note} as="second" colour={palette.ink2}>
           {note}
@@ -68,51 +108,11 @@ export function RehearsalView({ answer, now, zone }: RehearsalViewProps) {
   );
 }
 
-function Strip({
-  width,
-  start,
-  length,
-  alarms,
-}: {
-  readonly width: number;
-  readonly start: number;
-  readonly length: number;
-  readonly alarms: RehearsalAnswer['alarms'];
-}) {
-  const palette = usePalette();
-  if (width === 0) return null;
-  const here = alarms.filter((alarm) => alarm.start >= start && alarm.start < start + length);
-  const x = (t: number): number => ((t - start) / length) * width;
-  return (
-    <Svg width={width} height={STRIP_HEIGHT} aria-hidden>
-      <Rect x={0.5} y={25} width={width - 1} height={7} fill={palette.sheet} stroke={palette.ink} />
-      {Array.from({ length: 15 }, (_, i) => (
-        <Rect key={i} x={((2 * i) / 30) * width} y={27} width={width / 30} height={3} fill={palette.ink} />
-      ))}
-      {here.map(({ start: from, end }) => (
-        <Rect
-          key={from}
-          x={x(from)}
-          y={20}
-          width={Math.max(2, x(end ?? start + length) - x(from))}
-          height={4}
-          fill={palette.breach}
-        />
-      ))}
-      {spacedOut(
-        here.map(({ start: from }) => Math.min(width - 7, Math.max(7, x(from)))),
-        14,
-      ).map((at) => (
-        <Path key={at} d={starPath(at, 10, 7, 4.3)} fill={palette.breach} />
-      ))}
-    </Svg>
-  );
-}
-
 const styles = StyleSheet.create({
   view: { padding: 14, gap: 10 },
   figures: { flexDirection: 'row', gap: 20, alignItems: 'flex-end' },
   figure: { flexShrink: 1 },
   strip: { flexDirection: 'row', alignItems: 'flex-end', gap: 8, height: STRIP_HEIGHT + 4 },
+  withCourse: { height: STRIP_HEIGHT + COURSE_HEIGHT + 4 },
   label: { width: 70 },
 });

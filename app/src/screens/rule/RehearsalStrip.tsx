@@ -1,0 +1,88 @@
+import Svg, { Path, Rect } from 'react-native-svg';
+import type { RehearsalAnswer } from '../../api/rehearsal';
+import { spacedOut } from '../../charts/spacedOut';
+import { starPath } from '../../charts/starPath';
+import { linePath } from '../../charts/trendGeometry';
+import { usePalette } from '../../theme/useTheme';
+import type { ValueLimit } from './limitsOfTest';
+import type { Course } from './useCourse';
+
+/** Height of the line of time with its alarms, and of the course above it, px. */
+export const STRIP_HEIGHT = 34;
+export const COURSE_HEIGHT = 72;
+const SQUARES = 15;
+
+interface RehearsalStripProps {
+  readonly width: number;
+  readonly start: number;
+  readonly length: number;
+  readonly alarms: RehearsalAnswer['alarms'];
+  /** Course of the metric above the line of time; null = none. */
+  readonly course: Course | null;
+  readonly limits: readonly ValueLimit[];
+}
+
+/** A part of the rehearsed time: where each alarm would have been, under the course with its limits. */
+export function RehearsalStrip({ width, start, length, alarms, course, limits }: RehearsalStripProps) {
+  const palette = usePalette();
+  if (width === 0) return null;
+  const end = start + length;
+  const here = alarms.filter((alarm) => alarm.start < end && (alarm.end ?? Infinity) > start);
+  const x = (t: number): number => Math.min(1, Math.max(0, (t - start) / length)) * width;
+  const top = course ? COURSE_HEIGHT : 0;
+  const spans = here.map((alarm) => {
+    const from = x(alarm.start);
+    return { key: alarm.start, from, wide: Math.max(2, x(alarm.end ?? end) - from) };
+  });
+  return (
+    <Svg width={width} height={STRIP_HEIGHT + top} aria-hidden>
+      {course && (
+        <>
+          {spans.map(({ key, from, wide }) => (
+            <Rect key={key} x={from} y={0} width={wide} height={top} fill={palette.breachW} />
+          ))}
+          <Path d={coursePath(course, start, end, x)} fill="none" stroke={palette.ink} strokeWidth={1.2} />
+          {limits.map(({ name, value }) => (
+            <Path
+              key={name}
+              d={`M0 ${course.y(value)}H${width}`}
+              stroke={palette.breach}
+              strokeWidth={2}
+              strokeDasharray="6 4"
+            />
+          ))}
+        </>
+      )}
+      <Rect x={0.5} y={top + 25} width={width - 1} height={7} fill={palette.sheet} stroke={palette.ink} />
+      {Array.from({ length: SQUARES }, (_, i) => (
+        <Rect
+          key={i}
+          x={(i / SQUARES) * width}
+          y={top + 27}
+          width={width / SQUARES / 2}
+          height={3}
+          fill={palette.ink}
+        />
+      ))}
+      {spans.map(({ key, from, wide }) => (
+        <Rect key={key} x={from} y={top + 20} width={wide} height={4} fill={palette.breach} />
+      ))}
+      {spacedOut(
+        here
+          .filter((alarm) => alarm.start >= start)
+          .map((alarm) => Math.min(width - 7, Math.max(7, x(alarm.start)))),
+        14,
+      ).map((at) => (
+        <Path key={at} d={starPath(at, top + 10, 7, 4.3)} fill={palette.breach} />
+      ))}
+    </Svg>
+  );
+}
+
+function coursePath({ t, v, y }: Course, start: number, end: number, x: (t: number) => number): string {
+  const from = t.findIndex((each) => each >= start);
+  if (from < 0) return '';
+  const after = t.findIndex((each) => each >= end);
+  const to = after < 0 ? t.length : after;
+  return linePath(t.slice(from, to), v.slice(from, to), x, (value) => y(value));
+}

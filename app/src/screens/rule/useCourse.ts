@@ -1,0 +1,44 @@
+import type { ScaleLinear } from 'd3-scale';
+import { DAY_MS, type Interval, type Metric } from '@vivid-beacon/core';
+import { useTrend } from '../../api/queries';
+import { knownExtent } from '../../charts/knownExtent';
+import { valueDomain, valueScale } from '../../charts/trendGeometry';
+import type { ValueLimit } from './limitsOfTest';
+import { COURSE_HEIGHT } from './RehearsalStrip';
+
+/** The samples a rule was rehearsed on, a few for each px, and the scale they are drawn on. */
+export interface Course {
+  readonly t: readonly number[];
+  readonly v: readonly (number | null)[];
+  readonly y: ScaleLinear<number, number>;
+}
+
+const STRIPS = 3;
+
+/** Reads the course of a metric over the rehearsed window; null while it is not there, or where none is wanted. */
+export function useCourse(
+  metric: Metric | null,
+  { start, end }: Interval,
+  limits: readonly ValueLimit[],
+  width: number,
+): Course | null {
+  const { data } = useTrend(
+    metric && {
+      measure: { metricId: metric.id, summary: metric.kind === 'amount' ? 'sum' : 'mean', per: null },
+      window: { kind: 'rolling', count: Math.max(1, Math.round((end - start) / DAY_MS)), unit: 'day' },
+      bucket: null,
+      columns: Math.round(width) * STRIPS,
+    },
+  );
+  if (!metric || !data || data.t.length === 0) return null;
+  const ends = [...withRoom(data.v), ...limits.map(({ value }) => value)];
+  return { t: data.t, v: data.v, y: valueScale(valueDomain(ends, null), COURSE_HEIGHT) };
+}
+
+/** Lowest and highest of the values with room for a limit beyond them, so that the scale rests while it is dragged. */
+function withRoom(v: readonly (number | null)[]): number[] {
+  const [low, high] = knownExtent(v);
+  if (low === undefined) return [];
+  const room = (high - low) / 4;
+  return [low >= 0 ? Math.max(0, low - room) : low - room, high + room];
+}
