@@ -34,8 +34,9 @@ export function RehearsalView({ answer, now, rule, metric, onTest }: RehearsalVi
   const length = (window.end - window.start) / STRIPS;
   const starts = Array.from({ length: STRIPS }, (_, i) => window.start + i * length);
   const newest = starts[STRIPS - 1];
-  const plot = Math.max(0, width - LABEL - HANDLE);
   const limits = limitsOfTest(rule.test);
+  // On the course the date stands above, so that the plot is as wide as it can be.
+  const plot = Math.max(0, width - (limits.length > 0 ? HANDLE - 10 : LABEL));
   const { unit, decimals } = metric;
   const course = useCourse(limits.length === 0 ? null : metric, window, limits, plot);
   return (
@@ -113,6 +114,11 @@ const styles = StyleSheet.create({
   figures: { flexDirection: 'row', gap: 20, alignItems: 'flex-end' },
   figure: { flexShrink: 1 },
   strip: { flexDirection: 'row', alignItems: 'flex-end', gap: 8, height: STRIP_HEIGHT + 4 },
-  withCourse: { height: STRIP_HEIGHT + COURSE_HEIGHT + 4 },
+  withCourse: {
+    flexDirection: 'column',
+    alignItems: 'flex-start',
+    gap: 2,
+    height: STRIP_HEIGHT + COURSE_HEIGHT + 26,
+  },
   label: { width: 70 },
 });
