@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
-  formatMoment,
   formatValue,
   LEVEL_WORDS,
   isSetAside,
@@ -38,6 +37,7 @@ import { bandOfTest } from './bandOfTest';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
 import { SetAsideForm } from './SetAsideForm';
+import { siteMoment } from './siteMoment';
 
 /** One alarm: its state, its trend, its history, and what can be done. */
 export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
@@ -202,7 +202,7 @@ function AlarmSheet({
         {earlier.map((each, i) => (
           <Row
             key={each.id}
-            title={formatMoment(each.raisedAt, each.zone, now)}
+            title={siteMoment(each.raisedAt, each.zone, now)}
             second={alarmStateWords(each, now)}
             onPress={() => router.push(`/alarms/${each.id}`)}
             last={i === earlier.length - 1}

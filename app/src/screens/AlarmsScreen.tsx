@@ -1,6 +1,6 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, isSetAside, type Alarm } from '@vivid-beacon/core';
+import { isSetAside, type Alarm } from '@vivid-beacon/core';
 import { useAlarmRules, useAlarms, useMetrics } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Answer } from '../components/Answer';
@@ -17,6 +17,7 @@ import { alarmStateWords, placeOfAlarm } from './alarmWords';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
 import { RuleRow } from './rule/RuleRow';
+import { siteMoment } from './siteMoment';
 
 /** Alarms that stand, alarms that are over, and the rules that raise them. */
 export function AlarmsScreen() {
@@ -111,7 +112,7 @@ function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boole
       title={alarm.ruleName}
       second={
         <Words as="second" colour={palette.ink2}>
-          {`${placeOfAlarm(alarm)}, ${formatMoment(alarm.raisedAt, alarm.zone, now)}. ${alarmStateWords(alarm, now)}`}
+          {`${placeOfAlarm(alarm)}, ${siteMoment(alarm.raisedAt, alarm.zone, now)}. ${alarmStateWords(alarm, now)}`}
         </Words>
       }
       left={<LampWord {...lampOfAlarm(alarm)} />}

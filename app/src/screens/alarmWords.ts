@@ -1,12 +1,12 @@
 import {
   ALARM_STATE_WORDS,
   formatLength,
-  formatMoment,
   formatValue,
   LEVEL_WORDS,
   type Alarm,
   type AlarmEvent,
 } from '@vivid-beacon/core';
+import { siteMoment } from './siteMoment';
 
 /** Where an alarm is, as far as the name of its rule does not say: "Washer line 1, Quayside". */
 export function placeOfAlarm({
@@ -23,7 +23,7 @@ export function alarmStateWords(alarm: Alarm, now: number): string {
   const lasted = formatLength((alarm.returnedAt ?? now) - alarm.raisedAt);
   const until =
     alarm.state === 'shelved' && alarm.shelvedUntil !== null
-      ? ` until ${formatMoment(alarm.shelvedUntil, alarm.zone, now)}`
+      ? ` until ${siteMoment(alarm.shelvedUntil, alarm.zone, now)}`
       : '';
   return `${LEVEL_WORDS[alarm.level]} for ${lasted}, ${ALARM_STATE_WORDS[alarm.state]}${until}`;
 }
@@ -50,6 +50,6 @@ export function eventWords(event: AlarmEvent, alarm: Alarm, now: number): { titl
   const value = event.value === null ? '' : ` at ${formatValue(event.value, alarm.unit, alarm.decimals)}`;
   return {
     title: `${EVENT_WORDS[event.kind]}${value}${event.personName ? ` by ${event.personName}` : ''}`,
-    detail: [formatMoment(event.at, alarm.zone, now), event.remark].filter(Boolean).join(' · '),
+    detail: [siteMoment(event.at, alarm.zone, now), event.remark].filter(Boolean).join(' · '),
   };
 }

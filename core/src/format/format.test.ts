@@ -5,6 +5,7 @@ import {
   formatGraduation,
   formatLength,
   formatMoment,
+  formatMomentFrom,
   formatNumber,
   formatValue,
   formatWindow,
@@ -40,6 +41,14 @@ describe('format', () => {
     expect(formatLength(40_000)).toBe(`40${THIN}s`);
     expect(formatLength(130 * MINUTE)).toBe(`2${THIN}h 10${THIN}min`);
     expect(formatLength(50 * HOUR)).toBe(`2${THIN}days 2${THIN}h`);
+  });
+
+  it('says where a clock is that shows another time than the own one', () => {
+    expect(formatMomentFrom(T, ZONE, ZONE)).toBe('Thu 19 Nov, 06:40');
+    // In winter London is on UTC, in summer it is not.
+    expect(formatMomentFrom(T, ZONE, 'UTC')).toBe('Thu 19 Nov, 06:40');
+    expect(formatMomentFrom(Date.UTC(2026, 6, 2, 6), ZONE, 'UTC')).toBe('Thu 2 Jul, 07:00 in London');
+    expect(formatMomentFrom(T, 'America/New_York', ZONE)).toBe('Thu 19 Nov, 01:40 in New York');
   });
 
   it('says moments and windows in local time', () => {

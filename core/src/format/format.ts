@@ -96,6 +96,18 @@ export function formatMoment(t: number, zone: string, now?: number): string {
 }
 
 /**
+ * The same for somebody whose own clock is that of `home`: where the site's clock shows another time, its place is said
+ * too, as in "Thu 19 Nov, 07:40 in Berlin".
+ */
+export function formatMomentFrom(t: number, zone: string, home: string, now?: number): string {
+  const moment = formatMoment(t, zone, now);
+  const offset = (of: string): number => DateTime.fromMillis(t, { zone: of }).offset;
+  return offset(zone) === offset(home)
+    ? moment
+    : `${moment} in ${zone.split('/').at(-1)!.replaceAll('_', ' ')}`;
+}
+
+/**
  * A window in local words: "Sat 14 – Thu 19 Nov, 06:40". Midnights are left out, and a window that ends at
  * one is told by its last day.
  */

@@ -1,6 +1,6 @@
 import { testWords } from '../alarms/alarmTestWords';
 import type { Alarm, AlarmRule } from '../domain/wire';
-import { formatLength, formatMoment, formatValue } from '../format/format';
+import { formatLength, formatMoment, formatNumber, formatValue } from '../format/format';
 
 /** What a notice says. */
 export interface NoticeText {
@@ -84,7 +84,7 @@ export function digestNotice(subjects: readonly string[], since: number, zone: s
   const shown = lines.slice(0, MOST_LINES);
   if (lines.length > shown.length) shown.push(`and ${lines.length - shown.length} more`);
   return {
-    subject: `${subjects.length} notices since ${formatMoment(since, zone)}`,
+    subject: `${formatNumber(subjects.length, 0)} notices since ${formatMoment(since, zone)}`,
     body: shown.join('\n'),
   };
 }

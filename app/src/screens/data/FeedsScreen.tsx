@@ -5,7 +5,6 @@ import {
   FEED_STATES,
   FEED_WORDS,
   formatLength,
-  formatMoment,
   formatValue,
   type FeedState,
   type Metric,
@@ -26,6 +25,7 @@ import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 import { feedRank, feedSentence, LEVEL_OF_FEED } from './feedWords';
+import { siteMoment } from '../siteMoment';
 
 const SHOWN_FIRST = 40;
 
@@ -107,7 +107,7 @@ function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boo
   const palette = usePalette();
   const router = useRouter();
   const now = useNow();
-  const heard = metric.last ? `heard ${formatMoment(metric.last.t, metric.zone, now)}` : '';
+  const heard = metric.last ? `heard ${siteMoment(metric.last.t, metric.zone, now)}` : '';
   return (
     <Row
       title={`${metric.name}, ${metric.assetName}`}

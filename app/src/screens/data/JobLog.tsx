@@ -1,7 +1,7 @@
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatLength, formatMoment, type Asset, type JobEntry } from '@vivid-beacon/core';
+import { formatLength, type Asset, type JobEntry } from '@vivid-beacon/core';
 import { useJobs, useStatusKinds } from '../../api/data';
 import { useAddStatus } from '../../api/dataChanges';
 import { Answer } from '../../components/Answer';
@@ -15,6 +15,7 @@ import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { StatusKinds } from './StatusKinds';
+import { siteMoment } from '../siteMoment';
 
 const WINDOWS = [
   { value: '7', label: '7 days' },
@@ -63,7 +64,7 @@ export function JobLog({ assets, mayEdit, mayBuild }: JobLogProps) {
                   <Row
                     key={each.id}
                     title={`${each.number}${each.category ? `, ${each.category}` : ''}`}
-                    second={`${[each.customer, each.owner, each.assetName].filter(Boolean).join(' · ')} · ${last.status} since ${formatMoment(last.at, each.zone, now)}`}
+                    second={`${[each.customer, each.owner, each.assetName].filter(Boolean).join(' · ')} · ${last.status} since ${siteMoment(last.at, each.zone, now)}`}
                     right={
                       <View style={styles.time}>
                         <Words as="bodyStrong" colour={each.open ? palette.ink : palette.ink2}>
@@ -130,7 +131,7 @@ function JobHistory({ job, mayEdit }: { readonly job: JobEntry; readonly mayEdit
           <Row
             key={at}
             title={stops(each) ? `${each} (the clock stands)` : each}
-            second={`${formatMoment(at, job.zone, now)}, ${by}${until > at ? `, ${formatLength(until - at)}` : ''}`}
+            second={`${siteMoment(at, job.zone, now)}, ${by}${until > at ? `, ${formatLength(until - at)}` : ''}`}
             last={i === job.history.length - 1}
           />
         );

@@ -5,7 +5,6 @@ import { StyleSheet, View } from 'react-native';
 import {
   decimalsFor,
   formatLength,
-  formatMoment,
   formatValue,
   resolveWindow,
   scaleEnds,
@@ -40,6 +39,7 @@ import { ReferenceTable } from './ReferenceTable';
 import { RemarkForm } from './RemarkForm';
 import { RemarkList } from './RemarkList';
 import { SampleTable } from './SampleTable';
+import { siteMoment } from '../siteMoment';
 
 const WINDOWS = [
   { value: 'day', label: '24 h' },
@@ -127,7 +127,7 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
         </Words>
         {sampled && metric.last && (
           <Words as="bodyStrong">
-            {`${formatValue(metric.last.v, metric.unit, metric.decimals)}, ${formatMoment(metric.last.t, metric.zone, now)}`}
+            {`${formatValue(metric.last.v, metric.unit, metric.decimals)}, ${siteMoment(metric.last.t, metric.zone, now)}`}
           </Words>
         )}
         {sampled && (

@@ -1,10 +1,11 @@
-import { formatMoment, type StretchRemark } from '@vivid-beacon/core';
+import { type StretchRemark } from '@vivid-beacon/core';
 import { useRemoveRemark } from '../../api/dataChanges';
 import { IconButton } from '../../components/IconButton';
 import { RemoveIcon } from '../../components/icons';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { siteMoment } from '../siteMoment';
 
 const KIND_WORDS = { reason: 'Reason', abnormal: 'Abnormal', note: 'Note' } as const;
 
@@ -31,7 +32,7 @@ export function RemarkList({ remarks, zone, mayRemove }: RemarkListProps) {
         <Row
           key={id}
           title={`${KIND_WORDS[kind]}: ${text}`}
-          second={`${formatMoment(start, zone)} to ${formatMoment(end, zone)}, ${author}`}
+          second={`${siteMoment(start, zone)} to ${siteMoment(end, zone)}, ${author}`}
           right={
             mayRemove ? (
               <IconButton

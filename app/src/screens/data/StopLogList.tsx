@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { HOUR_MS, DAY_MS, formatLength, formatMoment, type Asset, type StopEntry } from '@vivid-beacon/core';
+import { HOUR_MS, DAY_MS, formatLength, type Asset, type StopEntry } from '@vivid-beacon/core';
 import { useStops } from '../../api/data';
 import { Answer } from '../../components/Answer';
 import { Row } from '../../components/Row';
@@ -11,6 +11,7 @@ import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { StopForm } from './StopForm';
+import { siteMoment } from '../siteMoment';
 
 const WINDOWS = [
   { value: '1', label: '24 h' },
@@ -77,7 +78,7 @@ export function StopLogList({
                 <Row
                   key={stop.id}
                   title={`${stop.reason}, ${stop.assetName}`}
-                  second={`${stop.plantName} · since ${formatMoment(stop.start, stop.zone, now)}${
+                  second={`${stop.plantName} · since ${siteMoment(stop.start, stop.zone, now)}${
                     stop.end === null ? ', still stopped' : ` for ${formatLength(stop.end - stop.start)}`
                   }${stop.category ? ` · ${stop.category}` : ''}`}
                   right={

@@ -1,10 +1,11 @@
 import { useRouter, type Href } from 'expo-router';
-import { formatMoment, formatWindow, type Flag } from '@vivid-beacon/core';
+import { formatWindow, type Flag } from '@vivid-beacon/core';
 import { Fact } from '../../components/Fact';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { siteMoment } from '../siteMoment';
 
 /** What was seen when the flag was handed out, as it was then, and the way to the same view. */
 export function FlagEvidenceSection({ flag, now }: { readonly flag: Flag; readonly now: number }) {
@@ -13,7 +14,7 @@ export function FlagEvidenceSection({ flag, now }: { readonly flag: Flag; readon
   const { evidence, zone } = flag;
   if (!evidence) return null;
   return (
-    <Section title="Evidence" aside={`as on ${formatMoment(flag.createdAt, zone, now)}`}>
+    <Section title="Evidence" aside={`as on ${siteMoment(flag.createdAt, zone, now)}`}>
       <Words as="rowTitle">{evidence.title}</Words>
       {evidence.window && (
         <Words as="second" colour={palette.ink2}>

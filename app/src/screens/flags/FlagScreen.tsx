@@ -3,7 +3,6 @@ import { useRouter } from 'expo-router';
 import {
   FLAG_STATUS_WORDS,
   formatLength,
-  formatMoment,
   MINUTE_MS,
   OUTCOME_WORDS,
   type Flag,
@@ -28,6 +27,7 @@ import { CloseFlagForm } from './CloseFlagForm';
 import { FlagEvidenceSection } from './FlagEvidenceSection';
 import { flagEventWords } from './flagWords';
 import { HandOnForm } from './HandOnForm';
+import { siteMoment } from '../siteMoment';
 
 /** One flag: what is to be done and why, what happened to it, and what can be done with it. */
 export function FlagScreen({ flagId }: { readonly flagId: string }) {
@@ -120,7 +120,7 @@ function FlagSheet({ flag, events, mayComment }: FlagSheetProps) {
       <Words
         as="body"
         colour={palette.ink2}
-      >{`${flag.assetName}. From ${flag.from.name} to ${flag.to.name}, ${formatMoment(flag.createdAt, flag.zone, now)}`}</Words>
+      >{`${flag.assetName}. From ${flag.from.name} to ${flag.to.name}, ${siteMoment(flag.createdAt, flag.zone, now)}`}</Words>
       <Words as="rowTitle" colour={!closed && due.overdue ? palette.cautionT : palette.ink}>
         {closed
           ? 'Closed'
@@ -161,7 +161,7 @@ function Outcome({ flag, now }: { readonly flag: Flag; readonly now: number }) {
     FLAG_STATUS_WORDS[flag.status],
     flag.cause && `cause: ${flag.cause}`,
     flag.minutesSpent !== null && `${formatLength(flag.minutesSpent * MINUTE_MS)} spent`,
-    formatMoment(flag.closedAt!, flag.zone, now),
+    siteMoment(flag.closedAt!, flag.zone, now),
   ];
   return (
     <Section title="Outcome" closed={false}>

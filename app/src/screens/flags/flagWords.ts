@@ -1,5 +1,6 @@
-import { FLAG_STATUS_WORDS, formatMoment, type Flag, type FlagEvent } from '@vivid-beacon/core';
+import { FLAG_STATUS_WORDS, type Flag, type FlagEvent } from '@vivid-beacon/core';
 import { dueWords } from '../dueWords';
+import { siteMoment } from '../siteMoment';
 
 const EVENT_WORDS: Readonly<Record<FlagEvent['kind'], string>> = {
   handed: 'Handed out',
@@ -18,7 +19,7 @@ export function flagEventWords(
 ): { title: string; detail: string } {
   return {
     title: `${EVENT_WORDS[event.kind]} by ${event.personName}`,
-    detail: [formatMoment(event.at, zone, now), event.remark].filter(Boolean).join(' · '),
+    detail: [siteMoment(event.at, zone, now), event.remark].filter(Boolean).join(' · '),
   };
 }
 
@@ -26,7 +27,7 @@ export function flagEventWords(
 export function flagRowWords(flag: Flag, me: string | undefined, now: number): string {
   const whose = flag.to.id === me ? 'You' : flag.to.name;
   if (flag.closedAt !== null) {
-    return `${whose} · ${FLAG_STATUS_WORDS[flag.status]}, ${formatMoment(flag.closedAt, flag.zone, now)}`;
+    return `${whose} · ${FLAG_STATUS_WORDS[flag.status]}, ${siteMoment(flag.closedAt, flag.zone, now)}`;
   }
   return [
     whose,

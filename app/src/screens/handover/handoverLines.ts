@@ -1,6 +1,7 @@
-import { formatLength, formatMoment, formatTime, type Handover } from '@vivid-beacon/core';
+import { formatLength, formatTime, type Handover } from '@vivid-beacon/core';
 import { alarmStateWords } from '../alarmWords';
 import { dueWords } from '../dueWords';
+import { siteMoment } from '../siteMoment';
 
 /** One line of a handover: what, more about it, and where it leads. */
 export interface HandoverLine {
@@ -26,7 +27,7 @@ export function handoverParts(handover: Handover): HandoverPart[] {
   const alarm = (each: Handover['standing'][number]): HandoverLine => ({
     key: each.id,
     title: each.ruleName,
-    second: `${each.assetName}, ${formatMoment(each.raisedAt, zone, now)}. ${alarmStateWords(each, now)}`,
+    second: `${each.assetName}, ${siteMoment(each.raisedAt, zone, now)}. ${alarmStateWords(each, now)}`,
     href: `/alarms/${each.id}`,
   });
   const count = (rows: readonly unknown[]): string => String(rows.length);
@@ -45,7 +46,7 @@ export function handoverParts(handover: Handover): HandoverPart[] {
       lines: setAside.map(({ ruleId, ruleName, assetName, aside }) => ({
         key: `${ruleId} ${assetName}`,
         title: ruleName,
-        second: `${assetName}, ${aside.until === null ? 'out of service' : `shelved until ${formatMoment(aside.until, zone, now)}`}, ${aside.by}: ${aside.reason}`,
+        second: `${assetName}, ${aside.until === null ? 'out of service' : `shelved until ${siteMoment(aside.until, zone, now)}`}, ${aside.by}: ${aside.reason}`,
         href: null,
       })),
     },

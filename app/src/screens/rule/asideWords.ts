@@ -1,4 +1,5 @@
-import { formatMoment, type AlarmRule } from '@vivid-beacon/core';
+import { type AlarmRule } from '@vivid-beacon/core';
+import { siteMoment } from '../siteMoment';
 
 /** How many metrics a rule watches, and how many of them the plant's state suppresses; empty for a plain one. */
 export function watchedWords({ under, watches }: AlarmRule): string {
@@ -14,7 +15,7 @@ export function asideWords({ watches }: AlarmRule, zone: string, now: number): s
   const aside = watches.filter((watch) => watch.aside !== null);
   if (aside.length === 0) return '';
   const { by, until, reason } = aside[0].aside!;
-  const how = until === null ? 'Out of service' : `Shelved until ${formatMoment(until, zone, now)}`;
+  const how = until === null ? 'Out of service' : `Shelved until ${siteMoment(until, zone, now)}`;
   const where = aside.length === watches.length ? '' : ` on ${aside.length} of ${watches.length}`;
   return `. ${how}${where}, ${by}: ${reason}`;
 }

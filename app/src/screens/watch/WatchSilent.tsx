@@ -1,10 +1,11 @@
 import { useRouter } from 'expo-router';
-import { formatLength, formatMoment, type Metric } from '@vivid-beacon/core';
+import { formatLength, type Metric } from '@vivid-beacon/core';
 import { LampWord } from '../../components/LampWord';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { siteMoment } from '../siteMoment';
 
 /** Feeds that went quiet, and since when. */
 export function WatchSilent({ feeds }: { readonly feeds: readonly Metric[] }) {
@@ -16,7 +17,7 @@ export function WatchSilent({ feeds }: { readonly feeds: readonly Metric[] }) {
         <Row
           key={feed.id}
           title={`${feed.assetName}, ${feed.name.toLowerCase()}`}
-          second={`${feed.plantName}, last heard ${formatMoment(feed.last!.t, feed.zone)}`}
+          second={`${feed.plantName}, last heard ${siteMoment(feed.last!.t, feed.zone)}`}
           left={<LampWord level="nodata" />}
           right={
             <Words as="body" colour={palette.ink2}>
