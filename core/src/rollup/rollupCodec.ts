@@ -11,19 +11,22 @@ export const ROLLUP_COLUMNS = [...ALWAYS, ...OF_SAMPLES] as const;
 export type RollupColumn = (typeof ROLLUP_COLUMNS)[number];
 const STATE = 64;
 
+/** Memory to write in, used again for each rollup: a batch of samples packs hundreds. */
+const OUT = new ByteWriter(4096);
+const COLUMN = new ByteWriter(1024);
+
 /**
  * Packs the tallies of one day, as they lie in `rollup_day`: layout byte, then columns of
  * (number of the column, length in bytes, values). Columns that are zero throughout are left out; minima and
  * the like are kept only for quarters with samples.
  */
 export function packRollup(tallies: Tallies): Uint8Array {
-  const out = new ByteWriter(4096);
+  const out = OUT.clear();
   out.byte(LAYOUT);
   out.varint(tallies.size);
-  const scratch = new ByteWriter(1024);
   const column = (id: number, values: Float64Array): void => {
-    writeValues(scratch.clear(), values);
-    const bytes = scratch.done();
+    writeValues(COLUMN.clear(), values);
+    const bytes = COLUMN.done();
     out.varint(id);
     out.varint(bytes.length);
     out.raw(bytes);
@@ -45,7 +48,7 @@ export function packRollup(tallies: Tallies): Uint8Array {
     column(STATE, values);
     out.raw(codeBytes(code));
   }
-  return out.done();
+  return out.done().slice();
 }
 
 /**

@@ -51,7 +51,7 @@ export function joinSeries(parts: readonly (Series & { readonly q?: Uint8Array |
   return { t, v, q };
 }
 
-/** The samples with `from` ≤ t < `to`, as views on the same memory. */
+/** The samples with `from` ≤ t < `to`, as views on the same memory; the same object if all do. */
 export function sliceSeries<S extends Series & { readonly q?: Uint8Array | null }>(
   series: S,
   from: number,
@@ -59,6 +59,7 @@ export function sliceSeries<S extends Series & { readonly q?: Uint8Array | null 
 ): S {
   const low = firstAtOrAfter(series.t, from);
   const high = firstAtOrAfter(series.t, to);
+  if (low === 0 && high === series.t.length) return series;
   const cut = { t: series.t.subarray(low, high), v: series.v.subarray(low, high) };
   return ('q' in series ? { ...cut, q: series.q?.subarray(low, high) ?? null } : cut) as S;
 }

@@ -157,13 +157,9 @@ export async function saveConditions(
   if (watches.length === 0) return;
   await db.query(
     `update alarm_watch watch set condition = new.condition
-     from unnest($1::bigint[], $2::bigint[], $3::jsonb[]) as new (rule_id, metric_id, condition)
-     where watch.rule_id = new.rule_id and watch.metric_id = new.metric_id`,
-    [
-      watches.map(({ ruleId }) => ruleId),
-      watches.map(({ metricId }) => metricId),
-      watches.map(({ condition }) => JSON.stringify(condition)),
-    ],
+     from jsonb_to_recordset($1::jsonb) as new ("ruleId" bigint, "metricId" bigint, condition jsonb)
+     where watch.rule_id = new."ruleId" and watch.metric_id = new."metricId"`,
+    [JSON.stringify(watches.map(({ ruleId, metricId, condition }) => ({ ruleId, metricId, condition })))],
   );
 }
 

@@ -6,7 +6,13 @@ export type Pool = pg.Pool;
 
 /** Opens the pool. Connection errors of idle clients are told to `onError` and never crash the server. */
 export function openPool(connectionString: string, onError: (error: Error) => void): Pool {
-  const pool = new pg.Pool({ connectionString, max: 10, application_name: 'vivid-beacon' });
+  const pool = new pg.Pool({
+    connectionString,
+    max: 10,
+    application_name: 'vivid-beacon',
+    // Compiling a plan takes up to a second, and no statement here runs that long.
+    options: '-c jit=off',
+  });
   pool.on('error', onError);
   return pool;
 }
