@@ -110,7 +110,14 @@ export const useIndicatorLosses = (days: number) =>
 /** A reading is asked for again every minute, because its window moves with the clock. */
 const WINDOW_MOVES_MS = 60_000;
 
-export const useReading = (ask: { measure: Measure; window: WindowSpec; band: TargetBand | null } | null) =>
+export interface ReadingAsk {
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+  readonly band: TargetBand | null;
+  readonly hours?: HoursFilter | null;
+}
+
+export const useReading = (ask: ReadingAsk | null) =>
   useQuery({
     queryKey: ['readings', 'value', ask],
     queryFn: ({ signal }) => call<Reading>('POST', '/api/readings/value', ask, signal),

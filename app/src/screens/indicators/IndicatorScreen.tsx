@@ -12,7 +12,13 @@ import {
   type PeriodTarget,
 } from '@vivid-beacon/core';
 import { useCalendar } from '../../api/data';
-import { useIndicator, useIndicatorPast, useRemoveIndicator, useSaveTargets } from '../../api/indicators';
+import {
+  useIndicator,
+  useIndicatorPast,
+  useRemoveIndicator,
+  useSaveTargets,
+  type JudgedPeriod,
+} from '../../api/indicators';
 import { mayBuild } from '../../api/mayAct';
 import { useMetrics } from '../../api/queries';
 import { usePerson } from '../../api/session';
@@ -44,6 +50,7 @@ import {
 } from './indicatorWords';
 import { PastColumns } from './PastColumns';
 import { PastList } from './PastList';
+import { PeriodTray } from './PeriodTray';
 
 const PERIODS = 30;
 
@@ -74,7 +81,7 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
         {({ indicator, versions, targets }) => (
           <>
             <Now indicator={indicator} />
-            <Past indicator={indicator} />
+            <Past indicator={indicator} versions={versions} />
             {indicator.definition.target.kind === 'periods' && (
               <Targets indicator={indicator} targets={targets} mayEdit={build} />
             )}
@@ -149,7 +156,14 @@ function Now({ indicator }: { readonly indicator: IndicatorReading }) {
   );
 }
 
-function Past({ indicator }: { readonly indicator: IndicatorReading }) {
+function Past({
+  indicator,
+  versions,
+}: {
+  readonly indicator: IndicatorReading;
+  readonly versions: readonly IndicatorVersion[];
+}) {
+  const [open, setOpen] = useState<JudgedPeriod | null>(null);
   const query = useIndicatorPast(indicator.id, PERIODS);
   const { definition, reading } = indicator;
   return (
@@ -158,7 +172,20 @@ function Past({ indicator }: { readonly indicator: IndicatorReading }) {
         {(past) => (
           <>
             <PastColumns past={past} name={indicator.name} display={definition.display} />
-            <PastList past={past} unit={reading.unit} format={definition} version={indicator.version} />
+            <PastList
+              past={past}
+              unit={reading.unit}
+              format={definition}
+              version={indicator.version}
+              onOpen={setOpen}
+            />
+            <PeriodTray
+              indicator={indicator}
+              versions={versions}
+              past={past}
+              period={open}
+              onClose={() => setOpen(null)}
+            />
           </>
         )}
       </Answer>

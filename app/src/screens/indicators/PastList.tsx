@@ -1,14 +1,13 @@
 import { useState } from 'react';
-import { DateTime } from 'luxon';
-import { formatMoment, type IndicatorDefinition } from '@vivid-beacon/core';
+import type { IndicatorDefinition } from '@vivid-beacon/core';
 import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
-import { periodLabel } from '../../components/periodLabel';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { shownValue } from './indicatorWords';
+import { periodName } from './periodWords';
 
 const SHOWN_FIRST = 4;
 
@@ -18,10 +17,12 @@ interface PastListProps {
   readonly format: Pick<IndicatorDefinition, 'decimals' | 'display'>;
   /** The definition in force: an earlier one that judged is named. */
   readonly version: number;
+  /** Opens one; undefined = they are only read. */
+  readonly onOpen?: (period: JudgedPeriod) => void;
 }
 
 /** The same periods as rows, newest first. */
-export function PastList({ past, unit, format, version }: PastListProps) {
+export function PastList({ past, unit, format, version, onOpen }: PastListProps) {
   const now = useNow(60_000);
   const [all, setAll] = useState(false);
   const first = past.periods.findIndex(({ value }) => value !== null);
@@ -32,10 +33,11 @@ export function PastList({ past, unit, format, version }: PastListProps) {
       {shown.map((period, i) => (
         <Row
           key={period.start}
-          title={period.end > now ? `${nameOf(period, past)}, unfinished` : nameOf(period, past)}
+          title={period.end > now ? `${periodName(period, past)}, unfinished` : periodName(period, past)}
           second={secondLine(period, unit, format, version)}
           left={<LampWord level={period.level} />}
           right={<Words as="bodyStrong">{shownValue(period.value, unit, format)}</Words>}
+          onPress={onOpen && (() => onOpen(period))}
           last={i === shown.length - 1}
         />
       ))}
@@ -48,11 +50,6 @@ export function PastList({ past, unit, format, version }: PastListProps) {
       )}
     </>
   );
-}
-
-function nameOf({ start }: JudgedPeriod, { bucket, zone }: IndicatorPast): string {
-  if (bucket === 'hour') return formatMoment(start, zone);
-  return periodLabel(DateTime.fromMillis(start, { zone }), bucket);
 }
 
 function secondLine(

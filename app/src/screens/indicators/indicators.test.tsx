@@ -163,6 +163,37 @@ describe('indicators', () => {
     );
   });
 
+  it('open how a past period was made, by the definition that judged it, and hand it out as a flag', async () => {
+    const { person, sent } = renderScreen(<IndicatorScreen indicatorId="1" />, {
+      ...answers('operator'),
+      'POST /api/readings/value': { ...reading, value: 400_000 },
+      'POST /api/flags': {},
+    });
+    await person.click(await screen.findByRole('link', { name: /Sept? 2026/ }));
+    expect(await screen.findByText('Formula')).toBeTruthy();
+    const asked = sent.find(({ path }) => path === '/api/readings/value')?.body;
+    expect(asked).toMatchObject({
+      measure: definition.measure,
+      window: { kind: 'absolute', start: '2026-09-01T00:00:00', end: '2026-10-01T00:00:00' },
+    });
+    await person.click(screen.getByRole('button', { name: 'Flag this period' }));
+    await person.click(await screen.findByRole('radio', { name: /Ines Varga/ }));
+    await person.click(screen.getByRole('button', { name: 'Hand out the flag' }));
+    await waitFor(() =>
+      expect(sent.find(({ method, path }) => method === 'POST' && path === '/api/flags')?.body).toMatchObject(
+        {
+          kind: 'loss',
+          metricId: '10',
+          evidence: {
+            address: '/indicators/1',
+            window: { start: Date.UTC(2026, 8, 1), end: Date.UTC(2026, 9, 1) },
+            numbers: [{ name: 'Value' }, { text: 'none' }, { text: 'No data' }, { text: '100 %' }, {}],
+          },
+        },
+      ),
+    );
+  });
+
   it('are changed from the version they were read in, and a refusal is told', async () => {
     const { person, sent } = renderScreen(<IndicatorEditorScreen indicatorId="1" />, {
       ...answers('analyst'),
