@@ -118,9 +118,15 @@ function partOfReading(
     level: i === 0 ? reading.level : levelFor(readout, reading.value, reading.coverage),
     coverage: reading.coverage,
     samples: reading.provenance.parts.reduce((n, { samples }) => n + samples, 0),
-    previous: readout.compare === 'none' ? null : reading.previous,
+    previous: previousOf(readout, reading, i),
     reading,
   };
+}
+
+/** What the value is compared with: of an indicator its own reference. */
+function previousOf({ compare, reference }: Readout, reading: Reading, i: number): number | null {
+  if (reference && i === 0) return reference.value;
+  return compare === 'none' ? null : reading.previous;
 }
 
 /** As set, or so that about three figures of the scale are seen. */

@@ -1,5 +1,13 @@
 import { StyleSheet, View } from 'react-native';
-import { changeOf, HOUR_MS, formatMoment, formatNumber, formatValue, type Bucket } from '@vivid-beacon/core';
+import {
+  changeOf,
+  HOUR_MS,
+  formatMoment,
+  formatNumber,
+  formatValue,
+  type Bucket,
+  type Readout,
+} from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
 import type { Part } from '../boards/parts';
 import { useParts, type PartsAnswer } from '../boards/useParts';
@@ -100,9 +108,9 @@ function OneFigure({
           colour={palette.ink2}
         >{`target ${formatValue(target, part.unit, decimals)}`}</Words>
       )}
-      {readout.compare !== 'none' && (
+      {(readout.compare !== 'none' || readout.reference) && (
         <Words as="second" colour={palette.ink2}>
-          {changeWords(part, decimals, readout.compare === 'lastYear' ? 'last year' : 'before')}
+          {changeWords(part, decimals, baseWords(readout))}
         </Words>
       )}
       {trend.data && <Spark width={width} height={SPARK_HEIGHT} answer={trend.data} />}
@@ -123,6 +131,15 @@ function sparkBucket(window: { readonly start: number; readonly end: number }): 
   return hours <= 6 ? null : hours <= 24 * 14 ? 'hour' : 'day';
 }
 
+const EARLIER: ReadonlySet<string> = new Set(['before', 'last year']);
+
+/** What the base of a change is called behind its value. */
+function baseWords({ compare, reference }: Readout): string {
+  if (reference)
+    return { fixed: 'as reference', baseline: 'as usual', measure: 'as reference' }[reference.kind];
+  return compare === 'lastYear' ? 'last year' : 'before';
+}
+
 /** Change against the reference: "up 3.1 % on 1,204 kg before"; without a percentage where it would say nothing. */
 export function changeWords(
   { value, previous, unit, reading }: Pick<Part, 'value' | 'previous' | 'unit' | 'reading'>,
@@ -131,7 +148,8 @@ export function changeWords(
 ): string {
   const change = changeOf(value, previous);
   if (!change) return 'nothing to compare with';
-  const base = `${formatValue(previous, unit, decimals)} ${reading?.partial ? `by this time ${when}` : when}`;
+  const whole = reading?.partial && EARLIER.has(when) ? `by this time ${when}` : when;
+  const base = `${formatValue(previous, unit, decimals)} ${whole}`;
   const { by, percent } = change;
   if (by === 0) return `the same as ${base}`;
   const share = percent === null ? '' : ` (${formatNumber(Math.abs(percent), 1)} %)`;

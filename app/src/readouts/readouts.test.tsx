@@ -280,6 +280,16 @@ describe('a figure', () => {
     expect(words).toBe('up 1 (25.0 %) on 4 by this time before');
   });
 
+  it('of an indicator is set against the reference of that, not against an earlier window', async () => {
+    show(
+      { form: 'figure', compare: 'none', reference: { kind: 'baseline', value: 180 } },
+      { 'POST /api/readings/value': reading(189, { previous: 100, partial: true }) },
+    );
+    expect((await screen.findByText(/as usual$/)).textContent!.replace(/\s/g, ' ')).toBe(
+      'up 9 (5.0 %) on 180 °C as usual',
+    );
+  });
+
   it('shows its target and when it was true', async () => {
     show(
       { form: 'figure' },

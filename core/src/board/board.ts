@@ -80,6 +80,11 @@ export const MOST_MEASURES = 20;
 
 /** One element of a board. */
 export interface Readout {
+  /**
+   * What its indicator is compared with where that is not an earlier window, in the unit of the measure. Only on a
+   * readout that follows one as it is shown: it is not part of the document.
+   */
+  readonly reference?: { readonly kind: 'fixed' | 'baseline' | 'measure'; readonly value: number | null };
   readonly id: string;
   readonly form: ReadoutForm;
   /** null = made from the choices. */

@@ -39,12 +39,16 @@ export function asIndicator(
 /** Every readout of an indicator as the indicator is now; of one that is gone as it was when it was chosen. */
 export function followIndicators(
   readouts: readonly Readout[],
-  indicators: readonly Pick<IndicatorReading, 'id' | 'name' | 'definition' | 'band'>[],
+  indicators: readonly Pick<IndicatorReading, 'id' | 'name' | 'definition' | 'band' | 'reading'>[],
 ): readonly Readout[] {
   if (!readouts.some(({ indicatorId }) => indicatorId !== null)) return readouts;
   const byId = new Map(indicators.map((indicator) => [indicator.id, indicator]));
   return readouts.map((readout) => {
     const indicator = readout.indicatorId === null ? undefined : byId.get(readout.indicatorId);
-    return indicator ? asIndicator(readout, indicator) : readout;
+    if (!indicator) return readout;
+    const followed = asIndicator(readout, indicator);
+    const { kind } = indicator.definition.reference;
+    const own = kind === 'fixed' || kind === 'baseline' || kind === 'measure';
+    return own ? { ...followed, reference: { kind, value: indicator.reading.previous } } : followed;
   });
 }

@@ -310,6 +310,13 @@ describe('a readout of an indicator', () => {
   it('is what the indicator is now; of one that is gone what it was', () => {
     const [now] = followIndicators([readout], [indicator]);
     expect(now).toMatchObject({ title: definition.name, band: { target: 340_000 }, display: 'thousands' });
+    expect(now.reference).toBeUndefined();
+    const fixed = { ...definition, reference: { kind: 'fixed', value: 350_000 } as const };
+    const against = { ...indicator, definition: fixed, reading: { ...reading, previous: 350_000 } };
+    expect(followIndicators([readout], [against])[0]).toMatchObject({
+      compare: 'none',
+      reference: { kind: 'fixed', value: 350_000 },
+    });
     expect(followIndicators([readout], [])).toEqual([readout]);
     const own = [emptyReadout('r2', 'gauge')];
     expect(followIndicators(own, [indicator])).toBe(own);
