@@ -6,7 +6,8 @@ import { createWriteStream, mkdtempSync, openAsBlob, rmSync, statSync } from 'no
 import os from 'node:os';
 import path from 'node:path';
 import { once } from 'node:events';
-import { DAY_MS, recogniseRows, type FileTargets } from '@vivid-beacon/core';
+import { DAY_MS } from '@vivid-beacon/core';
+import { recogniseRows, type FileTargets } from '@vivid-beacon/core/src/intakeFiles';
 import { addAsset, addMetric } from '@vivid-beacon/server';
 import { openText } from '../app/src/workers/sources/textSource';
 import { readFile } from '../app/src/workers/readFile';

@@ -4,7 +4,8 @@
  * Run: BENCH_DATABASE_URL=… node --import tsx bench/rules.ts [quick]
  * A scratch database is made and dropped. "quick" leaves the 5,000 rules out.
  */
-import { DAY_MS, PLAIN_RULE, unpackDay, type AlarmTest } from '@vivid-beacon/core';
+import { DAY_MS, PLAIN_RULE, type AlarmTest } from '@vivid-beacon/core';
+import { unpackDay } from '@vivid-beacon/core/src/engine';
 import { addAsset, addMetric, mergeIntoStore, putInForce, withTransaction } from '@vivid-beacon/server';
 import { rehearseOtherLimits, rehearseRule } from '@vivid-beacon/server/src/alarms/rehearsal';
 import { compare, report } from './lib/measure';

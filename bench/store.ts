@@ -7,7 +7,8 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
-import { DAY_MS, packDay, PLAIN_RULE, seriesOf, sortSamples, unpackDay } from '@vivid-beacon/core';
+import { DAY_MS, PLAIN_RULE, seriesOf } from '@vivid-beacon/core';
+import { packDay, sortSamples, unpackDay } from '@vivid-beacon/core/src/engine';
 import { addAsset, addMetric, mergeIntoStore, putInForce, withTransaction } from '@vivid-beacon/server';
 import { compare, median, report, timed } from './lib/measure';
 import { wave } from './lib/samples';

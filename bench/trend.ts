@@ -5,7 +5,8 @@
  */
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { m4, readTrend, seriesOf, writeTrend, type TrendAnswer } from '@vivid-beacon/core';
+import { readTrend, seriesOf, writeTrend, type TrendAnswer } from '@vivid-beacon/core';
+import { m4 } from '@vivid-beacon/core/src/engine';
 import { compare } from './lib/measure';
 import { wave } from './lib/samples';
 

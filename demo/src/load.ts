@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
-import { sortSamples, type DemoAccount, type Series } from '@vivid-beacon/core';
+import type { DemoAccount, Series } from '@vivid-beacon/core';
+import { sortSamples } from '@vivid-beacon/core/src/engine';
 import {
   acknowledgeAlarm,
   addAsset,

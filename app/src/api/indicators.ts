@@ -6,8 +6,8 @@ import type {
   IndicatorVersion,
   Level,
   PeriodTarget,
-  TargetSuggestion,
 } from '@vivid-beacon/core';
+import type { TargetSuggestion } from '@vivid-beacon/core/src/engine';
 import { useChange } from './changes';
 import { call } from './client';
 

@@ -1,4 +1,4 @@
-import type { OtherLimits, Rehearsal } from '@vivid-beacon/core';
+import type { OtherLimits, Rehearsal } from '@vivid-beacon/core/src/engine';
 import type { RuleForm } from './changes';
 import { call } from './client';
 

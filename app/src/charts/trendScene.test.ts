@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { m4, PLAIN_SCALE, seriesOf, type TrendAnswer } from '@vivid-beacon/core';
+import { PLAIN_SCALE, seriesOf, type TrendAnswer } from '@vivid-beacon/core';
+import { m4 } from '@vivid-beacon/core/src/engine';
 import {
   columnLabels,
   labelPlaces,

@@ -3,13 +3,12 @@ import { DateTime } from 'luxon';
 import { StyleSheet, View } from 'react-native';
 import {
   formatNumber,
-  parseNumber,
   plusPeriods,
-  recogniseDecimal,
   startOfPeriod,
   type PeriodRules,
   type ReferencePeriod,
 } from '@vivid-beacon/core';
+import { parseNumber, recogniseDecimal } from '@vivid-beacon/core/src/intake/numberText';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
 import { Button } from './Button';

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { parseNumber, recogniseDecimal } from '@vivid-beacon/core';
+import { parseNumber, recogniseDecimal } from '@vivid-beacon/core/src/intake/numberText';
 
 /** Rows of "2026-01-01 <tab> 4200"; a text instead says which row is wrong. */
 export function readPasted(text: string): readonly { start: string; value: number }[] | string {

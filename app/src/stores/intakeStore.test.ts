@@ -1,4 +1,4 @@
-import { recognise, type LayoutCorrection } from '@vivid-beacon/core';
+import { recognise, type LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
 import type { IntakeAsk, IntakeTold } from '../workers/intakeMessages';
 import { createIntakeStore, type Mapping } from './intakeStore';
 

@@ -1,13 +1,12 @@
 import { createStore } from 'zustand';
+import type { Intake, MetricKind } from '@vivid-beacon/core';
 import {
   isArchive,
   type FileLayout,
   type FileTargets,
-  type Intake,
   type LayoutCorrection,
-  type MetricKind,
   type ReadCounts,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/intakeFiles';
 import type { IntakeAsk, IntakeTold, RememberedMapping } from '../workers/intakeMessages';
 import type { Look } from '../workers/readFile';
 

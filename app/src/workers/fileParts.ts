@@ -1,4 +1,5 @@
-import { writeColumns, type Refusal } from '@vivid-beacon/core';
+import { writeColumns } from '@vivid-beacon/core';
+import type { Refusal } from '@vivid-beacon/core/src/intakeFiles';
 
 const NUMBERS_A_PART = 200_000;
 const REFUSALS_A_PART = 5000;

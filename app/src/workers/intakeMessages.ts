@@ -1,4 +1,10 @@
-import type { FileLayout, FileTargets, Intake, LayoutCorrection, ReadCounts } from '@vivid-beacon/core';
+import type { Intake } from '@vivid-beacon/core';
+import type {
+  FileLayout,
+  FileTargets,
+  LayoutCorrection,
+  ReadCounts,
+} from '@vivid-beacon/core/src/intakeFiles';
 import type { Look } from './readFile';
 
 /** What is remembered for the next file of this shape. */

@@ -1,5 +1,5 @@
+import { BeaconError } from '@vivid-beacon/core';
 import {
-  BeaconError,
   recogniseRows,
   rowReader,
   type FileLayout,
@@ -7,7 +7,7 @@ import {
   type LayoutCorrection,
   type ReadCounts,
   type Recognised,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/intakeFiles';
 import { FileParts, type SendPart } from './fileParts';
 import type { Source } from './sources/source';
 

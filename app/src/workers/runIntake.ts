@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
-import { DAY_MS, BeaconError, type Intake, type Recognised } from '@vivid-beacon/core';
+import { DAY_MS, BeaconError, type Intake } from '@vivid-beacon/core';
+import type { Recognised } from '@vivid-beacon/core/src/intakeFiles';
 import { ApiError, call, sendBytes, setFormToken } from '../api/client';
 import type { IntakeAsk, IntakeTold } from './intakeMessages';
 import { lookAt, readFile } from './readFile';

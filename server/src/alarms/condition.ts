@@ -1,4 +1,5 @@
-import { PLAIN_CALENDAR, type AlarmCondition, type AlarmModel, type MetricKind } from '@vivid-beacon/core';
+import { PLAIN_CALENDAR, type MetricKind } from '@vivid-beacon/core';
+import type { AlarmCondition, AlarmModel } from '@vivid-beacon/core/src/engine';
 import type { WatchRow } from './watchSql';
 
 /** The condition of a rule on a metric, as core takes it. */

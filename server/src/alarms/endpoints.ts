@@ -1,6 +1,5 @@
 import * as yup from 'yup';
 import {
-  alarmRuleSchema,
   allows,
   asideSchema,
   BeaconError,
@@ -9,6 +8,7 @@ import {
   type Alarm,
   type SetAside,
 } from '@vivid-beacon/core';
+import { alarmRuleSchema } from '@vivid-beacon/core/src/engine';
 import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';

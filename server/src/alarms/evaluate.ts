@@ -1,19 +1,21 @@
 import {
-  isActive,
   isSetAside,
   nextAlarmState,
+  sliceSeries,
+  EMPTY_SERIES,
+  type AlarmState,
+  type Series,
+} from '@vivid-beacon/core';
+import {
+  isActive,
   contextStart,
   recallMs,
   runCondition,
   runFromContext,
-  sliceSeries,
   takenUpTo,
-  EMPTY_SERIES,
-  type AlarmState,
   type ConditionChange,
   type ConditionState,
-  type Series,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { tellOfAlarm } from '../notices/alarmNotices';

@@ -1,18 +1,14 @@
+import { DAY_MS, sliceSeries, type AlarmTest, type Interval, type Series } from '@vivid-beacon/core';
 import {
-  DAY_MS,
   fitAlarmModel,
   needsModel,
   rehearse,
   rehearseLimits,
-  sliceSeries,
   type AlarmModel,
-  type AlarmTest,
-  type Interval,
   type OtherLimits,
   type Rehearsal,
   type RehearsedMetric,
-  type Series,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';

@@ -1,4 +1,4 @@
-import { contextStart, isActive, needsModel, runFromContext } from '@vivid-beacon/core';
+import { contextStart, isActive, needsModel, runFromContext } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';

@@ -1,13 +1,12 @@
 import type {
-  AlarmModel,
   AlarmTest,
-  ConditionState,
   HoursFilter,
   MetricKind,
   RuleAside,
   SuppressWhile,
   WorkingCalendar,
 } from '@vivid-beacon/core';
+import type { AlarmModel, ConditionState } from '@vivid-beacon/core/src/engine';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 import type { WatchKey } from './sql';

@@ -1,4 +1,4 @@
-import { assetImportSchema, assetSchema } from '@vivid-beacon/core';
+import { assetImportSchema, assetSchema } from '@vivid-beacon/core/src/engine';
 import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';

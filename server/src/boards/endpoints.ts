@@ -1,12 +1,6 @@
 import * as yup from 'yup';
-import {
-  BeaconError,
-  boardDocumentSchema,
-  boardTitleSchema,
-  checkBand,
-  type Board,
-  type BoardDocument,
-} from '@vivid-beacon/core';
+import { BeaconError, checkBand, type Board, type BoardDocument } from '@vivid-beacon/core';
+import { boardDocumentSchema, boardTitleSchema } from '@vivid-beacon/core/src/engine';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';

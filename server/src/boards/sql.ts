@@ -1,4 +1,5 @@
-import { upgradeBoard, type Board, type BoardDocument } from '@vivid-beacon/core';
+import type { Board, BoardDocument } from '@vivid-beacon/core';
+import { upgradeBoard } from '@vivid-beacon/core/src/engine';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 

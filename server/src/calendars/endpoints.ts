@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { BeaconError, calendarSchema, type WorkingCalendar } from '@vivid-beacon/core';
+import { BeaconError, type WorkingCalendar } from '@vivid-beacon/core';
+import { calendarSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';

@@ -3,15 +3,12 @@ import {
   HOUR_MS,
   DAY_MS,
   BeaconError,
-  bucketSpans,
-  derivedSchema,
-  expressionSchema,
-  factorSchema,
-  FUNCTIONS,
   idText,
   type DerivedDefinition,
   type MetricKind,
 } from '@vivid-beacon/core';
+import { bucketSpans, derivedSchema, expressionSchema, factorSchema } from '@vivid-beacon/core/src/engine';
+import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { refuseCircle } from '@vivid-beacon/core/src/derive/derivedMetric';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { listAssets } from '../assets/sql';

@@ -1,16 +1,12 @@
 import * as yup from 'yup';
+import { finite, MINIMUM_COVERAGE, resolveWindow, windowSchema, type WindowSpec } from '@vivid-beacon/core';
 import {
   bucketSpans,
   DEGREE_DAY_METHODS,
   degreeDaysOfDay,
   elapsedSpans,
-  finite,
   lengthOfSpans,
-  MINIMUM_COVERAGE,
-  resolveWindow,
-  windowSchema,
-  type WindowSpec,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import { endpoint } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';

@@ -1,12 +1,12 @@
 import {
   BeaconError,
   byUrgency,
-  handoverShifts,
   lengthOf,
   unionOf,
   type Handover,
   type HandoverShift,
 } from '@vivid-beacon/core';
+import { handoverShifts } from '@vivid-beacon/core/src/engine';
 import { alarmsRaisedIn, listStandingAlarms } from '../alarms/sql';
 import { listAssets } from '../assets/sql';
 import { calendarOf } from '../calendars/sql';

@@ -1,11 +1,5 @@
-import {
-  baselineOf,
-  bucketSpans,
-  weeksBefore,
-  type BucketSpans,
-  type HoursFilter,
-  type Interval,
-} from '@vivid-beacon/core';
+import { baselineOf, weeksBefore, type HoursFilter, type Interval } from '@vivid-beacon/core';
+import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/engine';
 import { readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
 

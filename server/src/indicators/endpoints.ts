@@ -4,11 +4,8 @@ import {
   DAY_MS,
   DIRECTIONS,
   hoursSchema,
-  indicatorSchema,
   measureSchema,
   MINIMUM_COVERAGE,
-  periodTargetsSchema,
-  suggestTargets,
   windowSchema,
   type Direction,
   type HoursFilter,
@@ -16,6 +13,7 @@ import {
   type Measure,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { indicatorSchema, periodTargetsSchema, suggestTargets } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { withTransaction, type Queryable } from '../db/database';
 import type { AppContext } from '../http/appContext';

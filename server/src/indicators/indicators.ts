@@ -1,7 +1,5 @@
 import {
   addsUp,
-  bandOfJudge,
-  bucketSpans,
   levelOf,
   MINIMUM_COVERAGE,
   resolveWindow,
@@ -16,6 +14,7 @@ import {
   type PeriodTarget,
   type Reading,
 } from '@vivid-beacon/core';
+import { bandOfJudge, bucketSpans } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';

@@ -1,15 +1,14 @@
 import { DateTime } from 'luxon';
 import {
   addsUp,
-  bucketSpans,
   fixedTarget,
   MINIMUM_COVERAGE,
   targetOfWindow,
-  type BucketSpans,
   type IndicatorDefinition,
   type Interval,
   type PeriodTarget,
 } from '@vivid-beacon/core';
+import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/engine';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
 import { readBaseline } from './baseline';

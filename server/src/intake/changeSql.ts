@@ -1,12 +1,5 @@
-import {
-  DAY_MS,
-  packDay,
-  packValues,
-  unpackDay,
-  unpackValues,
-  type Merged,
-  type QualifiedSeries,
-} from '@vivid-beacon/core';
+import { DAY_MS, type QualifiedSeries } from '@vivid-beacon/core';
+import { packDay, packValues, unpackDay, unpackValues, type Merged } from '@vivid-beacon/core/src/engine';
 import { all, type Queryable } from '../db/database';
 import { BytesHeap } from '../db/bytesHeap';
 

@@ -1,11 +1,5 @@
-import {
-  BeaconError,
-  EMPTY_SERIES,
-  joinSeries,
-  mergeSamples,
-  unpackDay,
-  type QualifiedSeries,
-} from '@vivid-beacon/core';
+import { BeaconError, EMPTY_SERIES, joinSeries, type QualifiedSeries } from '@vivid-beacon/core';
+import { mergeSamples, unpackDay } from '@vivid-beacon/core/src/engine';
 import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';

@@ -1,16 +1,7 @@
 import * as yup from 'yup';
-import {
-  BeaconError,
-  DAY_MS,
-  dayOf,
-  EARLIEST_TIME,
-  idText,
-  packDay,
-  readColumns,
-  sliceSeries,
-  sortSamples,
-  type Refusal,
-} from '@vivid-beacon/core';
+import { BeaconError, DAY_MS, idText, readColumns, sliceSeries } from '@vivid-beacon/core';
+import { dayOf, packDay, sortSamples } from '@vivid-beacon/core/src/engine';
+import { EARLIEST_TIME, type Refusal } from '@vivid-beacon/core/src/intakeFiles';
 import { checked } from '../http/errors';
 import type { PartDay } from './sql';
 

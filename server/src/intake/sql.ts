@@ -2,7 +2,9 @@ import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
-import { DAY_MS, type Intake, type PackedDay, type Refusal } from '@vivid-beacon/core';
+import { DAY_MS, type Intake } from '@vivid-beacon/core';
+import type { PackedDay } from '@vivid-beacon/core/src/engine';
+import type { Refusal } from '@vivid-beacon/core/src/intakeFiles';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 

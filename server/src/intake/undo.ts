@@ -1,11 +1,5 @@
-import {
-  EMPTY_SERIES,
-  mergeSamples,
-  unpackDay,
-  usableOf,
-  type Correction,
-  type QualifiedSeries,
-} from '@vivid-beacon/core';
+import { EMPTY_SERIES, usableOf, type QualifiedSeries } from '@vivid-beacon/core';
+import { mergeSamples, unpackDay, type Correction } from '@vivid-beacon/core/src/engine';
 import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';

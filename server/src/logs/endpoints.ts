@@ -1,8 +1,6 @@
 import * as yup from 'yup';
+import { DAY_MS, BeaconError, idText, type Asset, type StopLog } from '@vivid-beacon/core';
 import {
-  DAY_MS,
-  BeaconError,
-  idText,
   jobSchema,
   jobsSchema,
   statusKindsSchema,
@@ -10,9 +8,7 @@ import {
   stopSchema,
   stopsSchema,
   stopTime,
-  type Asset,
-  type StopLog,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import { findAsset, listAssets } from '../assets/sql';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';

@@ -1,4 +1,5 @@
-import { workingDuration, type JobEntry, type StatusKind } from '@vivid-beacon/core';
+import type { JobEntry, StatusKind } from '@vivid-beacon/core';
+import { workingDuration } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
 import { listStatusKinds, type JobRow } from './sql';

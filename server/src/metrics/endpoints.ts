@@ -1,4 +1,5 @@
-import { BeaconError, metricSchema, newMetricSchema, type MetricKind } from '@vivid-beacon/core';
+import { BeaconError, type MetricKind } from '@vivid-beacon/core';
+import { metricSchema, newMetricSchema } from '@vivid-beacon/core/src/engine';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
 import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';

@@ -1,4 +1,5 @@
-import { breachNotice, DAY_MS, escalationNotice, returnNotice } from '@vivid-beacon/core';
+import { DAY_MS } from '@vivid-beacon/core';
+import { breachNotice, escalationNotice, returnNotice } from '@vivid-beacon/core/src/engine';
 import { addEvent, findAlarm } from '../alarms/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';

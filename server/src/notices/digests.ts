@@ -1,4 +1,4 @@
-import { digestNotice, FLOOD_MS, gathered } from '@vivid-beacon/core';
+import { digestNotice, FLOOD_MS, gathered } from '@vivid-beacon/core/src/engine';
 import { withTransaction, type Pool } from '../db/database';
 import { notify } from '../live/notify';
 import { addNotice, gatherInto, lastDigest, lockWaiting, reachedPeople, waitingFor } from './sql';

@@ -1,4 +1,5 @@
-import { sendAt, type NoticeChannel, type NoticeKind, type NoticeText } from '@vivid-beacon/core';
+import type { NoticeChannel, NoticeKind } from '@vivid-beacon/core';
+import { sendAt, type NoticeText } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { addNotice, reachedPeople, type Reached } from './sql';

@@ -2,25 +2,23 @@ import { DateTime } from 'luxon';
 import {
   HOUR_MS,
   BeaconError,
-  elapsedSpans,
-  evaluate,
-  lengthOfSpans,
-  namesIn,
-  NOTHING,
-  parseExpression,
-  stepsBack,
   SUMMARIES_OF_KIND,
-  withEarlier,
   type Binding,
   type DerivedDefinition,
   type DerivedWay,
-  type BucketSpans,
   type MetricKind,
-  type Node,
   type Series,
-  type Summarised,
   type Summary,
 } from '@vivid-beacon/core';
+import {
+  elapsedSpans,
+  lengthOfSpans,
+  NOTHING,
+  withEarlier,
+  type BucketSpans,
+  type Summarised,
+} from '@vivid-beacon/core/src/engine';
+import { evaluate, namesIn, parseExpression, stepsBack, type Node } from '@vivid-beacon/core/src/expressions';
 import { unitOfExpression } from '@vivid-beacon/core/src/derive/checkUnits';
 import { factorToChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric';
 import type { Unit } from '@vivid-beacon/core/src/units/unit';

@@ -1,6 +1,5 @@
 import {
   DAY_MS,
-  bucketSpans,
   MINIMUM_COVERAGE,
   resolveWindow,
   type Bucket,
@@ -8,6 +7,7 @@ import {
   type Measure,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure } from './measure';
 

@@ -1,11 +1,5 @@
-import {
-  ratioOf,
-  unitOfMeasure,
-  type BucketSpans,
-  type Measure,
-  type Summarised,
-  type WorkingCalendar,
-} from '@vivid-beacon/core';
+import type { Measure, WorkingCalendar } from '@vivid-beacon/core';
+import { ratioOf, unitOfMeasure, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import { needMetrics } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';

@@ -1,4 +1,5 @@
-import { DAY_MS, dayOf, HOUR_MS, QUARTER_MS, type Spans } from '@vivid-beacon/core';
+import { DAY_MS, HOUR_MS } from '@vivid-beacon/core';
+import { dayOf, QUARTER_MS, type Spans } from '@vivid-beacon/core/src/engine';
 import type { RollupGrain } from '../samples/rollupSql';
 
 /** An end of a span that needs samples; `raw` is its number. */

@@ -1,10 +1,17 @@
 import {
+  firstAtOrAfter,
+  HOUR_MS,
+  DAY_MS,
+  type Interval,
+  type MetricKind,
+  type Series,
+  type Summary,
+} from '@vivid-beacon/core';
+import {
   checkSummary,
   elapsedSpans,
   emptyTallies,
-  firstAtOrAfter,
   hoursOfQuarters,
-  HOUR_MS,
   joinTally,
   lengthOfSpans,
   needsSamples,
@@ -15,18 +22,13 @@ import {
   unpackRollup,
   valueOfTally,
   dayOf,
-  DAY_MS,
   NOTHING,
   type BucketSpans,
-  type Interval,
-  type MetricKind,
   type RollupColumn,
-  type Series,
   type Spans,
   type Summarised,
-  type Summary,
   type Tallies,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { readingOf } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';

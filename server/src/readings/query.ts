@@ -1,24 +1,26 @@
 import {
   ADDS_UP,
   BeaconError,
-  bucketSpans,
-  checkSummary,
   PLAIN_CALENDAR,
-  ratioOf,
   resolveWindow,
-  unitOfMeasure,
   type Asset,
-  type BucketSpans,
   type GroupBy,
   type Query,
   type QueryAnswer,
   type QueryGroup,
   type Scope,
   type Selection,
-  type Summarised,
   type Summary,
   type WorkingCalendar,
 } from '@vivid-beacon/core';
+import {
+  bucketSpans,
+  checkSummary,
+  ratioOf,
+  unitOfMeasure,
+  type BucketSpans,
+  type Summarised,
+} from '@vivid-beacon/core/src/engine';
 import { listAssets } from '../assets/sql';
 import { listCalendars } from '../calendars/sql';
 import type { Queryable } from '../db/database';

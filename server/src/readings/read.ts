@@ -1,7 +1,5 @@
 import {
-  bucketSpans,
   checkBand,
-  formulaWords,
   levelOf,
   MINIMUM_COVERAGE,
   previousWindow,
@@ -18,6 +16,7 @@ import {
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { bucketSpans, formulaWords } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';
 import { newestBefore } from '../samples/newestBefore';

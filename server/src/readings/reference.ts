@@ -1,12 +1,11 @@
 import { DateTime } from 'luxon';
+import { plusPeriods, type ReferenceValue } from '@vivid-beacon/core';
 import {
-  plusPeriods,
   tallyReference,
   type ReferencePeriodValue,
-  type ReferenceValue,
   type Spans,
   type Tallies,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import { all, type Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';
 

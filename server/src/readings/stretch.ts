@@ -1,5 +1,4 @@
 import {
-  bucketSpans,
   DAY_MS,
   SUMMARIES_OF_KIND,
   timeByLevel,
@@ -12,6 +11,7 @@ import {
   type Summary,
   type TargetBand,
 } from '@vivid-beacon/core';
+import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, unitOf } from './measure';
 import { levelsOf } from './trend';

@@ -1,8 +1,5 @@
 import {
-  bucketSpans,
-  coveredMs,
   levelSpans,
-  m4,
   MINIMUM_COVERAGE,
   resolveWindow,
   sliceSeries,
@@ -17,6 +14,7 @@ import {
   type TrendAnswer,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { bucketSpans, coveredMs, m4 } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { readingOf } from '../metrics/metrics';
 import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';

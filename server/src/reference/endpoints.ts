@@ -1,11 +1,6 @@
 import { DateTime } from 'luxon';
-import {
-  BeaconError,
-  referenceMetricSchema,
-  referenceValuesSchema,
-  startOfPeriod,
-  type ReferencePeriod,
-} from '@vivid-beacon/core';
+import { BeaconError, startOfPeriod, type ReferencePeriod } from '@vivid-beacon/core';
+import { referenceMetricSchema, referenceValuesSchema } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';

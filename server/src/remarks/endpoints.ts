@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { BeaconError, idText, stretchRemarkSchema, type RemarkKind } from '@vivid-beacon/core';
+import { BeaconError, idText, type RemarkKind } from '@vivid-beacon/core';
+import { stretchRemarkSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';

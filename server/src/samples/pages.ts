@@ -1,4 +1,5 @@
-import { DAY_MS, dayOf, joinSeries, sliceSeries, unpackDay, type QualifiedSeries } from '@vivid-beacon/core';
+import { DAY_MS, joinSeries, sliceSeries, type QualifiedSeries } from '@vivid-beacon/core';
+import { dayOf, unpackDay } from '@vivid-beacon/core/src/engine';
 import { all, type Queryable } from '../db/database';
 import { readQualified } from './readSeries';
 import { readDays } from './sql';

@@ -1,4 +1,5 @@
-import { sortSamples, type PushAnswer, type PushRefusal, type QualifiedSeries } from '@vivid-beacon/core';
+import type { PushAnswer, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
+import { sortSamples } from '@vivid-beacon/core/src/engine';
 import { evaluateAlarms } from '../alarms/evaluate';
 import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';

@@ -1,12 +1,6 @@
-import {
-  BeaconError,
-  DAY_MS,
-  dayOf,
-  EARLIEST_TIME,
-  QUALITY,
-  readOpenMetrics,
-  type PushRefusal,
-} from '@vivid-beacon/core';
+import { BeaconError, DAY_MS, QUALITY, type PushRefusal } from '@vivid-beacon/core';
+import { dayOf } from '@vivid-beacon/core/src/engine';
+import { EARLIEST_TIME, readOpenMetrics } from '@vivid-beacon/core/src/intakeFiles';
 import type { MetricKeyRow } from '../metrics/sql';
 
 export const MOST_SAMPLES = 10_000;

@@ -1,12 +1,5 @@
-import {
-  dayOf,
-  joinSeries,
-  sliceSeries,
-  unpackDay,
-  usableOf,
-  type QualifiedSeries,
-  type Series,
-} from '@vivid-beacon/core';
+import { joinSeries, sliceSeries, usableOf, type QualifiedSeries, type Series } from '@vivid-beacon/core';
+import { dayOf, unpackDay } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { withEnds } from './rollups';
 import { readDays, readNeighbours } from './sql';

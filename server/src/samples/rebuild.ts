@@ -1,4 +1,5 @@
-import { DAY_MS, unpackDay, usableOf } from '@vivid-beacon/core';
+import { DAY_MS, usableOf } from '@vivid-beacon/core';
+import { unpackDay } from '@vivid-beacon/core/src/engine';
 import { one, withTransaction, type Pool, type Queryable } from '../db/database';
 import { markRolledUp, metricsToRollUp } from './rollupSql';
 import { keepRollups, ROLLUP_VERSION } from './rollups';

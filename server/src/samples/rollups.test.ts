@@ -1,13 +1,6 @@
 import fc from 'fast-check';
-import {
-  DAY_MS,
-  QUALITY,
-  QUARTER_MS,
-  unpackRollup,
-  type MetricKind,
-  type QualifiedSeries,
-  sortSamples,
-} from '@vivid-beacon/core';
+import { DAY_MS, QUALITY, type MetricKind, type QualifiedSeries } from '@vivid-beacon/core';
+import { QUARTER_MS, unpackRollup, sortSamples } from '@vivid-beacon/core/src/engine';
 import { withTransaction } from '../db/database';
 import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
 import { rebuildRollups } from './rebuild';

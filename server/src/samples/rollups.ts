@@ -1,20 +1,22 @@
 import {
   DAY_MS,
-  dayOf,
   firstAtOrAfter,
+  usableOf,
+  EMPTY_SERIES,
+  type MetricReading,
+  type QualifiedSeries,
+  type Series,
+} from '@vivid-beacon/core';
+import {
+  dayOf,
   hoursOfQuarters,
   isEmptyRollup,
   packRollup,
   rollupDay,
   touchedStretch,
   unpackDay,
-  usableOf,
-  EMPTY_SERIES,
-  type MetricReading,
-  type QualifiedSeries,
-  type Series,
   type Tallies,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { writeRollups, type StoredRollup } from './rollupSql';
 import { readGivenDays, readNeighbours, type EndSample, type StoreMetric } from './sql';

@@ -1,4 +1,5 @@
-import { DAY_MS, type Correction, type DayTail, type MetricKind, type PackedDay } from '@vivid-beacon/core';
+import { DAY_MS, type MetricKind } from '@vivid-beacon/core';
+import type { Correction, DayTail, PackedDay } from '@vivid-beacon/core/src/engine';
 import { BytesHeap } from '../db/bytesHeap';
 import { moment } from '../db/columns';
 import { allPrepared, type Queryable } from '../db/database';

@@ -1,20 +1,22 @@
 import {
-  appendToDay,
   DAY_MS,
-  dayOf,
   EMPTY_SERIES,
   joinSeries,
   judged,
-  mergeSamples,
-  packDay,
   sliceSeries,
-  unpackDay,
   usableOf,
-  type Correction,
-  type Merged,
   type QualifiedSeries,
   type Series,
 } from '@vivid-beacon/core';
+import {
+  appendToDay,
+  dayOf,
+  mergeSamples,
+  packDay,
+  unpackDay,
+  type Correction,
+  type Merged,
+} from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { writeLatest, type LatestRow } from './latestSql';
 import { keepRollups, type ChangedDay } from './rollups';

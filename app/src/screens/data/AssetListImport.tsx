@@ -2,7 +2,7 @@ import { Refusal } from '../../components/Refusal';
 import { useRef, useState } from 'react';
 import Papa from 'papaparse';
 import { View } from 'react-native';
-import { decodeText, guessSeparator } from '@vivid-beacon/core';
+import { decodeText, guessSeparator } from '@vivid-beacon/core/src/intakeFiles';
 import { useImportAssets, type AssetRow } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import { decodeText, TIME_FORMAT_WORDS, type Asset, type TimeFormat } from '@vivid-beacon/core';
+import type { Asset } from '@vivid-beacon/core';
+import { decodeText, TIME_FORMAT_WORDS, type TimeFormat } from '@vivid-beacon/core/src/intakeFiles';
 import { useImportJobs, useImportStops, type ListAnswer } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';

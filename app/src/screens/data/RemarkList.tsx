@@ -1,4 +1,4 @@
-import { type StretchRemark } from '@vivid-beacon/core';
+import type { StretchRemark } from '@vivid-beacon/core';
 import { useRemoveRemark } from '../../api/dataChanges';
 import { IconButton } from '../../components/IconButton';
 import { RemoveIcon } from '../../components/icons';

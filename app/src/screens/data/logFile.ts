@@ -1,13 +1,12 @@
 import Papa from 'papaparse';
+import { localTimeReader, type Asset } from '@vivid-beacon/core';
 import {
   fittingTimeFormats,
   guessSeparator,
   instantOf,
-  localTimeReader,
   parseTimeCell,
-  type Asset,
   type TimeFormat,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/intakeFiles';
 import type { JobForm, StopForm } from '../../api/dataChanges';
 
 /** A row of a log file that was not understood. */

@@ -9,8 +9,8 @@ import {
   type Metric,
   type Proration,
   type TargetSource,
-  type TargetSuggestion,
 } from '@vivid-beacon/core';
+import type { TargetSuggestion } from '@vivid-beacon/core/src/engine';
 import { useSuggestedTargets } from '../../api/indicators';
 import { Button } from '../../components/Button';
 import { NumberField } from '../../components/NumberField';

@@ -1,5 +1,5 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
-import type { Recognised } from '@vivid-beacon/core';
+import type { Recognised } from '@vivid-beacon/core/src/intakeFiles';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 

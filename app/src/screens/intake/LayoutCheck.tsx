@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
+import { formatLength } from '@vivid-beacon/core';
 import {
-  formatLength,
   REPEATED_HOUR_WORDS,
   REPEATED_HOURS,
   SEPARATOR_WORDS,
@@ -9,7 +9,7 @@ import {
   TIME_FORMAT_WORDS,
   TIME_FORMATS,
   type RepeatedHour,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/intakeFiles';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';

@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
-import { formatNumber, formatValue, type AlarmTest, type RehearsedLimit } from '@vivid-beacon/core';
+import { formatNumber, formatValue, type AlarmTest } from '@vivid-beacon/core';
+import type { RehearsedLimit } from '@vivid-beacon/core/src/engine';
 import { Button } from '../../components/Button';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';

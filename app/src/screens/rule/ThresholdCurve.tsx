@@ -1,7 +1,8 @@
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
-import { formatNumber, formatValue, type RehearsedLimit } from '@vivid-beacon/core';
+import { formatNumber, formatValue } from '@vivid-beacon/core';
+import type { RehearsedLimit } from '@vivid-beacon/core/src/engine';
 import { Divider } from '../../components/Divider';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';

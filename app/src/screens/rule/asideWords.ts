@@ -1,4 +1,4 @@
-import { type AlarmRule } from '@vivid-beacon/core';
+import type { AlarmRule } from '@vivid-beacon/core';
 import { siteMoment } from '../siteMoment';
 
 /** How many metrics a rule watches, and how many of them the plant's state suppresses; empty for a plain one. */

@@ -1,5 +1,6 @@
 import ExcelJS from 'exceljs';
-import { BeaconError, recogniseRows } from '@vivid-beacon/core';
+import { BeaconError } from '@vivid-beacon/core';
+import { recogniseRows } from '@vivid-beacon/core/src/intakeFiles';
 import { checkArchive } from '@vivid-beacon/core/src/intake/checkArchive';
 import type { FileLike, RowBatch, Source } from './source';
 

@@ -1,4 +1,4 @@
-import type { Separator } from '@vivid-beacon/core';
+import type { Separator } from '@vivid-beacon/core/src/intakeFiles';
 
 /** Rows of a file with the line each began on; empty rows are left out. */
 export interface RowBatch {

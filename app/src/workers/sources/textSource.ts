@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
+import { BeaconError } from '@vivid-beacon/core';
 import {
-  BeaconError,
   decodeText,
   exposedName,
   guessSeparator,
@@ -11,7 +11,7 @@ import {
   splitRows,
   textKind,
   type Separator,
-} from '@vivid-beacon/core';
+} from '@vivid-beacon/core/src/intakeFiles';
 import type { FileLike, RowBatch, Source } from './source';
 
 const LOOK_BYTES = 256 * 1024;

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { BoardScreen } from '../../../screens/board/BoardScreen';
+import { lazyScreen } from '../../../screens/lazyScreen';
+
+const BoardScreen = lazyScreen(async () => (await import('../../../screens/boardScreens')).BoardScreen);
 
 export default function Board() {
   const { boardId } = useLocalSearchParams<{ boardId: string }>();

@@ -1,5 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
-import { AssetScreen } from '../../../screens/data/AssetScreen';
+import { lazyScreen } from '../../../screens/lazyScreen';
+
+const AssetScreen = lazyScreen(async () => (await import('../../../screens/data/assetScreens')).AssetScreen);
 
 export default function AssetRoute() {
   const { assetId } = useLocalSearchParams<{ assetId: string }>();

@@ -1,5 +1,9 @@
 import { useLocalSearchParams } from 'expo-router';
-import { DerivedEditorScreen } from '../../../screens/data/DerivedEditorScreen';
+import { lazyScreen } from '../../../screens/lazyScreen';
+
+const DerivedEditorScreen = lazyScreen(
+  async () => (await import('../../../screens/data/DerivedEditorScreen')).DerivedEditorScreen,
+);
 
 export default function DerivedRoute() {
   const { metricId } = useLocalSearchParams<{ metricId: string }>();

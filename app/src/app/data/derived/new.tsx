@@ -1,5 +1,9 @@
 import { useLocalSearchParams } from 'expo-router';
-import { DerivedEditorScreen } from '../../../screens/data/DerivedEditorScreen';
+import { lazyScreen } from '../../../screens/lazyScreen';
+
+const DerivedEditorScreen = lazyScreen(
+  async () => (await import('../../../screens/data/DerivedEditorScreen')).DerivedEditorScreen,
+);
 
 export default function NewDerivedRoute() {
   const { assetId } = useLocalSearchParams<{ assetId?: string }>();

@@ -1,5 +1,9 @@
 import { useLocalSearchParams } from 'expo-router';
-import { IndicatorEditorScreen } from '../../../screens/indicators/IndicatorEditorScreen';
+import { lazyScreen } from '../../../screens/lazyScreen';
+
+const IndicatorEditorScreen = lazyScreen(
+  async () => (await import('../../../screens/indicators/IndicatorEditorScreen')).IndicatorEditorScreen,
+);
 
 export default function EditIndicator() {
   const { indicatorId } = useLocalSearchParams<{ indicatorId: string }>();

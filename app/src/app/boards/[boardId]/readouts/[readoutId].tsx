@@ -1,6 +1,10 @@
 import { useLocalSearchParams } from 'expo-router';
 import { readBand } from '../../../../boards/readBand';
-import { ReadoutEditorScreen } from '../../../../screens/ReadoutEditorScreen';
+import { lazyScreen } from '../../../../screens/lazyScreen';
+
+const ReadoutEditorScreen = lazyScreen(
+  async () => (await import('../../../../screens/boardScreens')).ReadoutEditorScreen,
+);
 
 export default function ReadoutEditor() {
   const { boardId, readoutId, band } = useLocalSearchParams<{

@@ -1,0 +1,3 @@
+// Arithmetic expressions of derived metrics.
+export * from './derive/parseExpression';
+export * from './derive/evaluate';
