@@ -233,9 +233,9 @@ export function Trend({
         <G x={left} y={TOP}>
           {parts
             .filter(({ level }) => level === 'clear')
-            .map((part) => (
+            .map((part, i) => (
               <Rect
-                key={part.top}
+                key={i}
                 x={0}
                 y={part.top}
                 width={plotWidth}
@@ -248,7 +248,7 @@ export function Trend({
             const breach = part.level === 'breach' || parts[i].level === 'breach';
             return (
               <Line
-                key={part.bottom}
+                key={i}
                 x1={0}
                 x2={plotWidth}
                 y1={part.bottom}
@@ -309,8 +309,7 @@ export function Trend({
               band={judged}
             />
           )}
-          {!named &&
-            parts.map((part) => <BandChannel key={part.level + part.top} x={plotWidth + 6} channel={part} />)}
+          {!named && parts.map((part, i) => <BandChannel key={i} x={plotWidth + 6} channel={part} />)}
           {dragged && (
             <Rect
               x={x(dragged.start)}

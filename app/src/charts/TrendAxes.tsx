@@ -53,9 +53,10 @@ export const TrendAxes = memo(function TrendAxes({
               stroke={palette.ink2}
               strokeWidth={1}
             />
-            {ticks.map((tick) => (
+            {/* By their place, so that a new window moves the words that are there. */}
+            {ticks.map((tick, i) => (
               <SvgText
-                key={tick}
+                key={i}
                 x={right ? rightAt + 7 : -9}
                 y={at(tick) + 4}
                 fontFamily={SVG_FONT}
@@ -90,10 +91,10 @@ export const TrendAxes = memo(function TrendAxes({
           strokeWidth={1}
         />
         {times.map(
-          ({ t, label }) =>
+          ({ t, label }, i) =>
             x(t) < width - 26 && (
               <SvgText
-                key={t}
+                key={i}
                 x={x(t) + 3}
                 y={height + 17}
                 fontFamily={SVG_FONT}

@@ -38,7 +38,7 @@ export const TrendLines = memo(function TrendLines({
     <>
       <Defs>
         {parts.map((part, i) => (
-          <ClipPath key={part.level + part.top} id={`${id}c${i}`}>
+          <ClipPath key={i} id={`${id}c${i}`}>
             <Rect
               x={-4}
               y={part.top - (i === parts.length - 1 ? OVER : 0)}
@@ -59,18 +59,18 @@ export const TrendLines = memo(function TrendLines({
               <Path key={key} d={area} fill={palette.sea} fillOpacity={FADE[i % FADE.length] * 0.5} />
             ),
         )}
-      {series.map(({ key, columns }, i) =>
-        columns.map((column) => (
-          <Rect
-            key={`${key} ${column.at}`}
-            x={column.x}
-            y={column.y}
-            width={column.width}
-            height={column.height}
-            fill={i === first ? palette.sea : palette.bar}
-            fillOpacity={i === first ? 1 : FADE[i % FADE.length]}
-          />
-        )),
+      {series.map(
+        ({ key, columns }, i) =>
+          columns.length > 0 && (
+            <Path
+              key={key}
+              d={columns
+                .map(({ x, y, width: wide, height }) => `M${x} ${y}h${wide}v${height}h${-wide}Z`)
+                .join('')}
+              fill={i === first ? palette.sea : palette.bar}
+              fillOpacity={i === first ? 1 : FADE[i % FADE.length]}
+            />
+          ),
       )}
       {columnLabels(series, decimals).map(({ key, x, y, text }) => (
         <SvgText
@@ -95,7 +95,7 @@ export const TrendLines = memo(function TrendLines({
         <G>
           {parts.map((part, i) => (
             <Path
-              key={part.level + part.top}
+              key={i}
               d={front.path}
               clipPath={`url(#${id}c${i})`}
               fill="none"

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { G, Path, Text as SvgText } from 'react-native-svg';
 import type { FlagMark } from './flagMarks';
 import type { Interval, LevelSpan, StretchRemark } from '@vivid-beacon/core';
 import { SVG_FONT } from '../theme/type';
@@ -38,6 +38,7 @@ export const TrendTime = memo(function TrendTime({
 }: TrendTimeProps) {
   const palette = usePalette();
   const clip = (t: number): number => Math.max(0, Math.min(width, scene.x(t)));
+  const shown = (t: number): boolean => t >= window.start && t < window.end;
   const future = clip(scene.finishedUntil);
   const breaches = spans.filter(
     ({ level, start, end }) => level === 'breach' && end > window.start && start < window.end,
@@ -48,7 +49,7 @@ export const TrendTime = memo(function TrendTime({
         const from = clip(gap.start);
         const to = clip(gap.end);
         return (
-          <G key={gap.start}>
+          <G key={i}>
             <Hatch id={`${id}g${i}`} x={from} y={0} width={to - from} height={height} />
             {to - from > 3 && (
               <Path
@@ -74,52 +75,81 @@ export const TrendTime = memo(function TrendTime({
         );
       })}
       <Hatch id={`${id}f`} x={future} y={0} width={width - future} height={height} />
-      {breaches.map(({ start, end }) => {
-        const from = clip(start);
-        const to = clip(end);
-        return (
-          <G key={start}>
-            <Path d={starPath((from + to) / 2, -11, 8, 4.9)} fill={palette.breach} />
-            <Rect x={from} y={height - 4} width={Math.max(2, to - from)} height={4} fill={palette.breach} />
-          </G>
-        );
-      })}
-      {alarms
-        .filter((t) => t >= window.start && t < window.end)
-        .map((t) => (
+      {/* All marks of a kind are one shape: a window may hold hundreds. */}
+      {breaches.length > 0 && (
+        <>
           <Path
-            key={t}
-            d={`M${clip(t)} ${height}v-9m0 0l-4 -5h8Z`}
-            stroke={palette.ink}
-            strokeWidth={1.2}
-            fill={palette.sheet}
+            d={breaches
+              .map(({ start, end }) => starPath((clip(start) + clip(end)) / 2, -11, 8, 4.9))
+              .join('')}
+            fill={palette.breach}
           />
-        ))}
-      {flags
-        .filter(({ at }) => at >= window.start && at < window.end)
-        .map(({ id: key, at, open }) => (
           <Path
-            key={key}
-            d={`M${clip(at)} ${height}v-19m0 0l8 3.5l-8 3.5`}
-            stroke={palette.sea}
-            strokeWidth={1.6}
-            strokeLinejoin="round"
-            fill={open ? palette.sea : palette.sheet}
+            d={breaches
+              .map(({ start, end }) => {
+                const from = clip(start);
+                return `M${from} ${height}v-4h${Math.max(2, clip(end) - from)}v4Z`;
+              })
+              .join('')}
+            fill={palette.breach}
           />
-        ))}
-      {remarks.map(({ id: key, start, end }) => {
-        if (end <= window.start || start >= window.end) return null;
-        const from = clip(start);
-        return (
-          <Path
-            key={key}
-            d={`M${from} -1V-5H${Math.max(from + 4, clip(end))}V-1`}
-            fill="none"
-            stroke={palette.sea}
-            strokeWidth={2}
-          />
-        );
-      })}
+        </>
+      )}
+      <Marks
+        at={alarms.filter(shown).map(clip)}
+        shape={`${height}v-9m0 0l-4 -5h8Z`}
+        stroke={palette.ink}
+        width={1.2}
+        fill={palette.sheet}
+      />
+      {[true, false].map((still) => (
+        <Marks
+          key={String(still)}
+          at={flags.filter(({ at, open }) => open === still && shown(at)).map(({ at }) => clip(at))}
+          shape={`${height}v-19m0 0l8 3.5l-8 3.5`}
+          stroke={palette.sea}
+          width={1.6}
+          fill={still ? palette.sea : palette.sheet}
+        />
+      ))}
+      {remarks.length > 0 && (
+        <Path
+          d={remarks
+            .filter(({ start, end }) => end > window.start && start < window.end)
+            .map(({ start, end }) => {
+              const from = clip(start);
+              return `M${from} -1V-5H${Math.max(from + 4, clip(end))}V-1`;
+            })
+            .join('')}
+          fill="none"
+          stroke={palette.sea}
+          strokeWidth={2}
+        />
+      )}
     </>
   );
 });
+
+interface MarksProps {
+  /** Where they stand, px. */
+  readonly at: readonly number[];
+  /** What follows the place in the path of one. */
+  readonly shape: string;
+  readonly stroke: string;
+  readonly width: number;
+  readonly fill: string;
+}
+
+/** Marks of one kind on the line of time. */
+function Marks({ at, shape, stroke, width, fill }: MarksProps) {
+  if (at.length === 0) return null;
+  return (
+    <Path
+      d={at.map((x) => `M${x} ${shape}`).join('')}
+      stroke={stroke}
+      strokeWidth={width}
+      strokeLinejoin="round"
+      fill={fill}
+    />
+  );
+}
