@@ -30,6 +30,7 @@ export * from './time/intervals';
 export * from './time/periodStart';
 export * from './time/hours';
 export * from './time/window';
+export * from './time/steadyZone';
 export * from './time/windowText';
 export * from './time/shiftWindow';
 export * from './time/previousWindow';

@@ -8,6 +8,7 @@ import {
   type Level,
   type TargetBand,
   type TrendAnswer,
+  steadyZone,
 } from '@vivid-beacon/core';
 import { knownExtent } from './knownExtent';
 
@@ -99,7 +100,7 @@ function layTicks(window: Interval, zone: string, width: number): TimeTick[] {
   const room = Math.max(2, Math.floor(width / 72));
   const { unit, every, format } = stepFor(span, room);
   const ticks: TimeTick[] = [];
-  let at = DateTime.fromMillis(window.start, { zone, locale: 'en-GB' }).startOf(
+  let at = DateTime.fromMillis(window.start, { zone: steadyZone(zone), locale: 'en-GB' }).startOf(
     unit === 'hour' ? 'day' : unit,
   );
   // Days are counted from the first midnight inside, or a week would have its only tick at its end.

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { DateTime } from 'luxon';
 import { Path, Rect, Text as SvgText } from 'react-native-svg';
-import { bucketEdges, type LevelSpan } from '@vivid-beacon/core';
+import { bucketEdges, type LevelSpan, steadyZone } from '@vivid-beacon/core';
 import { Hatch } from '../charts/Hatch';
 import { spacedOut } from '../charts/spacedOut';
 import { starPath } from '../charts/starPath';
@@ -123,7 +123,7 @@ export const RailScale = memo(function RailScale({
 
 /** Every other period is dark, the same ones whatever the rail's ends are. */
 function isOdd(edge: number, bar: RailBar, zone: string): boolean {
-  const at = DateTime.fromMillis(edge, { zone });
+  const at = DateTime.fromMillis(edge, { zone: steadyZone(zone) });
   if (bar === 'hour') return at.hour % 2 === 1;
   if (bar === 'month') return at.month % 2 === 1;
   const days = Math.floor(at.toUTC(0, { keepLocalTime: true }).toMillis() / 86_400_000);
@@ -145,6 +145,13 @@ function labels(
     const room = x(edges[i + 1]) - x(edge);
     if (room < 0 || at - last < 34 || at < 14 || at > width - 14) return [];
     last = at;
-    return [{ at, text: DateTime.fromMillis(edge, { zone, locale: 'en-GB' }).toFormat(LABEL_FORMAT[bar]) }];
+    return [
+      {
+        at,
+        text: DateTime.fromMillis(edge, { zone: steadyZone(zone), locale: 'en-GB' }).toFormat(
+          LABEL_FORMAT[bar],
+        ),
+      },
+    ];
   });
 }

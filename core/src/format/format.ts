@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import { steadyZone } from '../time/steadyZone';
 
 const THIN_SPACE = '\u2009';
 const MINUS = '\u2212';
@@ -80,13 +81,14 @@ function pair(large: number, largeUnit: string, small: number, smallUnit: string
 
 /** Local time of day: "06:40". */
 export function formatTime(t: number, zone: string): string {
-  return DateTime.fromMillis(t, { zone }).toFormat('HH:mm');
+  return DateTime.fromMillis(t, { zone: steadyZone(zone) }).toFormat('HH:mm');
 }
 
 /** Local date: "Thu 19 Nov". With the year where it is not the year of `now`. */
 export function formatDate(t: number, zone: string, now?: number): string {
-  const at = DateTime.fromMillis(t, { zone, locale: 'en-GB' });
-  const otherYear = now !== undefined && DateTime.fromMillis(now, { zone }).year !== at.year;
+  const at = DateTime.fromMillis(t, { zone: steadyZone(zone), locale: 'en-GB' });
+  const otherYear =
+    now !== undefined && DateTime.fromMillis(now, { zone: steadyZone(zone) }).year !== at.year;
   return at.toFormat(otherYear ? 'ccc d LLL yyyy' : 'ccc d LLL');
 }
 
@@ -101,7 +103,7 @@ export function formatMoment(t: number, zone: string, now?: number): string {
  */
 export function formatMomentFrom(t: number, zone: string, home: string, now?: number): string {
   const moment = formatMoment(t, zone, now);
-  const offset = (of: string): number => DateTime.fromMillis(t, { zone: of }).offset;
+  const offset = (of: string): number => DateTime.fromMillis(t, { zone: steadyZone(of) }).offset;
   return offset(zone) === offset(home)
     ? moment
     : `${moment} in ${zone.split('/').at(-1)!.replaceAll('_', ' ')}`;
@@ -112,8 +114,8 @@ export function formatMomentFrom(t: number, zone: string, home: string, now?: nu
  * one is told by its last day.
  */
 export function formatWindow(start: number, end: number, zone: string, now?: number): string {
-  const a = DateTime.fromMillis(start, { zone, locale: 'en-GB' });
-  const b = DateTime.fromMillis(end, { zone, locale: 'en-GB' });
+  const a = DateTime.fromMillis(start, { zone: steadyZone(zone), locale: 'en-GB' });
+  const b = DateTime.fromMillis(end, { zone: steadyZone(zone), locale: 'en-GB' });
   const isMidnight = (at: DateTime): boolean => at.equals(at.startOf('day'));
   const endsAtMidnight = isMidnight(b) && end > start;
   const last = endsAtMidnight ? b.minus({ days: 1 }) : b;
