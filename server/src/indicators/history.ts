@@ -2,7 +2,7 @@ import { DateTime } from 'luxon';
 import { plusPeriods, startOfPeriod, type IndicatorVersion, type PeriodTarget } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { loadMeasure } from '../readings/measure';
-import { bucketOfWindow, type PastBucket } from './bucketOfWindow';
+import { bucketOfWindow, type PastBucket } from '../readings/bucketOfWindow';
 import { judgePast, type JudgedPeriod } from './indicators';
 
 export interface IndicatorPast {

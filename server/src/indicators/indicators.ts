@@ -19,7 +19,7 @@ import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
 import { readValue } from '../readings/read';
-import { bucketOfWindow, type PastBucket } from './bucketOfWindow';
+import { bucketOfWindow, type PastBucket } from '../readings/bucketOfWindow';
 import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
 import { readBaseline } from './baseline';
 import { targetsOfBuckets, upTo } from './targets';

@@ -1,4 +1,5 @@
 import {
+  addsUp,
   DAY_MS,
   MINIMUM_COVERAGE,
   resolveWindow,
@@ -9,9 +10,12 @@ import {
 } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
+import { bucketOfWindow } from './bucketOfWindow';
 import { loadMeasure, readMeasure } from './measure';
 
 const LOOK_BACK_DAYS = 90;
+/** Of a total so many periods at least, if there are. */
+const PERIODS = 12;
 
 /** Past values of a measure, to set a band on: periods as long as the readout's window, hours to months. */
 export interface Distribution {
@@ -20,7 +24,7 @@ export interface Distribution {
   readonly interval: Interval;
 }
 
-/** The last 90 days before now, or the window itself where that is longer or lies in the past. */
+/** The last 90 days before now (of a total twelve periods, if that is longer), or the window itself where that is longer or lies in the past. */
 export async function describeDistribution(
   db: Queryable,
   measure: Measure,
@@ -32,14 +36,16 @@ export async function describeDistribution(
   const { start, end } = resolveWindow(window, now, loaded.zone, loaded.calendar);
   const length = end - start;
   const past = end < now - LOOK_BACK_DAYS * DAY_MS;
+  // A total says nothing of a window much longer or shorter: its values are those of periods as long.
+  const whole = !past && addsUp(measure);
+  const back = whole ? Math.max(LOOK_BACK_DAYS * DAY_MS, length * PERIODS) : LOOK_BACK_DAYS * DAY_MS;
   const interval =
-    past || length > LOOK_BACK_DAYS * DAY_MS
-      ? { start, end: Math.min(end, now) }
-      : { start: now - LOOK_BACK_DAYS * DAY_MS, end: now };
-  const bucket: Bucket = !past && length <= 6 * 3_600_000 ? 'hour' : 'day';
+    past || length > back ? { start, end: Math.min(end, now) } : { start: now - back, end: now };
+  const usual: Bucket = !past && length <= 6 * 3_600_000 ? 'hour' : 'day';
+  const bucket: Bucket = whole ? bucketOfWindow(window, now, loaded.zone) : usual;
   const buckets = bucketSpans(interval, bucket, null, loaded.zone, loaded.calendar);
   const values = (await readMeasure(context, loaded, buckets)).values
-    .filter(({ coverage }) => coverage >= MINIMUM_COVERAGE)
+    .filter(({ coverage }, i) => coverage >= MINIMUM_COVERAGE && !(whole && buckets.end[i] > now))
     .flatMap(({ value }) => (value === null ? [] : [value]))
     .sort((a, b) => a - b);
   return { values, bucket, interval };

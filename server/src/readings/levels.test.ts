@@ -55,6 +55,25 @@ describe('POST /api/readings/distribution', () => {
     });
     expect(body).toMatchObject({ bucket: 'hour', values: [10, 40] });
   });
+
+  it('gives totals by periods as long as the window, without the unfinished one', async () => {
+    const { key, token, metricId } = await withMetric(analyst, {
+      kind: 'amount',
+      unit: 'kg',
+      intervalMs: HOUR,
+    });
+    const from = Date.UTC(2026, 9, 1);
+    test.clock.now = Date.UTC(2026, 10, 11);
+    const samples = Array.from({ length: 40 * 24 }, (_, i) => ({ metric: key, t: from + i * HOUR, v: 1 }));
+    await push(test.url, token, samples);
+    const { body } = await analyst.call('POST', '/api/readings/distribution', {
+      measure: { metricId, summary: 'sum', per: null },
+      window: { kind: 'toDate', unit: 'month' },
+    });
+    // October in London: 31 days and the hour that came twice, less the one before its midnight.
+    expect(body).toMatchObject({ bucket: 'month', values: [31 * 24] });
+    test.clock.now = TEST_NOW;
+  });
 });
 
 describe('GET /api/indicators/time-by-level', () => {

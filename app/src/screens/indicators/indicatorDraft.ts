@@ -69,6 +69,7 @@ const FIRST_SHARES = {
 export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Judge {
   if (judge.kind === kind) return judge;
   const direction = directionOf(judge);
+  const share = (by: number): number => Number((usual * by).toPrecision(4));
   if (kind === 'target') return { kind, direction, clear: 95, caution: 85 };
   if (kind === 'targetCuts') return { kind, ...FIRST_SHARES };
   return {
@@ -77,15 +78,15 @@ export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Ju
       direction === 'inside'
         ? {
             direction,
-            breachLow: usual * 0.9,
-            clearLow: usual * 0.95,
-            clearHigh: usual * 1.05,
-            breachHigh: usual * 1.1,
+            breachLow: share(0.9),
+            clearLow: share(0.95),
+            clearHigh: share(1.05),
+            breachHigh: share(1.1),
             target: null,
           }
         : direction === 'lower'
-          ? { direction, caution: usual, breach: usual * 1.1, target: null }
-          : { direction, caution: usual, breach: usual * 0.9, target: null },
+          ? { direction, caution: share(1), breach: share(1.1), target: null }
+          : { direction, caution: share(1), breach: share(0.9), target: null },
   };
 }
 
