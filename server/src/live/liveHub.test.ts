@@ -1,0 +1,82 @@
+import { connect } from 'node:net';
+import { onTestServer } from '../testing/testServer';
+import { notify } from './notify';
+
+const { test, operator } = onTestServer('operator');
+
+/** A browser that listens: everything it has heard so far, and how to go. */
+async function listener() {
+  const stop = new AbortController();
+  const response = await fetch(`${test.url}/api/live`, {
+    headers: { cookie: operator.cookie() },
+    signal: stop.signal,
+  });
+  let heard = '';
+  const reader = response.body!.getReader();
+  const read = async (): Promise<void> => {
+    for (;;) {
+      const { value, done } = await reader.read();
+      if (done) return;
+      heard += new TextDecoder().decode(value);
+    }
+  };
+  read().catch(() => undefined);
+  return {
+    response,
+    stop: () => stop.abort(),
+    until: async (text: string): Promise<string> => {
+      for (let i = 0; i < 500 && !heard.includes(text); i++)
+        await new Promise((done) => setTimeout(done, 10));
+      expect(heard).toContain(text);
+      return heard;
+    },
+  };
+}
+
+describe('the live connection', () => {
+  it('tells every viewer each change once and in order, whole however it is cut', async () => {
+    const viewers = await Promise.all([listener(), listener(), listener()]);
+    await Promise.all(viewers.map(({ until }) => until('event:hello')));
+    for (let n = 1; n <= 20; n++) await notify(test.server.app.pool, 'boards', [String(n)]);
+    for (const viewer of viewers) {
+      const heard = await viewer.until('"ids":["20"]');
+      const ids = [...heard.matchAll(/"topic":"boards","ids":\["(\d+)"\]/g)].map(([, id]) => Number(id));
+      expect(ids).toEqual(Array.from({ length: 20 }, (_, i) => i + 1));
+    }
+    viewers.forEach(({ stop }) => stop());
+  });
+
+  it('goes on for the others when one leaves', async () => {
+    const [stays, goes] = [await listener(), await listener()];
+    await Promise.all([stays.until('event:hello'), goes.until('event:hello')]);
+    goes.stop();
+    await new Promise((done) => setTimeout(done, 50));
+    await notify(test.server.app.pool, 'boards', ['left']);
+    await stays.until('"ids":["left"]');
+    stays.stop();
+  });
+
+  it('is for those who are signed in', async () => {
+    expect((await fetch(`${test.url}/api/live`)).status).toBe(401);
+  });
+
+  it('is ended for a browser that reads nothing, and only for it', async () => {
+    const good = await listener();
+    await good.until('event:hello');
+    const { hostname, port } = new URL(test.url);
+    const deaf = connect({ host: hostname, port: Number(port) });
+    const ended = new Promise((done) => deaf.once('close', done));
+    deaf.on('error', () => undefined);
+    deaf.write(`GET /api/live HTTP/1.1\r\nHost: ${hostname}\r\nCookie: ${operator.cookie()}\r\n\r\n`);
+    await new Promise<void>((done) => deaf.once('data', () => done()));
+    deaf.pause();
+    // More than both systems keep for it and what is allowed to wait here.
+    const long = Array.from({ length: 900 }, (_, i) => String(10 ** 18 + i));
+    for (let n = 0; n < 800; n++) await notify(test.server.app.pool, 'boards', long);
+    deaf.resume();
+    await ended;
+    await notify(test.server.app.pool, 'boards', ['after']);
+    await good.until('"ids":["after"]');
+    good.stop();
+  }, 60_000);
+});
