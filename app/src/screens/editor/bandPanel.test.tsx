@@ -1,0 +1,112 @@
+import { useState } from 'react';
+import { screen } from '@testing-library/react';
+import { emptyReadout, levelOf, type TargetBand } from '@vivid-beacon/core';
+import { limitAt, withLimit } from '../../charts/histogram';
+import { renderScreen } from '../../testing/renderScreen';
+import { BandPanel } from './BandPanel';
+import { problemOf, problemOfCuts } from './bandProblem';
+
+jest.setTimeout(30_000);
+jest.mock('../../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
+
+const LOWER: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2 };
+const CUTS: TargetBand = {
+  direction: 'cuts',
+  cuts: [3, 4],
+  levels: ['clear', 'caution', 'breach'],
+  target: 2,
+};
+
+/** The panel as it stands in an editor; `last` is what was set last. */
+function showPanel(first: TargetBand | null) {
+  const last: { band: TargetBand | null } = { band: first };
+  function Holder() {
+    const [band, setBand] = useState(first);
+    const readout = {
+      ...emptyReadout('r1', 'gauge'),
+      measures: [{ metricId: '1', summary: 'mean' as const, per: null }],
+      band,
+    };
+    return (
+      <BandPanel
+        readout={readout}
+        window={{ kind: 'rolling', count: 1, unit: 'day' }}
+        unit="%"
+        decimals={1}
+        onChange={(next) => {
+          last.band = next;
+          setBand(next);
+        }}
+      />
+    );
+  }
+  const { person } = renderScreen(<Holder />, {
+    'POST /api/readings/distribution': {
+      values: [1, 2, 3, 4, 5],
+      bucket: 'day',
+      interval: { start: 0, end: 1 },
+    },
+  });
+  return { person, last };
+}
+
+describe('the panel of a target band', () => {
+  it('goes on from the band there is when own cuts are chosen', async () => {
+    const { person, last } = showPanel(LOWER);
+    await person.click(await screen.findByRole('radio', { name: 'Own cuts' }));
+    expect(last.band).toEqual(CUTS);
+    await person.click(screen.getByRole('button', { name: 'Add a cut' }));
+    expect(last.band).toMatchObject({ cuts: expect.arrayContaining([3, 4]) });
+    const { cuts } = last.band as Extract<TargetBand, { direction: 'cuts' }>;
+    expect(cuts).toHaveLength(3);
+    // A cut more changes no level.
+    for (const value of [0, 2.9, 3, 3.5, 4, 5]) {
+      expect(levelOf(last.band!, value)).toBe(levelOf(LOWER, value));
+    }
+    // Each cut is a divider on the past values too.
+    expect(screen.getAllByRole('slider')).toHaveLength(3);
+  });
+
+  it('names a cut that is out of order, and tells the shares of past values', async () => {
+    const { person, last } = showPanel(CUTS);
+    expect(await screen.findByText('60 %')).toBeTruthy();
+    const second = screen.getByRole('textbox', { name: 'Cut 2' });
+    await person.clear(second);
+    await person.type(second, '1');
+    expect(screen.getByText('Cut 2 must be at least cut 1 (3), got 1.')).toBeTruthy();
+    expect(problemOf(last.band!)?.path).toBe('band.cut1');
+    await person.click(screen.getByRole('button', { name: 'Take cut 2 away' }));
+    expect(last.band).toMatchObject({ cuts: [3], levels: ['clear', 'caution'] });
+    // The last one stays.
+    expect(screen.getByRole('button', { name: 'Take cut 1 away' }).getAttribute('aria-disabled')).toBe(
+      'true',
+    );
+  });
+
+  it('takes the band away again', async () => {
+    const { person, last } = showPanel(LOWER);
+    await person.click(await screen.findByRole('radio', { name: 'No band' }));
+    expect(last.band).toBeNull();
+    await person.click(screen.getByRole('radio', { name: 'Own cuts' }));
+    expect(last.band).toMatchObject({
+      direction: 'cuts',
+      levels: expect.arrayContaining(['clear', 'breach']),
+    });
+  });
+});
+
+describe('limits of own cuts', () => {
+  it('stop at their neighbours when dragged, not when typed', () => {
+    expect(withLimit(CUTS, 'cut0', 9)).toMatchObject({ cuts: [4, 4] });
+    expect(withLimit(CUTS, 'cut1', 1)).toMatchObject({ cuts: [3, 3] });
+    expect(limitAt(CUTS, 'cut0', 9)).toMatchObject({ cuts: [9, 4] });
+    expect(limitAt(LOWER, 'breach', 9)).toMatchObject({ caution: 3, breach: 9 });
+  });
+
+  it('are checked in percent of a target too', () => {
+    expect(problemOfCuts({ cuts: [95, 85], levels: ['breach', 'caution', 'clear'] })?.message).toContain(
+      'Cut 2',
+    );
+    expect(problemOfCuts({ cuts: [85, 95], levels: ['breach', 'caution', 'clear'] })).toBeNull();
+  });
+});
