@@ -8,10 +8,9 @@ import { usePalette } from '../../theme/useTheme';
 import { LimitHandle, LIMIT_HANDLE as HANDLE } from './LimitHandle';
 import { limitsOfTest } from './limitsOfTest';
 import { rehearsalNotes } from './rehearsalNotes';
-import { COURSE_HEIGHT, RehearsalStrip, STRIP_HEIGHT } from './RehearsalStrip';
+import { COURSE_HEIGHT, RehearsalStrip, STRIP_HEIGHT, STRIPS } from './RehearsalStrip';
 import { useCourse } from './useCourse';
 
-const STRIPS = 3;
 const LABEL = 78;
 
 interface RehearsalViewProps {

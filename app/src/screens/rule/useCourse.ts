@@ -4,7 +4,7 @@ import { useTrend } from '../../api/queries';
 import { knownExtent } from '../../charts/knownExtent';
 import { valueDomain, valueScale } from '../../charts/trendGeometry';
 import type { ValueLimit } from './limitsOfTest';
-import { COURSE_HEIGHT } from './RehearsalStrip';
+import { COURSE_HEIGHT, STRIPS } from './RehearsalStrip';
 
 /** The samples a rule was rehearsed on, a few for each px, and the scale they are drawn on. */
 export interface Course {
@@ -12,8 +12,6 @@ export interface Course {
   readonly v: readonly (number | null)[];
   readonly y: ScaleLinear<number, number>;
 }
-
-const STRIPS = 3;
 
 /** Reads the course of a metric over the rehearsed window; null while it is not there, or where none is wanted. */
 export function useCourse(
