@@ -26,6 +26,15 @@ describe('quiet hours', () => {
     expect(sendAt(night, { ...wish, quiet: null }, false)).toBe(night);
   });
 
+  it('are over for a moment also where the clock leaps over the only hour between them', () => {
+    const quiet = { from: '02:00', to: '01:00' };
+    // London, 29 March 2026: at 01:00 it is 02:00.
+    const leap = Date.UTC(2026, 2, 29, 1);
+    expect(sendAt(Date.UTC(2026, 2, 28, 2), { quiet, zone: ZONE }, false)).toBe(leap);
+    expect(sendAt(leap, { quiet, zone: ZONE }, false)).toBe(leap);
+    expect(sendAt(leap + 1, { quiet, zone: ZONE }, false)).toBe(Date.UTC(2026, 2, 30, 0));
+  });
+
   it('end at most a day later, and never before now', () => {
     const clock = fc
       .tuple(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 0, max: 59 }))

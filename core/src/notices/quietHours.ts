@@ -19,6 +19,8 @@ export function sendAt(
   for (const day of [today - DAY_MS, today]) {
     const start = clockInstant(day, quiet.from, zone);
     const end = clockInstant(over ? day + DAY_MS : day, quiet.to, zone);
+    // Also where the next begin at once, because the clock leaps over the time between: one moment a day is free.
+    if (now === end) return now;
     if (now >= start && now < end) return end;
   }
   return now;
