@@ -10,9 +10,8 @@ export const LIMIT_HANDLE = 44;
 const KNOB = 8;
 
 interface LimitHandleProps {
-  /** Right end of the plot and top of the scale, px. */
+  /** Right end of the plot, px from the left of it. */
   readonly x: number;
-  readonly top: number;
   readonly value: number;
   readonly scale: ScaleLinear<number, number>;
   readonly name: string;
@@ -22,11 +21,11 @@ interface LimitHandleProps {
 }
 
 /** The end of a limit's line: dragged up and down by pointer or touch, or moved by the arrow keys (Shift: six steps). */
-export function LimitHandle({ x, top, value, scale, name, unit, decimals, onChange }: LimitHandleProps) {
+export function LimitHandle({ x, value, scale, name, unit, decimals, onChange }: LimitHandleProps) {
   const palette = usePalette();
   const grip = useRef<number | null>(null);
   const [low, high] = scale.domain();
-  const y = top + scale(value);
+  const y = scale(value);
   const step = 10 ** -decimals;
   const set = (next: number): void => {
     const inside = Math.min(high, Math.max(low, next));
@@ -48,7 +47,7 @@ export function LimitHandle({ x, top, value, scale, name, unit, decimals, onChan
           grip.current = event.clientY - y;
         },
         onPointerMove: (event: PointerEvent) => {
-          if (grip.current !== null) set(scale.invert(event.clientY - grip.current - top));
+          if (grip.current !== null) set(scale.invert(event.clientY - grip.current));
         },
         onPointerUp: () => (grip.current = null),
         onPointerCancel: () => (grip.current = null),

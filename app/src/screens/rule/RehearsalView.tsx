@@ -83,7 +83,6 @@ export function RehearsalView({ answer, now, rule, metric, onTest }: RehearsalVi
                   <LimitHandle
                     key={name}
                     x={plot}
-                    top={0}
                     value={value}
                     scale={course.y}
                     name={name}

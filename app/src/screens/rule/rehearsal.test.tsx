@@ -14,7 +14,6 @@ describe('the handle of a limit on the course', () => {
     renderScreen(
       <LimitHandle
         x={300}
-        top={0}
         value={value}
         scale={y}
         name="Limit on the course"
