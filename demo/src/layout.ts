@@ -205,6 +205,19 @@ export function demoBoards(id: IdOf): DemoBoard[] {
           window: { kind: 'toDate', unit: 'day' },
           decimals: 0,
         }),
+        readout({
+          form: 'trend',
+          title: 'Ironer 2, bed temperature and feed speed',
+          measures: ['Bed temperature', 'Feed speed'].map((name) => ({
+            metricId: id(`Quayside/Ironer 2/${name}`),
+            summary: 'mean' as const,
+            per: null,
+          })),
+          bucket: 'hour',
+          band: low(200, 205, 195),
+          secondBand: feed.band,
+          decimals: 1,
+        }),
       ]),
     },
     {

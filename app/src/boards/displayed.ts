@@ -13,6 +13,7 @@ export function displayed(
     readout: {
       ...readout,
       band: dividedBand(readout.band, by),
+      secondBand: dividedBand(readout.secondBand, by),
       scale: {
         ...readout.scale,
         ends: readout.scale.ends && [readout.scale.ends[0] / by, readout.scale.ends[1] / by],

@@ -169,7 +169,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
 function inOwnUnits(readout: Readout): Readout {
   return readout.normalise === null
     ? readout
-    : { ...readout, band: null, scale: { ...readout.scale, ends: null } };
+    : { ...readout, band: null, secondBand: null, scale: { ...readout.scale, ends: null } };
 }
 
 function lengthOf(window: ShownReadout['window'], zone: string): number {

@@ -1,15 +1,10 @@
 import { useId, useLayoutEffect, useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { ClipPath, Defs, G, Line, Rect } from 'react-native-svg';
+import Svg, { ClipPath, Defs, G, Rect } from 'react-native-svg';
 import {
-  formatMoment,
   formatGraduation,
   formatNumber,
-  formatValue,
-  levelOf,
-  LEVEL_WORDS,
   PLAIN_SCALE,
-  sinceWords,
   type Interval,
   type LevelSpan,
   type ScaleChoice,
@@ -20,13 +15,17 @@ import {
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { BandChannel } from './BandChannel';
+import { tellPoint } from './tellPoint';
 import { TrendAxes } from './TrendAxes';
-import { flagsAt, type FlagMark } from './flagMarks';
+import type { FlagMark } from './flagMarks';
+import { knownExtent } from './knownExtent';
 import { moveDrawing } from './moveDrawing';
 import { channels, nearestIndex, type Channel } from './trendGeometry';
+import { TrendBand } from './TrendBand';
+import { TrendCursor } from './TrendCursor';
 import { labelRoom, TrendLabels } from './TrendLabels';
 import { TrendLines } from './TrendLines';
-import { trendScene, type TrendSeries } from './trendScene';
+import { trendScene, type SceneAxis, type TrendSeries } from './trendScene';
 import { TrendReference } from './TrendReference';
 import { TrendTime } from './TrendTime';
 import { useTrendPointer } from './useTrendPointer';
@@ -36,6 +35,8 @@ interface TrendProps {
   readonly height: number;
   readonly series: readonly TrendSeries[];
   readonly band: TargetBand | null;
+  /** Of lines in a second unit. */
+  readonly secondBand?: TargetBand | null;
   readonly decimals: number;
   /** What is drawn, for screen readers. */
   readonly name: string;
@@ -62,6 +63,8 @@ interface TrendProps {
   readonly panning?: boolean;
   /** Are times counted from a start event, and not dates? */
   readonly since?: boolean;
+  /** Could the window asked for last not be read? */
+  readonly unread?: boolean;
   readonly onZoom?: (window: Interval) => void;
   readonly onStretch?: (stretch: Interval) => void;
 }
@@ -93,6 +96,7 @@ export function Trend({
   height,
   series,
   band,
+  secondBand = null,
   decimals,
   name,
   mark = 'line',
@@ -108,6 +112,7 @@ export function Trend({
   choosing = false,
   panning = false,
   since = false,
+  unread = false,
   onZoom,
   onStretch,
 }: TrendProps) {
@@ -121,12 +126,23 @@ export function Trend({
   const left = useMemo(() => Math.max(LEFT, graduationRoom(series[0])), [series]);
   const plotWidth = Math.max(10, width - left - right);
   const plotHeight = Math.max(10, height - TOP - BOTTOM);
-  const judged = cumulative || mark === 'stacked' ? null : band;
+  const judgeable = !cumulative && mark !== 'stacked';
+  const judged = judgeable ? band : null;
+  const judgedToo = judgeable && twoUnits ? secondBand : null;
   const scene = useMemo(() => {
-    const options = { window, width: plotWidth, height: plotHeight, mark, cumulative, scale, band: judged };
+    const options = {
+      window,
+      width: plotWidth,
+      height: plotHeight,
+      mark,
+      cumulative,
+      scale,
+      band: judged,
+      secondBand: judgedToo,
+    };
     const all = reference ? [...series, reference] : series;
     return trendScene(all, options);
-  }, [series, reference, window, plotWidth, plotHeight, mark, cumulative, scale, judged]);
+  }, [series, reference, window, plotWidth, plotHeight, mark, cumulative, scale, judged, judgedToo]);
   const { x } = scene;
   const drawn = useMemo(
     () => (reference ? { ...scene, series: scene.series.filter(({ key }) => key !== reference.key) } : scene),
@@ -136,17 +152,18 @@ export function Trend({
   const compared = reference ? scene.series.find(({ key }) => key === reference.key) : undefined;
   const subject = shown.find(({ assetId }) => focus !== null && assetId === focus) ?? shown[0];
   const leftAxis = scene.axes[0];
+  const rightAxis: SceneAxis | undefined = scene.axes[1];
   const parts = useMemo(
-    () => (judged ? channels(judged, leftAxis.domain, leftAxis.at) : NO_CHANNELS),
-    [judged, leftAxis],
+    () => [partsOf(judged, leftAxis), partsOf(judgedToo, rightAxis)],
+    [judged, judgedToo, leftAxis, rightAxis],
   );
   const view = useMemo(() => ({ window, left, width: plotWidth }), [window, left, plotWidth]);
   const zoomTo = (to: Interval): void => {
     if (onZoom && to.end - to.start >= SHORTEST_ZOOM_MS) onZoom(to);
     else moveDrawing(id, view, null);
   };
-  // With the data of another window everything stands where it belongs.
-  useLayoutEffect(() => moveDrawing(id, view, null), [id, view]);
+  // With the data of another window everything stands where it belongs; where that was not to be had, it goes back.
+  useLayoutEffect(() => moveDrawing(id, view, null), [id, view, unread]);
   const { cursor, setCursor, dragged, handlers } = useTrendPointer({
     view,
     choosing,
@@ -174,28 +191,21 @@ export function Trend({
     const by = (window.end - window.start) * share;
     zoomTo({ start: Math.round(window.start + by), end: Math.round(window.end + by) });
   };
-  const told = at < 0 ? null : tellPoint(subject.t[at]);
-
-  function tellPoint(t: number): string {
-    const values = shown.map((each) => {
-      const i = nearestIndex(each.t, each.v, t);
-      const value = i < 0 ? null : each.v[i];
-      const text = formatValue(value, each.unit, decimals);
-      return shown.length > 1 ? `${each.name} ${text}` : text;
-    });
-    const level = judged ? `, ${LEVEL_WORDS[levelOf(judged, subject.v[at])]}` : '';
-    const noted = remarks.filter(({ start, end }) => start <= t && t < end);
-    const before = compared ? nearestIndex(compared.t, compared.v, t) : -1;
-    const compare =
-      before >= 0 ? `, compared with ${formatValue(compared!.v[before], compared!.unit, decimals)}` : '';
-    return `${since ? sinceWords(t) : formatMoment(t, zone, now)}: ${values.join(', ')}${level}${compare}${noted.map(({ text }) => `. Remark: ${text}`).join('')}${flagsAt(
-      flags,
-      t,
-    )
-      .map(({ title }) => `. Flag: ${title}`)
-      .join('')}`;
-  }
-
+  const bands = [judged, judgedToo];
+  const told =
+    at < 0
+      ? null
+      : tellPoint(subject.t[at], {
+          series: shown,
+          compared,
+          bands,
+          decimals,
+          remarks,
+          flags,
+          zone,
+          now,
+          since,
+        });
   const keys: Readonly<Record<string, () => void>> = {
     ArrowRight: () => move(1),
     ArrowLeft: () => move(-1),
@@ -229,36 +239,29 @@ export function Trend({
       aria-label={`${name}. Arrow keys walk through its points${onZoom ? ', plus and minus zoom, Enter tells the numbers of what is shown' : ''}.`}
       style={choosing ? styles.choosing : styles.plot}
     >
-      <Svg width={width} height={height} aria-hidden>
+      {/* Fingers and mouse act on the whole drawing: the browser need not find the shape under them. */}
+      <Svg width={width} height={height} aria-hidden style={styles.drawing}>
         <G x={left} y={TOP}>
-          {parts
-            .filter(({ level }) => level === 'clear')
-            .map((part, i) => (
-              <Rect
-                key={i}
-                x={0}
-                y={part.top}
-                width={plotWidth}
-                height={part.bottom - part.top}
-                fill={palette.water}
-                opacity={0.5}
-              />
-            ))}
-          {parts.slice(1).map((part, i) => {
-            const breach = part.level === 'breach' || parts[i].level === 'breach';
-            return (
-              <Line
-                key={i}
-                x1={0}
-                x2={plotWidth}
-                y1={part.bottom}
-                y2={part.bottom}
-                stroke={breach ? palette.breach : palette.caution}
-                strokeWidth={1.2}
-                strokeDasharray={breach ? undefined : '1.5 3'}
-              />
-            );
-          })}
+          {judged && leftAxis && (
+            <TrendBand
+              band={judged}
+              parts={parts[0]}
+              axis={leftAxis}
+              width={plotWidth}
+              height={plotHeight}
+              second={false}
+            />
+          )}
+          {judgedToo && rightAxis && (
+            <TrendBand
+              band={judgedToo}
+              parts={parts[1]}
+              axis={rightAxis}
+              width={plotWidth}
+              height={plotHeight}
+              second
+            />
+          )}
           <Defs>
             <ClipPath id={`${id}view`}>
               <Rect x={-4} y={-TOP} width={plotWidth + 8} height={plotHeight + TOP + OVER} />
@@ -306,10 +309,13 @@ export function Trend({
               subject={subject.key}
               width={plotWidth}
               height={plotHeight}
-              band={judged}
+              bands={bands}
             />
           )}
-          {!named && parts.map((part, i) => <BandChannel key={i} x={plotWidth + 6} channel={part} />)}
+          {/* Beside its own axis: of two units only the second stands at the right. */}
+          {twoUnits
+            ? parts[1].map((part, i) => <BandChannel key={i} x={plotWidth + rightAt - 11} channel={part} />)
+            : !named && parts[0].map((part, i) => <BandChannel key={i} x={plotWidth + 6} channel={part} />)}
           {dragged && (
             <Rect
               x={x(dragged.start)}
@@ -323,26 +329,11 @@ export function Trend({
             />
           )}
           {at >= 0 && (
-            <>
-              <Line
-                x1={x(subject.t[at])}
-                x2={x(subject.t[at])}
-                y1={0}
-                y2={plotHeight}
-                stroke={palette.ink}
-                strokeWidth={1}
-              />
-              <Rect
-                x={x(subject.t[at]) - 3.5}
-                y={scene.axes[subject.axis].at(subject.top[at]!) - 3.5}
-                width={7}
-                height={7}
-                rx={3.5}
-                fill={palette.ink}
-                stroke={palette.sheet}
-                strokeWidth={1.5}
-              />
-            </>
+            <TrendCursor
+              x={x(subject.t[at])}
+              y={scene.axes[subject.axis].at(subject.top[at]!)}
+              height={plotHeight}
+            />
           )}
         </G>
       </Svg>
@@ -366,10 +357,13 @@ export function Trend({
   );
 }
 
+function partsOf(band: TargetBand | null, axis: SceneAxis | undefined): readonly Channel[] {
+  return band && axis ? channels(band, axis.domain, axis.at) : NO_CHANNELS;
+}
+
 /** Width of the longest graduation that values as large as these may have, px. */
 function graduationRoom({ answer: { v } }: TrendSeries): number {
-  let size = 0;
-  for (const value of v) if (value !== null && Math.abs(value) > size) size = Math.abs(value);
+  const size = Math.max(0, ...knownExtent(v).map(Math.abs));
   // A number this long, of round thousands, or with its power of ten.
   return formatNumber(-size, 0).length * DIGIT + 14;
 }
@@ -378,6 +372,7 @@ const styles = StyleSheet.create({
   // Dragging marks a stretch of time, not text.
   plot: { touchAction: 'pan-y', userSelect: 'none' } as object,
   choosing: { touchAction: 'none', userSelect: 'none', cursor: 'crosshair' } as object,
+  drawing: { pointerEvents: 'none' },
   told: { minHeight: 18, paddingLeft: LEFT },
   left: { paddingLeft: LEFT },
 });

@@ -13,8 +13,8 @@ interface TrendLabelsProps {
   readonly subject: string;
   readonly width: number;
   readonly height: number;
-  /** Judges the newest value of each line of the first unit. */
-  readonly band: TargetBand | null;
+  /** What judges the newest values of the lines of the left and of the right axis; null = nothing. */
+  readonly bands: readonly (TargetBand | null)[];
 }
 
 const LINE = 15;
@@ -26,13 +26,14 @@ export const TrendLabels = memo(function TrendLabels({
   subject,
   width,
   height,
-  band,
+  bands,
 }: TrendLabelsProps) {
   const palette = usePalette();
   const ends = scene.series.flatMap((each) => {
     const last = each.top.findLastIndex((value) => value !== null);
     if (last < 0) return [];
-    const level: Level = band && each.axis === 0 ? levelOf(band, each.v[last]) : 'clear';
+    const band = bands[each.axis];
+    const level: Level = band ? levelOf(band, each.v[last]) : 'clear';
     return [{ each, level, x: scene.x(each.t[last]), y: scene.axes[each.axis].at(each.top[last]!) }];
   });
   const places = labelPlaces(

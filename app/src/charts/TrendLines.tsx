@@ -1,8 +1,8 @@
 import { memo } from 'react';
-import { ClipPath, Defs, G, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { shapeColour } from '../theme/palette';
+import { ClipPath, Defs, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { SVG_FONT } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
+import { JudgedLine } from './JudgedLine';
 import type { Channel } from './trendGeometry';
 import { columnLabels, type SceneSeries } from './trendScene';
 
@@ -11,8 +11,11 @@ interface TrendLinesProps {
   readonly series: readonly SceneSeries[];
   /** Key of the series drawn in ink, in front. */
   readonly subject: string;
-  /** The target band in px, from the bottom up; the subject changes colour where it leaves Clear. */
-  readonly parts: readonly Channel[];
+  /**
+   * The target bands of the left and of the right axis in px, from the bottom up. The subject, and the first line of
+   * the other axis, change colour where they leave Clear.
+   */
+  readonly parts: readonly (readonly Channel[])[];
   readonly width: number;
   readonly decimals: number;
 }
@@ -31,26 +34,30 @@ export const TrendLines = memo(function TrendLines({
 }: TrendLinesProps) {
   const palette = usePalette();
   const first = series.findIndex(({ key }) => key === subject);
-  const others = series.filter((_, i) => i !== first);
   const front = series[first];
+  // Judged beside the subject: the first line in the other unit, where that has a band.
+  const aside = series.find(({ axis }) => front && axis !== front.axis && parts[axis].length > 0);
+  const quiet = series.filter((each) => each !== front && each !== aside);
   const filled = series.some(({ area }) => area !== '');
   return (
     <>
       <Defs>
-        {parts.map((part, i) => (
-          <ClipPath key={i} id={`${id}c${i}`}>
-            <Rect
-              x={-4}
-              y={part.top - (i === parts.length - 1 ? OVER : 0)}
-              width={width + 8}
-              height={
-                Math.max(0, part.bottom - part.top) +
-                (i === parts.length - 1 ? OVER : 0) +
-                (i === 0 ? OVER : 0)
-              }
-            />
-          </ClipPath>
-        ))}
+        {parts.flatMap((own, axis) =>
+          own.map((part, i) => (
+            <ClipPath key={`${axis} ${i}`} id={clipOf(id, axis, i)}>
+              <Rect
+                x={-4}
+                y={part.top - (i === own.length - 1 ? OVER : 0)}
+                width={width + 8}
+                height={
+                  Math.max(0, part.bottom - part.top) +
+                  (i === own.length - 1 ? OVER : 0) +
+                  (i === 0 ? OVER : 0)
+                }
+              />
+            </ClipPath>
+          )),
+        )}
       </Defs>
       {filled &&
         series.map(
@@ -85,27 +92,25 @@ export const TrendLines = memo(function TrendLines({
           {text}
         </SvgText>
       ))}
-      {others.map(({ key, path }) => (
+      {quiet.map(({ key, path }) => (
         <Path key={key} d={path} fill="none" stroke={palette.bar} strokeWidth={1.5} strokeLinejoin="round" />
       ))}
-      {front && front.path !== '' && parts.length === 0 && (
-        <Path d={front.path} fill="none" stroke={palette.ink} strokeWidth={1.8} strokeLinejoin="round" />
-      )}
-      {front && front.path !== '' && (
-        <G>
-          {parts.map((part, i) => (
-            <Path
-              key={i}
-              d={front.path}
-              clipPath={`url(#${id}c${i})`}
-              fill="none"
-              stroke={part.level === 'clear' ? palette.ink : shapeColour(palette, part.level)}
-              strokeWidth={{ clear: 1.8, caution: 2.2, breach: 2.8 }[part.level]}
-              strokeLinejoin="round"
+      {[aside, front].map(
+        (line) =>
+          line &&
+          line.path !== '' && (
+            <JudgedLine
+              key={line.key}
+              line={line}
+              parts={parts[line.axis]}
+              clip={(i) => clipOf(id, line.axis, i)}
+              clear={line === front ? palette.ink : palette.bar}
+              wide={line === front ? 1.8 : 1.5}
             />
-          ))}
-        </G>
+          ),
       )}
     </>
   );
 });
+
+const clipOf = (id: string, axis: number, i: number): string => `${id}c${axis}-${i}`;

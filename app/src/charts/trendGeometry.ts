@@ -11,6 +11,7 @@ import {
   steadyZone,
 } from '@vivid-beacon/core';
 import { knownExtent } from './knownExtent';
+import { tenths } from './tenths';
 
 /** A line's points in px, cut where a gap opens. */
 export function linePath(
@@ -19,7 +20,7 @@ export function linePath(
   x: (t: number) => number,
   y: (v: number) => number,
 ): string {
-  const parts: string[] = [];
+  let path = '';
   let pen = 'M';
   for (let i = 0; i < t.length; i++) {
     const value = v[i];
@@ -27,10 +28,10 @@ export function linePath(
       pen = 'M';
       continue;
     }
-    parts.push(`${pen}${x(t[i]).toFixed(1)} ${y(value).toFixed(1)}`);
+    path += `${pen}${tenths(x(t[i]))} ${tenths(y(value))}`;
     pen = 'L';
   }
-  return parts.join('');
+  return path;
 }
 
 /**

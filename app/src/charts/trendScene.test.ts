@@ -163,9 +163,7 @@ describe('trendScene', () => {
 describe('lines of a trend', () => {
   it('as steps hold each value until the next and break at gaps', () => {
     const same = (x: number): number => x;
-    expect(stepPath([0, 10, 20, 30], [1, 2, null, 3], null, same, same)).toBe(
-      'M0.0 1.0H10.0V2.0H20.0M30.0 3.0H30.0',
-    );
+    expect(stepPath([0, 10, 20, 30], [1, 2, null, 3], null, same, same)).toBe('M0 1H10V2H20M30 3H30');
   });
 
   it('have names at their ends that lie apart and inside the plot, for any ends', () => {

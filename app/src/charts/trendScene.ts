@@ -10,6 +10,7 @@ import {
   type TrendMark,
 } from '@vivid-beacon/core';
 import { brokenAxis } from './brokenAxis';
+import { tenths } from './tenths';
 import { finishedPart, linePath, timeScale, valueDomain } from './trendGeometry';
 
 /** One line of a trend. */
@@ -33,6 +34,8 @@ export interface SceneOptions {
   readonly cumulative: boolean;
   readonly scale: ScaleChoice;
   readonly band: TargetBand | null;
+  /** Of the second unit. */
+  readonly secondBand?: TargetBand | null;
 }
 
 /** A value axis in px; values of one unit. */
@@ -80,7 +83,7 @@ export interface Scene {
 
 /** Lays series out: one axis for each of at most two units, paths, areas or columns. Pure; all in px. */
 export function trendScene(all: readonly TrendSeries[], options: SceneOptions): Scene {
-  const { window, width, height, mark, cumulative, scale, band } = options;
+  const { window, width, height, mark, cumulative, scale, band, secondBand = null } = options;
   const units = [...new Set(all.map(({ answer }) => answer.unit))];
   const drawn = all.filter(({ answer }) => units.indexOf(answer.unit) < 2);
   const x = timeScale(window, width);
@@ -95,12 +98,13 @@ export function trendScene(all: readonly TrendSeries[], options: SceneOptions): 
   const tops = prepared.map((each, i) => stacked?.[i] ?? each.v);
   const fromZero = mark === 'columns' || mark === 'stacked' || mark === 'area';
   const axes = units.slice(0, 2).map((unit, k) => {
-    const values = tops.filter((_, i) => prepared[i].answer.unit === unit).flat();
+    const own = tops.filter((_, i) => prepared[i].answer.unit === unit);
+    const values = own.length === 1 ? own[0] : own.flat();
     return axisOf(unit, values, {
       height,
       fromZero,
       scale: k === 0 ? scale : { ...scale, ends: null, broken: false },
-      band: k === 0 ? band : null,
+      band: k === 0 ? band : secondBand,
     });
   });
   const series = prepared.map((each, i): SceneSeries => {
@@ -214,9 +218,9 @@ export function stepPath(
     }
     const half =
       until && i + 1 < t.length ? (t[i + 1] - t[i]) / 2 : until && i > 0 ? (t[i] - t[i - 1]) / 2 : 0;
-    const from = x(t[i] - half).toFixed(1);
-    const to = (until ? x(t[i] + half) : i + 1 < t.length ? x(t[i + 1]) : x(t[i])).toFixed(1);
-    const level = y(value).toFixed(1);
+    const from = tenths(x(t[i] - half));
+    const to = tenths(until ? x(t[i] + half) : i + 1 < t.length ? x(t[i + 1]) : x(t[i]));
+    const level = tenths(y(value));
     path += open ? `V${level}H${to}` : `M${from} ${level}H${to}`;
     open = true;
   }
@@ -239,12 +243,10 @@ function areaPath(
     }
     let end = i;
     while (end < t.length && top[end] !== null) end++;
-    const upper = t.slice(i, end).map((time, k) => `${x(time).toFixed(1)} ${y(top[i + k]!).toFixed(1)}`);
+    const upper = t.slice(i, end).map((time, k) => `${tenths(x(time))} ${tenths(y(top[i + k]!))}`);
     const lower = t
       .slice(i, end)
-      .map(
-        (time, k) => `${x(time).toFixed(1)} ${(below?.[i + k] != null ? y(below[i + k]!) : base).toFixed(1)}`,
-      )
+      .map((time, k) => `${tenths(x(time))} ${tenths(below?.[i + k] != null ? y(below[i + k]!) : base)}`)
       .reverse();
     parts.push(`M${upper.join('L')}L${lower.join('L')}Z`);
     i = end;

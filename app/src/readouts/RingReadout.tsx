@@ -1,17 +1,19 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Path, Text as SvgText } from 'react-native-svg';
+import Svg, { Path } from 'react-native-svg';
 import { ADDS_UP, formatNumber, ringOf } from '@vivid-beacon/core';
 import { useBoardLook } from '../boards/BoardLookContext';
 import { useParts } from '../boards/useParts';
 import { ringPath } from '../charts/gaugeGeometry';
 import { Notice } from '../components/Notice';
+import { NumberButton } from '../components/NumberButton';
 import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
-import { SVG_FONT, SVG_FONT_STRONG } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
 import type { ReadoutProps } from './ReadoutView';
+import { RingTotalTray } from './RingTotalTray';
 
 const LARGEST = 230;
 /** One colour, fainter from part to part; each is named beside it. */
@@ -23,20 +25,28 @@ export function RingReadout({ readout, title }: ReadoutProps) {
   const { focus } = useBoardLook();
   const [width, onLayout] = useWidth();
   const answer = useParts(readout);
+  const [whole, setWhole] = useState(false);
   const size = Math.min(width, LARGEST);
   return (
     <View onLayout={onLayout}>
       <PartsView answer={answer} title={title} reading="Reading the ring">
         {(parts, onOpen) => {
-          const [measure] = answer.shown.readout.measures;
-          // Means, extremes and ratios of parts make no whole.
-          const ring = measure.per || !ADDS_UP.has(measure.summary) ? null : ringOf(parts);
+          const { measures } = answer.shown.readout;
+          const units = [...new Set(parts.map(({ unit }) => unit))];
+          // Means, extremes and ratios of parts make no whole, nor do kilograms and hours.
+          const adds =
+            units.length === 1 && measures.every(({ per, summary }) => !per && ADDS_UP.has(summary));
+          const ring = adds ? ringOf(parts) : null;
           if (!ring) {
             return (
               <Notice
                 kind="empty"
                 title="No whole to have shares of"
-                text="Shares need amounts that add up, such as a sum or an increase, and none below zero."
+                text={
+                  units.length > 1
+                    ? `Shares need amounts of one unit; these are in ${units.map((unit) => unit || 'none').join(' and ')}.`
+                    : 'Shares need amounts that add up, such as a sum or an increase, and none below zero.'
+                }
               />
             );
           }
@@ -46,51 +56,44 @@ export function RingReadout({ readout, title }: ReadoutProps) {
           return (
             <View style={styles.ring}>
               {size > 60 && (
-                <Svg
-                  width={size}
-                  height={size}
-                  role="img"
-                  aria-label={`${title}: ${ring.parts.map(({ of, share }) => `${of.name} ${percent(share)}`).join(', ')}`}
-                >
-                  {ring.parts.map(({ of, from, to }, i) => (
-                    <Path
-                      key={of.key}
-                      d={path(from, to)}
-                      fill={palette.sea}
-                      fillOpacity={FADE[i % FADE.length]}
-                      stroke={focus !== null && of.assetId === focus ? palette.ink : palette.sea}
-                      strokeWidth={focus !== null && of.assetId === focus ? 3 : 0.8}
-                    />
-                  ))}
-                  {ring.others && (
-                    <Path
-                      d={path(ring.others.from, 360)}
-                      fill={palette.well}
-                      stroke={palette.line2}
-                      strokeWidth={1}
-                    />
-                  )}
-                  <SvgText
-                    x={r}
-                    y={r + 2}
-                    fontFamily={SVG_FONT_STRONG}
-                    fontSize={size > 150 ? 26 : 18}
-                    fill={palette.ink}
-                    textAnchor="middle"
+                <View>
+                  <Svg
+                    width={size}
+                    height={size}
+                    role="img"
+                    aria-label={`${title}: ${ring.parts.map(({ of, share }) => `${of.name} ${percent(share)}`).join(', ')}`}
                   >
-                    {formatNumber(ring.total, answer.decimals)}
-                  </SvgText>
-                  <SvgText
-                    x={r}
-                    y={r + 20}
-                    fontFamily={SVG_FONT}
-                    fontSize={13}
-                    fill={palette.ink2}
-                    textAnchor="middle"
-                  >
-                    {ring.parts[0].of.unit}
-                  </SvgText>
-                </Svg>
+                    {ring.parts.map(({ of, from, to }, i) => (
+                      <Path
+                        key={of.key}
+                        d={path(from, to)}
+                        fill={palette.sea}
+                        fillOpacity={FADE[i % FADE.length]}
+                        stroke={focus !== null && of.assetId === focus ? palette.ink : palette.sea}
+                        strokeWidth={focus !== null && of.assetId === focus ? 3 : 0.8}
+                      />
+                    ))}
+                    {ring.others && (
+                      <Path
+                        d={path(ring.others.from, 360)}
+                        fill={palette.well}
+                        stroke={palette.line2}
+                        strokeWidth={1}
+                      />
+                    )}
+                  </Svg>
+                  <View style={styles.whole}>
+                    <NumberButton
+                      text={formatNumber(ring.total, answer.decimals)}
+                      unit=""
+                      name={`the whole, in ${units[0] || 'no unit'}. How it was made`}
+                      onPress={() => setWhole(true)}
+                    />
+                    <Words as="second" colour={palette.ink2}>
+                      {units[0]}
+                    </Words>
+                  </View>
+                </View>
               )}
               <View style={styles.list}>
                 {ring.parts.map(({ of, share }, i) => (
@@ -115,6 +118,19 @@ export function RingReadout({ readout, title }: ReadoutProps) {
                   </Words>
                 )}
               </View>
+              {whole && (
+                <RingTotalTray
+                  title={title}
+                  parts={parts}
+                  total={ring.total}
+                  decimals={answer.decimals}
+                  onOpen={(part) => {
+                    setWhole(false);
+                    onOpen(part);
+                  }}
+                  onClose={() => setWhole(false)}
+                />
+              )}
             </View>
           );
         }}
@@ -129,6 +145,13 @@ function percent(share: number): string {
 
 const styles = StyleSheet.create({
   ring: { flexDirection: 'row', flexWrap: 'wrap', gap: 16, alignItems: 'center', justifyContent: 'center' },
+  // The words lie in the hole; only the number is pressed.
+  whole: {
+    ...StyleSheet.absoluteFill,
+    alignItems: 'center',
+    justifyContent: 'center',
+    pointerEvents: 'box-none',
+  },
   list: { flexGrow: 1, flexBasis: 200, minWidth: 0 },
   key: { width: 12, height: 20 },
 });

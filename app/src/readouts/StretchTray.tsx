@@ -29,8 +29,7 @@ import { rowsOf, stretchEvidence, textOf } from './stretchWords';
 interface StretchTrayProps {
   readonly title: string;
   readonly readout: Readout;
-  /** null = closed. */
-  readonly stretch: Interval | null;
+  readonly stretch: Interval;
   readonly zone: string;
   readonly now: number;
   readonly hours: HoursFilter | null;
@@ -50,7 +49,7 @@ export function StretchTray({
   onClose,
 }: StretchTrayProps) {
   const { metrics } = useShown(readout);
-  const ask = stretch && {
+  const ask = {
     measures: readout.measures,
     start: Math.round(stretch.start),
     end: Math.round(stretch.end),
@@ -60,12 +59,10 @@ export function StretchTray({
   const query = useQuery({
     queryKey: ['readings', 'stretch', ask],
     queryFn: ({ signal }) => call<StretchNumbers[]>('POST', '/api/readings/stretch', ask, signal),
-    enabled: ask !== null,
   });
   const [copied, setCopied] = useState(false);
   const [subject, setSubject] = useState<FlagSubject | null>(null);
   const may = mayAct(usePerson());
-  if (!stretch) return null;
   const when = `${formatWindow(stretch.start, stretch.end, zone, now)} (${zone}, ${formatLength(stretch.end - stretch.start)})`;
   const nameOf = (i: number): string => {
     const { metricId, per } = readout.measures[i];

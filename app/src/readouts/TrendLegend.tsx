@@ -9,21 +9,23 @@ import { usePalette } from '../theme/useTheme';
 /** The lines of a trend by name, with their newest values, where there is no room at their ends; a tap focuses one. */
 export function TrendLegend({
   series,
-  band,
+  bands,
 }: {
   readonly series: readonly TrendSeries[];
-  /** Judges the newest values of the unit of the first line. */
-  readonly band: TargetBand | null;
+  /** What judges the newest values of the first and of the second unit; null = nothing. */
+  readonly bands: readonly (TargetBand | null)[];
 }) {
   const palette = usePalette();
   const { focus, onFocus } = useBoardLook();
   const subject = series.find(({ assetId }) => focus !== null && assetId === focus) ?? series[0];
+  const units = [...new Set(series.map(({ answer }) => answer.unit))];
   return (
     <View style={styles.legend}>
       {series.map((each) => {
         const last = each.answer.v.findLast((value) => value !== null) ?? null;
         const chosen = each.key === subject.key;
-        const level = band && each.answer.unit === series[0].answer.unit ? levelOf(band, last) : 'clear';
+        const band = bands[units.indexOf(each.answer.unit)];
+        const level = band ? levelOf(band, last) : 'clear';
         return (
           <Pressable
             key={each.key}

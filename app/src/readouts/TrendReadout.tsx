@@ -1,9 +1,6 @@
 import { useMemo, useState } from 'react';
-import { useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import {
-  BUCKET_WORDS,
-  DAY_MS,
   decimalsFor,
   formatWindow,
   scaleEnds,
@@ -11,12 +8,8 @@ import {
   type Interval,
   type Readout,
 } from '@vivid-beacon/core';
-import { useRemarks } from '../api/data';
-import { useFlagsOnTime } from '../api/flags';
-import { askLevels, useAlarms } from '../api/queries';
 import { useBoardLook } from '../boards/BoardLookContext';
 import { useTrendSeries, type TrendData } from '../boards/useTrendSeries';
-import { flagMarks } from '../charts/flagMarks';
 import { knownExtent } from '../charts/knownExtent';
 import { Trend } from '../charts/Trend';
 import type { TrendSeries } from '../charts/trendScene';
@@ -25,23 +18,26 @@ import { RulerIcon, ZoomOutIcon } from '../components/icons';
 import { Loading } from '../components/Loading';
 import { Notice } from '../components/Notice';
 import { Words } from '../components/Words';
-import { usePainted } from '../hooks/usePainted';
+import { useInSight } from '../hooks/useInSight';
+import { useRestOutOfSight } from '../hooks/useRestOutOfSight';
 import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import type { ReadoutProps } from './ReadoutView';
 import { StretchTray } from './StretchTray';
+import { trendCaption } from './trendCaption';
 import { TrendLegend } from './TrendLegend';
+import { useTimeMarks } from './useTimeMarks';
 
 const HEIGHT = 240;
-const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
 const NAMES_FROM = 420;
-const NO_IDS: readonly string[] = [];
+const NO_BANDS: readonly null[] = [];
 
 /** Lines over the window; a dragged-out stretch tells its numbers and can be zoomed into. */
 export function TrendReadout({ readout, title }: ReadoutProps) {
   const palette = usePalette();
   const { focus } = useBoardLook();
   const [width, onLayout] = useWidth();
+  const [place, inSight] = useInSight();
   const [zoomed, setZoomed] = useState<Interval | null>(null);
   const [choosing, setChoosing] = useState(false);
   const [stretch, setStretch] = useState<Interval | null>(null);
@@ -49,37 +45,39 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
   const { series, shown, error } = data;
   const marks = useTimeMarks(data);
   const decimals = useMemo(() => decimalsOf(shown.readout, series ?? []), [shown.readout, series]);
-  return (
-    <View onLayout={onLayout}>
+  const drawn = (
+    <>
       {series && series.length > 0 ? (
-        <View style={data.old && styles.old}>
-          <Trend
-            width={width}
-            height={HEIGHT}
-            series={series}
-            band={shown.readout.band}
-            decimals={decimals}
-            name={title}
-            mark={shown.readout.mark}
-            cumulative={shown.readout.cumulative}
-            scale={shown.readout.scale}
-            focus={focus}
-            reference={data.reference}
-            choosing={choosing}
-            panning={zoomed !== null}
-            since={data.aligned}
-            onZoom={setZoomed}
-            // Lines laid over one another from different dates on have no stretch of time in common.
-            onStretch={data.aligned ? undefined : setStretch}
-            caption={captionOf(data)}
-            {...marks}
-          />
+        <>
+          <View style={data.old && styles.old}>
+            <Trend
+              width={width}
+              height={HEIGHT}
+              series={series}
+              band={shown.readout.band}
+              secondBand={shown.readout.secondBand}
+              decimals={decimals}
+              name={title}
+              mark={shown.readout.mark}
+              cumulative={shown.readout.cumulative}
+              scale={shown.readout.scale}
+              focus={focus}
+              reference={data.reference}
+              choosing={choosing}
+              panning={zoomed !== null}
+              since={data.aligned}
+              unread={error !== null}
+              onZoom={setZoomed}
+              // Lines laid over one another from different dates on have no stretch of time in common.
+              onStretch={data.aligned ? undefined : setStretch}
+              caption={trendCaption(data)}
+              {...marks}
+            />
+          </View>
           <View style={styles.tools}>
-            {zoomed && (
+            {zoomed && !data.old && (
               <Words as="caption" colour={palette.ink2}>
-                {data.aligned
-                  ? `${sinceWords(zoomed.start)} to ${sinceWords(zoomed.end)}`
-                  : formatWindow(zoomed.start, zoomed.end, series[0].answer.zone, series[0].answer.now)}
+                {drawnWindow(data)}
               </Words>
             )}
             {zoomed && (
@@ -98,29 +96,43 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
               />
             )}
           </View>
+          {error && data.old && (
+            <Notice
+              kind="error"
+              title="The new window could not be read"
+              text={`${error.message} Drawn is still ${drawnWindow(data)}.`}
+              action={{ label: 'Read again', onPress: data.again }}
+            />
+          )}
           {data.leftOut.length > 0 && (
             <Words as="second" colour={palette.ink2}>{`Not drawn: ${data.leftOut.join(', ')}`}</Words>
           )}
           {series.length > 1 && width < NAMES_FROM && (
             <TrendLegend
               series={series}
-              band={shown.readout.cumulative || shown.readout.mark === 'stacked' ? null : shown.readout.band}
+              bands={
+                shown.readout.cumulative || shown.readout.mark === 'stacked'
+                  ? NO_BANDS
+                  : [shown.readout.band, shown.readout.secondBand]
+              }
             />
           )}
-          <StretchTray
-            title={title}
-            readout={data.asked}
-            stretch={stretch}
-            zone={series[0].answer.zone}
-            now={series[0].answer.now}
-            hours={shown.hours}
-            onZoom={(to) => {
-              setStretch(null);
-              setZoomed(to);
-            }}
-            onClose={() => setStretch(null)}
-          />
-        </View>
+          {stretch && (
+            <StretchTray
+              title={title}
+              readout={data.asked}
+              stretch={stretch}
+              zone={series[0].answer.zone}
+              now={series[0].answer.now}
+              hours={shown.hours}
+              onZoom={(to) => {
+                setStretch(null);
+                setZoomed(to);
+              }}
+              onClose={() => setStretch(null)}
+            />
+          )}
+        </>
       ) : error ? (
         <Notice
           kind="error"
@@ -141,21 +153,21 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
       ) : (
         <Loading what="Reading the trend" />
       )}
+    </>
+  );
+  const shownNow = useRestOutOfSight(drawn, inSight);
+  return (
+    <View ref={place} onLayout={onLayout}>
+      {shownNow}
     </View>
   );
 }
 
-function captionOf({ series, shown, bucket, reference, asked, aligned }: TrendData): string {
-  const { unit, until } = series![0].answer;
-  const kind =
-    until === null
-      ? 'samples, spikes kept'
-      : `${shown.readout.cumulative ? 'running total, ' : ''}one value for each ${BUCKET_WORDS[bucket ?? 'hour']}`;
-  const compared = reference
-    ? `, dashed: ${reference.name === 'before' ? 'the window before' : 'the same last year'}`
-    : '';
-  const counted = aligned ? `, by days since ${asked.align!.attribute}` : '';
-  return `${unit ? `in ${unit}, ` : ''}${kind}${counted}${compared}`;
+function drawnWindow({ series, aligned }: TrendData): string {
+  const { window, zone, now } = series![0].answer;
+  return aligned
+    ? `${sinceWords(window.start)} to ${sinceWords(window.end)}`
+    : formatWindow(window.start, window.end, zone, now);
 }
 
 function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
@@ -166,51 +178,6 @@ function decimalsOf(readout: Readout, series: readonly TrendSeries[]): number {
       series.flatMap(({ answer }) => knownExtent(answer.v)),
     ),
   );
-}
-
-/** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */
-function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendData) {
-  const { measures, band, groupBy, mark, cumulative, normalise } = asked;
-  const { hours } = shown;
-  // Counted from different dates, nothing along the time line belongs to all lines.
-  const known = aligned ? undefined : series?.[0]?.answer.window;
-  // The lines come first; what lies along their time is read once they are seen.
-  const window = usePainted(known);
-  const start = window?.start ?? 0;
-  const end = window?.end ?? 1;
-  const measure = measures[0];
-  const asset = groupBy ? '' : (metrics.get(measure?.metricId ?? '')?.assetId ?? '');
-  const remarks = useRemarks(window ? asset : '', start, end);
-  const alarms = useAlarms().data;
-  const metricIds = useMemo(() => [...new Set(measures.map(({ metricId }) => metricId))], [measures]);
-  const handed = useFlagsOnTime(groupBy || aligned ? NO_IDS : metricIds, window ?? null).data;
-  const flags = useMemo(() => flagMarks(handed ?? []), [handed]);
-  const judged =
-    band !== null && !groupBy && !cumulative && mark !== 'stacked' && normalise === null && !aligned;
-  const spans = useQuery({
-    queryKey: ['readings', 'levels', measure, band, start, end, hours],
-    queryFn: ({ signal }) =>
-      askLevels(
-        {
-          measure,
-          band: band!,
-          start,
-          end,
-          bucket: end - start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour',
-          hours,
-        },
-        signal,
-      ),
-    enabled: judged && window !== undefined && measure !== undefined,
-    placeholderData: (before) => before,
-  });
-  const raised = useMemo(() => {
-    const ids = new Set(metricIds);
-    return (aligned ? [] : [...(alarms?.standing ?? []), ...(alarms?.past ?? [])])
-      .filter(({ metricId }) => ids.has(metricId))
-      .map(({ raisedAt }) => raisedAt);
-  }, [alarms, aligned, metricIds]);
-  return { remarks: remarks.data, spans: judged ? spans.data : undefined, alarms: raised, flags };
 }
 
 const styles = StyleSheet.create({

@@ -1,17 +1,7 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type {
-  Asset,
-  Metric,
-  QueryAnswer,
-  Reading,
-  Readout,
-  StretchNumbers,
-  TrendAnswer,
-} from '@vivid-beacon/core';
-import { emptyReadout, PLAIN_SCALE, writeTrend } from '@vivid-beacon/core';
-import { BoardLookProvider } from '../boards/BoardLookContext';
-import { Bytes, Refused, renderScreen, type Answers } from '../testing/renderScreen';
-import { ReadoutView } from './ReadoutView';
+import { screen, waitFor, within } from '@testing-library/react';
+import { writeTrend } from '@vivid-beacon/core';
+import { Bytes, Refused } from '../testing/renderScreen';
+import { groups, reading, showReadout as show, trend } from '../testing/showReadout';
 import { changeWords } from './FigureReadout';
 
 jest.setTimeout(30_000);
@@ -25,95 +15,6 @@ jest.mock('expo-router', () => ({
   useRouter: () => ({ push: mockPush }),
   Link: ({ href, children }: { href: string; children: unknown }) => <a href={href}>{children as never}</a>,
 }));
-
-const NOW = Date.UTC(2026, 10, 19, 6, 40);
-const HOUR = 3_600_000;
-const metric = (id: string, name: string, assetId: string, assetName: string): Metric =>
-  ({
-    id,
-    name,
-    assetId,
-    assetName,
-    plantId: 'p',
-    plantName: 'Quayside',
-    zone: 'Europe/London',
-    unit: '°C',
-    kind: 'level',
-    origin: 'samples',
-    decimals: 0,
-  }) as Metric;
-const METRICS = [
-  metric('1', 'Bed temperature', 'a', 'Ironer 1'),
-  metric('2', 'Bed temperature', 'b', 'Ironer 2'),
-  metric('3', 'Bed temperature', 'c', 'Ironer 3'),
-];
-const ASSETS = [
-  { id: 'p', parentId: null, name: 'Quayside', attributes: {} },
-  { id: 'a', parentId: 'p', name: 'Ironer 1', attributes: {} },
-] as unknown as Asset[];
-const BAND = { direction: 'lower' as const, caution: 200, breach: 205, target: 195 };
-const reading = (value: number | null, part: Partial<Reading> = {}): Reading => ({
-  value,
-  unit: '°C',
-  level: value === null ? 'nodata' : value > 205 ? 'breach' : value > 200 ? 'caution' : 'clear',
-  coverage: 1,
-  partial: false,
-  previous: 190,
-  asOf: NOW - 60_000,
-  now: NOW,
-  provenance: {
-    formula: 'mean of Bed temperature (Ironer 1)',
-    window: { start: NOW - HOUR, end: NOW },
-    zone: 'Europe/London',
-    minimumCoverage: 0.75,
-    parts: [],
-  },
-  ...part,
-});
-const groups = (...values: (number | null)[]): QueryAnswer => ({
-  window: { start: NOW - HOUR, end: NOW },
-  zone: 'Europe/London',
-  now: NOW,
-  unit: '°C',
-  start: [NOW - HOUR],
-  end: [NOW],
-  names: null,
-  groups: values.map((value, i) => ({
-    name: `Quayside / Ironer ${i + 1}`,
-    metricIds: [String(i + 1)],
-    withinIds: i === 0 ? ['7'] : [],
-    values: [value],
-    coverage: [value === null ? 0 : 1],
-    samples: [60],
-  })),
-});
-const readout = (part: Partial<Readout> = {}): Readout => ({
-  ...emptyReadout('r', 'gauge'),
-  measures: [{ metricId: '1', summary: 'mean', per: null }],
-  band: BAND,
-  ...part,
-});
-const BASE: Answers = { 'GET /api/metrics': METRICS, 'GET /api/assets': ASSETS };
-
-function show(part: Partial<Readout>, answers: Answers, focus: string | null = null) {
-  const onFocus = jest.fn();
-  const onBand = jest.fn();
-  const look = {
-    window: { kind: 'rolling' as const, count: 1, unit: 'hour' as const },
-    scope: { assetIds: null, attributes: [] },
-    hours: null,
-    focus,
-    onFocus,
-    onBand,
-  };
-  const view = renderScreen(
-    <BoardLookProvider look={look}>
-      <ReadoutView readout={readout(part)} />
-    </BoardLookProvider>,
-    { ...BASE, ...answers },
-  );
-  return { ...view, onFocus, onBand };
-}
 
 describe('a gauge', () => {
   it('tells value, state and distance, and opens how it was made', async () => {
@@ -303,191 +204,30 @@ describe('a figure', () => {
   });
 });
 
-function trend(v: (number | null)[]): TrendAnswer {
-  return {
-    window: { start: NOW - HOUR, end: NOW },
-    zone: 'Europe/London',
-    unit: '°C',
-    now: NOW,
-    t: v.map((_, i) => NOW - HOUR + i * 600_000),
-    v,
-    until: null,
-    gaps: [],
-    samples: v.length,
-  };
-}
+describe('a ring', () => {
+  const sums = { form: 'ring' as const, measures: [{ metricId: '1', summary: 'sum' as const, per: null }] };
+  const grouped = { ...sums, groupBy: { kind: 'asset' as const }, band: null };
 
-describe('a trend', () => {
-  const NUMBERS: StretchNumbers[] = [
-    {
-      value: 199.5,
-      unit: '°C',
-      coverage: 1,
-      samples: 60,
-      values: [
-        { summary: 'mean', value: 199.5, unit: '°C' },
-        { summary: 'max', value: 212, unit: '°C' },
-      ],
-      levels: { clear: HOUR / 2, caution: HOUR / 4, breach: HOUR / 4, nodata: 0 },
-    },
-  ];
-  const answers: Answers = {
-    'POST /api/readings/trend': new Bytes(writeTrend(trend([190, null, 212, 198]))),
-    'POST /api/readings/levels': [],
-    'GET /api/remarks': [],
-    'GET /api/alarms': { standing: [], past: [] },
-    'POST /api/readings/stretch': NUMBERS,
-  };
-
-  it('is walked by keys, which tell time, value and level', async () => {
-    show({ form: 'trend', compare: 'none' }, answers);
-    const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
-    fireEvent.keyDown(plot, { key: 'ArrowRight' });
-    expect(screen.getByRole('status').textContent).toBe('Thu 19 Nov, 05:40: 190\u2009°C, Clear');
-    // The gap is stepped over.
-    fireEvent.keyDown(plot, { key: 'ArrowRight' });
-    expect(screen.getByRole('status').textContent).toContain('06:00: 212\u2009°C, Breach');
-    fireEvent.keyDown(plot, { key: 'Escape' });
-    expect(screen.getByRole('status').textContent).toBe('in °C, samples, spikes kept');
-  });
-
-  it('tells the numbers of what is shown, copies them as text, and zooms deeper', async () => {
-    const { sent, person } = show({ form: 'trend', compare: 'none' }, answers);
-    const written: string[] = [];
-    Object.defineProperty(navigator, 'clipboard', {
-      configurable: true,
-      value: { writeText: async (text: string) => void written.push(text) },
-    });
-    const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
-    fireEvent.keyDown(plot, { key: 'Enter' });
+  it('opens how its whole was made, and from there each part of it', async () => {
+    const { person } = show(grouped, { 'POST /api/readings/query': groups(60, 30, null) });
+    await person.click(await screen.findByRole('button', { name: /^90[. ].*the whole, in °C/ }));
     const tray = within(screen.getByRole('dialog'));
-    expect(await tray.findByText('212.00 °C')).toBeTruthy();
-    await person.click(tray.getByRole('button', { name: 'Copy as text' }));
-    await waitFor(() => expect(written).toHaveLength(1));
-    expect(written[0]).toContain('Highest\t212.00 °C');
-    expect(written[0].replace(/\u2009/g, ' ')).toContain('Breach\t15 min');
-    await person.click(tray.getByRole('button', { name: 'Zoom in on it' }));
-    fireEvent.keyDown(plot, { key: '+' });
-    expect(await screen.findByRole('button', { name: 'Back to the whole window' })).toBeTruthy();
-    // Half as much, around the middle.
-    await waitFor(() =>
-      expect(sent.filter(({ path }) => path === '/api/readings/trend').at(-1)!.body).toMatchObject({
-        window: { kind: 'absolute', start: '2026-11-19T05:55:00', end: '2026-11-19T06:25:00' },
-      }),
-    );
+    expect(tray.getByText('The sum of 2 parts')).toBeTruthy();
+    // What is missing is no zero in it.
+    expect(tray.getByText('Without data, so not in it: Ironer 3')).toBeTruthy();
+    expect(tray.getByText('66.7 % of the whole')).toBeTruthy();
+    await person.click(tray.getByRole('button', { name: /^60.* °C, Ironer 1\. How it was made/ }));
+    expect(screen.getByRole('dialog', { name: /Ironer 1/ })).toBeTruthy();
   });
 
-  it('shown in thousands asks with its band as it was set, and tells numbers in the unit itself', async () => {
-    const { sent } = show({ form: 'trend', compare: 'none', display: 'thousands' }, answers);
-    const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
-    fireEvent.keyDown(plot, { key: 'Enter' });
-    await within(screen.getByRole('dialog')).findByText('212.00 °C');
-    // What lies along the time is asked for once the lines are seen.
-    await waitFor(() => expect(sent.some(({ path }) => path === '/api/readings/levels')).toBe(true));
-    const bands = ['levels', 'stretch'].map((what) => {
-      const body = sent.find(({ path }) => path === `/api/readings/${what}`)!.body as {
-        band?: unknown;
-        measures?: { band: unknown }[];
-      };
-      return body.band ?? body.measures?.[0].band;
-    });
-    expect(bands).toEqual([BAND, BAND]);
-  });
-
-  it('on a broken scale says which values it leaves out', async () => {
-    show(
-      { form: 'trend', compare: 'none', band: null, scale: { ...PLAIN_SCALE, broken: true } },
-      {
-        ...answers,
-        'POST /api/readings/trend': new Bytes(writeTrend(trend([10, 11, 12, 11, 980, 990, 1000, 985]))),
-      },
-    );
-    expect(await screen.findByText(/^The scale leaves out \d+ to \d+\.$/)).toBeTruthy();
-  });
-
-  it('in percent of the first value has neither band nor ends of the unit', async () => {
-    show({ form: 'trend', compare: 'none', normalise: { by: 'first' } }, answers);
-    expect(await screen.findByText(/^in % of the first, samples/)).toBeTruthy();
-    const plot = screen.getByRole('group', { name: /Arrow keys walk through its points/ });
-    fireEvent.keyDown(plot, { key: 'ArrowRight' });
-    expect(screen.getByRole('status').textContent).toBe('Thu 19 Nov, 05:40: 100\u2009% of the first');
-  });
-
-  it('laid over from a start event asks each from its own date on, and names those without one', async () => {
-    const dated = [
-      ASSETS[0],
-      { ...ASSETS[1], attributes: { 'Last overhaul': '2026-11-02' } },
-      { id: 'b', parentId: 'p', name: 'Ironer 2', attributes: {} },
-    ] as Asset[];
-    const { sent } = show(
-      {
-        form: 'trend',
-        measures: ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null })),
-        align: { attribute: 'Last overhaul', days: 10 },
-      },
-      {
-        ...answers,
-        'GET /api/assets': dated,
-        'POST /api/readings/trend': new Bytes(
-          writeTrend({
-            ...trend([190, 200]),
-            window: { start: Date.UTC(2026, 10, 2), end: Date.UTC(2026, 10, 12) },
-            t: [Date.UTC(2026, 10, 3), Date.UTC(2026, 10, 4, 6)],
-          }),
-        ),
-      },
-    );
-    expect(await screen.findByText('Not drawn: Ironer 2 (no date in Last overhaul)')).toBeTruthy();
-    const asked = sent.filter(({ path }) => path === '/api/readings/trend').map(({ body }) => body);
-    expect(asked).toMatchObject([
-      { window: { start: '2026-11-02T00:00:00', end: '2026-11-12T00:00:00' }, measure: { metricId: '1' } },
-    ]);
-    const plot = screen.getByRole('group', { name: /Arrow keys walk through its points/ });
-    fireEvent.keyDown(plot, { key: 'ArrowRight' });
-    expect(screen.getByRole('status').textContent).toMatch(/^day 1: 190/);
-    fireEvent.keyDown(plot, { key: 'ArrowRight' });
-    expect(screen.getByRole('status').textContent).toMatch(/^day 2, 06:00: 200/);
-    // There is no common stretch of time to take numbers of.
-    expect(screen.queryByRole('button', { name: /Choose a stretch/ })).toBeNull();
-  });
-
-  it('laid over from a start event asks each on the clock of its own site', async () => {
-    const far = { ...METRICS[1], zone: 'Asia/Kolkata' };
-    const dated = ['a', 'b'].map((id) => ({
-      id,
-      parentId: 'p',
-      attributes: { 'Last overhaul': '2026-11-02' },
-    }));
-    const { sent } = show(
-      {
-        form: 'trend',
-        measures: ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null })),
-        align: { attribute: 'Last overhaul', days: 10 },
-      },
-      { ...answers, 'GET /api/assets': [ASSETS[0], ...dated], 'GET /api/metrics': [METRICS[0], far] },
-    );
-    await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
-    const asked = sent.filter(({ path }) => path === '/api/readings/trend').map(({ body }) => body);
-    const window = { kind: 'absolute', start: '2026-11-02T00:00:00', end: '2026-11-12T00:00:00' };
-    expect(asked).toMatchObject([{ window }, { window }]);
-  });
-
-  it('moves along by a quarter with Shift and the arrows', async () => {
-    const { sent } = show({ form: 'trend', compare: 'none' }, answers);
-    const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
-    fireEvent.keyDown(plot, { key: 'ArrowLeft', shiftKey: true });
-    await waitFor(() =>
-      expect(sent.filter(({ path }) => path === '/api/readings/trend').at(-1)!.body).toMatchObject({
-        window: { kind: 'absolute', start: '2026-11-19T05:25:00', end: '2026-11-19T06:25:00' },
-      }),
-    );
-  });
-
-  it('compares with the window before as a dashed line that is named', async () => {
-    jest.spyOn(Date, 'now').mockReturnValue(NOW);
-    show({ form: 'trend', compare: 'before' }, answers);
-    expect(await screen.findByText(/dashed: the window before/)).toBeTruthy();
-    jest.restoreAllMocks();
+  it('of kilograms and hours has no whole', async () => {
+    const units: Record<string, string> = { '1': 'kg', '2': 'h' };
+    const both = ['1', '2'].map((metricId) => ({ metricId, summary: 'sum' as const, per: null }));
+    show({ ...sums, measures: both, band: null }, {
+      'POST /api/readings/value': ({ body }: { body: { measure: { metricId: string } } }) =>
+        reading(5, { unit: units[body.measure.metricId] }),
+    } as never);
+    expect(await screen.findByText('Shares need amounts of one unit; these are in kg and h.')).toBeTruthy();
   });
 });
 

@@ -235,9 +235,11 @@ function Editor({
 }
 
 /** What keeps a readout from being placed; null = nothing. */
-function wrongIn({ band, scale, link, align }: Readout): string | null {
-  const inBand = band && problemOf(band);
-  if (inBand) return inBand.message;
+function wrongIn({ band, secondBand, scale, link, align }: Readout): string | null {
+  for (const each of [band, secondBand]) {
+    const inBand = each && problemOf(each);
+    if (inBand) return inBand.message;
+  }
   if (link && !safeLink(link)) return 'Its numbers lead to no page of ours, no web and no mail address.';
   if (align && !(Number.isInteger(align.days) && align.days >= 1 && align.days <= 3660))
     return 'Days since the start are a whole number from 1 to 3660.';

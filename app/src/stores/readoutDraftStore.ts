@@ -143,6 +143,7 @@ function withMetric(readout: Readout, metric: Metric): Readout {
     ...readout,
     window: readout.window ?? windowFor(metric),
     band: same ? readout.band : null,
+    secondBand: same ? readout.secondBand : null,
     measures: [
       { ...measure, per: same ? first.per : null },
       ...more.filter(({ metricId }) => metricId !== metric.id),

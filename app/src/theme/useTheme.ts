@@ -1,12 +1,9 @@
-import { useColorScheme } from 'react-native';
 import { useThemeStore } from '../stores/themeStore';
 import { DAY, NIGHT, type Palette } from './palette';
 
 /** Is the night watch theme on: chosen, or as the device is set. */
 export function useIsNight(): boolean {
-  const choice = useThemeStore((state) => state.choice);
-  const device = useColorScheme();
-  return (choice ?? (device === 'dark' ? 'night' : 'day')) === 'night';
+  return useThemeStore(({ choice, device }) => (choice ?? device) === 'night');
 }
 
 export function usePalette(): Palette {

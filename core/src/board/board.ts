@@ -110,6 +110,8 @@ export interface Readout {
   /** Only which hours, within the board's; null = all. */
   readonly hours: HoursFilter | null;
   readonly band: TargetBand | null;
+  /** For a trend with lines of two units: the band of the second, in that unit. */
+  readonly secondBand: TargetBand | null;
   readonly compare: Comparison;
   /** null = chosen from the size of the numbers. */
   readonly decimals: number | null;
@@ -168,6 +170,7 @@ export function emptyReadout(id: string, form: ReadoutForm): Readout {
     scope: null,
     hours: null,
     band: null,
+    secondBand: null,
     // A trend is compared only where it is asked for: a second line is no small thing.
     compare: form === 'trend' ? 'none' : 'before',
     decimals: null,

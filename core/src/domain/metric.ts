@@ -69,5 +69,18 @@ export function unitOfSummary(summary: Summary, unit: string): string {
   return unit;
 }
 
+/** Unit of a measure as it is written: "kWh/kg" for a ratio without a unit of its own. */
+export function unitOfMeasure(
+  upper: { readonly summary: Summary; readonly unit: string },
+  lower: { readonly summary: Summary; readonly unit: string } | null,
+  ratioUnit: string | null,
+): string {
+  const top = unitOfSummary(upper.summary, upper.unit);
+  if (lower === null) return top;
+  if (ratioUnit !== null) return ratioUnit;
+  const bottom = unitOfSummary(lower.summary, lower.unit);
+  return bottom === '' ? top : `${top || '1'}/${bottom}`;
+}
+
 /** Summaries of parts that make up the whole when they are added. */
 export const ADDS_UP: ReadonlySet<Summary> = new Set(['sum', 'count', 'increase', 'duration']);

@@ -83,6 +83,7 @@ export const readoutSchema = yup
     scope: scopeSchema.nullable().default(null),
     hours: hoursSchema.nullable().default(null),
     band: bandSchema.nullable().default(null),
+    secondBand: bandSchema.nullable().default(null),
     compare: yup
       .string()
       .oneOf([...COMPARISONS])

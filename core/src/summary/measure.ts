@@ -1,4 +1,4 @@
-import { unitOfSummary, type MetricReading, type Summary } from '../domain/metric';
+import type { MetricReading, Summary } from '../domain/metric';
 import type { Series } from '../series/series';
 import type { Interval } from '../time/interval';
 import { summarise, summariseBuckets } from './summarise';
@@ -53,17 +53,4 @@ export function measureBuckets(
   if (lower === null) return top;
   const bottom = summariseBuckets(lower.series, lower.summary, lower.reading, edges, now);
   return top.map((each, i) => ratioOf(each, bottom[i], factor));
-}
-
-/** Unit of a measure as it is written: "kWh/kg" for a ratio without a unit of its own. */
-export function unitOfMeasure(
-  upper: { readonly summary: Summary; readonly unit: string },
-  lower: { readonly summary: Summary; readonly unit: string } | null,
-  ratioUnit: string | null,
-): string {
-  const top = unitOfSummary(upper.summary, upper.unit);
-  if (lower === null) return top;
-  if (ratioUnit !== null) return ratioUnit;
-  const bottom = unitOfSummary(lower.summary, lower.unit);
-  return bottom === '' ? top : `${top || '1'}/${bottom}`;
 }

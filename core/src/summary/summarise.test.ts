@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { seriesOf } from '../series/series';
 import { AMOUNT, HOUR, LEVEL, MINUTE, minutely, REGISTER, STATE } from '../testing/makeSeries';
 import { formulaWords } from './formulaWords';
-import { measure, measureBuckets, unitOfMeasure } from './measure';
+import { unitOfMeasure } from '../domain/metric';
+import { measure, measureBuckets } from './measure';
 import { counterStep } from './counterStep';
 import { summarise } from './summarise';
 

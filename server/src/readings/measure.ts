@@ -1,5 +1,5 @@
-import type { Measure, WorkingCalendar } from '@vivid-beacon/core';
-import { ratioOf, unitOfMeasure, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
+import { unitOfMeasure, type Measure, type WorkingCalendar } from '@vivid-beacon/core';
+import { ratioOf, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import { needMetrics } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';

@@ -3,6 +3,7 @@ import {
   BeaconError,
   PLAIN_CALENDAR,
   resolveWindow,
+  unitOfMeasure,
   type Asset,
   type GroupBy,
   type Query,
@@ -17,7 +18,6 @@ import {
   bucketSpans,
   checkSummary,
   ratioOf,
-  unitOfMeasure,
   type BucketSpans,
   type Summarised,
 } from '@vivid-beacon/core/src/engine';

@@ -3,7 +3,7 @@ import {
   formatNumber,
   ownCutsOf,
   scaleEnds,
-  type Readout,
+  type Measure,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
@@ -22,7 +22,9 @@ import { problemOf } from './bandProblem';
 import { OwnCutsList } from './OwnCutsList';
 
 interface BandPanelProps {
-  readonly readout: Readout;
+  /** What is judged; none while nothing is chosen. */
+  readonly measure: Measure | undefined;
+  readonly band: TargetBand | null;
   readonly window: WindowSpec;
   readonly unit: string;
   readonly decimals: number;
@@ -32,11 +34,10 @@ interface BandPanelProps {
 const CHOICES = [{ value: 'none' as const, label: 'No band' }, ...BAND_CHOICES];
 
 /** Which direction is better, and where the limits lie, set on past values. */
-export function BandPanel({ readout, window, unit, decimals, onChange }: BandPanelProps) {
+export function BandPanel({ measure, band, window, unit, decimals, onChange }: BandPanelProps) {
   const palette = usePalette();
-  const past = useDistribution(readout.measures[0] ? { measure: readout.measures[0], window } : null);
+  const past = useDistribution(measure ? { measure, window } : null);
   const values = past.data?.values ?? [];
-  const { band } = readout;
   const choose = (direction: TargetBand['direction'] | 'none'): void => {
     if (direction === 'none') onChange(null);
     // Own cuts go on from the band there is, so nothing that was set is lost.

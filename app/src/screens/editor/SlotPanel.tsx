@@ -19,7 +19,7 @@ import { PickList } from '../../components/PickList';
 import { HoursPanel } from '../../components/scope/HoursPanel';
 import { ScopePanel } from '../../components/scope/ScopePanel';
 import type { createReadoutDraftStore, Slot } from '../../stores/readoutDraftStore';
-import { BandPanel } from './BandPanel';
+import { BandSlot } from './BandSlot';
 import { ComparePanel } from './ComparePanel';
 import { GroupPanel } from './GroupPanel';
 import { LookPanel } from './LookPanel';
@@ -161,12 +161,13 @@ export function SlotPanel({
       );
     case 'band':
       return (
-        <BandPanel
+        <BandSlot
           readout={readout}
+          metrics={metrics}
           window={readout.window ?? boardWindow}
           unit={unit}
           decimals={decimals}
-          onChange={(band) => actions.change({ band })}
+          onChange={actions.change}
         />
       );
     case 'compare':

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { screen } from '@testing-library/react';
-import { emptyReadout, levelOf, type TargetBand } from '@vivid-beacon/core';
+import { levelOf, type TargetBand } from '@vivid-beacon/core';
 import { limitAt, withLimit } from '../../charts/histogram';
 import { renderScreen } from '../../testing/renderScreen';
 import { BandPanel } from './BandPanel';
@@ -10,6 +10,7 @@ jest.setTimeout(30_000);
 jest.mock('../../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
 
 const LOWER: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2 };
+const MEASURE = { metricId: '1', summary: 'mean' as const, per: null };
 const CUTS: TargetBand = {
   direction: 'cuts',
   cuts: [3, 4],
@@ -22,14 +23,10 @@ function showPanel(first: TargetBand | null) {
   const last: { band: TargetBand | null } = { band: first };
   function Holder() {
     const [band, setBand] = useState(first);
-    const readout = {
-      ...emptyReadout('r1', 'gauge'),
-      measures: [{ metricId: '1', summary: 'mean' as const, per: null }],
-      band,
-    };
     return (
       <BandPanel
-        readout={readout}
+        measure={MEASURE}
+        band={band}
         window={{ kind: 'rolling', count: 1, unit: 'day' }}
         unit="%"
         decimals={1}

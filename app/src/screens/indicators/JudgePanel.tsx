@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { emptyReadout, type IndicatorDefinition, type Judge } from '@vivid-beacon/core';
+import type { IndicatorDefinition, Judge } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -38,7 +38,8 @@ export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProp
       />
       {judge.kind === 'limits' && (
         <BandPanel
-          readout={{ ...emptyReadout('draft', 'gauge'), measures: [measure], band: judge.band }}
+          measure={measure}
+          band={judge.band}
           window={window}
           unit={unit}
           decimals={decimals}

@@ -1,0 +1,112 @@
+import type { Asset, Metric, QueryAnswer, Reading, Readout, TrendAnswer } from '@vivid-beacon/core';
+import { emptyReadout } from '@vivid-beacon/core';
+import { BoardLookProvider } from '../boards/BoardLookContext';
+import { ReadoutView } from '../readouts/ReadoutView';
+import { renderScreen, type Answers } from './renderScreen';
+
+/* A readout by itself on a stand-in board, with made-up metrics of one plant. */
+
+export const NOW = Date.UTC(2026, 10, 19, 6, 40);
+export const HOUR = 3_600_000;
+const metric = (id: string, name: string, assetId: string, assetName: string): Metric =>
+  ({
+    id,
+    name,
+    assetId,
+    assetName,
+    plantId: 'p',
+    plantName: 'Quayside',
+    zone: 'Europe/London',
+    unit: '°C',
+    kind: 'level',
+    origin: 'samples',
+    decimals: 0,
+  }) as Metric;
+export const METRICS = [
+  metric('1', 'Bed temperature', 'a', 'Ironer 1'),
+  metric('2', 'Bed temperature', 'b', 'Ironer 2'),
+  metric('3', 'Bed temperature', 'c', 'Ironer 3'),
+];
+export const ASSETS = [
+  { id: 'p', parentId: null, name: 'Quayside', attributes: {} },
+  { id: 'a', parentId: 'p', name: 'Ironer 1', attributes: {} },
+] as unknown as Asset[];
+export const BAND = { direction: 'lower' as const, caution: 200, breach: 205, target: 195 };
+export const reading = (value: number | null, part: Partial<Reading> = {}): Reading => ({
+  value,
+  unit: '°C',
+  level: value === null ? 'nodata' : value > 205 ? 'breach' : value > 200 ? 'caution' : 'clear',
+  coverage: 1,
+  partial: false,
+  previous: 190,
+  asOf: NOW - 60_000,
+  now: NOW,
+  provenance: {
+    formula: 'mean of Bed temperature (Ironer 1)',
+    window: { start: NOW - HOUR, end: NOW },
+    zone: 'Europe/London',
+    minimumCoverage: 0.75,
+    parts: [],
+  },
+  ...part,
+});
+export const groups = (...values: (number | null)[]): QueryAnswer => ({
+  window: { start: NOW - HOUR, end: NOW },
+  zone: 'Europe/London',
+  now: NOW,
+  unit: '°C',
+  start: [NOW - HOUR],
+  end: [NOW],
+  names: null,
+  groups: values.map((value, i) => ({
+    name: `Quayside / Ironer ${i + 1}`,
+    metricIds: [String(i + 1)],
+    withinIds: i === 0 ? ['7'] : [],
+    values: [value],
+    coverage: [value === null ? 0 : 1],
+    samples: [60],
+  })),
+});
+const readout = (part: Partial<Readout> = {}): Readout => ({
+  ...emptyReadout('r', 'gauge'),
+  measures: [{ metricId: '1', summary: 'mean', per: null }],
+  band: BAND,
+  ...part,
+});
+const BASE: Answers = { 'GET /api/metrics': METRICS, 'GET /api/assets': ASSETS };
+
+/** A trend of readings ten minutes apart, from an hour ago on. */
+export function trend(v: (number | null)[]): TrendAnswer {
+  return {
+    window: { start: NOW - HOUR, end: NOW },
+    zone: 'Europe/London',
+    unit: '°C',
+    now: NOW,
+    t: v.map((_, i) => NOW - HOUR + i * 600_000),
+    v,
+    until: null,
+    gaps: [],
+    samples: v.length,
+  };
+}
+
+/** Shows a readout. @returns what was asked and sent, and the board's own answers. */
+export function showReadout(part: Partial<Readout>, answers: Answers, focus: string | null = null) {
+  const onFocus = jest.fn();
+  const onBand = jest.fn();
+  const look = {
+    window: { kind: 'rolling' as const, count: 1, unit: 'hour' as const },
+    scope: { assetIds: null, attributes: [] },
+    hours: null,
+    focus,
+    onFocus,
+    onBand,
+  };
+  const view = renderScreen(
+    <BoardLookProvider look={look}>
+      <ReadoutView readout={readout(part)} />
+    </BoardLookProvider>,
+    { ...BASE, ...answers },
+  );
+  return { ...view, onFocus, onBand };
+}
