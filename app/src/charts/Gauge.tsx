@@ -50,7 +50,7 @@ export function Gauge({
   others = [],
 }: GaugeProps) {
   const palette = usePalette();
-  const g = gaugeGeometry(width);
+  const g = gaugeGeometry(width, scale?.sectors);
   const shown = [value ?? NaN, reference ?? NaN, ...others.map((each) => each.value)];
   const axis = valueAxis(scale ?? null, band, shown, [-SWEEP, SWEEP]);
   const { low, high, at: toAngle } = axis;
@@ -72,17 +72,27 @@ export function Gauge({
   return (
     <Svg width={g.width} height={g.height} role="img" aria-label={spoken}>
       <Defs>
-        <RadialGradient id={id} gradientUnits="userSpaceOnUse" cx={g.cx} cy={g.cy} r={g.inner}>
+        <RadialGradient id={id} gradientUnits="userSpaceOnUse" cx={g.cx} cy={g.cy} r={g.lit}>
           <Stop offset={0} stopColor={beam} stopOpacity={0.16} />
           <Stop offset={0.5} stopColor={beam} stopOpacity={palette.beamTop / 2} />
           <Stop offset={1} stopColor={beam} stopOpacity={palette.beamTop} />
         </RadialGradient>
       </Defs>
       <G opacity={dim}>
+        {g.sectors.own && (
+          <Path
+            d={ringPath(g.cx, g.cy, g.outer, g.inner, -SWEEP, SWEEP)}
+            fill={palette.well}
+            stroke={palette.line2}
+            strokeWidth={1}
+          />
+        )}
         {sectors.map(({ from, to, level: sector }, i) => (
           <RingSector
             key={`${from}`}
-            geometry={g}
+            cx={g.cx}
+            cy={g.cy}
+            ring={g.sectors}
             from={Math.min(toAngle(from), toAngle(to)) + (gapBefore(i) ? HALF_GAP : 0)}
             to={Math.max(toAngle(from), toAngle(to)) - (gapBefore(i + 1) ? HALF_GAP : 0)}
             level={sector}
@@ -91,8 +101,8 @@ export function Gauge({
         {g.showGraduations && (
           <>
             {sectors.slice(1).map(({ from }) => {
-              const [x1, y1] = onCircle(g.cx, g.cy, 0.62 * g.inner, toAngle(from));
-              const [x2, y2] = onCircle(g.cx, g.cy, g.inner, toAngle(from));
+              const [x1, y1] = onCircle(g.cx, g.cy, 0.62 * g.lit, toAngle(from));
+              const [x2, y2] = onCircle(g.cx, g.cy, g.lit, toAngle(from));
               return (
                 <Line
                   key={from}
@@ -107,8 +117,8 @@ export function Gauge({
               );
             })}
             {graduations(axis).map(({ value: mark, major }) => {
-              const [x1, y1] = onCircle(g.cx, g.cy, g.outer + 3, toAngle(mark));
-              const [x2, y2] = onCircle(g.cx, g.cy, g.outer + (major ? 8 : 5.5), toAngle(mark));
+              const [x1, y1] = onCircle(g.cx, g.cy, g.edge + 3, toAngle(mark));
+              const [x2, y2] = onCircle(g.cx, g.cy, g.edge + (major ? 8 : 5.5), toAngle(mark));
               return (
                 <Line
                   key={mark}
@@ -131,7 +141,7 @@ export function Gauge({
                 major && (!target || Math.abs(toAngle(mark) - toAngle(target.at)) > 9),
             )
             .map(({ value: mark }) => {
-              const [x, y] = onCircle(g.cx, g.cy, g.outer + 19, toAngle(mark));
+              const [x, y] = onCircle(g.cx, g.cy, g.edge + 19, toAngle(mark));
               // A long one would be cut off at the edge: then it is left out.
               const half = (formatGraduation(mark).length * DIGIT) / 2;
               if (x - half < 0 || x + half > g.width) return null;
@@ -151,13 +161,13 @@ export function Gauge({
             })}
         {target && (
           <Path
-            d={notchPath(g.cx, g.cy, g.outer + 1, g.outer + 12, toAngle(target.at), 6)}
+            d={notchPath(g.cx, g.cy, g.edge + 1, g.edge + 12, toAngle(target.at), 6)}
             fill={palette.ink}
           />
         )}
         {g.showReference && reference !== null && reference >= low && reference <= high && (
           <Path
-            d={notchPath(g.cx, g.cy, g.inner - 1, g.inner - 11, toAngle(reference), 5.5)}
+            d={notchPath(g.cx, g.cy, g.lit - 1, g.lit - 11, toAngle(reference), 5.5)}
             fill={palette.sheet}
             stroke={palette.ink}
             strokeWidth={1.3}
@@ -167,11 +177,11 @@ export function Gauge({
       </G>
       {others.map((other) => {
         const angle = toAngle(other.value);
-        const [lx, ly] = onCircle(g.cx, g.cy, g.inner - 12, angle);
+        const [lx, ly] = onCircle(g.cx, g.cy, g.lit - 12, angle);
         return (
           <G key={other.mark}>
             <Path
-              d={ringPath(g.cx, g.cy, g.outer + 2, g.inner - 2, angle - 1.3, angle + 1.3)}
+              d={ringPath(g.cx, g.cy, g.edge + 2, g.lit - 2, angle - 1.3, angle + 1.3)}
               fill={palette.sheet}
               stroke={palette.ink}
               strokeWidth={1.3}
@@ -191,10 +201,10 @@ export function Gauge({
       })}
       {value !== null && level !== 'nodata' ? (
         <>
-          <Path d={wedgePath(g.cx, g.cy, g.inner - 1.5, at, far[0])} fill={`url(#${id})`} opacity={0.45} />
-          <Path d={wedgePath(g.cx, g.cy, g.inner - 1.5, at, far[1])} fill={`url(#${id})`} />
+          <Path d={wedgePath(g.cx, g.cy, g.lit - 1.5, at, far[0])} fill={`url(#${id})`} opacity={0.45} />
+          <Path d={wedgePath(g.cx, g.cy, g.lit - 1.5, at, far[1])} fill={`url(#${id})`} />
           <Path
-            d={ringPath(g.cx, g.cy, g.outer + 3, g.inner - 3, Math.max(-SWEEP, at) - 1.5, at + 1.5)}
+            d={ringPath(g.cx, g.cy, g.edge + 3, g.lit - 3, Math.max(-SWEEP, at) - 1.5, at + 1.5)}
             fill={palette.ink}
             stroke={palette.sheet}
             strokeWidth={1.5}
@@ -203,7 +213,7 @@ export function Gauge({
             x={g.cx}
             y={g.cy + 0.2 * g.radius + 0.36 * g.numeral}
             fontFamily={SVG_FONT_STRONG}
-            fontSize={Math.min(g.numeral, (1.8 * g.inner) / (0.5 * formatNumber(value, decimals).length))}
+            fontSize={Math.min(g.numeral, (1.8 * g.lit) / (0.5 * formatNumber(value, decimals).length))}
             fill={palette.ink}
             stroke={palette.sheet}
             strokeWidth={3}

@@ -1,17 +1,19 @@
 import { Path } from 'react-native-svg';
 import type { Sector } from '@vivid-beacon/core';
 import { usePalette } from '../theme/useTheme';
-import { ringPath, type GaugeGeometry } from './gaugeGeometry';
+import { ringPath } from './gaugeGeometry';
 
 interface RingSectorProps {
-  readonly geometry: GaugeGeometry;
+  readonly cx: number;
+  readonly cy: number;
+  readonly ring: { readonly outer: number; readonly inner: number };
   readonly from: number;
   readonly to: number;
   readonly level: Sector['level'];
 }
 
 /** One sector: the worse the level, the fuller the ring, so that colour is never alone. */
-export function RingSector({ geometry: { cx, cy, outer, inner }, from, to, level }: RingSectorProps) {
+export function RingSector({ cx, cy, ring: { outer, inner }, from, to, level }: RingSectorProps) {
   const palette = usePalette();
   if (to <= from) return null;
   const middle = (outer + inner) / 2;

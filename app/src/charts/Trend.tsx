@@ -15,6 +15,7 @@ import {
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { BandChannel } from './BandChannel';
+import { PointLabels } from './PointLabels';
 import { tellPoint } from './tellPoint';
 import { TrendAxes } from './TrendAxes';
 import type { FlagMark } from './flagMarks';
@@ -43,6 +44,8 @@ interface TrendProps {
   readonly mark?: TrendMark;
   readonly cumulative?: boolean;
   readonly scale?: ScaleChoice;
+  /** Are values written at the points of lines, as many as fit? */
+  readonly labelled?: boolean;
   /** The asset whose line is the subject; else the first line is. */
   readonly focus?: string | null;
   /** Breach spans marked above the plot and on its axis. */
@@ -102,6 +105,7 @@ export function Trend({
   mark = 'line',
   cumulative = false,
   scale = PLAIN_SCALE,
+  labelled = false,
   focus = null,
   spans = NO_SPANS,
   remarks = NO_REMARKS,
@@ -290,6 +294,15 @@ export function Trend({
                 width={plotWidth}
                 decimals={decimals}
               />
+              {labelled && mark !== 'columns' && (
+                <PointLabels
+                  scene={scene}
+                  series={[subject, ...shown.filter((each) => each !== subject)]}
+                  decimals={decimals}
+                  width={plotWidth}
+                  height={plotHeight}
+                />
+              )}
             </G>
           </G>
           <TrendAxes

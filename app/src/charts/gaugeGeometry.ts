@@ -1,3 +1,4 @@
+import type { SectorPlace } from '@vivid-beacon/core';
 import type { ValueAxis } from './valueAxis';
 
 /** Sizes and places of a round gauge, all in px, from its width alone. Angles in degrees from straight up, clockwise. */
@@ -9,6 +10,12 @@ export interface GaugeGeometry {
   readonly radius: number;
   readonly outer: number;
   readonly inner: number;
+  /** The ring that the sectors are drawn on: that of the scale, or a slim one of their own. */
+  readonly sectors: { readonly outer: number; readonly inner: number; readonly own: boolean };
+  /** Outermost of both: graduations, labels and the target stand beyond. */
+  readonly edge: number;
+  /** Innermost of both: the beam ends here. */
+  readonly lit: number;
   readonly numeral: number;
   readonly showLabels: boolean;
   readonly showGraduations: boolean;
@@ -17,16 +24,28 @@ export interface GaugeGeometry {
 }
 
 export const SWEEP = 120;
+/** Width of a ring of sectors beside the scale, and what is left free between, px. */
+const SLIM = 7;
+const SLIM_GAP = 2;
 /** Under this width no gauge is drawn: a lamp and a figure say it better. */
 export const SMALLEST_GAUGE = 80;
 
 /** What is left out as a gauge gets small: labels, then graduations, then the unit, then the reference. */
-export function gaugeGeometry(width: number): GaugeGeometry {
+export function gaugeGeometry(width: number, place: SectorPlace = 'on'): GaugeGeometry {
   const showLabels = width >= 220;
   const showGraduations = width >= 140;
   const pad = showLabels ? 26 : showGraduations ? 11 : 9;
   const radius = width / 2 - pad;
-  const outer = showGraduations ? 0.945 * radius : radius - 2;
+  // A gauge too small for graduations has no room for a second ring.
+  const put = showGraduations ? place : 'on';
+  const outer = showGraduations ? 0.945 * radius - (put === 'outside' ? SLIM + SLIM_GAP : 0) : radius - 2;
+  const inner = outer - Math.max(7, 0.15 * radius);
+  const sectors =
+    put === 'inside'
+      ? { outer: inner - SLIM_GAP, inner: inner - SLIM_GAP - SLIM, own: true }
+      : put === 'outside'
+        ? { outer: outer + SLIM_GAP + SLIM, inner: outer + SLIM_GAP, own: true }
+        : { outer, inner, own: false };
   const share = width >= 220 ? 0.44 : width < 112 ? 0.52 : 0.47;
   return {
     width,
@@ -35,7 +54,10 @@ export function gaugeGeometry(width: number): GaugeGeometry {
     cy: pad + radius,
     radius,
     outer,
-    inner: outer - Math.max(7, 0.15 * radius),
+    inner,
+    sectors,
+    edge: Math.max(outer, sectors.outer),
+    lit: Math.min(inner, sectors.inner),
     numeral: share * radius,
     showLabels,
     showGraduations,

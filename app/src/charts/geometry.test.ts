@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { line } from 'd3-shape';
-import { levelOf, type TargetBand } from '@vivid-beacon/core';
+import { levelOf, PLAIN_SCALE, SECTOR_PLACES, type TargetBand } from '@vivid-beacon/core';
 import { gaugeGeometry, graduations, onCircle, SWEEP } from './gaugeGeometry';
 import { valueAxis } from './valueAxis';
 import { bandLimits, histogramBars, sharesByLevel, withLimit } from './histogram';
@@ -11,12 +11,7 @@ import { bucketMiddles, finishedPart, linePath, nearestIndex, timeTicks, valueDo
 const BAND: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2.5 };
 
 /** A scale with these ends. */
-const fixed = (low: number, high: number) => ({
-  ends: [low, high] as const,
-  reversed: false,
-  logarithmic: false,
-  broken: false,
-});
+const fixed = (low: number, high: number) => ({ ...PLAIN_SCALE, ends: [low, high] as const });
 
 describe('gaugeGeometry', () => {
   it('drops labels, then graduations, then the unit, then the reference as it gets small', () => {
@@ -34,13 +29,16 @@ describe('gaugeGeometry', () => {
   it('stays inside its box at any size', () => {
     fc.assert(
       fc.property(fc.integer({ min: 80, max: 600 }), fc.integer({ min: -SWEEP, max: SWEEP }), (width, at) => {
-        const g = gaugeGeometry(width);
-        const [x, y] = onCircle(g.cx, g.cy, g.outer, at);
-        expect(x).toBeGreaterThanOrEqual(0);
-        expect(x).toBeLessThanOrEqual(width);
-        expect(y).toBeGreaterThanOrEqual(0);
-        expect(y).toBeLessThanOrEqual(g.height);
-        expect(g.inner).toBeLessThan(g.outer);
+        for (const place of SECTOR_PLACES) {
+          const g = gaugeGeometry(width, place);
+          const [x, y] = onCircle(g.cx, g.cy, g.edge, at);
+          expect(x).toBeGreaterThanOrEqual(0);
+          expect(x).toBeLessThanOrEqual(width);
+          expect(y).toBeGreaterThanOrEqual(0);
+          expect(y).toBeLessThanOrEqual(g.height);
+          expect(g.inner).toBeLessThan(g.outer);
+          expect(g.lit).toBeGreaterThan(0.5 * g.radius);
+        }
       }),
     );
   });
@@ -48,6 +46,27 @@ describe('gaugeGeometry', () => {
   it('lays the scale over 240 degrees and stops at its ends', () => {
     const toAngle = valueAxis(fixed(0, 10), null, [], [-SWEEP, SWEEP]).at;
     expect([0, 5, 10, 99, -99].map(toAngle)).toEqual([-120, 0, 120, 120, -120]);
+  });
+
+  it('puts the sectors on the scale, or slim beside it, and on it where there is no room', () => {
+    const [on, inside, outside] = SECTOR_PLACES.map((place) => gaugeGeometry(260, place));
+    expect([on.sectors.outer, on.sectors.inner]).toEqual([on.outer, on.inner]);
+    expect(inside.sectors.outer).toBeLessThan(inside.inner);
+    expect(outside.sectors.inner).toBeGreaterThan(outside.outer);
+    // Graduations stand as far out as they do without.
+    expect(outside.edge).toBeCloseTo(on.edge, 6);
+    expect(gaugeGeometry(120, 'inside')).toEqual(gaugeGeometry(120));
+  });
+
+  it('from the target band alone has the ends of its limits, whatever the values', () => {
+    const scale = { ...PLAIN_SCALE, fromTarget: true };
+    const [few, many] = [[3], [-50, 900]].map((values) => valueAxis(scale, BAND, values, [0, 1]));
+    expect([many.low, many.high]).toEqual([few.low, few.high]);
+    expect(few.low).toBeLessThanOrEqual(2.5);
+    expect(few.high).toBeGreaterThanOrEqual(4);
+    expect(many.at(900)).toBe(1);
+    // Without a band the values give them after all.
+    expect(valueAxis(scale, null, [0, 900], [0, 1]).high).toBeGreaterThanOrEqual(900);
   });
 
   it('graduates at round numbers, minor ones between', () => {

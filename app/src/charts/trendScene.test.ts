@@ -56,6 +56,22 @@ describe('trendScene', () => {
     expect(scene.leftOut).toEqual(['c (bar)']);
   });
 
+  it('has the ends of each axis from the band of its own where that is asked', () => {
+    const band = { direction: 'lower' as const, caution: 3, breach: 4, target: 2.5 };
+    const secondBand = { direction: 'higher' as const, caution: 60, breach: 50, target: 70 };
+    const scene = trendScene([series('a', [1, 900]), series('b', [-500, 900], '°C')], {
+      ...OPTIONS,
+      scale: { ...LINEAR, fromTarget: true },
+      band,
+      secondBand,
+    });
+    const [left, right] = scene.axes.map(({ domain }) => domain);
+    expect(left[0]).toBeGreaterThan(0);
+    expect(left[1]).toBeLessThan(6);
+    expect(right[0]).toBeGreaterThanOrEqual(40);
+    expect(right[1]).toBeLessThanOrEqual(80);
+  });
+
   it('stacks layers by time, and begins stacked, area and columns at zero', () => {
     const scene = trendScene([series('a', [1, 2, null]), series('b', [10, null, 5])], {
       ...OPTIONS,

@@ -3,6 +3,7 @@ import {
   formatNumber,
   limitsOf,
   runningTotal,
+  targetEnds,
   type Interval,
   type ScaleChoice,
   type TargetBand,
@@ -169,11 +170,12 @@ function axisOf(
     band,
   }: { height: number; fromZero: boolean; scale: ScaleChoice; band: TargetBand | null },
 ): SceneAxis {
+  const wanted = scale.fromTarget && band ? limitsOf(band) : values;
   const positive = scale.logarithmic
-    ? values.filter((value): value is number => value !== null && value > 0)
+    ? wanted.filter((value): value is number => value !== null && value > 0)
     : [];
   const asLog = scale.logarithmic && (scale.ends ? scale.ends[0] > 0 : positive.length > 0);
-  const [low, high] = valueDomain(values, band);
+  const [low, high] = scale.fromTarget && band ? targetEnds(band) : valueDomain(wanted, band);
   const usual: [number, number] = fromZero ? [Math.min(0, low), Math.max(0, high)] : [low, high];
   const domain: [number, number] = scale.ends
     ? [...scale.ends]

@@ -1,5 +1,12 @@
 import { scaleLinear, scaleLog } from 'd3-scale';
-import { PLAIN_SCALE, scaleEnds, type ScaleChoice, type TargetBand } from '@vivid-beacon/core';
+import {
+  limitsOf,
+  PLAIN_SCALE,
+  scaleEnds,
+  targetEnds,
+  type ScaleChoice,
+  type TargetBand,
+} from '@vivid-beacon/core';
 
 /** A scale from value to px or degrees, with round graduations. */
 export interface ValueAxis {
@@ -23,10 +30,12 @@ export function valueAxis(
   values: readonly number[],
   range: readonly [number, number],
 ): ValueAxis {
-  const { ends, reversed, logarithmic } = choice ?? PLAIN_SCALE;
-  const positive = values.filter((value) => value > 0);
+  const { ends, fromTarget, reversed, logarithmic } = choice ?? PLAIN_SCALE;
+  const wanted = fromTarget && band ? limitsOf(band) : values;
+  const positive = wanted.filter((value) => value > 0);
   const asLog = logarithmic && (ends ? ends[0] > 0 : positive.length > 0);
-  const [low, high] = ends ?? (asLog ? decades(positive) : scaleEnds(band, values));
+  const [low, high] =
+    ends ?? (asLog ? decades(positive) : fromTarget && band ? targetEnds(band) : scaleEnds(band, wanted));
   const way = reversed ? [range[1], range[0]] : [...range];
   const scale = (asLog ? scaleLog() : scaleLinear()).domain([low, high]).range(way).clamp(true);
   return {

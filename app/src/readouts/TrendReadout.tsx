@@ -61,6 +61,7 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
               mark={shown.readout.mark}
               cumulative={shown.readout.cumulative}
               scale={shown.readout.scale}
+              labelled={shown.readout.pointLabels}
               focus={focus}
               reference={data.reference}
               choosing={choosing}

@@ -2,6 +2,8 @@ import { limitsOf, type TargetBand } from './targetBand';
 
 /** A scale spans at least this share of its larger end. */
 const NARROWEST = 0.05;
+/** Limits nearer to one another than this are one. */
+const SAME = 1e-9;
 const SMALLEST = 1e-290;
 
 /**
@@ -11,7 +13,16 @@ const SMALLEST = 1e-290;
  * @param values numbers that must be on the scale; NaN and infinities are passed over.
  */
 export function scaleEnds(band: TargetBand | null, values: readonly number[]): readonly [number, number] {
-  const shown = [...(band ? limitsOf(band) : []), ...values].filter((x) => Number.isFinite(x));
+  return endsOf([...(band ? limitsOf(band) : []), ...values], NARROWEST);
+}
+
+/** Ends that show the limits and the target of a band, and nothing else: as narrow as the band itself is. */
+export function targetEnds(band: TargetBand): readonly [number, number] {
+  return endsOf(limitsOf(band), SAME);
+}
+
+function endsOf(wanted: readonly number[], narrowest: number): readonly [number, number] {
+  const shown = wanted.filter((x) => Number.isFinite(x));
   if (shown.length === 0) return [0, 1];
   let low = Math.min(...shown);
   let high = Math.max(...shown);
@@ -19,7 +30,7 @@ export function scaleEnds(band: TargetBand | null, values: readonly number[]): r
   // Zero, or so near to it that a step of the scale would be none.
   if (size < SMALLEST) return low < 0 ? [-1, 1] : [0, 1];
   // A scale as narrow as the last change would make noise look like news.
-  if (high - low < size * NARROWEST) {
+  if (high - low < size * narrowest) {
     const room = size * 0.5;
     low -= room;
     high += room;

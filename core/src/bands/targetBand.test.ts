@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { levelSpans, timeByLevel, worstSpans } from './bandTime';
-import { scaleEnds } from './scaleEnds';
+import { scaleEnds, targetEnds } from './scaleEnds';
 import { checkBand, distanceOf, levelOf, sectorsOf, type TargetBand } from './targetBand';
 
 const LOWER: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2.5 };
@@ -80,6 +80,27 @@ describe('checkBand', () => {
     expect(() => checkBand({ ...HIGHER, caution: 80 })).toThrow('at least');
     expect(() => checkBand({ ...INSIDE, clearLow: 19 })).toThrow('lower end of Clear');
     expect(() => checkBand(LOWER)).not.toThrow();
+  });
+});
+
+describe('targetEnds', () => {
+  it('show limits and target of any band, as narrow as it is', () => {
+    const limit = fc.double({ noNaN: true, min: -1e6, max: 1e6 });
+    fc.assert(
+      fc.property(limit, limit, limit, (caution, breach, target) => {
+        const [low, high] = targetEnds({ direction: 'lower', caution, breach, target });
+        expect(Number.isFinite(low) && Number.isFinite(high) && low < high).toBe(true);
+        for (const each of [caution, breach, target]) {
+          expect(each).toBeGreaterThanOrEqual(low);
+          expect(each).toBeLessThanOrEqual(high);
+        }
+      }),
+    );
+    // A scale from values would be widened to 0: ten degrees are little beside 200.
+    expect(targetEnds({ direction: 'lower', caution: 200, breach: 205, target: 195 })).toEqual([190, 210]);
+    expect(
+      targetEnds({ direction: 'cuts', cuts: [7], levels: ['clear', 'breach'], target: null })[0],
+    ).toBeLessThan(7);
   });
 });
 

@@ -53,18 +53,32 @@ export type Comparison = (typeof COMPARISONS)[number];
 export const DISPLAY_SCALES = ['units', 'thousands', 'millions'] as const;
 export type DisplayScale = (typeof DISPLAY_SCALES)[number];
 
+/** Where a round gauge draws the sectors of its band: on its scale, or slim inside or outside of it. */
+export const SECTOR_PLACES = ['on', 'inside', 'outside'] as const;
+export type SectorPlace = (typeof SECTOR_PLACES)[number];
+
 /** The scale of gauges and of a trend's value axis. */
 export interface ScaleChoice {
   /** null = from data, band and target, at nice numbers. */
   readonly ends: readonly [number, number] | null;
+  /** Do limits and target alone give the ends that are not given? Values beyond them stop there. */
+  readonly fromTarget: boolean;
   readonly reversed: boolean;
   readonly logarithmic: boolean;
   /** Is an empty stretch of a trend's scale left out where values lie far apart? */
   readonly broken: boolean;
+  readonly sectors: SectorPlace;
 }
 
 /** A linear scale with ends from the data. */
-export const PLAIN_SCALE: ScaleChoice = { ends: null, reversed: false, logarithmic: false, broken: false };
+export const PLAIN_SCALE: ScaleChoice = {
+  ends: null,
+  fromTarget: false,
+  reversed: false,
+  logarithmic: false,
+  broken: false,
+  sectors: 'on',
+};
 
 /** How the lines of a trend are put into proportion; see `normalised`. */
 export type Normalise = { readonly by: 'first' } | { readonly by: 'attribute'; readonly name: string };
@@ -118,6 +132,8 @@ export interface Readout {
   readonly display: DisplayScale;
   readonly mark: TrendMark;
   readonly scale: ScaleChoice;
+  /** Does a trend write values at the points of its lines, as many as fit? */
+  readonly pointLabels: boolean;
   /** For a trend: null = values as they are. */
   readonly normalise: Normalise | null;
   /** For a trend of single metrics: by days since a start event; null = by date. */
@@ -177,6 +193,7 @@ export function emptyReadout(id: string, form: ReadoutForm): Readout {
     display: 'units',
     mark: 'line',
     scale: PLAIN_SCALE,
+    pointLabels: false,
     normalise: null,
     align: null,
     size: null,

@@ -6,6 +6,7 @@ import {
   MOST_MEASURES,
   PLAIN_SCALE,
   READOUT_FORMS,
+  SECTOR_PLACES,
   TREND_MARKS,
 } from '../board/board';
 import { BUCKETS } from '../time/buckets';
@@ -33,9 +34,14 @@ const scaleSchema = yup
         '${path}: the low end must lie below the high end',
         (ends) => !ends || ends[0] < ends[1],
       ),
+    fromTarget: yup.boolean().default(false),
     reversed: yup.boolean().default(false),
     logarithmic: yup.boolean().default(false),
     broken: yup.boolean().default(false),
+    sectors: yup
+      .string()
+      .oneOf([...SECTOR_PLACES])
+      .default('on'),
   })
   .noUnknown()
   .test('positive', '${path}: a logarithmic scale begins above 0', (scale) =>
@@ -98,6 +104,7 @@ export const readoutSchema = yup
       .oneOf([...TREND_MARKS])
       .default('line'),
     scale: scaleSchema.default({ ...PLAIN_SCALE }),
+    pointLabels: yup.boolean().default(false),
     normalise: normaliseSchema.nullable().default(null),
     align: yup
       .object({

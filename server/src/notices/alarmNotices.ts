@@ -3,7 +3,7 @@ import { breachNotice, escalationNotice, returnNotice } from '@vivid-beacon/core
 import { addEvent, findAlarm } from '../alarms/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { lockUnanswered, tellingOf } from './alarmsToTellSql';
+import { isTold, lockUnanswered, tellingOf } from './alarmsToTellSql';
 import { tell } from './queue';
 
 /** What is older than this when it is found wakes nobody; it stands in the list. */
@@ -44,6 +44,8 @@ export async function escalate(pool: Pool, now: number): Promise<number> {
     const unanswered = await lockUnanswered(db, now);
     let count = 0;
     for (const { alarmId, raisedAt, to } of unanswered) {
+      // Another server may have told of it, and let it go, between the look at what waits and the lock.
+      if (await isTold(db, alarmId, raisedAt)) continue;
       const alarm = (await findAlarm(db, alarmId))!;
       const names = await tell(
         db,

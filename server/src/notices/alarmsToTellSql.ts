@@ -41,3 +41,13 @@ export function lockUnanswered(
     [moment(now)],
   );
 }
+
+/** Has somebody else been told of an alarm since it last called? */
+export async function isTold(db: Queryable, alarmId: string, since: number): Promise<boolean> {
+  const row = await one<{ told: boolean }>(
+    db,
+    `select exists (select 1 from alarm_event where alarm_id = $1 and kind = 'told' and at >= $2) as told`,
+    [alarmId, moment(since)],
+  );
+  return row!.told;
+}

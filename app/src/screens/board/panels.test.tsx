@@ -196,13 +196,37 @@ describe('the editor', () => {
     );
     const { person, rerender } = renderScreen(panel({}));
     expect(screen.getByPlaceholderText('Dryer 1 gas used')).toBeTruthy();
-    await person.click(screen.getByRole('checkbox', { name: 'fixed ends' }));
+    await person.click(screen.getByRole('radio', { name: 'fixed' }));
     expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, ends: [0, 40] } });
     rerender(panel({ scale: { ...PLAIN_SCALE, ends: [40, 0] }, link: 'javascript:alert(1)' }));
     expect(screen.getByText('must lie above the start')).toBeTruthy();
     expect(screen.getByText('This is no page of ours, no web and no mail address.')).toBeTruthy();
     await person.click(screen.getByRole('radio', { name: 'Columns' }));
     expect(heard.at(-1)).toEqual({ mark: 'columns' });
+  });
+
+  it('takes the ends of a scale from a band where there is one, and puts the sectors of a gauge in their place', async () => {
+    const heard: Partial<Readout>[] = [];
+    const band = { direction: 'lower' as const, caution: 20, breach: 30, target: 10 };
+    const panel = (part: Partial<Readout>) => (
+      <LookPanel
+        readout={{ ...readout, form: 'gauge', ...part }}
+        automatic={{ title: 'Dryer 1 gas used', footnote: null }}
+        ends={[0, 40]}
+        onChange={(change) => heard.push(change)}
+      />
+    );
+    const { person, rerender } = renderScreen(panel({ band: null }));
+    expect(screen.queryByRole('radio', { name: 'from the target band' })).toBeNull();
+    rerender(panel({ band, scale: { ...PLAIN_SCALE, reversed: true } }));
+    await person.click(screen.getByRole('radio', { name: 'from the target band' }));
+    expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, reversed: true, fromTarget: true } });
+    await person.click(screen.getByRole('radio', { name: 'outside it' }));
+    expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, reversed: true, sectors: 'outside' } });
+    rerender(panel({ form: 'trend' }));
+    expect(screen.queryByRole('radio', { name: 'outside it' })).toBeNull();
+    await person.click(screen.getByRole('radio', { name: 'as many as fit' }));
+    expect(heard.at(-1)).toEqual({ pointLabels: true });
   });
 });
 

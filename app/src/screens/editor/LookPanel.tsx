@@ -1,9 +1,11 @@
 import { StyleSheet, View } from 'react-native';
 import {
   DISPLAY_SCALES,
+  SECTOR_PLACES,
   TREND_MARKS,
   type DisplayScale,
   type Readout,
+  type SectorPlace,
   type TrendMark,
 } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
@@ -28,6 +30,11 @@ const MARK_WORDS: Readonly<Record<TrendMark, string>> = {
   area: 'Area',
   columns: 'Columns',
   stacked: 'Stacked areas',
+};
+const SECTOR_WORDS: Readonly<Record<SectorPlace, string>> = {
+  on: 'sectors on the scale',
+  inside: 'inside it',
+  outside: 'outside it',
 };
 const DISPLAY_WORDS: Readonly<Record<DisplayScale, string>> = {
   units: 'as they are',
@@ -101,16 +108,44 @@ export function LookPanel({ readout, automatic, ends, onChange }: LookPanelProps
             chosen={readout.cumulative ? 'running' : 'each'}
             onChoose={(value) => onChange({ cumulative: value === 'running' })}
           />
+          {readout.mark !== 'columns' && (
+            <WordRow
+              name="Numbers at points"
+              options={[
+                { value: 'none', label: 'no numbers at points' },
+                { value: 'fit', label: 'as many as fit' },
+              ]}
+              chosen={readout.pointLabels ? 'fit' : 'none'}
+              onChoose={(value) => onChange({ pointLabels: value === 'fit' })}
+            />
+          )}
         </>
       )}
       {scaled && (
         <>
+          <WordRow
+            name="Ends of the scale"
+            options={[
+              { value: 'data', label: 'ends from the data' },
+              ...(readout.band ? [{ value: 'target', label: 'from the target band' }] : []),
+              { value: 'fixed', label: 'fixed' },
+            ]}
+            chosen={scale.ends ? 'fixed' : scale.fromTarget && readout.band ? 'target' : 'data'}
+            onChoose={(value) =>
+              onChange({
+                scale: {
+                  ...scale,
+                  fromTarget: value === 'target',
+                  ends: value === 'fixed' ? (scale.ends ?? ends) : null,
+                },
+              })
+            }
+          />
           <ToggleRow
             name="Scale"
             options={[
               { value: 'reversed', label: 'reversed' },
               { value: 'logarithmic', label: 'logarithmic' },
-              { value: 'fixed', label: 'fixed ends' },
               ...(form === 'trend'
                 ? [{ value: 'broken' as const, label: 'broken where values lie far apart' }]
                 : []),
@@ -119,19 +154,26 @@ export function LookPanel({ readout, automatic, ends, onChange }: LookPanelProps
               ...(scale.reversed ? ['reversed' as const] : []),
               ...(scale.logarithmic ? ['logarithmic' as const] : []),
               ...(scale.broken && form === 'trend' ? ['broken' as const] : []),
-              ...(scale.ends ? ['fixed' as const] : []),
             ]}
             onChange={(chosen) =>
               onChange({
                 scale: {
+                  ...scale,
                   reversed: chosen.includes('reversed'),
                   logarithmic: chosen.includes('logarithmic'),
                   broken: chosen.includes('broken'),
-                  ends: chosen.includes('fixed') ? (scale.ends ?? ends) : null,
                 },
               })
             }
           />
+          {form === 'gauge' && (
+            <WordRow
+              name="Sectors of the band"
+              options={SECTOR_PLACES.map((value) => ({ value, label: SECTOR_WORDS[value] }))}
+              chosen={scale.sectors}
+              onChoose={(sectors) => onChange({ scale: { ...scale, sectors } })}
+            />
+          )}
           {scale.ends && (
             <View style={styles.pair}>
               <NumberField
