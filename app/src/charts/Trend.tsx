@@ -166,8 +166,12 @@ export function Trend({
     if (onZoom && to.end - to.start >= SHORTEST_ZOOM_MS) onZoom(to);
     else moveDrawing(id, view, null);
   };
-  // With the data of another window everything stands where it belongs; where that was not to be had, it goes back.
-  useLayoutEffect(() => moveDrawing(id, view, null), [id, view, unread]);
+  // With the data of another window everything stands where it belongs.
+  useLayoutEffect(() => moveDrawing(id, view, null), [id, view]);
+  // Where that was not to be had, it goes back.
+  useLayoutEffect(() => {
+    if (unread) moveDrawing(id, view, null);
+  }, [id, view, unread]);
   const { cursor, setCursor, dragged, handlers } = useTrendPointer({
     view,
     choosing,
@@ -246,25 +250,20 @@ export function Trend({
       {/* Fingers and mouse act on the whole drawing: the browser need not find the shape under them. */}
       <Svg width={width} height={height} aria-hidden style={styles.drawing}>
         <G x={left} y={TOP}>
-          {judged && leftAxis && (
-            <TrendBand
-              band={judged}
-              parts={parts[0]}
-              axis={leftAxis}
-              width={plotWidth}
-              height={plotHeight}
-              second={false}
-            />
-          )}
-          {judgedToo && rightAxis && (
-            <TrendBand
-              band={judgedToo}
-              parts={parts[1]}
-              axis={rightAxis}
-              width={plotWidth}
-              height={plotHeight}
-              second
-            />
+          {bands.map(
+            (each, k) =>
+              each &&
+              scene.axes[k] && (
+                <TrendBand
+                  key={k}
+                  band={each}
+                  parts={parts[k]}
+                  axis={scene.axes[k]}
+                  width={plotWidth}
+                  height={plotHeight}
+                  second={k === 1}
+                />
+              ),
           )}
           <Defs>
             <ClipPath id={`${id}view`}>

@@ -18,7 +18,7 @@ export function NumberButton({ text, unit, name, onPress, as = 'figure' }: Numbe
   return (
     <Pressable
       role="button"
-      aria-label={`${text} ${unit}, ${name}`}
+      aria-label={`${text}${unit === '' ? '' : ` ${unit}`}, ${name}`}
       onPress={onPress}
       style={({ pressed }) => [styles.number, pressed && { opacity: 0.6 }]}
     >
