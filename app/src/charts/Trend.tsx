@@ -60,6 +60,8 @@ interface TrendProps {
   readonly reference?: TrendSeries | null;
   /** Stands under the plot while no point is looked at. */
   readonly caption?: string;
+  /** Room that it leaves free at its right, px. */
+  readonly captionRoom?: number;
   /** Does a finger that drags choose a stretch? */
   readonly choosing?: boolean;
   /** Does one finger move the view? */
@@ -113,6 +115,7 @@ export function Trend({
   flags = NO_FLAGS,
   reference = null,
   caption = ' ',
+  captionRoom = 0,
   choosing = false,
   panning = false,
   since = false,
@@ -349,7 +352,7 @@ export function Trend({
           )}
         </G>
       </Svg>
-      <View role="status" style={styles.told}>
+      <View role="status" style={[styles.told, { paddingRight: captionRoom }]}>
         <Words as="second" colour={told ? palette.ink : palette.ink2}>
           {told ??
             (series.every(({ answer }) => answer.samples === 0) ? 'No readings in this window' : caption)}

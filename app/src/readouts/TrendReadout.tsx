@@ -30,6 +30,8 @@ import { useTimeMarks } from './useTimeMarks';
 
 const HEIGHT = 240;
 const NAMES_FROM = 420;
+/** Width of a button beside the caption, px. */
+const TOOL = 46;
 const NO_BANDS: readonly null[] = [];
 
 /** Lines over the window; a dragged-out stretch tells its numbers and can be zoomed into. */
@@ -71,16 +73,12 @@ export function TrendReadout({ readout, title }: ReadoutProps) {
               onZoom={setZoomed}
               // Lines laid over one another from different dates on have no stretch of time in common.
               onStretch={data.aligned ? undefined : setStretch}
-              caption={trendCaption(data)}
+              caption={`${zoomed && !data.old ? `${drawnWindow(data)}, ` : ''}${trendCaption(data)}`}
+              captionRoom={(zoomed ? TOOL : 0) + (data.aligned ? 0 : TOOL)}
               {...marks}
             />
           </View>
           <View style={styles.tools}>
-            {zoomed && !data.old && (
-              <Words as="caption" colour={palette.ink2}>
-                {drawnWindow(data)}
-              </Words>
-            )}
             {zoomed && (
               <IconButton
                 icon={ZoomOutIcon}
