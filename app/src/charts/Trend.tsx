@@ -28,6 +28,7 @@ import { labelRoom, TrendLabels } from './TrendLabels';
 import { TrendLines } from './TrendLines';
 import { trendScene, type SceneAxis, type TrendSeries } from './trendScene';
 import { TrendReference } from './TrendReference';
+import { trendKeys } from './trendKeys';
 import { TrendTime } from './TrendTime';
 import { useTrendPointer } from './useTrendPointer';
 
@@ -92,8 +93,6 @@ const NO_ALARMS: readonly number[] = [];
 const NO_FLAGS: readonly FlagMark[] = [];
 /** Nobody zooms deeper than this: no samples lie nearer. */
 const SHORTEST_ZOOM_MS = 60_000;
-const ZOOM_STEP = 2;
-const PAN_STEP = 0.25;
 
 /** Lines over time: the subject changes colour where it leaves its band; gaps stay open. */
 export function Trend({
@@ -184,24 +183,6 @@ export function Trend({
     onStretch: onStretch ?? (() => undefined),
   });
   const at = cursor === null ? -1 : nearestIndex(subject.t, subject.v, cursor);
-  const move = (step: number): void => {
-    const from = at >= 0 ? at : step > 0 ? -1 : subject.t.length;
-    for (let i = from + step; i >= 0 && i < subject.t.length; i += step) {
-      if (subject.v[i] !== null) {
-        setCursor(subject.t[i]);
-        return;
-      }
-    }
-  };
-  const zoom = (factor: number): void => {
-    const centre = at >= 0 ? subject.t[at] : (window.start + window.end) / 2;
-    const half = ((window.end - window.start) * factor) / 2;
-    zoomTo({ start: Math.round(centre - half), end: Math.round(centre + half) });
-  };
-  const pan = (share: number): void => {
-    const by = (window.end - window.start) * share;
-    zoomTo({ start: Math.round(window.start + by), end: Math.round(window.end + by) });
-  };
   const bands = [judged, judgedToo];
   const told =
     at < 0
@@ -217,31 +198,20 @@ export function Trend({
           now,
           since,
         });
-  const keys: Readonly<Record<string, () => void>> = {
-    ArrowRight: () => move(1),
-    ArrowLeft: () => move(-1),
-    Escape: () => setCursor(null),
-    ...(onZoom && {
-      'Shift+ArrowRight': () => pan(PAN_STEP),
-      'Shift+ArrowLeft': () => pan(-PAN_STEP),
-      '+': () => zoom(1 / ZOOM_STEP),
-      '=': () => zoom(1 / ZOOM_STEP),
-      '-': () => zoom(ZOOM_STEP),
-    }),
-    ...(onStretch && { Enter: () => onStretch(window) }),
-  };
+  const onKeyDown = trendKeys({
+    line: subject,
+    at,
+    looking: cursor !== null,
+    window,
+    setCursor,
+    zoomTo: onZoom && zoomTo,
+    onWhole: onStretch && (() => onStretch(window)),
+  });
   return (
     <View
       // A drawing that is walked with the arrow keys; what the keys reach is told below it.
       {...({
-        onKeyDown: (event: KeyboardEvent) => {
-          const key = event.shiftKey && event.key.startsWith('Arrow') ? `Shift+${event.key}` : event.key;
-          const act = event.ctrlKey || event.metaKey ? undefined : keys[key];
-          if (!act || (event.key === 'Escape' && cursor === null)) return;
-          act();
-          event.preventDefault();
-          event.stopPropagation();
-        },
+        onKeyDown,
         ...handlers,
       } as object)}
       tabIndex={0}

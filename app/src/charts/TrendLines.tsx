@@ -1,8 +1,8 @@
 import { memo } from 'react';
-import { ClipPath, Defs, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { SVG_FONT } from '../theme/type';
+import { ClipPath, Defs, Path, Rect } from 'react-native-svg';
 import { usePalette } from '../theme/useTheme';
 import { JudgedLine } from './JudgedLine';
+import { PlotNumber } from './PlotNumber';
 import type { Channel } from './trendGeometry';
 import { columnLabels, type SceneSeries } from './trendScene';
 
@@ -79,18 +79,8 @@ export const TrendLines = memo(function TrendLines({
             />
           ),
       )}
-      {columnLabels(series, decimals).map(({ key, x, y, text }) => (
-        <SvgText
-          key={key}
-          x={x}
-          y={y}
-          fontFamily={SVG_FONT}
-          fontSize={12}
-          fill={palette.ink}
-          textAnchor="middle"
-        >
-          {text}
-        </SvgText>
+      {columnLabels(series, decimals).map(({ key, ...label }) => (
+        <PlotNumber key={key} {...label} />
       ))}
       {quiet.map(({ key, path }) => (
         <Path key={key} d={path} fill="none" stroke={palette.bar} strokeWidth={1.5} strokeLinejoin="round" />

@@ -170,12 +170,13 @@ function axisOf(
     band,
   }: { height: number; fromZero: boolean; scale: ScaleChoice; band: TargetBand | null },
 ): SceneAxis {
-  const wanted = scale.fromTarget && band ? limitsOf(band) : values;
+  const given = scale.fromTarget ? band : null;
+  const wanted = given ? limitsOf(given) : values;
   const positive = scale.logarithmic
     ? wanted.filter((value): value is number => value !== null && value > 0)
     : [];
   const asLog = scale.logarithmic && (scale.ends ? scale.ends[0] > 0 : positive.length > 0);
-  const [low, high] = scale.fromTarget && band ? targetEnds(band) : valueDomain(wanted, band);
+  const [low, high] = given ? targetEnds(given) : valueDomain(values, band);
   const usual: [number, number] = fromZero ? [Math.min(0, low), Math.max(0, high)] : [low, high];
   const domain: [number, number] = scale.ends
     ? [...scale.ends]

@@ -31,11 +31,12 @@ export function valueAxis(
   range: readonly [number, number],
 ): ValueAxis {
   const { ends, fromTarget, reversed, logarithmic } = choice ?? PLAIN_SCALE;
-  const wanted = fromTarget && band ? limitsOf(band) : values;
+  const given = fromTarget ? band : null;
+  const wanted = given ? limitsOf(given) : values;
   const positive = wanted.filter((value) => value > 0);
   const asLog = logarithmic && (ends ? ends[0] > 0 : positive.length > 0);
   const [low, high] =
-    ends ?? (asLog ? decades(positive) : fromTarget && band ? targetEnds(band) : scaleEnds(band, wanted));
+    ends ?? (asLog ? decades(positive) : given ? targetEnds(given) : scaleEnds(band, values));
   const way = reversed ? [range[1], range[0]] : [...range];
   const scale = (asLog ? scaleLog() : scaleLinear()).domain([low, high]).range(way).clamp(true);
   return {
