@@ -1,4 +1,4 @@
-/** Three suites: core and server in Node, the app with jest-expo. */
+/** Core, server and the reading of files in Node, the app with jest-expo. */
 const node = {
   testEnvironment: 'node',
   transform: {
@@ -21,6 +21,11 @@ export default {
       ...node,
       displayName: 'server',
       testMatch: ['<rootDir>/server/src/**/*.test.ts', '<rootDir>/demo/src/**/*.test.ts'],
+    },
+    {
+      ...node,
+      displayName: 'intake',
+      testMatch: ['<rootDir>/app/src/workers/**/*.test.ts'],
     },
     '<rootDir>/app/jest.config.js',
   ],

@@ -23,6 +23,8 @@ module.exports = {
   rootDir: __dirname,
   transform: { ...transform, '\\.mjs$': babel },
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+  // Files are read in a worker, without a page: the project "intake" tests that in Node.
+  testPathIgnorePatterns: ['/node_modules/', '<rootDir>/src/workers/'],
   transformIgnorePatterns: [
     'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-native-svg|d3-.*|internmap|lucide-react-native|marked|@noble/.*)/?)',
   ],

@@ -1,10 +1,16 @@
 import { writeColumns } from '@vivid-beacon/core';
-import type { Refusal } from '@vivid-beacon/core/src/intakeFiles';
+import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 
 const NUMBERS_A_PART = 200_000;
-const REFUSALS_A_PART = 5000;
-/** So many refused rows are kept with their reasons; further ones are only counted. */
-const REFUSALS_KEPT = 500_000;
+const TOLD_A_PART = 5000;
+/** So many lines of a kind are kept with their reasons; further ones are only counted. */
+const KEPT: Readonly<Record<ToldLine['kind'], number>> = {
+  refused: 500_000,
+  leftOut: 50_000,
+  repeated: 50_000,
+  met: 50_000,
+  short: 50_000,
+};
 
 /** Sends one part to the server. */
 export type SendPart = (bytes: Uint8Array<ArrayBuffer>) => Promise<void>;
@@ -33,22 +39,20 @@ class Column {
 export class FileParts {
   private seq = 0;
   private numbers = 0;
-  private refusals: Refusal[] = [];
+  private told: ToldLine[] = [];
   private columns = new Map<string, Column>();
-  refused = 0;
-  taken = 0;
+  private readonly counts = { refused: 0, leftOut: 0, repeated: 0, met: 0, short: 0 };
 
   constructor(private readonly send: SendPart) {}
 
-  refuse = (refusal: Refusal): void => {
-    this.refused++;
-    if (this.refused > REFUSALS_KEPT) return;
+  tell = (told: ToldLine): void => {
+    if (++this.counts[told.kind] > KEPT[told.kind]) return;
     const clip = (text: string): string => (text.length > 200 ? `${text.slice(0, 199)}…` : text);
-    this.refusals.push({
-      ...refusal,
-      column: clip(refusal.column),
-      value: clip(refusal.value),
-      reason: clip(refusal.reason),
+    this.told.push({
+      ...told,
+      column: clip(told.column),
+      value: clip(told.value),
+      reason: clip(told.reason),
     });
   };
 
@@ -63,14 +67,14 @@ export class FileParts {
   };
 
   get full(): boolean {
-    return this.numbers >= NUMBERS_A_PART || this.refusals.length >= REFUSALS_A_PART;
+    return this.numbers >= NUMBERS_A_PART || this.told.length >= TOLD_A_PART;
   }
 
   /** Sends what has gathered. @returns how many parts were sent so far. */
   async flush(): Promise<number> {
-    if (this.numbers === 0 && this.refusals.length === 0) return this.seq;
+    if (this.numbers === 0 && this.told.length === 0) return this.seq;
     const filled = [...this.columns].filter(([, { n }]) => n > 0);
-    const head = { seq: this.seq, metricIds: filled.map(([id]) => id), refusals: this.refusals };
+    const head = { seq: this.seq, metricIds: filled.map(([id]) => id), told: this.told };
     const bytes = writeColumns(
       head,
       filled.flatMap(([, { t, v, n }], i): [string, Float64Array][] => [
@@ -81,7 +85,7 @@ export class FileParts {
     await this.send(bytes);
     this.seq++;
     this.numbers = 0;
-    this.refusals = [];
+    this.told = [];
     for (const [, column] of filled) column.n = 0;
     return this.seq;
   }

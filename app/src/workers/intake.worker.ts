@@ -1,7 +1,5 @@
 import { runIntake } from './runIntake';
-import { openText } from './sources/textSource';
+import { openText } from './sources/openFile';
 
-/* Reads text files: tables, lines of JSON, OpenMetrics. */
-runIntake((ask) =>
-  openText(ask.file, (ask.kind === 'look' ? ask.correct.separator : ask.layout.separator) ?? null),
-);
+/* Reads text files: tables, JSON, lines of JSON, OpenMetrics. */
+runIntake((ask) => openText(ask.file, (ask.kind === 'look' ? ask.correct.separator : ask.layout.separator) ?? null));

@@ -1,10 +1,11 @@
 import { sha256 } from '@noble/hashes/sha2';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
-import { DAY_MS, BeaconError, type Intake } from '@vivid-beacon/core';
-import type { Recognised } from '@vivid-beacon/core/src/intakeFiles';
+import { bytesToHex } from '@noble/hashes/utils';
+import { BeaconError, DAY_MS } from '@vivid-beacon/core';
 import { ApiError, call, sendBytes, setFormToken } from '../api/client';
-import type { IntakeAsk, IntakeTold } from './intakeMessages';
-import { lookAt, readFile } from './readFile';
+import type { IntakeAsk, IntakeCheckAnswer, IntakeTold } from './intakeMessages';
+import { lookAt } from './lookAt';
+import { readFile } from './readFile';
+import { shapeOf } from './shapeOf';
 import type { Source } from './sources/source';
 
 const HASH_BYTES = 4 * 1024 * 1024;
@@ -29,23 +30,18 @@ export function runIntake(open: Open): void {
 }
 
 async function look(ask: Extract<IntakeAsk, { kind: 'look' }>, open: Open): Promise<void> {
-  const source = await open(ask);
-  const found = await lookAt(source, ask.correct, (share) =>
-    tell({ kind: 'progress', share, rows: 0, refused: 0 }),
-  );
-  tell({ kind: 'looked', shape: shapeOf(found.recognised), ...found });
+  const found = await lookAt(await open(ask), {
+    correct: ask.correct,
+    zone: ask.zone,
+    latest: ask.now + DAY_MS,
+    progress: (share) => tell({ kind: 'progress', share, rows: 0, refused: 0 }),
+  });
+  tell({ kind: 'looked', shape: shapeOf(found), ...found });
 }
 
-/** Files with the same headings in the same order, cut the same way, are of one shape. */
-function shapeOf({ layout, columns, names }: Recognised): string {
-  const headings = columns.map(({ heading, unit }) => [heading, unit]);
-  // Columns without names tell nothing: then the names of the metrics must.
-  const parts = [layout.separator, headings, layout.headingRows === 0 ? names : null];
-  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(parts))));
-}
-
+/** Sends all of a file to the server and asks what storing it would change. */
 async function read(ask: Extract<IntakeAsk, { kind: 'read' }>, open: Open): Promise<void> {
-  const { file, layout, targets, zone, now, remember } = ask;
+  const { file, layout, targets, zone, now, inOrder } = ask;
   setFormToken(ask.formToken);
   const source = await open(ask);
   const { id } = await call<{ id: string }>('POST', '/api/intakes', {
@@ -53,23 +49,18 @@ async function read(ask: Extract<IntakeAsk, { kind: 'read' }>, open: Open): Prom
     fileSize: file.size,
     fileHash: await hashOf(file),
     layout: { ...layout, encoding: source.encoding, zone },
+    // What meets is combined here; only where the last holds may parts of the file contradict each other.
+    collisions: layout.collisions === 'last' ? 'last' : 'refuse',
   });
   try {
-    const result = await readFile(
+    const { parts, balance } = await readFile(
       source,
-      { layout, targets, zone, latest: now + DAY_MS },
+      { layout, targets, zone, latest: now + DAY_MS, inOrder },
       (bytes) => sendBytes(`/api/intakes/${id}/parts`, bytes),
       (told) => tell({ kind: 'progress', ...told }),
     );
-    tell({ kind: 'storing' });
-    const intake = await call<Intake>('POST', `/api/intakes/${id}/finish`, {
-      batches: result.parts,
-      rows: result.rows,
-      refused: result.refused,
-      notes: result.counts,
-      remember,
-    });
-    tell({ kind: 'done', intake, counts: result.counts });
+    const check = await call<IntakeCheckAnswer>('GET', `/api/intakes/${id}/check`);
+    tell({ kind: 'sent', intakeId: id, parts, balance, check });
   } catch (error) {
     // Nothing of a file that failed half-way stays.
     await call('DELETE', `/api/intakes/${id}`).catch(() => undefined);

@@ -5,6 +5,14 @@ import { BeaconError } from '../errors';
 export const MOST_UNPACKED_BYTES = 300_000_000;
 const MOST_FILES = 2000;
 
+/** What kind of spreadsheet an archive is, by a file that only such have. */
+export type BookKind = 'xlsx' | 'xlsb' | 'ods';
+const BOOKS: Readonly<Record<string, BookKind>> = {
+  'xl/workbook.xml': 'xlsx',
+  'xl/workbook.bin': 'xlsb',
+  'content.xml': 'ods',
+};
+
 /**
  * Unpacks an archive piece by piece without keeping anything, to find out whether it is safe to read: what it
  * says of its own size cannot be trusted.
@@ -12,10 +20,13 @@ const MOST_FILES = 2000;
  * @throws {BeaconError} TOO_LARGE when it unpacks to more than 300 MB or 2,000 files; BAD_INPUT when it is
  *         damaged or no spreadsheet.
  */
-export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): void {
+export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): BookKind {
+  if (!hasEnd(bytes)) {
+    throw new BeaconError('BAD_INPUT', 'The spreadsheet is cut off: its end is missing. Copy or download it again.');
+  }
   let unpacked = 0;
   let files = 0;
-  let isSheet = false;
+  let kind: BookKind | null = null;
   const tooLarge = (): BeaconError =>
     new BeaconError(
       'TOO_LARGE',
@@ -23,7 +34,7 @@ export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): voi
     );
   const unzip = new Unzip((file) => {
     if (++files > MOST_FILES) throw tooLarge();
-    if (file.name === 'xl/workbook.xml') isSheet = true;
+    kind ??= BOOKS[file.name] ?? null;
     file.ondata = (error, data) => {
       if (error) throw new BeaconError('BAD_INPUT', `The spreadsheet is damaged: ${error.message}.`);
       unpacked += data.length;
@@ -41,13 +52,13 @@ export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): voi
     if (error instanceof BeaconError) throw error;
     throw new BeaconError('BAD_INPUT', `The spreadsheet is damaged: ${(error as Error).message}.`);
   }
-  if (!hasEnd(bytes)) throw new BeaconError('BAD_INPUT', 'The spreadsheet is damaged: its end is missing.');
-  if (!isSheet) {
+  if (kind === null) {
     throw new BeaconError(
       'BAD_INPUT',
       'This archive holds no spreadsheet. Choose an .xlsx file, or unpack it first.',
     );
   }
+  return kind;
 }
 
 /** The record that ends every archive lies in its last 65,557 bytes. */

@@ -9,15 +9,9 @@ export interface DecodedText {
  * Turns the bytes of a text file into text: by its byte order mark, else UTF-8 where that is valid, else
  * Windows-1252 (the usual superset of Latin-1).
  *
- * @throws {BeaconError} BAD_INPUT for an empty file or one that is not text.
+ * @throws {BeaconError} BAD_INPUT for bytes that are not text.
  */
 export function decodeText(bytes: Uint8Array): DecodedText {
-  if (bytes.length === 0) {
-    throw new BeaconError(
-      'BAD_INPUT',
-      'The file is empty (0 bytes). Export it again and choose the new file.',
-    );
-  }
   if (bytes[0] === 0xff && bytes[1] === 0xfe) {
     return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16 LE' };
   }

@@ -1,5 +1,5 @@
 import type { DecimalSign } from './numberText';
-import type { TimeFormat } from './timeFormat';
+import type { Century, TimeFormat } from './timeFormat';
 
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 export type Separator = (typeof SEPARATORS)[number];
@@ -8,28 +8,88 @@ export const SEPARATOR_WORDS: Readonly<Record<Separator, string>> = {
   ',': 'comma',
   ';': 'semicolon',
   '\t': 'tab',
-  '|': 'upright bar',
+  '|': 'vertical bar',
 };
 
-/** Columns that stand side by side with a time column of their own. */
+/** What a column is for. */
+export const COLUMN_PARTS = [
+  'time',
+  'clock',
+  'year',
+  'month',
+  'day',
+  'hour',
+  'minute',
+  'name',
+  'unit',
+  'value',
+  'leftOut',
+] as const;
+export type ColumnPart = (typeof COLUMN_PARTS)[number];
+
+export const COLUMN_PART_WORDS: Readonly<Record<ColumnPart, string>> = {
+  time: 'Time',
+  clock: 'Time of day',
+  year: 'Year',
+  month: 'Month',
+  day: 'Day',
+  hour: 'Hour',
+  minute: 'Minute',
+  name: 'Name',
+  unit: 'Unit',
+  value: 'Value',
+  leftOut: 'Left out',
+};
+
+/** Parts that together make the time of a row. */
+export const TIME_PARTS = ['time', 'clock', 'year', 'month', 'day', 'hour', 'minute'] as const;
+export type TimePart = (typeof TIME_PARTS)[number];
+
+export function isTimePart(part: ColumnPart): part is TimePart {
+  return (TIME_PARTS as readonly string[]).includes(part);
+}
+
+/** Value columns with the columns that date them. A file has several when such groups stand side by side. */
 export interface Block {
-  readonly timeColumn: number;
-  /** A second column with the time of day, where the first holds only the date. */
-  readonly clockColumn: number | null;
+  readonly timeColumns: readonly number[];
+  /** What each of `timeColumns` gives. */
+  readonly timeParts: readonly TimePart[];
   readonly valueColumns: readonly number[];
 }
+
+/** Stands for a value column where rows are counted: every row counts 1. */
+export const COUNT_COLUMN = -1;
 
 /** How times in the repeated hour of a clock change are taken. */
 export const REPEATED_HOURS = ['inOrder', 'first', 'second'] as const;
 export type RepeatedHour = (typeof REPEATED_HOURS)[number];
 
 export const REPEATED_HOUR_WORDS: Readonly<Record<RepeatedHour, string>> = {
-  inOrder: 'as they follow in the file',
+  inOrder: 'in the order of the file',
   first: 'the first of the two',
   second: 'the second of the two',
 };
 
-/** How a file is read. Recognised from its first rows, then corrected by a person where it is wrong. */
+/** What holds when different values meet on one series and time. */
+export const COLLISION_RULES = ['last', 'first', 'sum', 'mean'] as const;
+export type CollisionRule = (typeof COLLISION_RULES)[number];
+
+export const COLLISION_RULE_WORDS: Readonly<Record<CollisionRule, string>> = {
+  last: 'the last in the file',
+  first: 'the first in the file',
+  sum: 'their sum',
+  mean: 'their mean',
+};
+
+export const EVENT_PERIODS = ['hour', 'day', 'week', 'month', 'year'] as const;
+
+/** Rows that are events: counted, or their values added up, in periods of the site's calendar. */
+export interface Events {
+  readonly per: (typeof EVENT_PERIODS)[number];
+  readonly of: 'count' | 'sum';
+}
+
+/** How a file is read: recognised from all of its rows, then corrected by a person where it is wrong. */
 export interface FileLayout {
   /** null for sheets and JSON, whose cells are parted already. */
   readonly separator: Separator | null;
@@ -38,14 +98,28 @@ export interface FileLayout {
   readonly preambleRows: number;
   /** Rows that name the columns, 0 to 3. */
   readonly headingRows: number;
-  /** One column per metric, or one row per sample. */
-  readonly shape: 'columns' | 'samples';
+  /** Columns of the table. Further cells of a row have no heading and no meaning. */
+  readonly width: number;
+  /** Headings of the columns, without units. */
+  readonly headings: readonly string[];
   readonly blocks: readonly Block[];
-  /** One row per sample: the columns that name the metric, and the one with its unit. */
+  /** The columns that name the series of a row. */
   readonly nameColumns: readonly number[];
   readonly unitColumn: number | null;
+  /** Columns in which a blank cell repeats the one above: merged cells, names written once a group. */
+  readonly carriedDown: readonly number[];
+  /** Value columns that hold lengths of time; they are read in seconds. */
+  readonly durations: readonly number[];
   readonly timeFormat: TimeFormat;
+  readonly century: Century | null;
+  /** The one time of every row, ms, where the file has none. */
+  readonly fixedTime: number | null;
   readonly repeatedHour: RepeatedHour;
+  /** null = a person must say, should values meet. */
+  readonly collisions: CollisionRule | null;
+  readonly events: Events | null;
+  /** Rows that hold the total of those above are left out, or read like any other. */
+  readonly totals: 'leftOut' | 'read';
 }
 
 /** What a person can set; the rest is recognised around it. */
@@ -56,50 +130,63 @@ export type LayoutCorrection = Partial<
     | 'decimal'
     | 'preambleRows'
     | 'headingRows'
-    | 'shape'
     | 'timeFormat'
+    | 'century'
+    | 'fixedTime'
     | 'repeatedHour'
-    | 'nameColumns'
+    | 'collisions'
+    | 'events'
+    | 'totals'
   >
-> & { readonly timeColumn?: number };
+> & {
+  /** By number of the column. */
+  readonly parts?: Readonly<Record<number, ColumnPart>>;
+  /** How many columns before the first heading have none. */
+  readonly headingOffset?: number;
+};
 
-/** One column as it was found. */
+/** One column as it was found in all of the file. */
 export interface FoundColumn {
   readonly index: number;
   /** Headings of all heading rows, joined. */
   readonly heading: string;
-  /** Unit written in the heading in round or square brackets, "Flow (m³/h)", or in a row of units. */
+  /** Unit written in the heading, "Flow (m³/h)", in a row of units, or beside the numbers, "12 %". */
   readonly unit: string | null;
-  readonly numeric: boolean;
+  readonly part: ColumnPart;
+  /** Why it is left out, or what is special about it; empty for a plain case. */
+  readonly note: string;
+  readonly numbers: number;
+  readonly words: number;
+  readonly blank: number;
+  readonly errors: number;
+  /** The first cell that holds anything. */
+  readonly example: string;
+}
+
+/** Something only a person can say. Nothing is taken while one is open. */
+export interface Question {
+  readonly about:
+    'rows' | 'time' | 'dayOrMonth' | 'century' | 'values' | 'names' | 'headings' | 'collisions';
+  readonly words: string;
 }
 
 /** What was recognised, for a person to check. */
 export interface Recognised {
   readonly layout: FileLayout;
   readonly columns: readonly FoundColumn[];
+  readonly questions: readonly Question[];
   /** More than one when the file cannot tell day-first from month-first. */
   readonly timeFormats: readonly TimeFormat[];
-  /** Usual time between rows of one metric, ms; null for a single row. */
-  readonly stepMs: number | null;
+  /** Years have two digits. */
+  readonly shortYears: boolean;
   /** The first rows as they stand in the file, preamble and headings included. */
   readonly rows: readonly (readonly string[])[];
-  /** One row per sample: the names found so far, with the unit beside them. */
-  readonly names: readonly { readonly name: string; readonly unit: string | null }[];
 }
 
-/** What a row of one row per sample is called: its name columns joined. */
+/** What a row is called: the words of its name columns. */
 export function nameOfRow(cells: readonly string[], nameColumns: readonly number[]): string {
   return nameColumns
     .map((column) => (cells[column] ?? '').trim())
     .filter((each) => each !== '')
     .join(' / ');
-}
-
-const TOTAL =
-  /^\s*(grand\s+)?(total|sum|subtotal|summe|gesamt|gesamtsumme|totale|somme|mean|average|avg|mittelwert|minimum|maximum|min|max)\b\.?:?/i;
-
-/** Does a row hold a total or a mean of the rows above it? */
-export function isTotalRow(cells: readonly string[]): boolean {
-  const first = cells.find((cell) => cell.trim() !== '');
-  return first !== undefined && TOTAL.test(first);
 }

@@ -16,7 +16,10 @@ const BLANKS = new Set([
   'none',
   'nil',
   'missing',
-  // What spreadsheets write where a formula failed.
+]);
+
+/** What spreadsheets write where a formula failed. */
+const ERRORS = new Set([
   '#n/a',
   '#na',
   '#ref!',
@@ -25,6 +28,8 @@ const BLANKS = new Set([
   '#name?',
   '#num!',
   '#null!',
+  '#spill!',
+  '#calc!',
   '#error!',
   '#error',
 ]);
@@ -32,6 +37,11 @@ const BLANKS = new Set([
 /** Cells that say "nothing was measured". They are missing, never zero and never refused. */
 export function isBlankCell(text: string): boolean {
   return text === '' || (text.length < 9 && BLANKS.has(text.trim().toLowerCase()));
+}
+
+/** Cells in which a formula failed: missing like blank ones, but counted as errors. */
+export function isErrorCell(text: string): boolean {
+  return text.length < 12 && text.trimStart().startsWith('#') && ERRORS.has(text.trim().toLowerCase());
 }
 
 const SPACES = '\\s\\u2009\\u202f\\u00a0';
@@ -66,15 +76,56 @@ export function parseNumber(text: string, decimal: DecimalSign): number {
   return NaN;
 }
 
+/** A number and what stands beside it in the cell: "12.5 %", "€ 1,250", "21 °C". */
+export interface SignedNumber {
+  readonly value: number;
+  /** As written; null when the number stands alone. */
+  readonly sign: string | null;
+}
+
+const CURRENCY = String.raw`\p{Sc}|CHF|EUR|USD|GBP|Fr\.|kr\.?`;
+const DIGITS = String.raw`[\d][\d.,'’\s\u2009\u202f\u00a0]*(?:[eE][+-]?\d+)?|[.,]\d+`;
+const BESIDE = new RegExp(
+  String.raw`^(?<open>\()?\s*(?<minus>[+\-\u2212])?\s*(?<before>${CURRENCY})?\s*(?<inner>[+\-\u2212])?(?<digits>${DIGITS}?)\s*(?<after>%|‰|${CURRENCY}|[\p{L}°µ/²³·*]{1,8}\d?)?\s*(?<trailing>-)?\s*(?<close>\))?$`,
+  'u',
+);
+
+/**
+ * Reads a number with a percent or currency sign or a short unit beside it, in parentheses (then negative, as
+ * book-keeping writes it), or with the minus behind it. "12 %" is 12 with the sign "%", not 0.12.
+ *
+ * @returns null if it is no number.
+ * @example readSignedNumber('(1,250.50)', '.') // => { value: -1250.5, sign: null }
+ */
+export function readSignedNumber(text: string, decimal: DecimalSign): SignedNumber | null {
+  const alone = parseNumber(text, decimal);
+  if (!Number.isNaN(alone)) return { value: alone, sign: null };
+  if (text.length > 40 || !/\d/.test(text)) return null;
+  const parts = BESIDE.exec(text.trim())?.groups;
+  if (!parts || Boolean(parts.open) !== Boolean(parts.close)) return null;
+  if ([parts.open, parts.minus, parts.inner, parts.trailing].filter(Boolean).length > 1) return null;
+  if (parts.before && parts.after) return null;
+  const size = parseNumber(parts.digits.trim(), decimal);
+  if (Number.isNaN(size)) return null;
+  const negative = Boolean(parts.open ?? parts.trailing) || /[-\u2212]/.test(parts.minus ?? parts.inner ?? '');
+  return { value: negative ? -size : size, sign: parts.before ?? parts.after ?? null };
+}
+
+/** Under which decimal sign a cell is a number only: "1.5" and "1,5" tell, "12" and "1,234" do not. */
+export function tellingDecimal(cell: string): DecimalSign | null {
+  const comma = readSignedNumber(cell, ',') !== null;
+  const dot = readSignedNumber(cell, '.') !== null;
+  if (comma !== dot) return comma ? ',' : '.';
+  return comma && /^[^\d]*0,\d/.test(cell) ? ',' : null;
+}
+
 /** The decimal sign under which more of the cells are numbers; a dot when both do equally well. */
 export function recogniseDecimal(cells: readonly string[]): DecimalSign {
-  const fits = (sign: DecimalSign): number =>
-    cells.filter((cell) => !isBlankCell(cell) && !Number.isNaN(parseNumber(cell, sign))).length;
-  const [comma, dot] = [fits(','), fits('.')];
-  if (comma !== dot) return comma > dot ? ',' : '.';
-  // "1,234" fits both; "0,123" and "12,5" are only decimals.
-  const telling = cells.filter((cell) =>
-    /^[+-]?(?:0|\d+),(?:\d{1,2}|\d{4,})$|^[+-]?0,\d+$/.test(cell.trim()),
-  );
-  return telling.length > 0 ? ',' : '.';
+  let commas = 0;
+  for (const cell of cells) {
+    if (isBlankCell(cell)) continue;
+    const told = tellingDecimal(cell);
+    if (told !== null) commas += told === ',' ? 1 : -1;
+  }
+  return commas > 0 ? ',' : '.';
 }

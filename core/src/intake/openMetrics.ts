@@ -22,7 +22,7 @@ export interface Exposition {
 }
 
 const NAME = /^[a-zA-Z_:][a-zA-Z0-9_:]*/;
-const LABEL = /^[a-zA-Z_][a-zA-Z0-9_]*/;
+const LABEL = /[a-zA-Z_][a-zA-Z0-9_]*/y;
 const NUMBER = /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?$/;
 
 /**
@@ -34,6 +34,48 @@ const NUMBER = /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?$/;
  * Source: OpenMetrics 1.0 (draft-richih-opsawg-openmetrics-00), section "ABNF" and "Overall structure" (from memory).
  */
 export function readOpenMetrics(text: string): Exposition {
+  const { ended, lines, ...exposition } = readLines(text, 'openmetrics');
+  if (!ended) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `The text does not end with "# EOF"; it may be cut short after line ${lines}. Nothing was taken.`,
+    );
+  }
+  return exposition;
+}
+
+/**
+ * Reads the plain exposition text, version 0.0.4 (content type `text/plain`): as OpenMetrics, but without an end mark,
+ * with times in milliseconds, and with empty lines and comments anywhere.
+ *
+ * @throws {BeaconError} BAD_INPUT when all times look like seconds: then it is OpenMetrics text that was cut short.
+ * Source: common practice of clients of that format, from memory.
+ */
+export function readPlainExposition(text: string): Exposition {
+  const exposition = readLines(text, 'plain');
+  const timed = exposition.samples.filter(({ t }) => t !== null);
+  if (timed.length > 0 && timed.every(({ t }) => Math.abs(t!) < MOST_SECONDS)) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `The times are seconds, as in OpenMetrics text, but its end mark "# EOF" is missing; it may be cut short after line ${exposition.lines}. Nothing was taken.`,
+    );
+  }
+  return exposition;
+}
+
+/** A time in ms below this would lie before March 1973: it was meant in seconds. */
+const MOST_SECONDS = 1e11;
+
+/** Does a text end as OpenMetrics text must? */
+export function hasEndMark(text: string): boolean {
+  return /(^|\n)# EOF\r?\n?$/.test(text);
+}
+
+function readLines(
+  text: string,
+  format: 'openmetrics' | 'plain',
+): Exposition & { readonly ended: boolean; readonly lines: number } {
+  const strict = format === 'openmetrics';
   const lines = text.split('\n');
   const samples: ExposedSample[] = [];
   const refused: { line: number; text: string; reason: string }[] = [];
@@ -52,29 +94,26 @@ export function readOpenMetrics(text: string): Exposition {
     }
     if (each === '# EOF') {
       ended = true;
-    } else if (each === '') {
-      if (i < lines.length - 1) refuse('empty lines are not allowed');
+    } else if (each.trim() === '') {
+      if (strict && i < lines.length - 1) refuse('empty lines are not allowed');
     } else if (each.startsWith('#')) {
-      const found = /^# (TYPE|UNIT|HELP) ([a-zA-Z_:][a-zA-Z0-9_:]*)(?: (.*))?$/.exec(each);
-      if (!found) refuse('a line that begins with # must be TYPE, UNIT, HELP or EOF');
-      else if (found[1] === 'UNIT') units.set(found[2], found[3] ?? '');
-      else if (found[1] === 'TYPE') types.set(found[2], found[3] ?? 'unknown');
+      const found = /^#\s+(TYPE|UNIT|HELP)\s+([a-zA-Z_:][a-zA-Z0-9_:]*)(?:\s(.*))?$/.exec(each);
+      if (found?.[1] === 'UNIT') units.set(found[2], found[3] ?? '');
+      else if (found?.[1] === 'TYPE') types.set(found[2], found[3] ?? 'unknown');
+      else if (!found && strict) refuse('a line that begins with # must be TYPE, UNIT, HELP or EOF');
     } else {
-      const sample = readSampleLine(each, line);
+      const sample = readSampleLine(strict ? each : each.trim().replace(/\s+(?=[^"]*$)/g, ' '), line, strict ? 1000 : 1);
       if ('reason' in sample) refuse(sample.reason);
       else samples.push(sample);
     }
   }
-  if (!ended) {
-    throw new BeaconError(
-      'BAD_INPUT',
-      `The text does not end with "# EOF"; it may be cut short after line ${lines.length}. Nothing was taken.`,
-    );
-  }
-  return { samples, refused, units, types };
+  return { samples, refused, units, types, ended, lines: lines.length };
 }
 
-function readSampleLine(text: string, line: number): ExposedSample | { reason: string } {
+/** No sample needs more labels; each is compared with those before it. */
+const MOST_LABELS = 100;
+
+function readSampleLine(text: string, line: number, msPerUnit: number): ExposedSample | { reason: string } {
   const name = NAME.exec(text)?.[0];
   if (!name) return { reason: 'must begin with the name of a metric' };
   let at = name.length;
@@ -82,7 +121,8 @@ function readSampleLine(text: string, line: number): ExposedSample | { reason: s
   if (text[at] === '{') {
     at++;
     while (text[at] !== '}') {
-      const label = LABEL.exec(text.slice(at))?.[0];
+      LABEL.lastIndex = at;
+      const label = LABEL.exec(text)?.[0];
       if (!label || text[at + label.length] !== '=' || text[at + label.length + 1] !== '"') {
         return { reason: `labels are written name="value" (character ${at + 1})` };
       }
@@ -99,9 +139,13 @@ function readSampleLine(text: string, line: number): ExposedSample | { reason: s
         }
       }
       if (labels.some(([known]) => known === label)) return { reason: `label ${label} stands twice` };
+      if (labels.length >= MOST_LABELS) return { reason: `has more than ${MOST_LABELS} labels` };
       labels.push([label, value]);
       at++;
-      if (text[at] === ',') at++;
+      if (text[at] === ',') {
+        at++;
+        while (msPerUnit === 1 && text[at] === ' ') at++;
+      }
       else if (text[at] !== '}') return { reason: `labels are parted by commas (character ${at + 1})` };
     }
     at++;
@@ -115,9 +159,10 @@ function readSampleLine(text: string, line: number): ExposedSample | { reason: s
   if (parts.length === 1) return { line, name, labels, value, t: null };
   const seconds = NUMBER.test(parts[1]) ? Number(parts[1]) : NaN;
   if (!Number.isFinite(seconds)) {
-    return { reason: `the time must be seconds since 1970, got "${parts[1].slice(0, 40)}"` };
+    const unit = msPerUnit === 1 ? 'milliseconds' : 'seconds';
+    return { reason: `the time must be ${unit} since 1970, got "${parts[1].slice(0, 40)}"` };
   }
-  return { line, name, labels, value, t: Math.round(seconds * 1000) };
+  return { line, name, labels, value, t: Math.round(seconds * msPerUnit) };
 }
 
 function numberOf(text: string): number | null {

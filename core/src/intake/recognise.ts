@@ -1,49 +1,75 @@
 import Papa from 'papaparse';
 import { BeaconError } from '../errors';
-import { findHeadings } from './headings';
+import { findHeadings, joinHeadings, type Heading } from './headings';
+import { HEADING, wordsOf } from './headingWords';
+import { findNames } from './findNames';
+import { findTimes, isClock, isPartOfDate, isWrittenTime, type FoundTimes } from './findTimes';
 import {
-  isTotalRow,
-  nameOfRow,
-  SEPARATOR_WORDS,
+  COUNT_COLUMN,
+  isTimePart,
   SEPARATORS,
   type Block,
+  type ColumnPart,
   type FoundColumn,
   type LayoutCorrection,
+  type Question,
   type Recognised,
   type Separator,
+  type TimePart,
 } from './layout';
-import { isBlankCell, parseNumber, recogniseDecimal, type DecimalSign } from './numberText';
-import { fittingTimeFormats, isClockCell, parseTimeCell, type TimeFormat } from './timeFormat';
+import type { DecimalSign } from './numberText';
+import { emptyColumn, tableSurveyor, type ColumnSurvey, type TableSurvey } from './survey';
 
 const LOOK_AT_ROWS = 200;
 export const MOST_COLUMNS = 10_000;
 const ROWS_SHOWN = 14;
+/** A column with fewer numbers than this is one of words. */
+const FAIR_SHARE = 0.5;
 
 type Rows = readonly (readonly string[])[];
 
-/** Recognises the start of a text file. See {@link recogniseRows}. */
+/** Recognises a short text file that is at hand whole. See {@link recogniseTable}. */
 export function recognise(text: string, correct: LayoutCorrection = {}): Recognised {
   const separator = correct.separator ?? guessSeparator(text);
   return recogniseRows(readRows(text, separator), separator, correct);
 }
 
+/** Recognises a table all of whose rows are at hand. See {@link recogniseTable}. */
+export function recogniseRows(rows: Rows, separator: Separator | null, correct: LayoutCorrection = {}): Recognised {
+  const { preambleRows, headingRows } = findHeadings(rows, correct);
+  const surveyor = tableSurveyor();
+  for (const row of rows.slice(preambleRows + headingRows)) surveyor.add(row);
+  return recogniseTable({ head: rows, separator, survey: surveyor.result(), headings: null }, correct);
+}
+
+/** A table as far as it is known. */
+export interface SeenTable {
+  /** The first rows as they stand; where the headings are known already, rows of data only. */
+  readonly head: Rows;
+  readonly separator: Separator | null;
+  /** Counts over all rows of data. */
+  readonly survey: TableSurvey;
+  /** Known headings, of a format that names its columns itself (JSON); null to look for them in `head`. */
+  readonly headings: readonly string[] | null;
+}
+
 /**
- * Recognises preamble, headings, time columns, blocks side by side, decimal sign and number columns from the
- * first rows of a table (empty rows left out; 200 are plenty).
+ * Recognises what each column of a table is for: headings, times, names, units, values, decimal sign. Columns are
+ * judged by all of the rows; what cannot be told is asked, and nothing stops a person from setting every part.
  *
  * @param correct what a person has already set; the rest is recognised around it.
- * @throws {BeaconError} BAD_INPUT when there is no row, no time column or no number column, or more than
- *         10,000 columns.
+ * @throws {BeaconError} BAD_INPUT for a table of no rows or more than 10,000 columns.
  */
-export function recogniseRows(
-  rows: Rows,
-  separator: Separator | null,
-  correct: LayoutCorrection = {},
-): Recognised {
-  if (rows.length === 0) {
+export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {}): Recognised {
+  const { head, separator, survey } = table;
+  if (head.length === 0 && table.headings === null) {
     throw new BeaconError('BAD_INPUT', 'The file has no rows. Check that it is the right file.');
   }
-  const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
+  const found = table.headings === null ? findHeadings(head, correct) : { preambleRows: 0, headingRows: 0 };
+  const { preambleRows, headingRows } = found;
+  const headingLines = head.slice(preambleRows, preambleRows + headingRows);
+  const widths = widthsOf(survey, headingLines, table.headings, correct.headingOffset);
+  const { width } = widths;
   if (width > MOST_COLUMNS) {
     throw new BeaconError(
       'BAD_INPUT',
@@ -51,67 +77,324 @@ export function recogniseRows(
       'columns',
     );
   }
-  const { preambleRows, headingRows } = findHeadings(rows, correct);
-  const body = rows.slice(preambleRows + headingRows).filter((row) => !isTotalRow(row));
-  const from = body.length > 0 ? body : rows;
-  const column = (i: number): string[] => from.map((row) => row[i] ?? '');
-  const columns = Array.from({ length: width }, (_, i) => column(i));
-  const times = columns.map(fittingTimeFormats);
-  const timeColumns = timeColumnsOf(times, correct.timeColumn, width, rows.length, separator);
-  const others = columns.flatMap((cells, i) => (timeColumns.includes(i) ? [] : cells));
-  const decimal = correct.decimal ?? recogniseDecimal(others);
-  const numeric = columns.map(
-    (cells, i) => !timeColumns.includes(i) && mostlyNumbers(cells, decimal) && !cells.every(isTimeOfDay),
-  );
-  const headings = joinHeadings(rows.slice(preambleRows, preambleRows + headingRows), width);
-  const found: FoundColumn[] = headings.map(({ heading, unit }, index) => ({
-    index,
-    heading,
-    unit,
-    numeric: numeric[index],
-  }));
-  const blocks = blocksOf(timeColumns, columns, numeric, times);
-  if (!blocks.some(({ valueColumns }) => valueColumns.length > 0)) {
-    throw new BeaconError(
-      'BAD_INPUT',
-      `No column holds numbers, only times and words. Looked at ${rows.length} rows with "${decimal}" as decimal sign.`,
-      'columns',
-    );
+  const columns = Array.from({ length: width }, (_, i) => survey.columns[i] ?? BLANK_COLUMN);
+  const offset = correct.headingOffset ?? (widths.offset === 1 && namesFit(columns, headingLines) ? 1 : 0);
+  const headings: readonly Heading[] = table.headings
+    ? joinHeadings([table.headings], width)
+    : joinHeadings(headingLines, width, offset);
+  const names = headings.map(({ heading }) => heading);
+  const hasHeadings = headingRows > 0 || table.headings !== null;
+  const times = findTimes(columns, hasHeadings ? names : names.map(() => ''), hasHeadings);
+  const decimal = correct.decimal ?? decimalOf(columns, times);
+  const body = head.slice(preambleRows + headingRows);
+  const parts = partsOf(columns, names, times, decimal, body);
+  for (const [index, part] of Object.entries(correct.parts ?? {})) {
+    if (Number(index) < width) parts.parts[Number(index)] = part;
   }
-  const long = longShape(columns, found, blocks);
-  const shape = correct.shape ?? (long ? 'samples' : 'columns');
-  const nameColumns =
-    shape === 'columns' ? [] : (correct.nameColumns ?? long?.nameColumns ?? textColumns(found, blocks));
-  const unitColumn = shape === 'columns' ? null : (long?.unitColumn ?? null);
-  const fitting = times[timeColumns[0]];
-  const timeFormat = correct.timeFormat ?? fitting[0] ?? 'iso';
-  const names = shape === 'samples' ? namesOf(from, nameColumns, unitColumn) : [];
+  const corrected = correct.parts !== undefined;
+  const blocks = blocksOf(parts.parts, correct.events?.of === 'count');
+  const timeFormat = correct.timeFormat ?? formatOf(columns, parts.parts, times);
+  const unitColumn = parts.parts.indexOf('unit');
+  const nameColumns = indexesOf(parts.parts, 'name');
   return {
     layout: {
       separator,
       decimal,
       preambleRows,
       headingRows,
-      shape,
+      width,
+      headings: names,
       blocks,
       nameColumns,
-      unitColumn,
+      unitColumn: unitColumn < 0 ? null : unitColumn,
+      carriedDown: parts.carriedDown.filter((i) => nameColumns.includes(i) || isTimePart(parts.parts[i])),
+      durations: indexesOf(parts.parts, 'value').filter((i) => isDuration(columns[i])),
       timeFormat,
+      century: correct.century ?? null,
+      fixedTime: correct.fixedTime ?? null,
       repeatedHour: correct.repeatedHour ?? 'inOrder',
+      collisions: correct.collisions ?? null,
+      events: correct.events ?? null,
+      totals: correct.totals ?? 'leftOut',
     },
-    columns: found,
-    timeFormats: fitting,
-    stepMs: usualStep(from, blocks[0], timeFormat, nameColumns),
-    rows: rows.slice(0, ROWS_SHOWN),
-    names,
+    columns: columns.map((column, index) => foundColumn(column, index, headings[index], parts, times, decimal)),
+    questions: questionsOf({ survey, parts: parts.parts, doubt: parts.doubt, blocks, times, correct, corrected, widths, offset, hasHeadings }),
+    timeFormats: correct.timeFormat === undefined || times.formats.includes(correct.timeFormat) ? times.formats : [],
+    shortYears: times.shortYears,
+    rows: head.slice(0, preambleRows + headingRows + ROWS_SHOWN),
   };
 }
 
+const BLANK_COLUMN: ColumnSurvey = emptyColumn();
+
+interface Widths {
+  /** Columns of the table. */
+  readonly width: number;
+  /** By how many cells most rows are longer than the headings. */
+  readonly offset: number;
+}
+
+function widthsOf(
+  { widths }: TableSurvey,
+  headingLines: Rows,
+  known: readonly string[] | null,
+  given: number | undefined,
+): Widths {
+  if (known) return { width: known.length, offset: 0 };
+  const usual = [...widths].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0;
+  const filled = (row: readonly string[]): number => {
+    let n = row.length;
+    while (n > 0 && row[n - 1].trim() === '') n--;
+    return n;
+  };
+  const named = headingLines.reduce((most, row) => Math.max(most, filled(row)), 0);
+  if (headingLines.length === 0) return { width: usual, offset: 0 };
+  return { width: Math.max(named + (given ?? 0), usual), offset: Math.max(0, usual - named) };
+}
+
+/** Row names without a heading before the first column: then "time" stands over the times only when shifted by one. */
+function namesFit(columns: readonly ColumnSurvey[], headingLines: Rows): boolean {
+  const last = headingLines[headingLines.length - 1] ?? [];
+  return last.some(
+    (heading, i) =>
+      HEADING.time.test(wordsOf(heading)) &&
+      columns[i + 1] !== undefined &&
+      isWrittenTime(columns[i + 1]) &&
+      !isWrittenTime(columns[i]),
+  );
+}
+
+function decimalOf(columns: readonly ColumnSurvey[], times: FoundTimes): DecimalSign {
+  let commas = 0;
+  columns.forEach((column, i) => {
+    if (times.parts.has(i) || isWrittenTime(column)) return;
+    commas += column.onlyComma - column.onlyDot;
+  });
+  return commas > 0 ? ',' : '.';
+}
+
+function isDuration(column: ColumnSurvey): boolean {
+  return column.durations > 0 && column.durations >= column.filled * FAIR_SHARE;
+}
+
+function numbersOf(column: ColumnSurvey, decimal: DecimalSign): number {
+  if (isDuration(column)) return column.durations;
+  return decimal === '.' ? column.dot : column.comma;
+}
+
+interface Parts {
+  readonly parts: ColumnPart[];
+  readonly carriedDown: readonly number[];
+  readonly partsOfDate: readonly number[];
+  readonly doubt: string | null;
+}
+
+function partsOf(
+  columns: readonly ColumnSurvey[],
+  headings: readonly string[],
+  times: FoundTimes,
+  decimal: DecimalSign,
+  body: Rows,
+): Parts {
+  const parts: ColumnPart[] = columns.map(() => 'leftOut');
+  for (const [i, part] of times.parts) parts[i] = part;
+  const dated = [...times.parts.values()].some((part) => part === 'time');
+  const partsOfDate: number[] = [];
+  const texts: number[] = [];
+  columns.forEach((column, i) => {
+    if (times.parts.has(i) || times.others.includes(i) || column.filled === 0) return;
+    const numbers = numbersOf(column, decimal);
+    if (numbers > 0 && numbers >= column.filled * FAIR_SHARE) {
+      if (dated && isPartOfDate(column, headings[i])) partsOfDate.push(i);
+      else parts[i] = 'value';
+    } else texts.push(i);
+  });
+  const unit = texts.find((i) => HEADING.unit.test(wordsOf(headings[i])) && isShort(columns[i]));
+  if (unit !== undefined) parts[unit] = 'unit';
+  const values = indexesOf(parts, 'value');
+  const codes = values.filter((i) => {
+    const { integers, filled, distinct } = columns[i];
+    return integers === filled && distinct !== null && distinct.size <= Math.max(50, filled / 10);
+  });
+  const timeColumns = [...times.parts.keys()];
+  const carriedTimes = timeColumns.filter(
+    (i) => times.parts.get(i) === 'time' && columns[i].blank >= (columns[i].blank + columns[i].filled) * 0.3 && timeColumns.length > 1,
+  );
+  const found = findNames({
+    rows: body,
+    headings,
+    timeColumns,
+    valueColumns: values,
+    textColumns: texts.filter((i) => i !== unit),
+    codeColumns: codes.length < values.length ? codes : codes.slice(0, -1),
+  });
+  for (const i of found.nameColumns) parts[i] = 'name';
+  if (found.nameColumns.length === 0 && unit !== undefined) parts[unit] = 'leftOut';
+  return { parts, carriedDown: [...found.carriedDown, ...carriedTimes], partsOfDate, doubt: found.doubt };
+}
+
+function isShort({ distinct }: ColumnSurvey): boolean {
+  return distinct !== null && distinct.size <= 50 && [...distinct].every((each) => each.length <= 16);
+}
+
+function indexesOf(parts: readonly ColumnPart[], part: ColumnPart): number[] {
+  return parts.flatMap((each, i) => (each === part ? [i] : []));
+}
+
+/** Groups value columns under the times that date them: one group, or one for each column of part "time". */
+function blocksOf(parts: readonly ColumnPart[], counted: boolean): Block[] {
+  const timed = parts.flatMap((part, i) => (isTimePart(part) ? [i] : []));
+  const values = counted ? [COUNT_COLUMN] : indexesOf(parts, 'value');
+  const whole = indexesOf(parts, 'time');
+  if (whole.length <= 1) {
+    return [{ timeColumns: timed, timeParts: timed.map((i) => parts[i] as TimePart), valueColumns: values }];
+  }
+  return whole.map((at, k) => {
+    const from = k === 0 ? -1 : at;
+    const until = whole[k + 1] ?? Infinity;
+    const inside = (i: number): boolean => i >= from && i < until;
+    const timeColumns = timed.filter((i) => (k === 0 ? i < until : inside(i)));
+    return {
+      timeColumns,
+      timeParts: timeColumns.map((i) => parts[i] as TimePart),
+      valueColumns: values.filter(inside),
+    };
+  });
+}
+
+function formatOf(
+  columns: readonly ColumnSurvey[],
+  parts: readonly ColumnPart[],
+  times: FoundTimes,
+): FoundTimes['formats'][number] {
+  if (times.formats.length > 0) return times.formats[0];
+  const chosen = columns[parts.indexOf('time')];
+  if (chosen === undefined) return 'iso';
+  const { bare, filled } = chosen;
+  if (bare.years >= filled * 0.9) return 'period';
+  if (bare.days >= filled * 0.9) return 'serial';
+  return bare.seconds + bare.milliseconds + bare.microseconds >= filled * 0.9 ? 'epoch-mixed' : 'iso';
+}
+
+function foundColumn(
+  column: ColumnSurvey,
+  index: number,
+  { heading, unit }: Heading,
+  { parts, carriedDown, partsOfDate }: Parts,
+  times: FoundTimes,
+  decimal: DecimalSign,
+): FoundColumn {
+  const part = parts[index];
+  const numbers = isWrittenTime(column) ? 0 : numbersOf(column, decimal);
+  const sign = usualSign(column);
+  return {
+    index,
+    heading,
+    unit: unit ?? (isDuration(column) && part === 'value' ? 's' : part === 'value' ? sign : null),
+    part,
+    note: noteOf(),
+    numbers,
+    words: column.filled - numbers,
+    blank: column.blank,
+    errors: column.errors,
+    example: column.example,
+  };
+
+  function noteOf(): string {
+    if (carriedDown.includes(index)) return 'blank cells repeat the one above';
+    if (part === 'value' && isDuration(column)) return 'lengths of time, in seconds';
+    if (part !== 'leftOut') return '';
+    if (column.filled === 0) return column.errors > 0 ? 'only error cells' : 'blank so far';
+    if (times.others.includes(index)) return 'read as time, does not date the rows';
+    if (partsOfDate.includes(index)) return 'part of the date';
+    if (isClock(column)) return 'time of day';
+    if (numbers === 0) return 'not numbers';
+    return numbers < column.filled * FAIR_SHARE ? `mostly not numbers: ${numbers} of ${column.filled} are` : '';
+  }
+}
+
+/** The sign or unit that stands beside most numbers of a column. */
+function usualSign(column: ColumnSurvey): string | null {
+  const most = [...column.signs].sort((a, b) => b[1] - a[1])[0];
+  return most && most[1] >= column.filled / 2 ? most[0] : null;
+}
+
+function questionsOf({
+  survey,
+  parts,
+  doubt,
+  blocks,
+  times,
+  correct,
+  corrected,
+  widths,
+  offset,
+  hasHeadings,
+}: {
+  readonly survey: TableSurvey;
+  readonly parts: readonly ColumnPart[];
+  readonly doubt: string | null;
+  readonly blocks: readonly Block[];
+  readonly times: FoundTimes;
+  readonly correct: LayoutCorrection;
+  readonly corrected: boolean;
+  readonly widths: Widths;
+  readonly offset: number;
+  readonly hasHeadings: boolean;
+}): Question[] {
+  if (survey.rows === 0) {
+    return [
+      {
+        about: 'rows',
+        words: hasHeadings
+          ? 'The file has headings but no rows below them. Export it again with data, or correct which row is the heading.'
+          : 'The file has no rows of data.',
+      },
+    ];
+  }
+  const questions: Question[] = [];
+  if (hasHeadings && widths.offset > 0 && offset === 0 && correct.headingOffset === undefined && !corrected) {
+    questions.push({
+      about: 'headings',
+      words: `Most rows have ${widths.width} cells, but there are only ${widths.width - widths.offset} headings. Say which columns have none.`,
+    });
+  }
+  const dated = blocks.some(({ timeColumns }) => timeColumns.length > 0);
+  if ((!dated || blocks[0].timeParts.every((part) => part === 'clock')) && correct.fixedTime === undefined) {
+    questions.push({
+      about: 'time',
+      words:
+        'No column says when its rows were measured. Choose the column of the time, or give one time for all rows.',
+    });
+  }
+  if (blocks.every(({ valueColumns }) => valueColumns.length === 0)) {
+    questions.push({
+      about: 'values',
+      words: 'No column holds numbers. Choose a column of values, or count the rows in periods.',
+    });
+  }
+  if (doubt !== null && !corrected && !correct.events && correct.fixedTime === undefined && questions.length === 0) {
+    questions.push({
+      about: 'names',
+      words: `${doubt} Say which columns name the series, or confirm that all rows belong to one.`,
+    });
+  }
+  if (parts.includes('time')) {
+    if (times.formats.length > 1 && correct.timeFormat === undefined) {
+      questions.push({ about: 'dayOrMonth', words: 'The dates fit several orders. Say which number is the day.' });
+    }
+    if (times.shortYears && correct.century === undefined) {
+      questions.push({ about: 'century', words: 'Years have two digits. Say which century they lie in.' });
+    }
+  }
+  return questions;
+}
+
 /** The first rows of a text, cut at a separator; empty rows left out. */
-export function readRows(text: string, separator: Separator): string[][] {
+export function readRows(text: string, separator: Separator, most = Infinity): string[][] {
   const { data } = Papa.parse<string[]>(text, {
     delimiter: separator,
-    preview: LOOK_AT_ROWS,
+    preview: Number.isFinite(most) ? most : 0,
     skipEmptyLines: 'greedy',
   });
   return data;
@@ -122,7 +405,7 @@ export function guessSeparator(text: string): Separator {
   let best: Separator = ',';
   let bestScore = 0;
   for (const separator of SEPARATORS) {
-    const rows = readRows(text, separator);
+    const rows = readRows(text, separator, LOOK_AT_ROWS);
     const widths = new Map<number, number>();
     for (const row of rows) widths.set(row.length, (widths.get(row.length) ?? 0) + 1);
     for (const [width, count] of widths) {
@@ -138,175 +421,4 @@ export function guessSeparator(text: string): Separator {
     }
   }
   return best;
-}
-
-function timeColumnsOf(
-  times: readonly (readonly TimeFormat[])[],
-  chosen: number | undefined,
-  width: number,
-  rows: number,
-  separator: Separator | null,
-): number[] {
-  const all = times.flatMap((formats, i) => (formats.length > 0 ? [i] : []));
-  if (chosen !== undefined && chosen < width) return [chosen, ...all.filter((i) => i > chosen)];
-  if (all.length > 0) return all;
-  throw new BeaconError(
-    'BAD_INPUT',
-    `No column holds times. Looked at ${rows} rows of ${width} columns` +
-      `${separator ? `, separated by ${SEPARATOR_WORDS[separator]}` : ''}. ` +
-      'One column must hold a date or a time in every row.',
-    'timeColumn',
-  );
-}
-
-/** Each time column with the number columns up to the next one; a time column without any belongs to none. */
-function blocksOf(
-  timeColumns: readonly number[],
-  columns: readonly (readonly string[])[],
-  numeric: readonly boolean[],
-  times: readonly (readonly TimeFormat[])[],
-): Block[] {
-  const blocks: Block[] = [];
-  const first = timeColumns[0];
-  timeColumns.forEach((timeColumn, k) => {
-    const until = timeColumns[k + 1] ?? columns.length;
-    // Numbers may also stand before the first column of times.
-    const from = timeColumn === first ? 0 : timeColumn + 1;
-    const valueColumns: number[] = [];
-    for (let i = from; i < until; i++) if (numeric[i]) valueColumns.push(i);
-    const next = columns[timeColumn + 1];
-    const clock =
-      next !== undefined &&
-      times[timeColumn + 1].length === 0 &&
-      next.filter((c) => c.trim() !== '').length > 0
-        ? next.every((cell) => cell.trim() === '' || isClockCell(cell))
-        : false;
-    if (valueColumns.length === 0 && timeColumn !== first) return;
-    blocks.push({ timeColumn, clockColumn: clock ? timeColumn + 1 : null, valueColumns });
-  });
-  return blocks;
-}
-
-const NAME_HEADING =
-  /metric|tag|name|point|channel|sensor|signal|series|variable|parameter|meter|messstelle|kanal/i;
-const UNIT_HEADING = /unit|einheit/i;
-
-/** One row per sample: one number column, words beside it that come again, and times that come again. */
-function longShape(
-  columns: readonly (readonly string[])[],
-  found: readonly FoundColumn[],
-  blocks: readonly Block[],
-): { nameColumns: number[]; unitColumn: number | null } | null {
-  if (blocks.length !== 1 || blocks[0].valueColumns.length !== 1) return null;
-  const texts = textColumns(found, blocks).filter((i) => columns[i].some((cell) => cell.trim() !== ''));
-  const named = texts.filter((i) => NAME_HEADING.test(found[i].heading));
-  const distinct = (i: number): number => new Set(columns[i].map((cell) => cell.trim())).size;
-  const rows = columns[0].length;
-  const timesRepeat = distinct(blocks[0].timeColumn) < rows;
-  const candidates =
-    named.length > 0
-      ? named
-      : timesRepeat
-        ? texts.filter((i) => distinct(i) > 1 && distinct(i) <= rows / 2)
-        : [];
-  const nameColumns = candidates.filter((i) => !UNIT_HEADING.test(found[i].heading));
-  if (nameColumns.length === 0) return null;
-  return { nameColumns, unitColumn: texts.find((i) => UNIT_HEADING.test(found[i].heading)) ?? null };
-}
-
-function textColumns(found: readonly FoundColumn[], blocks: readonly Block[]): number[] {
-  const taken = new Set(blocks.flatMap(({ timeColumn, clockColumn }) => [timeColumn, clockColumn ?? -1]));
-  return found.filter(({ index, numeric }) => !numeric && !taken.has(index)).map(({ index }) => index);
-}
-
-function namesOf(
-  rows: Rows,
-  nameColumns: readonly number[],
-  unitColumn: number | null,
-): { name: string; unit: string | null }[] {
-  const names = new Map<string, string | null>();
-  for (const row of rows) {
-    const name = nameOfRow(row, nameColumns);
-    if (name === '' || names.has(name)) continue;
-    names.set(name, unitColumn === null ? null : (row[unitColumn] ?? '').trim() || null);
-  }
-  return [...names].map(([name, unit]) => ({ name, unit }));
-}
-
-/** Median of the times between rows of one metric, taken as wall-clock times. */
-function usualStep(
-  rows: Rows,
-  block: Block,
-  format: TimeFormat,
-  nameColumns: readonly number[],
-): number | null {
-  const last = new Map<string, number>();
-  const steps: number[] = [];
-  for (const row of rows) {
-    const time = parseTimeCell(timeText(row, block), format);
-    if (time.kind === 'unreadable') continue;
-    const t = time.kind === 'instant' ? time.t : time.wallMs;
-    const name = nameOfRow(row, nameColumns);
-    const before = last.get(name);
-    if (before !== undefined && t !== before) steps.push(Math.abs(t - before));
-    last.set(name, t);
-  }
-  steps.sort((a, b) => a - b);
-  return steps.length === 0 ? null : steps[Math.floor(steps.length / 2)];
-}
-
-/** The time of a row as one text: date and time of day where they stand apart. */
-export function timeText(cells: readonly string[], { timeColumn, clockColumn }: Block): string {
-  const date = cells[timeColumn] ?? '';
-  if (clockColumn === null) return date;
-  const clock = (cells[clockColumn] ?? '').trim();
-  return clock === '' ? date : `${date.trim().replace(/[T ]00:00(:00)?$/, '')} ${clock}`;
-}
-
-function isTimeOfDay(cell: string): boolean {
-  return cell.trim() === '' || isClockCell(cell);
-}
-
-function mostlyNumbers(cells: readonly string[], decimal: DecimalSign): boolean {
-  const given = cells.filter((cell) => !isBlankCell(cell));
-  const numbers = given.filter((cell) => !Number.isNaN(parseNumber(cell, decimal)));
-  return numbers.length > 0 && numbers.length >= given.length * 0.8;
-}
-
-const UNIT_CELL = /^[([]?[^\s()[\]]{0,12}[)\]]?$/;
-
-/** Heading rows joined from above, names spread over the columns they are merged across. */
-function joinHeadings(rows: Rows, width: number): { heading: string; unit: string | null }[] {
-  const lines = rows.map((row, r) => {
-    const cells = Array.from({ length: width }, (_, i) => (row[i] ?? '').trim());
-    if (r === rows.length - 1) return cells;
-    // A name above stands for the blank columns after it.
-    for (let i = 1; i < width; i++) if (cells[i] === '' && cells[i - 1] !== '') cells[i] = cells[i - 1];
-    return cells;
-  });
-  const units = unitRow(lines);
-  const named = units ? lines.slice(0, -1) : lines;
-  return Array.from({ length: width }, (_, i) => {
-    const parts = [...new Set(named.map((line) => line[i]).filter((each) => each !== ''))];
-    const { name, unit } = splitHeading(parts.join(' ') || `Column ${i + 1}`);
-    const below = units?.[i].replace(/^[([]|[)\]]$/g, '') ?? '';
-    return { heading: name, unit: unit ?? (below || null) };
-  });
-}
-
-/** The last heading row, when it holds units: short cells, at least one of them in brackets or with a sign of a unit. */
-function unitRow(lines: readonly (readonly string[])[]): readonly string[] | null {
-  if (lines.length < 2) return null;
-  const last = lines[lines.length - 1];
-  const given = last.filter((cell) => cell !== '');
-  const short = given.every((cell) => UNIT_CELL.test(cell));
-  const telling = given.some((cell) =>
-    /^[([].*[)\]]$|[°%³²/€]|^(kWh|MWh|kW|kg|t|L|l|m3|bar|V|A|Hz|h|min|s|ms)$/.test(cell),
-  );
-  return short && telling && given.length > 0 ? last : null;
-}
-
-function splitHeading(heading: string): { name: string; unit: string | null } {
-  const found = /^(.*?)\s*[([]([^()[\]]{1,20})[)\]]\s*$/.exec(heading);
-  return found && found[1] !== '' ? { name: found[1], unit: found[2] } : { name: heading, unit: null };
 }

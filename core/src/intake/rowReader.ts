@@ -1,185 +1,360 @@
-import { localTimeReader } from '../time/localTime';
-import { isBlankCell, parseNumber } from './numberText';
-import { isTotalRow, nameOfRow, type FileLayout } from './layout';
-import { timeText } from './recognise';
-import { instantOf, parseTimeCell } from './timeFormat';
+import { emptyBalance, type Balance, type LeftOutReason, type ToldLine } from './balance';
+import { parseDuration } from './durationText';
+import { COUNT_COLUMN, nameOfRow, type Block, type FileLayout } from './layout';
+import { compareValues, type Meetings } from './meetings';
+import { isBlankCell, isErrorCell, readSignedNumber } from './numberText';
+import { periodOf, rowClock, timeText } from './rowTime';
+import { isTotalWord, totalCheck } from './totals';
 
-/** A row, or a cell of one, that was not taken. */
-export interface Refusal {
-  /** Line in the file, from 1. */
+export { EARLIEST_TIME } from './rowTime';
+
+/** A series of a file: a value column, of the rows of one name if the file names its series. */
+export interface Feed {
+  /** Unique in the file; the same for the next file of its shape. */
+  readonly key: string;
+  /** Number of the series, from 0, in the order they come in the file. */
+  readonly index: number;
+  readonly column: number;
+  /** Words of the name columns; '' in a file without such. */
+  readonly name: string;
+  /** How the series is called: name and heading, as far as they tell it apart. */
+  readonly label: string;
+  /** From the unit column of its first row. */
+  readonly unit: string | null;
+  samples: number;
+  /** Line of the first value. */
   readonly line: number;
-  readonly column: string;
-  readonly value: string;
-  readonly reason: string;
+  /** The first value as it stands in the file. */
+  readonly example: string;
 }
 
-/** A metric that a column or a name feeds. */
+/** Separates name and column in the key of a feed. */
+const KEY_SEPARATOR = '\u001f';
+
+export function feedKey(name: string, column: number): string {
+  return name === '' ? String(column) : `${name}${KEY_SEPARATOR}${column}`;
+}
+
+/** A metric that a series feeds. */
 export interface FileTarget {
   readonly metricId: string;
   /** Samples before this time are not taken any more, ms; null = all are. */
   readonly earliest: number | null;
 }
 
-/** Where the numbers go: by column, or by the name that stands in each row. */
-export type FileTargets =
-  | {
-      readonly by: 'column';
-      readonly columns: readonly (FileTarget & { readonly index: number; readonly heading: string })[];
-    }
-  | { readonly by: 'name'; readonly names: Readonly<Record<string, FileTarget>> };
+/** Where the numbers go, by key of the feed. A series without a target is left out. */
+export type FileTargets = Readonly<Record<string, FileTarget>>;
 
-/** Counts that no single row tells. */
-export interface ReadCounts {
-  blankCells: number;
-  /** Times in the repeated hour of a clock change. */
-  repeatedHour: number;
-  /** Rows that hold a total or a mean, passed over. */
-  totalRows: number;
-  /** Rows of names that were left out on purpose. */
-  leftOut: number;
+export interface RowReaderOptions {
+  /** Zone of times without an offset. */
+  readonly zone: string;
+  /** Times after it are refused, ms (the caller's now plus what it tolerates). */
+  readonly latest: number;
+  /** null to look only: every series is read. */
+  readonly targets: FileTargets | null;
+  readonly meetings?: Meetings;
+  /** Takes a value. Values that are added up are handed over by `finish`. */
+  readonly take: (feed: Feed, t: number, v: number) => void;
+  /** Is told about every line that is not simply taken. */
+  readonly tell: (told: ToldLine) => void;
 }
 
-/** No sample is older than this: 1 January 1900. */
-export const EARLIEST_TIME = Date.UTC(1900, 0, 1);
+/** No file has more series. */
+export const MOST_FEEDS = 10_000;
 
 export interface RowReader {
-  readonly counts: ReadCounts;
-  /**
-   * Reads a row. What it holds goes to `take`, what is wrong with it to `refuse`.
-   *
-   * @returns whether anything was taken.
-   */
-  readonly read: (
-    cells: readonly string[],
-    line: number,
-    take: (metricId: string, t: number, v: number) => void,
-    refuse: (refusal: Refusal) => void,
-  ) => boolean;
+  readonly balance: Balance;
+  /** The series found so far, in order. */
+  readonly feeds: readonly Feed[];
+  /** Reads one row of data. */
+  readonly read: (cells: readonly string[], line: number) => void;
+  /** Notes lines that hold no data. */
+  readonly leaveOut: (reason: LeftOutReason, lines: number) => void;
+  /** Notes a line above the data, with what stands in it. */
+  readonly leaveOutRow: (reason: LeftOutReason, cells: readonly string[], line: number) => void;
+  /** Notes a line that could not be cut into cells. */
+  readonly refuseLine: (line: number, text: string, reason: string) => void;
+  /** Hands over what was added up. Call it once, after the last row. */
+  readonly finish: () => void;
+}
+
+/** What happened in one row; decides what becomes of its line. */
+interface RowTally {
+  taken: number;
+  refused: number;
+  repeated: number;
+  notChosen: number;
 }
 
 /**
- * Makes a reader of the rows of one file.
- *
- * @param latest times after it are refused, ms (the caller's now plus what it tolerates).
+ * Makes a reader of the rows of one file. Every line ends as taken, refused, left out or repeated, and every cell of a
+ * column that is taken is counted: the balance adds up to the lines of the file.
  */
-export function rowReader(layout: FileLayout, targets: FileTargets, zone: string, latest: number): RowReader {
-  const local = localTimeReader(zone);
-  const counts: ReadCounts = { blankCells: 0, repeatedHour: 0, totalRows: 0, leftOut: 0 };
-  const before = new Map<string, number>();
+export function rowReader(layout: FileLayout, options: RowReaderOptions): RowReader {
+  const { zone, latest, targets, take, tell } = options;
+  const { nameColumns, unitColumn, width, events, decimal } = layout;
+  const adds = events !== null || layout.collisions === 'sum' || layout.collisions === 'mean';
+  const rule = events ? 'sum' : layout.collisions;
+  const meetings = options.meetings ?? compareValues(rule);
+  const balance = emptyBalance();
+  const clock = rowClock(layout, zone, latest);
+  const period = events ? periodOf(events, zone) : null;
+  const totals = totalCheck();
+  const carried = new Map<number, string>();
+  const durations = new Set(layout.durations);
+  const feeds: Feed[] = [];
+  const byKey = new Map<string, Feed>();
+  const severalValues =
+    layout.blocks.reduce((n, { valueColumns }) => n + valueColumns.length, 0) > 1 || nameColumns.length === 0;
+  const headingKeys = layout.headings.map(plainHeading);
 
-  /** The instant of a row in a block; what follows in the file decides which of two it is. */
-  const timeOf = (written: string, key: string): { t: number } | { reason: string } => {
-    const when = instantOf(parseTimeCell(written, layout.timeFormat), local);
-    if ('reason' in when) return when;
-    let t = when.t;
-    if (when.second !== undefined) {
-      counts.repeatedHour++;
-      const last = before.get(key);
-      const later =
-        layout.repeatedHour === 'inOrder' && last !== undefined && t <= last && when.second > last;
-      if (layout.repeatedHour === 'second' || later) t = when.second;
-    }
-    if (t > latest) return { reason: 'lies in the future' };
-    if (t < EARLIEST_TIME) return { reason: 'lies before 1900' };
-    before.set(key, t);
-    return { t };
+  const refuse = (tally: RowTally, line: number, column: string, value: string, reason: string): void => {
+    tally.refused++;
+    balance.values.refused++;
+    tell({ kind: 'refused', line, column, value: clip(value), reason });
   };
 
-  const numberIn = (
-    cell: string,
-    line: number,
-    column: string,
-    refuse: (refusal: Refusal) => void,
-  ): number | null => {
-    if (isBlankCell(cell)) {
-      counts.blankCells++;
+  const feedOf = (name: string, column: number, cells: readonly string[], line: number, example: string): Feed => {
+    const key = feedKey(name, column);
+    const known = byKey.get(key);
+    if (known) return known;
+    const heading = column === COUNT_COLUMN ? 'rows' : (layout.headings[column] ?? `Column ${column + 1}`);
+    const feed: Feed = {
+      key,
+      index: feeds.length,
+      column,
+      name,
+      label: name === '' ? heading : severalValues ? `${name} / ${heading}` : name,
+      unit: unitColumn === null ? null : (cells[unitColumn] ?? '').trim() || null,
+      samples: 0,
+      line,
+      example,
+    };
+    byKey.set(key, feed);
+    feeds.push(feed);
+    return feed;
+  };
+
+  const numberIn = (cell: string, column: number, line: number, tally: RowTally): number | null => {
+    if (isBlankCell(cell) || cell.trim() === '') {
+      balance.values.blank++;
       return null;
     }
-    const value = parseNumber(cell, layout.decimal);
-    if (Number.isFinite(value)) return value;
-    refuse({ line, column, value: clip(cell), reason: 'not a number' });
+    if (isErrorCell(cell)) {
+      balance.values.errors++;
+      return null;
+    }
+    if (durations.has(column)) {
+      const seconds = parseDuration(cell);
+      if (!Number.isNaN(seconds)) return seconds;
+    }
+    const read = readSignedNumber(cell, decimal);
+    if (read && Number.isFinite(read.value)) return read.value;
+    refuse(tally, line, layout.headings[column], cell, 'not a number');
     return null;
   };
 
-  const byBlock = layout.blocks.map(({ valueColumns }) =>
-    targets.by === 'column' ? targets.columns.filter(({ index }) => valueColumns.includes(index)) : [],
-  );
-
-  const readColumns = (...[cells, line, take, refuse]: Parameters<RowReader['read']>): boolean => {
-    let taken = false;
-    for (const [k, block] of layout.blocks.entries()) {
-      const inBlock = byBlock[k];
-      if (inBlock.length === 0) continue;
-      const written = timeText(cells, block);
-      // A block that is shorter than the one beside it ends in blank cells.
-      const blank = written.trim() === '' && inBlock.every(({ index }) => isBlankCell(cells[index] ?? ''));
-      if (blank) continue;
-      const when = timeOf(written, `block ${k}`);
-      if ('reason' in when) {
-        refuse({ line, column: 'time', value: clip(written), reason: when.reason });
-        continue;
-      }
-      for (const { index, heading, metricId, earliest } of inBlock) {
-        const value = numberIn(cells[index] ?? '', line, heading, refuse);
-        if (value === null) continue;
-        if (earliest !== null && when.t < earliest) {
-          refuse({
-            line,
-            column: heading,
-            value: clip(written),
-            reason: 'older than this metric keeps samples',
-          });
-          continue;
-        }
-        take(metricId, when.t, value);
-        taken = true;
-      }
+  /** Takes one value unless it says what an earlier line said. */
+  const put = (feed: Feed, t: number, value: number, line: number, tally: RowTally): void => {
+    const met = meetings.meet(feed.index, t, value, line);
+    const where = { line, column: feed.label, value: String(value) };
+    if (met.kind === 'repeated') {
+      balance.values.repeated++;
+      tally.repeated++;
+      tell({ kind: 'repeated', ...where, reason: `says the same as line ${met.line}` });
+      return;
     }
-    return taken;
+    if (met.kind === 'differs') {
+      balance.values.met++;
+      // Events add up by design; elsewhere a person should know.
+      if (!events) {
+        tell({
+          kind: 'met',
+          ...where,
+          reason: `line ${met.line} has ${met.value} for the same series and time`,
+        });
+      }
+      if (adds || rule === 'last') tally.taken++;
+      else tally.repeated++;
+      if (rule === 'last' && !adds) take(feed, t, value);
+      return;
+    }
+    tally.taken++;
+    balance.values.taken++;
+    feed.samples++;
+    if (!adds) take(feed, t, value);
   };
 
-  const readNamed = (
-    names: Readonly<Record<string, FileTarget>>,
-    ...[cells, line, take, refuse]: Parameters<RowReader['read']>
-  ): boolean => {
-    const name = nameOfRow(cells, layout.nameColumns);
-    const target = Object.hasOwn(names, name) ? names[name] : undefined;
-    const block = layout.blocks[0];
-    const column = block.valueColumns[0];
-    if (!target) {
-      counts.leftOut++;
-      return false;
+  const readBlock = (block: Block, k: number, cells: readonly string[], line: number, tally: RowTally): void => {
+    const { valueColumns } = block;
+    if (valueColumns.length === 0) return;
+    const cellOf = (column: number): string => (column === COUNT_COLUMN ? '1' : (cells[column] ?? ''));
+    const name = nameOfRow(cells, nameColumns);
+    const written = layout.fixedTime === null ? timeText(cells, block) : '';
+    // A group that is shorter than the one beside it ends in blank cells.
+    if (layout.blocks.length > 1 && written.trim() === '' && valueColumns.every((i) => isBlankCell(cellOf(i)))) return;
+    if (nameColumns.length > 0 && name === '' && valueColumns.some((i) => !isBlankCell(cellOf(i)))) {
+      refuse(tally, line, 'name', '', 'no name says which series this is');
+      return;
     }
-    const written = timeText(cells, block);
-    const when = timeOf(written, name);
+    const when = layout.fixedTime === null ? clock(written, `${k} ${name}`) : { t: layout.fixedTime, repeated: false };
     if ('reason' in when) {
-      refuse({ line, column: 'time', value: clip(written), reason: when.reason });
-      return false;
+      if (valueColumns.every((i) => isBlankCell(cellOf(i))) && written.trim() === '') return;
+      refuse(tally, line, 'time', written, written.trim() === '' ? 'no time says when this was' : when.reason);
+      return;
     }
-    const value = numberIn(cells[column] ?? '', line, name, refuse);
-    if (value === null) return false;
-    if (target.earliest !== null && when.t < target.earliest) {
-      refuse({ line, column: name, value: clip(written), reason: 'older than this metric keeps samples' });
-      return false;
+    if (when.repeated) balance.repeatedHour++;
+    const t = period ? period(when.t) : when.t;
+    for (const column of valueColumns) {
+      const cell = cellOf(column);
+      const value = numberIn(cell, column, line, tally);
+      if (value === null) continue;
+      totals.add(column, value);
+      const feed = feedOf(name, column, cells, line, cell);
+      if (feeds.length > MOST_FEEDS) {
+        refuse(tally, line, feed.label, cell, `more than ${MOST_FEEDS} series in one file`);
+        continue;
+      }
+      const target = targets && (Object.hasOwn(targets, feed.key) ? targets[feed.key] : undefined);
+      if (targets && !target) {
+        balance.values.notChosen++;
+        tally.notChosen++;
+        continue;
+      }
+      if (target && target.earliest !== null && t < target.earliest) {
+        refuse(tally, line, feed.label, written, 'older than this metric keeps samples');
+        continue;
+      }
+      put(feed, t, value, line, tally);
     }
-    take(target.metricId, when.t, value);
-    return true;
+  };
+
+  const surplusOf = (cells: readonly string[]): string | undefined => {
+    for (let i = width; i < cells.length; i++) if (cells[i].trim() !== '') return cells[i];
+    return undefined;
+  };
+
+  const isTotal = (cells: readonly string[]): boolean => {
+    if (!isTotalWord(cells) || layout.fixedTime !== null) return false;
+    if (layout.blocks.some((block, k) => !('reason' in clock(timeText(cells, block), `total ${k}`)))) return false;
+    const numbers = layout.blocks.flatMap(({ valueColumns }) =>
+      valueColumns.flatMap((column): [number, number][] => {
+        const read = column === COUNT_COLUMN ? null : readSignedNumber(cells[column] ?? '', decimal);
+        return read ? [[column, read.value]] : [];
+      }),
+    );
+    return totals.fits(numbers);
+  };
+
+  const isHeadingAgain = (cells: readonly string[]): boolean => {
+    let same = 0;
+    for (let i = 0; i < cells.length; i++) {
+      const cell = cells[i].trim();
+      if (cell === '') continue;
+      if (plainHeading(cell) !== headingKeys[i]) return false;
+      same++;
+    }
+    return same > 1 || (same === 1 && width === 1);
+  };
+
+  const leaveOutRow: RowReader['leaveOutRow'] = (reason, cells, line) => {
+    balance.lines++;
+    balance.leftOut[reason]++;
+    const value = clip(cells.filter((cell) => cell.trim() !== '').join(' · '));
+    tell({ kind: 'leftOut', line, column: '', value, reason: REASON_WORDS[reason] });
   };
 
   return {
-    counts,
-    read(cells, line, take, refuse) {
-      if (isTotalRow(cells)) {
-        counts.totalRows++;
-        return false;
+    balance,
+    feeds,
+    read(given, line) {
+      const surplus = surplusOf(given);
+      const tally: RowTally = { taken: 0, refused: 0, repeated: 0, notChosen: 0 };
+      if (surplus !== undefined) {
+        balance.lines++;
+        balance.refused++;
+        balance.values.refused++;
+        tell({
+          kind: 'refused',
+          line,
+          column: `cell ${width + 1}`,
+          value: clip(given.join(' · ')),
+          reason: `has ${given.length} cells, but the table has ${width} columns`,
+        });
+        return;
       }
-      return targets.by === 'column'
-        ? readColumns(cells, line, take, refuse)
-        : readNamed(targets.names, cells, line, take, refuse);
+      if (isHeadingAgain(given)) return leaveOutRow('headingAgain', given, line);
+      const cells = layout.carriedDown.length === 0 ? given : carry(given);
+      if (layout.totals === 'leftOut' && isTotal(cells)) {
+        totals.endBlock();
+        return leaveOutRow('total', given, line);
+      }
+      balance.lines++;
+      if (layout.separator !== null && given.length < width) {
+        balance.shortRows++;
+        tell({
+          kind: 'short',
+          line,
+          column: `cell ${given.length + 1}`,
+          value: clip(given.join(' · ')),
+          reason: `has only ${given.length} of ${width} cells`,
+        });
+      }
+      layout.blocks.forEach((block, k) => readBlock(block, k, cells, line, tally));
+      if (tally.taken > 0) balance.taken++;
+      else if (tally.refused > 0) balance.refused++;
+      else if (tally.repeated > 0) balance.repeated++;
+      else {
+        const reason = tally.notChosen > 0 ? 'notChosen' : 'noValue';
+        balance.leftOut[reason]++;
+        const value = clip(given.filter((cell) => cell.trim() !== '').join(' · '));
+        tell({ kind: 'leftOut', line, column: '', value, reason: REASON_WORDS[reason] });
+      }
+    },
+    leaveOut(reason, lines) {
+      balance.lines += lines;
+      balance.leftOut[reason] += lines;
+    },
+    leaveOutRow,
+    refuseLine(line, text, reason) {
+      balance.lines++;
+      balance.refused++;
+      tell({ kind: 'refused', line, column: '', value: clip(text), reason });
+    },
+    finish() {
+      if (adds) meetings.each((series, t, value) => take(feeds[series], t, value));
     },
   };
+
+  function carry(cells: readonly string[]): readonly string[] {
+    const copy = [...cells];
+    for (const i of layout.carriedDown) {
+      if ((copy[i] ?? '').trim() === '') copy[i] = carried.get(i) ?? '';
+      else carried.set(i, copy[i]);
+    }
+    return copy;
+  }
+}
+
+const REASON_WORDS: Readonly<Record<LeftOutReason, string>> = {
+  aboveHeadings: 'stands above the headings',
+  heading: 'is a heading',
+  headingAgain: 'repeats the headings',
+  blank: 'is blank',
+  continued: 'lies inside a quoted cell',
+  total: 'holds the total of the rows above',
+  noValue: 'has no value in any column that is taken',
+  notChosen: 'belongs to series that are left out',
+};
+
+/** A heading without its unit, to know it again. */
+function plainHeading(text: string): string {
+  return text
+    .replace(/\s*[([][^()[\]]{1,20}[)\]]\s*$/, '')
+    .trim()
+    .toLowerCase();
 }
 
 function clip(text: string): string {
-  return text.length > 80 ? `${text.slice(0, 79)}…` : text;
+  return text.length > 200 ? `${text.slice(0, 199)}…` : text;
 }

@@ -1,9 +1,12 @@
-import type { Separator } from '@vivid-beacon/core/src/intakeFiles';
+import type { ColumnPart, Separator } from '@vivid-beacon/core/src/intakeFiles';
 
-/** Rows of a file with the line each began on; empty rows are left out. */
+/** Rows of a file with the line each began on. */
 export interface RowBatch {
   readonly rows: readonly (readonly string[])[];
   readonly lines: readonly number[];
+  /** Empty lines among them, and lines that lie inside a quoted cell. */
+  readonly blank: number;
+  readonly continued: number;
   /** How far through the file this is, 0 to 1. */
   readonly share: number;
 }
@@ -13,7 +16,10 @@ export type RefuseLine = (line: number, text: string, reason: string) => void;
 
 /** A file that has been opened: a table, whatever it was written as. */
 export interface Source {
+  /** What it was written as, for a person: "UTF-8", "XLSX", "JSON". */
   readonly encoding: string;
+  /** What the numbers of its lines count. */
+  readonly counted: 'line' | 'row' | 'item';
   /** Names of the sheets, for a spreadsheet; the first one with data is read unless another is asked for. */
   readonly sheets: readonly string[];
   readonly sheet: string | null;
@@ -21,6 +27,12 @@ export interface Source {
   readonly separator: Separator | null;
   /** The first rows, to recognise the layout by. */
   readonly head: readonly (readonly string[])[];
+  /** `head` holds all rows. */
+  readonly whole: boolean;
+  /** Headings of a format that names its columns itself, growing while rows are read; null to look for them in rows. */
+  readonly headings: readonly string[] | null;
+  /** What the format itself says of its columns. */
+  readonly parts: Readonly<Record<number, ColumnPart>>;
   readonly rows: (refuse: RefuseLine) => AsyncGenerator<RowBatch>;
 }
 
@@ -29,4 +41,30 @@ export interface FileLike {
   readonly name: string;
   readonly size: number;
   readonly slice: (from: number, to: number) => { arrayBuffer: () => Promise<ArrayBuffer> };
+}
+
+/** A table whose rows are all at hand. */
+export function rowsAtHand(
+  rows: readonly (readonly string[])[],
+  lines: readonly number[],
+  blank = 0,
+): Pick<Source, 'head' | 'whole' | 'rows'> {
+  const ROWS_AT_ONCE = 2000;
+  const HEAD = 5000;
+  return {
+    head: rows.slice(0, HEAD),
+    whole: rows.length <= HEAD,
+    async *rows() {
+      for (let i = 0; i < rows.length; i += ROWS_AT_ONCE) {
+        const to = Math.min(rows.length, i + ROWS_AT_ONCE);
+        yield {
+          rows: rows.slice(i, to),
+          lines: lines.slice(i, to),
+          blank: i === 0 ? blank : 0,
+          continued: 0,
+          share: to / rows.length,
+        };
+      }
+    },
+  };
 }

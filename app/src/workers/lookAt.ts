@@ -1,0 +1,206 @@
+import {
+  compareValues,
+  MOST_COMPARED,
+  MOST_FEEDS,
+  recogniseTable,
+  rowReader,
+  tableSurveyor,
+  watchOrder,
+  type Balance,
+  type Feed,
+  type FileLayout,
+  type LayoutCorrection,
+  type Meetings,
+  type Recognised,
+  type RowReader,
+  type ToldLine,
+} from '@vivid-beacon/core/src/intakeFiles';
+import type { Source } from './sources/source';
+import { ToldLines } from './toldLines';
+
+/** A series of the file, with the usual time between its samples. */
+export interface SeenFeed extends Feed {
+  /** Median of the first steps, ms; null for a single sample. */
+  readonly stepMs: number | null;
+}
+
+/** What a look at all of a file found; nothing is stored yet. */
+export interface Look {
+  readonly recognised: Recognised;
+  readonly encoding: string;
+  readonly counted: Source['counted'];
+  readonly sheets: readonly string[];
+  readonly sheet: string | null;
+  readonly feeds: readonly SeenFeed[];
+  /** What would become of every line, were all series taken. */
+  readonly balance: Balance;
+  /** The first lines that are not simply taken. */
+  readonly told: readonly ToldLine[];
+  readonly toldCounts: ToldLines['counts'];
+  /** Times of every series go one way, so that no values can meet: reading need not compare them. */
+  readonly inOrder: boolean;
+}
+
+export interface LookOptions {
+  readonly correct: LayoutCorrection;
+  /** Zone of times without an offset. */
+  readonly zone: string;
+  /** Times after it are refused, ms. */
+  readonly latest: number;
+  readonly progress: (share: number) => void;
+}
+
+const TOLD_OF_A_KIND = 500;
+const STEPS_LOOKED_AT = 40;
+
+/**
+ * Recognises a file from all of its rows and tells what would become of each. Rows are gone through once; a second
+ * time only when all rows say something else than the first ones did, or when values may meet.
+ */
+export async function lookAt(source: Source, { correct: given, zone, latest, progress }: LookOptions): Promise<Look> {
+  const correct = { ...given, parts: { ...source.parts, ...given.parts } };
+  const bare = Object.keys(correct.parts).length === 0 ? { ...given, parts: undefined } : correct;
+  const seen = { head: source.head, separator: source.separator };
+  const draft = recogniseTable({ ...seen, survey: surveyOfHead(source, bare), headings: copyOf(source) }, bare);
+  const options = { zone, latest, targets: null } as const;
+
+  const first = startReading(draft.layout, options, source.whole ? compareValues(draft.layout.collisions) : watchOrder());
+  const surveyor = tableSurveyor();
+  await goThrough(source, draft.layout, first.reader, (cells) => surveyor.add(cells), (share) => progress(source.whole ? share : share / 2));
+  const recognised = source.whole
+    ? draft
+    : recogniseTable({ ...seen, survey: surveyor.result(), headings: copyOf(source) }, bare);
+
+  let pass = first;
+  const changed = JSON.stringify(recognised.layout) !== JSON.stringify(draft.layout);
+  if (changed || (!source.whole && !first.meetings.inOrder)) {
+    pass = startReading(recognised.layout, options, compareValues(recognised.layout.collisions));
+    await goThrough(source, recognised.layout, pass.reader, () => undefined, (share) => progress(0.5 + share / 2));
+  }
+  const { balance } = pass.reader;
+  return {
+    recognised: {
+      ...recognised,
+      questions: [...recognised.questions, ...questionsOfValues(recognised.layout, pass)],
+    },
+    encoding: source.encoding,
+    counted: source.counted,
+    sheets: source.sheets,
+    sheet: source.sheet,
+    feeds: pass.reader.feeds.slice(0, MOST_FEEDS).map((feed) => ({ ...feed, stepMs: median(pass.steps.get(feed.index) ?? []) })),
+    balance,
+    told: pass.told.kept,
+    toldCounts: pass.told.counts,
+    inOrder: pass.meetings.inOrder,
+  };
+}
+
+function copyOf({ headings }: Source): readonly string[] | null {
+  return headings && [...headings];
+}
+
+function surveyOfHead(source: Source, correct: LayoutCorrection): ReturnType<ReturnType<typeof tableSurveyor>['result']> {
+  const surveyor = tableSurveyor();
+  const { layout } = recogniseTable(
+    { head: source.head, separator: source.separator, survey: surveyor.result(), headings: copyOf(source) },
+    correct,
+  );
+  for (const row of source.head.slice(layout.preambleRows + layout.headingRows)) surveyor.add(row);
+  return surveyor.result();
+}
+
+interface Pass {
+  readonly reader: RowReader;
+  readonly meetings: Meetings;
+  readonly told: ToldLines;
+  /** Times between the first samples of each series. */
+  readonly steps: ReadonlyMap<number, number[]>;
+}
+
+function startReading(
+  layout: FileLayout,
+  options: { readonly zone: string; readonly latest: number; readonly targets: null },
+  meetings: Meetings,
+): Pass {
+  const told = new ToldLines(TOLD_OF_A_KIND);
+  const steps = new Map<number, number[]>();
+  const last = new Map<number, number>();
+  const reader = rowReader(layout, {
+    ...options,
+    meetings,
+    tell: told.add,
+    take: ({ index }, t) => {
+      const own = steps.get(index) ?? [];
+      if (own.length >= STEPS_LOOKED_AT) return;
+      const before = last.get(index);
+      if (before !== undefined && t !== before) own.push(Math.abs(t - before));
+      last.set(index, t);
+      steps.set(index, own);
+    },
+  });
+  return { reader, meetings, told, steps };
+}
+
+/** Gives all rows of a file to a reader; those above the data are told as left out. */
+export async function goThrough(
+  source: Source,
+  layout: FileLayout,
+  reader: RowReader,
+  note: (cells: readonly string[]) => void,
+  progress: (share: number) => void,
+  between: () => Promise<unknown> | undefined = () => undefined,
+): Promise<void> {
+  let row = 0;
+  const { preambleRows, headingRows } = layout;
+  for await (const { rows, lines, blank, continued, share } of source.rows(reader.refuseLine)) {
+    reader.leaveOut('blank', blank);
+    reader.leaveOut('continued', continued);
+    for (let i = 0; i < rows.length; i++, row++) {
+      if (row < preambleRows) reader.leaveOutRow('aboveHeadings', rows[i], lines[i]);
+      else if (row < preambleRows + headingRows) reader.leaveOutRow('heading', rows[i], lines[i]);
+      else {
+        note(rows[i]);
+        reader.read(rows[i], lines[i]);
+      }
+      const waiting = between();
+      if (waiting) await waiting;
+    }
+    progress(share);
+  }
+  reader.finish();
+}
+
+function questionsOfValues(layout: FileLayout, { reader, meetings }: Pass): Recognised['questions'] {
+  const { balance, feeds } = reader;
+  if (feeds.length > MOST_FEEDS) {
+    return [
+      {
+        about: 'names',
+        words: `The name columns make more than ${MOST_FEEDS.toLocaleString('en-GB')} series. Choose others, or none.`,
+      },
+    ];
+  }
+  if (layout.events || layout.collisions !== null) return [];
+  if (meetings.overflowed) {
+    return [
+      {
+        about: 'collisions',
+        words: `The times of a series go back and forth, and with more than ${MOST_COMPARED / 1e6} million values those that meet cannot be listed beforehand. Say what holds where values of one series meet at one time.`,
+      },
+    ];
+  }
+  if (balance.values.met === 0) return [];
+  const times = balance.values.met === 1 ? 'Once different values meet' : `${balance.values.met.toLocaleString('en-GB')} times different values meet`;
+  return [
+    {
+      about: 'collisions',
+      words: `${times} on one series and time. Say what holds, choose a further column that names the series, or count the rows in periods.`,
+    },
+  ];
+}
+
+function median(values: readonly number[]): number | null {
+  if (values.length === 0) return null;
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)];
+}

@@ -1,0 +1,22 @@
+import { sha256 } from '@noble/hashes/sha2';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
+import type { Look } from './lookAt';
+
+/** Headings that any two files may share. */
+const GENERIC =
+  /^(time|date|datetime|timestamp|ts|t|at|when|value|values|v|y|x|name|tag|metric|series|channel|unit|id|key|zeit|datum|wert|einheit|valor|valeur|column \d+)$/i;
+
+/**
+ * What files of one shape share: headings and units in the same order, cut the same way. Headings such as "time" and
+ * "value" tell nothing; then the names of the series must.
+ *
+ * @returns null where nothing in the file tells its shape from that of any other.
+ */
+export function shapeOf({ recognised: { layout, columns }, feeds }: Look): string | null {
+  const headings = columns.map(({ heading, unit }) => [heading, unit]);
+  const telling = columns.some(({ heading }) => !GENERIC.test(heading.trim()));
+  const names = [...new Set(feeds.map(({ name }) => name))].filter((name) => name !== '');
+  if (!telling && names.length === 0) return null;
+  const parts = [layout.separator, headings, telling ? null : names.sort()];
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(parts))));
+}

@@ -1,0 +1,95 @@
+import { Gunzip } from 'fflate';
+import { BeaconError } from '@vivid-beacon/core';
+import {
+  isArchive,
+  isCompoundFile,
+  isGzip,
+  refuseOtherFiles,
+  textKind,
+  type Separator,
+} from '@vivid-beacon/core/src/intakeFiles';
+import { openExposition } from './expositionSource';
+import { openJson, openJsonLines } from './jsonSource';
+import type { FileLike, Source } from './source';
+import { openTable } from './tableSource';
+import { firstPart } from './textPieces';
+
+const MOST_UNPACKED_BYTES = 400_000_000;
+const PIECE_BYTES = 1024 * 1024;
+
+/** The first bytes of a file, unpacked if it is gzip. */
+export async function firstBytes(file: FileLike): Promise<Uint8Array> {
+  const bytes = new Uint8Array(await file.slice(0, 4096).arrayBuffer());
+  refuseOtherFiles(bytes);
+  return bytes;
+}
+
+/** Is this a spreadsheet, by its first bytes? */
+export function isSheet(bytes: Uint8Array): boolean {
+  return isArchive(bytes) || isCompoundFile(bytes);
+}
+
+/**
+ * Opens a text file: a table, JSON, lines of JSON or OpenMetrics text, each packed with gzip or not.
+ *
+ * @throws {BeaconError} for anything else, saying what it is.
+ */
+export async function openText(given: FileLike, separator: Separator | null): Promise<Source> {
+  const file = isGzip(await firstBytes(given)) ? await unpacked(given) : given;
+  if (file !== given && isSheet(await firstBytes(file))) {
+    throw new BeaconError('BAD_INPUT', 'A spreadsheet packed with gzip: unpack it and choose the .xlsx file.');
+  }
+  const { text, encoding } = await firstPart(file);
+  const source = await openKind(file, text, encoding, separator);
+  return file === given ? source : { ...source, encoding: `gzip, ${source.encoding}` };
+}
+
+function openKind(
+  file: FileLike,
+  text: string,
+  encoding: Awaited<ReturnType<typeof firstPart>>['encoding'],
+  separator: Separator | null,
+): Source | Promise<Source> {
+  switch (textKind(text)) {
+    case 'ndjson':
+      return openJsonLines(file, text, encoding);
+    case 'json':
+      return openJson(file, encoding);
+    case 'openmetrics':
+      return openExposition(file, encoding);
+    default:
+      return openTable(file, text, encoding, separator);
+  }
+}
+
+/** @throws {BeaconError} TOO_LARGE, or BAD_INPUT when it is damaged. */
+async function unpacked(file: FileLike): Promise<FileLike> {
+  const pieces: Uint8Array<ArrayBuffer>[] = [];
+  let size = 0;
+  let ended = false;
+  const gunzip = new Gunzip((piece, last) => {
+    size += piece.length;
+    if (size > MOST_UNPACKED_BYTES) {
+      throw new BeaconError(
+        'TOO_LARGE',
+        `This file unpacks to more than ${MOST_UNPACKED_BYTES / 1_000_000} MB. Unpack it and choose the unpacked file.`,
+      );
+    }
+    pieces.push(new Uint8Array(piece));
+    ended ||= last;
+  });
+  try {
+    for (let at = 0; at < file.size; at += PIECE_BYTES) {
+      gunzip.push(
+        new Uint8Array(await file.slice(at, at + PIECE_BYTES).arrayBuffer()),
+        at + PIECE_BYTES >= file.size,
+      );
+    }
+  } catch (error) {
+    if (error instanceof BeaconError) throw error;
+    throw new BeaconError('BAD_INPUT', `The gzip file is damaged or cut off: ${(error as Error).message}.`);
+  }
+  if (!ended) throw new BeaconError('BAD_INPUT', 'The gzip file is cut off: its end is missing.');
+  const blob = new Blob(pieces);
+  return { name: file.name.replace(/\.gz$/i, ''), size: blob.size, slice: (from, to) => blob.slice(from, to) };
+}

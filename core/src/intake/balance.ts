@@ -1,0 +1,89 @@
+/** Why a line was left out: not refused, but nothing of it is taken. */
+export const LEFT_OUT_REASONS = {
+  aboveHeadings: 'above the headings',
+  heading: 'headings',
+  headingAgain: 'headings again',
+  blank: 'blank lines',
+  continued: 'lines inside a quoted cell',
+  total: 'totals of the rows above',
+  noValue: 'no value in any column that is taken',
+  notChosen: 'series that are left out',
+} as const;
+export type LeftOutReason = keyof typeof LEFT_OUT_REASONS;
+
+/** What became of every line of a file: taken + refused + left out + repeated = lines. */
+export interface Balance {
+  lines: number;
+  /** Lines of which at least one value was taken. */
+  taken: number;
+  /** Lines of which no value was taken and at least one was refused. */
+  refused: number;
+  /** Lines that say only what an earlier line said. */
+  repeated: number;
+  leftOut: Record<LeftOutReason, number>;
+  /** What became of the cells of columns that are taken. Each counts once; `taken` is the number of samples. */
+  values: {
+    taken: number;
+    refused: number;
+    repeated: number;
+    /** Values that met a different one of the same series and time, or were added to it. */
+    met: number;
+    blank: number;
+    errors: number;
+    /** Of series that are left out. */
+    notChosen: number;
+  };
+  /** Times in the repeated hour of a clock change. */
+  repeatedHour: number;
+  /** Rows with fewer cells than there are columns. */
+  shortRows: number;
+}
+
+export function emptyBalance(): Balance {
+  return {
+    lines: 0,
+    taken: 0,
+    refused: 0,
+    repeated: 0,
+    leftOut: {
+      aboveHeadings: 0,
+      heading: 0,
+      headingAgain: 0,
+      blank: 0,
+      continued: 0,
+      total: 0,
+      noValue: 0,
+      notChosen: 0,
+    },
+    values: { taken: 0, refused: 0, repeated: 0, met: 0, blank: 0, errors: 0, notChosen: 0 },
+    repeatedHour: 0,
+    shortRows: 0,
+  };
+}
+
+export function leftOutLines({ leftOut }: Balance): number {
+  return Object.values(leftOut).reduce((sum, n) => sum + n, 0);
+}
+
+/** Lines that the balance does not explain; 0, or the program has lost some. */
+export function unexplained(balance: Balance): number {
+  return balance.lines - balance.taken - balance.refused - balance.repeated - leftOutLines(balance);
+}
+
+/** Something told about one line of a file. */
+export interface ToldLine {
+  readonly kind: 'refused' | 'leftOut' | 'repeated' | 'met' | 'short';
+  /** Line in the file, from 1. */
+  readonly line: number;
+  readonly column: string;
+  readonly value: string;
+  readonly reason: string;
+}
+
+export const TOLD_WORDS: Readonly<Record<ToldLine['kind'], string>> = {
+  refused: 'refused',
+  leftOut: 'left out',
+  repeated: 'repeated',
+  met: 'values meet',
+  short: 'short row',
+};

@@ -1,0 +1,235 @@
+import { parseDuration } from './durationText';
+import { isBlankCell, isErrorCell, readSignedNumber, tellingDecimal } from './numberText';
+import { isClockCell, traitsOf } from './timeFormat';
+
+const MOST_DISTINCT = 2000;
+const MOST_SIGNS = 12;
+
+/** Counts over all cells of one column. */
+export interface ColumnSurvey {
+  blank: number;
+  errors: number;
+  /** Cells that hold anything else. */
+  filled: number;
+  /** Readable as a number with a dot, with a comma as decimal sign, and only so. */
+  dot: number;
+  comma: number;
+  onlyDot: number;
+  onlyComma: number;
+  integers: number;
+  /** Signs and units beside the numbers. */
+  readonly signs: Map<string, number>;
+  clocks: number;
+  durations: number;
+  /** Written times, how many fit each order, how many have two-digit years, how many a time of day other than midnight. */
+  written: number;
+  readonly fits: { iso: number; 'day-first': number; 'month-first': number; period: number };
+  shortYears: number;
+  clocked: number;
+  /** Bare numbers that could be times. */
+  readonly bare: {
+    seconds: number;
+    milliseconds: number;
+    microseconds: number;
+    days: number;
+    years: number;
+    eightDigits: number;
+    months: number;
+    monthDays: number;
+    /** 11.2026 */
+    dottedMonths: number;
+  };
+  /** Numbers never go down. */
+  rising: boolean;
+  low: number;
+  high: number;
+  /** Different cells, as long as they are few. */
+  distinct: Set<string> | null;
+  example: string;
+}
+
+export function emptyColumn(): ColumnSurvey {
+  return {
+    blank: 0,
+    errors: 0,
+    filled: 0,
+    dot: 0,
+    comma: 0,
+    onlyDot: 0,
+    onlyComma: 0,
+    integers: 0,
+    signs: new Map(),
+    clocks: 0,
+    durations: 0,
+    written: 0,
+    fits: { iso: 0, 'day-first': 0, 'month-first': 0, period: 0 },
+    shortYears: 0,
+    clocked: 0,
+    bare: {
+      seconds: 0,
+      milliseconds: 0,
+      microseconds: 0,
+      days: 0,
+      years: 0,
+      eightDigits: 0,
+      months: 0,
+      monthDays: 0,
+      dottedMonths: 0,
+    },
+    rising: true,
+    low: Infinity,
+    high: -Infinity,
+    distinct: new Set(),
+    example: '',
+  };
+}
+
+/** What all rows of a table say of its columns. */
+export interface TableSurvey {
+  readonly columns: readonly ColumnSurvey[];
+  readonly rows: number;
+  /** How many rows have so many cells, blank ones at the end not counted. */
+  readonly widths: ReadonlyMap<number, number>;
+}
+
+export interface TableSurveyor {
+  readonly add: (cells: readonly string[]) => void;
+  readonly result: () => TableSurvey;
+}
+
+/** Looks at rows one after another; keeps counts only, so that a file of any size can be judged whole. */
+export function tableSurveyor(): TableSurveyor {
+  const columns: ColumnSurvey[] = [];
+  const widths = new Map<number, number>();
+  let rows = 0;
+  return {
+    add(cells) {
+      while (columns.length < cells.length) {
+        const late = emptyColumn();
+        late.blank = rows;
+        columns.push(late);
+      }
+      rows++;
+      let width = 0;
+      for (let i = 0; i < columns.length; i++) {
+        const cell = cells[i];
+        if (cell === undefined || cell === '') columns[i].blank++;
+        else {
+          addCell(columns[i], cell);
+          width = i + 1;
+        }
+      }
+      widths.set(width, (widths.get(width) ?? 0) + 1);
+    },
+    result: () => ({ columns, rows, widths }),
+  };
+}
+
+/** 0 = no plain number, 1 = digits only, 2 = with one dot, 3 = with one comma. */
+function plainNumber(cell: string): 0 | 1 | 2 | 3 {
+  const n = cell.length;
+  let i = cell.charCodeAt(0) === 45 ? 1 : 0;
+  if (i === n) return 0;
+  let kind: 1 | 2 | 3 = 1;
+  for (; i < n; i++) {
+    const code = cell.charCodeAt(i);
+    if (code >= 48 && code <= 57) continue;
+    if (kind !== 1 || (code !== 46 && code !== 44) || n === 1) return 0;
+    kind = code === 46 ? 2 : 3;
+  }
+  return kind;
+}
+
+/** "1.234" may be a decimal or a thousand: three digits follow, and one to three stand before. */
+const GROUP_OF_THREE = /^-?[1-9]\d{0,2}[.,]\d{3}$/;
+
+function addCell(column: ColumnSurvey, cell: string): void {
+  const kind = plainNumber(cell);
+  if (kind === 0) {
+    addOther(column, cell);
+    return;
+  }
+  if (column.filled === 0) column.example = cell;
+  column.filled++;
+  if (kind === 1) {
+    column.integers++;
+    column.dot++;
+    column.comma++;
+    noteDistinct(column, cell);
+  } else {
+    const open = GROUP_OF_THREE.test(cell);
+    if (kind === 2) {
+      column.dot++;
+      if (open) column.comma++;
+      else column.onlyDot++;
+      if (/^(?:0?[1-9]|1[0-2])\.\d{4}$/.test(cell)) column.bare.dottedMonths++;
+    } else {
+      column.comma++;
+      if (open) column.dot++;
+      else column.onlyComma++;
+    }
+  }
+  const value = Number(kind === 3 ? cell.replace(',', '.') : cell);
+  noteBare(column, value, cell, kind === 1);
+}
+
+function noteBare(column: ColumnSurvey, value: number, cell: string, whole: boolean): void {
+  if (value < column.high) column.rising = false;
+  if (value < column.low) column.low = value;
+  if (value > column.high) column.high = value;
+  const { bare } = column;
+  if (value >= 1e8 && value <= 4.11e9) bare.seconds++;
+  else if (value >= 1e11 && value <= 4.11e12) bare.milliseconds++;
+  else if (value >= 1e14 && value <= 4.11e15) bare.microseconds++;
+  else if (value >= 20_000 && value <= 73_050) bare.days++;
+  if (!whole) return;
+  if (value >= 1 && value <= 12) bare.months++;
+  if (value >= 1 && value <= 31) bare.monthDays++;
+  if (value >= 1000 && value <= 2200 && cell.length === 4) bare.years++;
+  if (cell.length === 8 && traitsOf(cell) !== null) bare.eightDigits++;
+}
+
+function addOther(column: ColumnSurvey, cell: string): void {
+  if (isBlankCell(cell) || cell.trim() === '') {
+    column.blank++;
+    return;
+  }
+  if (isErrorCell(cell)) {
+    column.errors++;
+    return;
+  }
+  if (column.filled === 0) column.example = cell.trim();
+  column.filled++;
+  noteDistinct(column, cell);
+  if (!/\d/.test(cell)) return;
+  const traits = traitsOf(cell);
+  if (traits) {
+    column.written++;
+    for (const format of traits.formats) column.fits[format as keyof ColumnSurvey['fits']]++;
+    if (traits.shortYear) column.shortYears++;
+    if (traits.hasClock && !/[T ]00:00(:00(\.0+)?)?(Z|$)/.test(cell)) column.clocked++;
+    return;
+  }
+  if (isClockCell(cell)) column.clocks++;
+  if (!Number.isNaN(parseDuration(cell))) {
+    column.durations++;
+    return;
+  }
+  const dot = readSignedNumber(cell, '.');
+  const comma = readSignedNumber(cell, ',');
+  if (dot) column.dot++;
+  if (comma) column.comma++;
+  const told = tellingDecimal(cell);
+  if (told === '.') column.onlyDot++;
+  else if (told === ',') column.onlyComma++;
+  const sign = (dot ?? comma)?.sign;
+  if (sign && (column.signs.has(sign) || column.signs.size < MOST_SIGNS)) {
+    column.signs.set(sign, (column.signs.get(sign) ?? 0) + 1);
+  }
+}
+
+function noteDistinct(column: ColumnSurvey, cell: string): void {
+  if (column.distinct === null) return;
+  column.distinct.add(cell);
+  if (column.distinct.size > MOST_DISTINCT) column.distinct = null;
+}
