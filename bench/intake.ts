@@ -7,9 +7,10 @@ import os from 'node:os';
 import path from 'node:path';
 import { once } from 'node:events';
 import { DAY_MS } from '@vivid-beacon/core';
-import { recogniseRows, type FileTargets } from '@vivid-beacon/core/src/intakeFiles';
+import type { FileTargets } from '@vivid-beacon/core/src/intakeFiles';
 import { addAsset, addMetric } from '@vivid-beacon/server';
-import { openText } from '../app/src/workers/sources/textSource';
+import { lookAt } from '../app/src/workers/lookAt';
+import { openText } from '../app/src/workers/sources/openFile';
 import { readFile } from '../app/src/workers/readFile';
 import type { FileLike } from '../app/src/workers/sources/source';
 import { report, timed } from './lib/measure';
@@ -82,15 +83,18 @@ const post = async (where: string, body: unknown, type = 'application/json'): Pr
 };
 const before = server.memory();
 let reading = 0;
+const options = { zone: 'Europe/London', latest: Date.now() + DAY_MS };
+let look: Awaited<ReturnType<typeof lookAt>> | null = null;
+const looking = await timed(async () => {
+  look = await lookAt(await openText(asFile, null), { ...options, correct: {}, progress: () => undefined });
+});
+const { recognised, inOrder } = look!;
 const whole = await timed(async () => {
   const source = await openText(asFile, null);
-  const { layout } = recogniseRows(source.head, source.separator);
-  const targets: FileTargets = {
-    by: 'column',
-    columns: ids
-      .slice(0, COLUMNS)
-      .map((metricId, i) => ({ index: i + 1, heading: `m${i}`, metricId, earliest: null })),
-  };
+  const { layout } = recognised;
+  const targets: FileTargets = Object.fromEntries(
+    ids.slice(0, COLUMNS).map((metricId, i) => [String(i + 1), { metricId, earliest: null }]),
+  );
   const begun = await post('/api/intakes', {
     fileName: 'large.csv',
     fileSize: blob.size,
@@ -102,15 +106,15 @@ const whole = await timed(async () => {
   reading = await timed(async () => {
     result = await readFile(
       source,
-      { layout, targets, zone: 'Europe/London', latest: Date.now() + DAY_MS },
+      { ...options, layout, targets, inOrder },
       async (bytes) => void (await post(`/api/intakes/${id}/parts`, bytes, 'application/octet-stream')),
       () => undefined,
     );
   });
-  const { parts, rows: taken, refused } = result!;
-  const done = await post(`/api/intakes/${id}/finish`, { batches: parts, rows: taken, refused });
-  const { added } = (await done.json()) as { added: number };
-  if (added !== rows * COLUMNS) throw new Error(`${added} of ${rows * COLUMNS} samples arrived`);
+  const { parts, balance } = result!;
+  const done = await post(`/api/intakes/${id}/finish`, { batches: parts, balance });
+  const { intake } = (await done.json()) as { intake: { added: number } };
+  if (intake.added !== rows * COLUMNS) throw new Error(`${intake.added} of ${rows * COLUMNS} samples arrived`);
 });
 clearInterval(watch);
 const rate = (rows * COLUMNS) / (whole / 1000);
@@ -118,6 +122,7 @@ console.log(
   `${Math.round(rate / 1000)} k samples/s (${(reading / 1000).toFixed(0)} s reading and sending, ${((whole - reading) / 1000).toFixed(0)} s storing); server ${(before / 1e6).toFixed(0)} MB before`,
 );
 report('server memory, MB', peak / 1e6, 400);
+report('look at the whole file over reading and sending it', looking / reading, 0.5, `${(looking / 1000).toFixed(0)} s`);
 
 const BATCH = 10_000;
 const bodies = Array.from({ length: 40 }, (_, b) => {

@@ -87,7 +87,7 @@ export async function lookAt(source: Source, { correct: given, zone, latest, pro
     counted: source.counted,
     sheets: source.sheets,
     sheet: source.sheet,
-    feeds: pass.reader.feeds.slice(0, MOST_FEEDS).map((feed) => ({ ...feed, stepMs: median(pass.steps.get(feed.index) ?? []) })),
+    feeds: pass.reader.feeds.slice(0, MOST_FEEDS).map((feed) => ({ ...feed, stepMs: median(pass.steps[feed.index] ?? []) })),
     balance,
     told: pass.told.kept,
     toldCounts: pass.told.counts,
@@ -114,7 +114,7 @@ interface Pass {
   readonly meetings: Meetings;
   readonly told: ToldLines;
   /** Times between the first samples of each series. */
-  readonly steps: ReadonlyMap<number, number[]>;
+  readonly steps: readonly (readonly number[])[];
 }
 
 function startReading(
@@ -123,19 +123,18 @@ function startReading(
   meetings: Meetings,
 ): Pass {
   const told = new ToldLines(TOLD_OF_A_KIND);
-  const steps = new Map<number, number[]>();
-  const last = new Map<number, number>();
+  const steps: number[][] = [];
+  const last: number[] = [];
   const reader = rowReader(layout, {
     ...options,
     meetings,
     tell: told.add,
     take: ({ index }, t) => {
-      const own = steps.get(index) ?? [];
+      const own = (steps[index] ??= []);
       if (own.length >= STEPS_LOOKED_AT) return;
-      const before = last.get(index);
+      const before = last[index];
       if (before !== undefined && t !== before) own.push(Math.abs(t - before));
-      last.set(index, t);
-      steps.set(index, own);
+      last[index] = t;
     },
   });
   return { reader, meetings, told, steps };

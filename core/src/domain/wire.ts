@@ -2,7 +2,8 @@ import type { AlarmTest } from '../alarms/alarmTest';
 import type { AlarmState, SetAside } from '../alarms/lifecycle';
 import type { Level, TargetBand } from '../bands/targetBand';
 import type { FeedHealth } from '../feeds/feedHealth';
-import type { Refusal } from '../intake/rowReader';
+import type { Balance, ToldLine } from '../intake/balance';
+import type { FoundColumn } from '../intake/layout';
 import type { HoursFilter } from '../time/hours';
 import type { IndicatorDefinition } from '../indicators/definition';
 import type { Interval } from '../time/interval';
@@ -367,7 +368,9 @@ export interface Intake {
   readonly unchanged: number;
   readonly corrected: number;
   readonly refusedCount: number;
-  readonly refusals: readonly Refusal[];
+  /** The balance of its lines and what became of its columns; empty for files brought in before these were kept. */
+  readonly notes: { readonly balance?: Balance; readonly columns?: readonly FoundColumn[] };
+  readonly lines: readonly ToldLine[];
   readonly metrics: readonly { readonly metricId: string; readonly name: string; readonly added: number }[];
 }
 

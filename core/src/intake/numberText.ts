@@ -76,6 +76,26 @@ export function parseNumber(text: string, decimal: DecimalSign): number {
   return NaN;
 }
 
+/**
+ * Reads the numbers that nearly all cells of large files are: digits, at most one decimal sign, a minus.
+ *
+ * @returns NaN for anything else, also for numbers written in another way.
+ */
+export function plainNumber(cell: string, decimal: DecimalSign): number {
+  const sign = decimal === '.' ? 46 : 44;
+  const n = cell.length;
+  let seen = false;
+  let i = cell.charCodeAt(0) === 45 ? 1 : 0;
+  if (i === n || n > 25) return NaN;
+  for (; i < n; i++) {
+    const code = cell.charCodeAt(i);
+    if (code >= 48 && code <= 57) continue;
+    if (code !== sign || seen || n === 1) return NaN;
+    seen = true;
+  }
+  return Number(seen && sign === 44 ? cell.replace(',', '.') : cell);
+}
+
 /** A number and what stands beside it in the cell: "12.5 %", "€ 1,250", "21 °C". */
 export interface SignedNumber {
   readonly value: number;

@@ -2,7 +2,7 @@ import { emptyBalance, type Balance, type LeftOutReason, type ToldLine } from '.
 import { parseDuration } from './durationText';
 import { COUNT_COLUMN, nameOfRow, type Block, type FileLayout } from './layout';
 import { compareValues, type Meetings } from './meetings';
-import { isBlankCell, isErrorCell, readSignedNumber } from './numberText';
+import { isBlankCell, isErrorCell, plainNumber, readSignedNumber } from './numberText';
 import { periodOf, rowClock, timeText } from './rowTime';
 import { isTotalWord, totalCheck } from './totals';
 
@@ -103,7 +103,10 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const carried = new Map<number, string>();
   const durations = new Set(layout.durations);
   const feeds: Feed[] = [];
-  const byKey = new Map<string, Feed>();
+  /** By name, then by column (one higher: rows are counted in column -1). */
+  const byName = new Map<string, Feed[]>();
+  const named = nameColumns.length > 0;
+  const targetOfFeed: (FileTarget | null)[] = [];
   const severalValues =
     layout.blocks.reduce((n, { valueColumns }) => n + valueColumns.length, 0) > 1 || nameColumns.length === 0;
   const headingKeys = layout.headings.map(plainHeading);
@@ -115,12 +118,16 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   };
 
   const feedOf = (name: string, column: number, cells: readonly string[], line: number, example: string): Feed => {
-    const key = feedKey(name, column);
-    const known = byKey.get(key);
+    let ofName = byName.get(name);
+    if (!ofName) {
+      ofName = [];
+      byName.set(name, ofName);
+    }
+    const known = ofName[column + 1];
     if (known) return known;
     const heading = column === COUNT_COLUMN ? 'rows' : (layout.headings[column] ?? `Column ${column + 1}`);
     const feed: Feed = {
-      key,
+      key: feedKey(name, column),
       index: feeds.length,
       column,
       name,
@@ -130,12 +137,14 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
       line,
       example,
     };
-    byKey.set(key, feed);
+    ofName[column + 1] = feed;
     feeds.push(feed);
     return feed;
   };
 
   const numberIn = (cell: string, column: number, line: number, tally: RowTally): number | null => {
+    const plain = plainNumber(cell, decimal);
+    if (plain === plain) return plain;
     if (isBlankCell(cell) || cell.trim() === '') {
       balance.values.blank++;
       return null;
@@ -157,6 +166,13 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   /** Takes one value unless it says what an earlier line said. */
   const put = (feed: Feed, t: number, value: number, line: number, tally: RowTally): void => {
     const met = meetings.meet(feed.index, t, value, line);
+    if (met.kind === 'new') {
+      tally.taken++;
+      balance.values.taken++;
+      feed.samples++;
+      if (!adds) take(feed, t, value);
+      return;
+    }
     const where = { line, column: feed.label, value: String(value) };
     if (met.kind === 'repeated') {
       balance.values.repeated++;
@@ -164,69 +180,88 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
       tell({ kind: 'repeated', ...where, reason: `says the same as line ${met.line}` });
       return;
     }
-    if (met.kind === 'differs') {
-      balance.values.met++;
-      // Events add up by design; elsewhere a person should know.
-      if (!events) {
-        tell({
-          kind: 'met',
-          ...where,
-          reason: `line ${met.line} has ${met.value} for the same series and time`,
-        });
-      }
-      if (adds || rule === 'last') tally.taken++;
-      else tally.repeated++;
-      if (rule === 'last' && !adds) take(feed, t, value);
-      return;
+    balance.values.met++;
+    // Events add up by design; elsewhere a person should know.
+    if (!events) {
+      tell({ kind: 'met', ...where, reason: `line ${met.line} has ${met.value} for the same series and time` });
     }
-    tally.taken++;
-    balance.values.taken++;
-    feed.samples++;
-    if (!adds) take(feed, t, value);
+    if (adds || rule === 'last') tally.taken++;
+    else tally.repeated++;
+    if (rule === 'last' && !adds) take(feed, t, value);
+  };
+
+  const isBlankBlock = (columns: readonly number[], cells: readonly string[]): boolean => {
+    for (const column of columns) if (!isBlankCell(cellAt(cells, column))) return false;
+    return true;
   };
 
   const readBlock = (block: Block, k: number, cells: readonly string[], line: number, tally: RowTally): void => {
     const { valueColumns } = block;
     if (valueColumns.length === 0) return;
-    const cellOf = (column: number): string => (column === COUNT_COLUMN ? '1' : (cells[column] ?? ''));
-    const name = nameOfRow(cells, nameColumns);
+    const name = named ? nameOfRow(cells, nameColumns) : '';
     const written = layout.fixedTime === null ? timeText(cells, block) : '';
     // A group that is shorter than the one beside it ends in blank cells.
-    if (layout.blocks.length > 1 && written.trim() === '' && valueColumns.every((i) => isBlankCell(cellOf(i)))) return;
-    if (nameColumns.length > 0 && name === '' && valueColumns.some((i) => !isBlankCell(cellOf(i)))) {
+    if (layout.blocks.length > 1 && written.trim() === '' && isBlankBlock(valueColumns, cells)) return;
+    if (named && name === '' && !isBlankBlock(valueColumns, cells)) {
       refuse(tally, line, 'name', '', 'no name says which series this is');
       return;
     }
-    const when = layout.fixedTime === null ? clock(written, `${k} ${name}`) : { t: layout.fixedTime, repeated: false };
-    if ('reason' in when) {
-      if (valueColumns.every((i) => isBlankCell(cellOf(i))) && written.trim() === '') return;
-      refuse(tally, line, 'time', written, written.trim() === '' ? 'no time says when this was' : when.reason);
+    let t = layout.fixedTime ?? 0;
+    if (layout.fixedTime === null) {
+      const when = clock(written, named ? `${k} ${name}` : k);
+      if ('reason' in when) {
+        if (written.trim() === '' && isBlankBlock(valueColumns, cells)) return;
+        refuse(tally, line, 'time', written, written.trim() === '' ? 'no time says when this was' : when.reason);
+        return;
+      }
+      if (when.repeated) balance.repeatedHour++;
+      t = when.t;
+    }
+    if (period) t = period(t);
+    for (const column of valueColumns) {
+      const cell = cellAt(cells, column);
+      const value = numberIn(cell, column, line, tally);
+      if (value !== null) readValue(value, column, name, cell, cells, t, line, tally);
+    }
+  };
+
+  const readValue = (
+    value: number,
+    column: number,
+    name: string,
+    cell: string,
+    cells: readonly string[],
+    t: number,
+    line: number,
+    tally: RowTally,
+  ): void => {
+    totals.add(column, value);
+    const feed = feedOf(name, column, cells, line, cell);
+    if (feed.index >= MOST_FEEDS) {
+      refuse(tally, line, feed.label, cell, `more than ${MOST_FEEDS} series in one file`);
       return;
     }
-    if (when.repeated) balance.repeatedHour++;
-    const t = period ? period(when.t) : when.t;
-    for (const column of valueColumns) {
-      const cell = cellOf(column);
-      const value = numberIn(cell, column, line, tally);
-      if (value === null) continue;
-      totals.add(column, value);
-      const feed = feedOf(name, column, cells, line, cell);
-      if (feeds.length > MOST_FEEDS) {
-        refuse(tally, line, feed.label, cell, `more than ${MOST_FEEDS} series in one file`);
-        continue;
-      }
-      const target = targets && (Object.hasOwn(targets, feed.key) ? targets[feed.key] : undefined);
-      if (targets && !target) {
+    if (targets) {
+      const target = targetOf(feed);
+      if (target === null) {
         balance.values.notChosen++;
         tally.notChosen++;
-        continue;
+        return;
       }
-      if (target && target.earliest !== null && t < target.earliest) {
-        refuse(tally, line, feed.label, written, 'older than this metric keeps samples');
-        continue;
+      if (target.earliest !== null && t < target.earliest) {
+        refuse(tally, line, feed.label, new Date(t).toISOString(), 'older than this metric keeps samples');
+        return;
       }
-      put(feed, t, value, line, tally);
     }
+    put(feed, t, value, line, tally);
+  };
+
+  const targetOf = (feed: Feed): FileTarget | null => {
+    const known = targetOfFeed[feed.index];
+    if (known !== undefined) return known;
+    const found = Object.hasOwn(targets!, feed.key) ? targets![feed.key] : null;
+    targetOfFeed[feed.index] = found;
+    return found;
   };
 
   const surplusOf = (cells: readonly string[]): string | undefined => {
@@ -236,7 +271,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
 
   const isTotal = (cells: readonly string[]): boolean => {
     if (!isTotalWord(cells) || layout.fixedTime !== null) return false;
-    if (layout.blocks.some((block, k) => !('reason' in clock(timeText(cells, block), `total ${k}`)))) return false;
+    if (layout.blocks.some((block, k) => !('reason' in clock(timeText(cells, block), -1 - k)))) return false;
     const numbers = layout.blocks.flatMap(({ valueColumns }) =>
       valueColumns.flatMap((column): [number, number][] => {
         const read = column === COUNT_COLUMN ? null : readSignedNumber(cells[column] ?? '', decimal);
@@ -249,9 +284,13 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const isHeadingAgain = (cells: readonly string[]): boolean => {
     let same = 0;
     for (let i = 0; i < cells.length; i++) {
-      const cell = cells[i].trim();
+      const cell = cells[i];
       if (cell === '') continue;
-      if (plainHeading(cell) !== headingKeys[i]) return false;
+      // Hardly a heading begins with a digit, and nearly every row of data has such a cell.
+      if (same === 0 && cell.charCodeAt(0) >= 48 && cell.charCodeAt(0) <= 57) return false;
+      const plain = plainHeading(cell);
+      if (plain === '') continue;
+      if (plain !== headingKeys[i]) return false;
       same++;
     }
     return same > 1 || (same === 1 && width === 1);
@@ -300,7 +339,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
           reason: `has only ${given.length} of ${width} cells`,
         });
       }
-      layout.blocks.forEach((block, k) => readBlock(block, k, cells, line, tally));
+      for (let k = 0; k < layout.blocks.length; k++) readBlock(layout.blocks[k], k, cells, line, tally);
       if (tally.taken > 0) balance.taken++;
       else if (tally.refused > 0) balance.refused++;
       else if (tally.repeated > 0) balance.repeated++;
@@ -346,6 +385,11 @@ const REASON_WORDS: Readonly<Record<LeftOutReason, string>> = {
   noValue: 'has no value in any column that is taken',
   notChosen: 'belongs to series that are left out',
 };
+
+/** Rows that are counted all hold a 1. */
+function cellAt(cells: readonly string[], column: number): string {
+  return column === COUNT_COLUMN ? '1' : (cells[column] ?? '');
+}
 
 /** A heading without its unit, to know it again. */
 function plainHeading(text: string): string {

@@ -31,7 +31,7 @@ export function timeText(cells: readonly string[], { timeColumns, timeParts }: B
 /** Reads the time of a row, or says why not. */
 export type RowClock = (
   written: string,
-  key: string,
+  key: string | number,
 ) => { readonly t: number; readonly repeated: boolean } | { readonly reason: string };
 
 /**
@@ -45,7 +45,7 @@ export function rowClock(
   latest: number,
 ): RowClock {
   const local = zonesReader(zone);
-  const before = new Map<string, number>();
+  const before = new Map<string | number, number>();
   const serialWithClock = timeFormat.startsWith('serial') && blocks.some(({ timeParts }) => timeParts.includes('clock'));
   return (written, key) => {
     const cell = serialWithClock ? serialAndClock(written, timeFormat) : parseTimeCell(written, timeFormat, century);

@@ -12,10 +12,14 @@ export const LONGEST_ROW = 4_000_000;
 export function splitRows(text: string): { readonly whole: string; readonly rest: string } {
   let quoted = false;
   let end = 0;
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    if (code === 34) quoted = !quoted;
-    else if (code === 10 && !quoted) end = i + 1;
+  // Without quotation marks every line end ends a row.
+  if (!text.includes('"')) end = text.lastIndexOf('\n') + 1;
+  else {
+    for (let i = 0; i < text.length; i++) {
+      const code = text.charCodeAt(i);
+      if (code === 34) quoted = !quoted;
+      else if (code === 10 && !quoted) end = i + 1;
+    }
   }
   if (text.length - end > LONGEST_ROW) {
     throw new BeaconError(

@@ -1,6 +1,6 @@
 import { parseDuration } from './durationText';
 import { isBlankCell, isErrorCell, readSignedNumber, tellingDecimal } from './numberText';
-import { isClockCell, traitsOf } from './timeFormat';
+import { isClockCell, plainIso, traitsOf } from './timeFormat';
 
 const MOST_DISTINCT = 2000;
 const MOST_SIGNS = 12;
@@ -125,52 +125,53 @@ export function tableSurveyor(): TableSurveyor {
   };
 }
 
-/** 0 = no plain number, 1 = digits only, 2 = with one dot, 3 = with one comma. */
-function plainNumber(cell: string): 0 | 1 | 2 | 3 {
-  const n = cell.length;
-  let i = cell.charCodeAt(0) === 45 ? 1 : 0;
-  if (i === n) return 0;
-  let kind: 1 | 2 | 3 = 1;
-  for (; i < n; i++) {
-    const code = cell.charCodeAt(i);
-    if (code >= 48 && code <= 57) continue;
-    if (kind !== 1 || (code !== 46 && code !== 44) || n === 1) return 0;
-    kind = code === 46 ? 2 : 3;
-  }
-  return kind;
-}
-
 /** "1.234" may be a decimal or a thousand: three digits follow, and one to three stand before. */
 const GROUP_OF_THREE = /^-?[1-9]\d{0,2}[.,]\d{3}$/;
+/** Fewer digits before the decimal sign make no spreadsheet day and no epoch. */
+const FEWEST_DIGITS_OF_A_TIME = 5;
 
 function addCell(column: ColumnSurvey, cell: string): void {
-  const kind = plainNumber(cell);
-  if (kind === 0) {
+  const n = cell.length;
+  let sign = 0;
+  let signAt = n;
+  let i = cell.charCodeAt(0) === 45 ? 1 : 0;
+  let plain = i < n;
+  for (; i < n && plain; i++) {
+    const code = cell.charCodeAt(i);
+    if (code >= 48 && code <= 57) continue;
+    if (sign === 0 && (code === 46 || code === 44) && n > 1) {
+      sign = code;
+      signAt = i;
+    } else plain = false;
+  }
+  if (!plain) {
     addOther(column, cell);
     return;
   }
   if (column.filled === 0) column.example = cell;
   column.filled++;
-  if (kind === 1) {
+  if (sign === 0) {
     column.integers++;
     column.dot++;
     column.comma++;
     noteDistinct(column, cell);
-  } else {
-    const open = GROUP_OF_THREE.test(cell);
-    if (kind === 2) {
-      column.dot++;
-      if (open) column.comma++;
-      else column.onlyDot++;
-      if (/^(?:0?[1-9]|1[0-2])\.\d{4}$/.test(cell)) column.bare.dottedMonths++;
-    } else {
-      column.comma++;
-      if (open) column.dot++;
-      else column.onlyComma++;
-    }
+    noteBare(column, Number(cell), cell, true);
+    return;
   }
-  const value = Number(kind === 3 ? cell.replace(',', '.') : cell);
-  noteBare(column, value, cell, kind === 1);
+  const open = n - signAt === 4 && GROUP_OF_THREE.test(cell);
+  if (sign === 46) {
+    column.dot++;
+    if (open) column.comma++;
+    else column.onlyDot++;
+    if (n - signAt === 5 && /^(?:0?[1-9]|1[0-2])\.\d{4}$/.test(cell)) column.bare.dottedMonths++;
+  } else {
+    column.comma++;
+    if (open) column.dot++;
+    else column.onlyComma++;
+  }
+  if (signAt >= FEWEST_DIGITS_OF_A_TIME) {
+    noteBare(column, Number(sign === 44 ? cell.replace(',', '.') : cell), cell, false);
+  }
 }
 
 function noteBare(column: ColumnSurvey, value: number, cell: string, whole: boolean): void {
@@ -190,6 +191,19 @@ function noteBare(column: ColumnSurvey, value: number, cell: string, whole: bool
 }
 
 function addOther(column: ColumnSurvey, cell: string): void {
+  const iso = plainIso(cell);
+  if (iso !== null && iso.kind !== 'unreadable') {
+    if (column.filled === 0) column.example = cell;
+    column.filled++;
+    column.written++;
+    column.fits.iso++;
+    column.fits['day-first']++;
+    column.fits['month-first']++;
+    const t = iso.kind === 'instant' ? iso.t : iso.wallMs;
+    if (t % 86_400_000 !== 0) column.clocked++;
+    noteDistinct(column, cell);
+    return;
+  }
   if (isBlankCell(cell) || cell.trim() === '') {
     column.blank++;
     return;

@@ -115,14 +115,15 @@ const digitsAt = (text: string, at: number, n: number): number => {
   return value;
 };
 
-/** 2026-11-19, 2026-11-19T06:40:00.123Z: what nearly all large files hold, read without a pattern. */
-function plainIso(text: string): TimeCell | null {
+/** 2026-11-19, 2026-11-19T06:40:00.123Z: what nearly all large files hold, read without a pattern; null for others. */
+export function plainIso(text: string): TimeCell | null {
   const n = text.length;
   if (n < 10 || text[4] !== '-' || text[7] !== '-') return null;
   const [year, month, day] = [digitsAt(text, 0, 4), digitsAt(text, 5, 2), digitsAt(text, 8, 2)];
-  // Up to the 28th every day exists.
-  if (!(year >= 100 && month >= 1 && month <= 12 && day >= 1 && day <= 28)) return null;
+  if (!(year >= 100 && month >= 1 && month <= 12 && day >= 1 && day <= 31)) return null;
   const midnight = Date.UTC(year, month - 1, day);
+  // Up to the 28th every day exists.
+  if (day > 28 && new Date(midnight).getUTCDate() !== day) return null;
   if (n === 10) return { kind: 'wall', wallMs: midnight };
   if ((text[10] !== 'T' && text[10] !== ' ') || text[13] !== ':') return null;
   const [hour, minute] = [digitsAt(text, 11, 2), digitsAt(text, 14, 2)];

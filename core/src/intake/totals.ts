@@ -7,13 +7,6 @@ export function isTotalWord(cells: readonly string[]): boolean {
   return first !== undefined && TOTAL.test(first);
 }
 
-interface Running {
-  n: number;
-  sum: number;
-  low: number;
-  high: number;
-}
-
 /** Sums, means and extremes of the columns of a block of rows, to check whether a row that calls itself a total is one. */
 export interface TotalCheck {
   readonly add: (column: number, value: number) => void;
@@ -23,38 +16,51 @@ export interface TotalCheck {
   readonly endBlock: () => void;
 }
 
-export function totalCheck(): TotalCheck {
-  let block = new Map<number, Running>();
-  const whole = new Map<number, Running>();
-  const note = (columns: Map<number, Running>, column: number, value: number): void => {
-    const running = columns.get(column);
-    if (!running) {
-      columns.set(column, { n: 1, sum: value, low: value, high: value });
+class Running {
+  readonly n: number[] = [];
+  readonly sum: number[] = [];
+  readonly low: number[] = [];
+  readonly high: number[] = [];
+
+  add(column: number, value: number): void {
+    if (this.n[column] === undefined) {
+      this.n[column] = 1;
+      this.sum[column] = this.low[column] = this.high[column] = value;
       return;
     }
-    running.n++;
-    running.sum += value;
-    if (value < running.low) running.low = value;
-    if (value > running.high) running.high = value;
-  };
-  const equals = (running: Running | undefined, value: number): boolean => {
-    if (!running) return false;
-    // Totals are often rounded: half a unit of the third digit is forgiven.
-    const near = (a: number): boolean => Math.abs(a - value) <= Math.max(Math.abs(a), Math.abs(value)) * 0.005;
-    return near(running.sum) || near(running.sum / running.n) || near(running.low) || near(running.high);
-  };
+    this.n[column]++;
+    this.sum[column] += value;
+    if (value < this.low[column]) this.low[column] = value;
+    if (value > this.high[column]) this.high[column] = value;
+  }
+
+  equals(column: number, value: number): boolean {
+    if (this.n[column] === undefined) return false;
+    const sum = this.sum[column];
+    return [sum, sum / this.n[column], this.low[column], this.high[column]].some(
+      // Totals are often rounded: half a unit of the third digit is forgiven.
+      (each) => Math.abs(each - value) <= Math.max(Math.abs(each), Math.abs(value)) * 0.005,
+    );
+  }
+}
+
+export function totalCheck(): TotalCheck {
+  let block = new Running();
+  const whole = new Running();
   return {
     add(column, value) {
-      note(block, column, value);
-      note(whole, column, value);
+      // Rows are counted in a column of its own, -1: it has no totals.
+      if (column < 0) return;
+      block.add(column, value);
+      whole.add(column, value);
     },
     fits(numbers) {
-      if (numbers.length === 0) return whole.size > 0;
-      const fitting = numbers.filter(([column, value]) => equals(block.get(column), value) || equals(whole.get(column), value));
+      if (numbers.length === 0) return whole.n.length > 0;
+      const fitting = numbers.filter(([column, value]) => block.equals(column, value) || whole.equals(column, value));
       return fitting.length >= numbers.length / 2;
     },
     endBlock() {
-      block = new Map();
+      block = new Running();
     },
   };
 }

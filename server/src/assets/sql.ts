@@ -40,6 +40,20 @@ export async function addAsset(db: Queryable, asset: AssetParts): Promise<string
   return row?.id;
 }
 
+/** The asset of this name right under another. */
+export async function findChildAsset(
+  db: Queryable,
+  parentId: string,
+  name: string,
+): Promise<string | undefined> {
+  const row = await one<{ id: string }>(
+    db,
+    'select id from asset where parent_id = $1 and lower(name) = lower($2)',
+    [parentId, name],
+  );
+  return row?.id;
+}
+
 /** @returns false when the parent already has another asset of this name. */
 export async function changeAsset(db: Queryable, id: string, asset: AssetParts): Promise<boolean> {
   const row = await one(

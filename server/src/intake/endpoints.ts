@@ -1,21 +1,23 @@
-import Papa from 'papaparse';
 import * as yup from 'yup';
 import { BeaconError, type Person } from '@vivid-beacon/core';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
 import { keptSince } from '../samples/readPush';
-import { finishIntake } from './finish';
+import { balanceFile } from './balanceFile';
+import { balanceSchema } from './balanceSchema';
+import { checkIntake, CORRECTION_CHOICES, finishIntake, valuesMeet, type CorrectionChoice } from './finish';
+import { isMade, madeSchema } from './made';
 import { readPart } from './readPart';
 import {
   addIntake,
-  addRefusals,
+  addLines,
   closeIntake,
   dropParts,
   findIntake,
   findMapping,
   listIntakes,
-  listRefusals,
+  listLines,
   lockIntake,
   putPart,
   rememberMapping,
@@ -24,8 +26,8 @@ import {
 import { undoIntake } from './undo';
 
 const PART_BYTES = 10_000_000;
-const REFUSALS_SHOWN = 500;
-const REFUSALS_IN_FILE = 1_000_000;
+const LINES_SHOWN = 500;
+const LINES_IN_FILE = 1_000_000;
 
 /** The intake, if it is still being read and is this person's. */
 async function needOpen(db: Queryable, id: string, person: Person): Promise<IntakeRow> {
@@ -48,11 +50,22 @@ const mappingSchema = yup
       .string()
       .matches(/^[0-9a-f]{64}$/, 'shape must be SHA-256 in hex')
       .required(),
-    layout: yup.object().required(),
+    correct: yup.object().required(),
     plans: yup.mixed<object>().required(),
     zone: yup.string().max(60).required(),
   })
   .noUnknown();
+
+/** Plans for the next file of this shape: what was new now is there then, what got no value is new again. */
+function withMadeMetrics(plans: object, made: ReadonlyMap<string, string>): object {
+  return Object.fromEntries(
+    Object.entries(plans).flatMap(([key, plan]: [string, { to?: unknown; metricId?: unknown }]) => {
+      if (plan?.to !== 'existing' || !String(plan.metricId).startsWith('new-')) return [[key, plan]];
+      const metricId = made.get(String(plan.metricId));
+      return metricId === undefined ? [] : [[key, { ...plan, metricId }]];
+    }),
+  );
+}
 
 export const intakeEndpoints = [
   endpoint({
@@ -60,41 +73,35 @@ export const intakeEndpoints = [
     path: '/api/intakes',
     access: 'viewer',
     summary: 'Lists the newest files that were brought in.',
-    answer: '[Intake without refusals], at most 30',
+    answer: '[Intake without lines], at most 30',
     handle: ({ app }) => listIntakes(app.pool),
   }),
   endpoint({
     method: 'get',
     path: '/api/intakes/:id',
     access: 'viewer',
-    summary: 'One intake with its refused rows.',
-    answer: `Intake with refusals [{ line, column, value, reason }], at most ${REFUSALS_SHOWN}`,
+    summary: 'One intake with the balance of its lines.',
+    answer: `Intake with lines [{ kind, line, column, value, reason }], at most ${LINES_SHOWN} of each kind`,
     handle: async ({ app, params }) => {
-      const intake = await findIntake(app.pool, params.id, REFUSALS_SHOWN);
+      const intake = await findIntake(app.pool, params.id, LINES_SHOWN);
       if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
       return intake;
     },
   }),
   endpoint({
     method: 'get',
-    path: '/api/intakes/:id/refusals.csv',
+    path: '/api/intakes/:id/balance.csv',
     access: 'viewer',
-    summary: 'The refused rows of an intake as a file.',
-    answer: 'text/csv: file, line, column, value, reason; cells that a spreadsheet would run are escaped',
+    summary: 'What became of every line and column of an intake, as a file.',
+    answer:
+      'text/csv: file, kind, line, column, value, reason; counts first, then columns, then lines; cells that a spreadsheet would run are escaped',
     handle: async ({ app, params, response }) => {
       const intake = await findIntake(app.pool, params.id, 0);
       if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
-      const rows = await listRefusals(app.pool, params.id, REFUSALS_IN_FILE);
-      const text = Papa.unparse(
-        {
-          fields: ['file', 'line', 'column', 'value', 'reason'],
-          data: rows.map(({ line, column, value, reason }) => [intake.fileName, line, column, value, reason]),
-        },
-        { escapeFormulae: true, newline: '\r\n' },
-      );
+      const text = balanceFile(intake, await listLines(app.pool, params.id, LINES_IN_FILE));
       response.setHeader('Content-Type', 'text/csv; charset=utf-8');
-      response.setHeader('Content-Disposition', `attachment; filename="refused-${params.id}.csv"`);
-      response.end(`\uFEFF${text}\r\n`);
+      response.setHeader('Content-Disposition', `attachment; filename="balance-${params.id}.csv"`);
+      response.end(text);
     },
   }),
   endpoint({
@@ -102,7 +109,7 @@ export const intakeEndpoints = [
     path: '/api/intake-mappings',
     access: 'analyst',
     summary: 'How a file of this shape was read last time.',
-    answer: '{ layout, plans, zone } or null',
+    answer: '{ correct, plans, zone, fileName, usedAt } or null',
     query: yup.object({ shape: yup.string().length(64).required() }).noUnknown(),
     handle: async ({ app, query }) => (await findMapping(app.pool, query.shape)) ?? null,
   }),
@@ -121,6 +128,10 @@ export const intakeEndpoints = [
           .matches(/^[0-9a-f]{64}$/, 'fileHash must be SHA-256 in hex')
           .required(),
         layout: yup.object().required(),
+        collisions: yup
+          .string()
+          .oneOf(['refuse', 'last'] as const)
+          .default('refuse'),
       })
       .noUnknown(),
     handle: async ({ app, body, person }) => ({
@@ -132,13 +143,16 @@ export const intakeEndpoints = [
     path: '/api/intakes/:id/parts',
     access: 'analyst',
     summary:
-      'Hands over one part of the file as application/octet-stream: head { seq, metricIds, refusals }, columns "t 0", "v 0", …',
+      'Hands over one part of the file as application/octet-stream: head { seq, metricIds, told }, columns "t 0", "v 0", …; a metric that is still to be made is called new-0, new-1 …',
     answer: 'Nothing (204). The same number again replaces the part. 422 BAD_INPUT names a bad sample.',
     bytes: ['application/octet-stream'],
     limit: PART_BYTES,
     handle: async ({ app, params, request, person }) => {
       const part = await readPart(request.body, app.now());
-      const metrics = await needMetrics(app.pool, part.metricIds);
+      const metrics = await needMetrics(
+        app.pool,
+        part.metricIds.filter((id) => !isMade(id)),
+      );
       const closed = [...metrics.values()].find(({ origin }) => origin !== 'samples');
       if (closed) {
         throw new BeaconError(
@@ -147,6 +161,7 @@ export const intakeEndpoints = [
         );
       }
       for (const { metricId, dayStart } of part.days) {
+        if (isMade(metricId)) continue;
         const { name, retentionDays } = metrics.get(metricId)!;
         if (dayStart < keptSince(retentionDays, app.now())) {
           throw new BeaconError(
@@ -157,35 +172,62 @@ export const intakeEndpoints = [
       }
       await withTransaction(app.pool, async (db) => {
         const intake = await needOpen(db, params.id, person);
+        if (part.conflict && intake.collisions === 'refuse') throw valuesMeet(part.conflict.t);
         await putPart(db, intake.id, part.seq, part.days);
-        if (part.refusals.length > 0) await addRefusals(db, intake.id, part.seq, part.refusals);
+        if (part.told.length > 0) await addLines(db, intake.id, part.seq, part.told);
       });
     },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/intakes/:id/check',
+    access: 'analyst',
+    summary: 'What storing the parts that have arrived would change; nothing is changed yet.',
+    answer:
+      '[{ metricId, name, assetName, plantName, samples, unchanged, corrected }], metrics that are there already; corrected = stored values that the file gives otherwise',
+    handle: ({ app, params, person }) =>
+      withTransaction(app.pool, async (db) => checkIntake(db, await needOpen(db, params.id, person))),
   }),
   endpoint({
     method: 'post',
     path: '/api/intakes/:id/finish',
     access: 'analyst',
-    summary: 'Brings all parts into the store in one transaction, all or nothing, and remembers the mapping.',
-    answer: 'Intake with counts. 409 WRONG_STATE when a part is missing.',
+    summary:
+      'Brings all parts into the store in one transaction, all or nothing, with the assets and metrics they need, and remembers the mapping.',
+    answer:
+      '{ intake: Intake with counts, made: { "new-0": metric id } }. 409 WRONG_STATE when a part is missing, or when stored values would change and corrections is "refuse".',
+    limit: PART_BYTES,
     body: yup
       .object({
         batches: yup.number().integer().min(0).required(),
-        rows: yup.number().integer().min(0).required(),
-        refused: yup.number().integer().min(0).required(),
-        notes: yup.object().default({}),
+        balance: balanceSchema.required(),
+        columns: yup.array().max(10_000).default([]),
+        made: madeSchema.default({ assets: [], metrics: [] }),
+        corrections: yup
+          .string()
+          .oneOf([...CORRECTION_CHOICES])
+          .default('refuse'),
         remember: mappingSchema.nullable().default(null),
       })
       .noUnknown(),
     handle: async ({ app, params, body, person }) => {
-      await withTransaction(app.pool, async (db) => {
+      const made = await withTransaction(app.pool, async (db) => {
         const intake = await needOpen(db, params.id, person);
-        await finishIntake(db, intake, body, app.now());
+        const corrections = body.corrections as CorrectionChoice;
+        const ids = await finishIntake(db, intake, { ...body, corrections }, app.now());
         if (body.remember) {
-          await rememberMapping(db, { ...body.remember, personId: person.id, at: app.now() });
+          const { remember } = body;
+          await rememberMapping(db, {
+            ...remember,
+            plans: withMadeMetrics(remember.plans, ids),
+            fileName: intake.fileName,
+            personId: person.id,
+            at: app.now(),
+          });
         }
+        return ids;
       });
-      return findIntake(app.pool, params.id, REFUSALS_SHOWN);
+      return { intake: await findIntake(app.pool, params.id, LINES_SHOWN), made: Object.fromEntries(made) };
     },
   }),
   endpoint({

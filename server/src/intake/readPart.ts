@@ -1,23 +1,34 @@
 import * as yup from 'yup';
-import { BeaconError, DAY_MS, idText, readColumns, sliceSeries } from '@vivid-beacon/core';
+import { BeaconError, DAY_MS, readColumns, sliceSeries } from '@vivid-beacon/core';
 import { dayOf, packDay, sortSamples } from '@vivid-beacon/core/src/engine';
-import { EARLIEST_TIME, type Refusal } from '@vivid-beacon/core/src/intakeFiles';
+import { EARLIEST_TIME, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { checked } from '../http/errors';
+import { partId } from './made';
 import type { PartDay } from './sql';
 
 /** Rows of a file in one part, over all columns. */
 const MOST_NUMBERS = 500_000;
-const MOST_REFUSALS = 20_000;
+const MOST_TOLD = 20_000;
+const TOLD_KINDS = ['refused', 'leftOut', 'repeated', 'met', 'short'] as const;
 
-/** Head of a part: its number, the metrics of its columns in order, the rows refused in it. */
+/** The id of a metric, or the reference of one that is made with the file. */
+function metricRef(): yup.StringSchema {
+  return yup.string().matches(/^(new-\d{1,6}|\d{1,18})$/, 'must be the id of a metric or new-0, new-1 …');
+}
+
+/** Head of a part: its number, the metrics of its columns in order, what is told of its lines. */
 const headSchema = yup
   .object({
     seq: yup.number().integer().min(0).max(10_000_000).required(),
-    metricIds: yup.array(idText().required()).max(10_000).required(),
-    refusals: yup
+    metricIds: yup.array(metricRef().required()).max(10_000).required(),
+    told: yup
       .array(
         yup
           .object({
+            kind: yup
+              .string()
+              .oneOf([...TOLD_KINDS])
+              .required(),
             line: yup.number().integer().min(1).required(),
             column: yup.string().max(200).defined(),
             value: yup.string().max(200).defined(),
@@ -25,7 +36,7 @@ const headSchema = yup
           })
           .noUnknown(),
       )
-      .max(MOST_REFUSALS)
+      .max(MOST_TOLD)
       .default([]),
     columns: yup.array().required(),
   })
@@ -34,7 +45,9 @@ const headSchema = yup
 export interface FilePart {
   readonly seq: number;
   readonly metricIds: readonly string[];
-  readonly refusals: readonly Refusal[];
+  readonly told: readonly ToldLine[];
+  /** A time at which two different values of one metric stand in this part; null = none. */
+  readonly conflict: { readonly metricId: string; readonly t: number } | null;
   readonly days: readonly PartDay[];
 }
 
@@ -47,7 +60,9 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
     throw new BeaconError('BAD_SHAPE', 'A part of a file is sent as application/octet-stream.');
   }
   const { head, columns } = decode(bytes);
-  const { seq, metricIds, refusals } = await checked(headSchema, head);
+  const { seq, metricIds: refs, told } = await checked(headSchema, head);
+  const metricIds = refs.map(partId);
+  let conflict: FilePart['conflict'] = null;
   const latest = now + DAY_MS;
   const days: PartDay[] = [];
   let numbers = 0;
@@ -71,6 +86,7 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
       }
     }
     const series = sortSamples(t, v);
+    conflict ??= conflictOf(metricId, t, v, series.t.length);
     for (let k = 0; k < series.t.length;) {
       const dayStart = dayOf(series.t[k]);
       const day = sliceSeries(series, dayStart, dayStart + DAY_MS);
@@ -78,7 +94,24 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
       k += day.t.length;
     }
   });
-  return { seq, metricIds, refusals, days };
+  return { seq, metricIds, told, days, conflict };
+}
+
+/** @param kept how many samples are left when each time counts once. */
+function conflictOf(
+  metricId: string,
+  t: Float64Array,
+  v: Float64Array,
+  kept: number,
+): FilePart['conflict'] {
+  if (kept === t.length) return null;
+  const first = new Map<number, number>();
+  for (let i = 0; i < t.length; i++) {
+    const known = first.get(t[i]);
+    if (known === undefined) first.set(t[i], v[i]);
+    else if (known !== v[i]) return { metricId, t: t[i] };
+  }
+  return null;
 }
 
 function decode(bytes: Buffer): ReturnType<typeof readColumns<object>> {

@@ -4,7 +4,7 @@ import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { DAY_MS, type Intake } from '@vivid-beacon/core';
 import type { PackedDay } from '@vivid-beacon/core/src/engine';
-import type { Refusal } from '@vivid-beacon/core/src/intakeFiles';
+import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -13,6 +13,8 @@ export interface IntakeRow {
   readonly status: Intake['status'];
   readonly startedById: string;
   readonly fileName: string;
+  /** What holds where values meet: nothing may, or the last. */
+  readonly collisions: 'refuse' | 'last';
 }
 
 export async function addIntake(
@@ -22,14 +24,15 @@ export async function addIntake(
     fileSize: number;
     fileHash: string;
     layout: unknown;
+    collisions: 'refuse' | 'last';
     startedBy: string;
     at: number;
   },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
-    `insert into intake (file_name, file_size, file_hash, layout, status, started_at, started_by)
-     values ($1, $2, $3, $4::jsonb, 'reading', $5, $6) returning id`,
+    `insert into intake (file_name, file_size, file_hash, layout, status, started_at, started_by, collisions)
+     values ($1, $2, $3, $4::jsonb, 'reading', $5, $6, $7) returning id`,
     [
       intake.fileName,
       intake.fileSize,
@@ -37,6 +40,7 @@ export async function addIntake(
       JSON.stringify(intake.layout),
       moment(intake.at),
       intake.startedBy,
+      intake.collisions,
     ],
   );
   return row!.id;
@@ -45,7 +49,8 @@ export async function addIntake(
 export function lockIntake(db: Queryable, id: string): Promise<IntakeRow | undefined> {
   return one(
     db,
-    `select id, status, started_by as "startedById", file_name as "fileName" from intake where id = $1 for update`,
+    `select id, status, started_by as "startedById", file_name as "fileName", collisions
+     from intake where id = $1 for update`,
     [id],
   );
 }
@@ -73,7 +78,7 @@ export async function putPart(
   );
   if (!fresh) {
     await db.query('delete from intake_part where intake_id = $1 and seq = $2', [intakeId, seq]);
-    await db.query('delete from intake_refusal where intake_id = $1 and part = $2', [intakeId, seq]);
+    await db.query('delete from intake_line where intake_id = $1 and part = $2', [intakeId, seq]);
   }
   if (days.length === 0) return;
   const lines = days.map(({ metricId, dayStart, n, times, values, flags }) => {
@@ -147,22 +152,24 @@ export async function dropForgottenParts(db: Queryable, before: number): Promise
   await db.query(`delete from intake_arrived where intake_id in (${old})`);
 }
 
-export async function addRefusals(
+/** Keeps what is told of lines of a file. */
+export async function addLines(
   db: Queryable,
   intakeId: string,
   part: number,
-  refusals: readonly Refusal[],
+  told: readonly ToldLine[],
 ): Promise<void> {
   await db.query(
-    `insert into intake_refusal (intake_id, part, line, column_name, value, reason)
-     select $1::bigint, $2::int, * from unnest($3::bigint[], $4::text[], $5::text[], $6::text[])`,
+    `insert into intake_line (intake_id, part, kind, line, column_name, value, reason)
+     select $1::bigint, $2::int, * from unnest($3::text[], $4::bigint[], $5::text[], $6::text[], $7::text[])`,
     [
       intakeId,
       part,
-      refusals.map((each) => each.line),
-      refusals.map((each) => each.column),
-      refusals.map((each) => each.value),
-      refusals.map((each) => each.reason),
+      told.map((each) => each.kind),
+      told.map((each) => each.line),
+      told.map((each) => each.column),
+      told.map((each) => each.value),
+      told.map((each) => each.reason),
     ],
   );
 }
@@ -229,7 +236,7 @@ const INTAKES = `
   left join intake_metric fed on fed.intake_id = intake.id
   left join metric on metric.id = fed.metric_id`;
 
-export function listIntakes(db: Queryable): Promise<Omit<Intake, 'refusals'>[]> {
+export function listIntakes(db: Queryable): Promise<Omit<Intake, 'lines'>[]> {
   return all(
     db,
     `${INTAKES} where intake.status in ('done', 'undone')
@@ -240,34 +247,46 @@ export function listIntakes(db: Queryable): Promise<Omit<Intake, 'refusals'>[]> 
 export async function findIntake(
   db: Queryable,
   id: string,
-  refusalLimit: number,
+  lineLimit: number,
 ): Promise<Intake | undefined> {
-  const intake = await one<Omit<Intake, 'refusals'>>(
+  const intake = await one<Omit<Intake, 'lines'>>(
     db,
     `${INTAKES} where intake.id = $1 group by intake.id, person.name`,
     [id],
   );
-  return intake && { ...intake, refusals: await listRefusals(db, id, refusalLimit) };
+  return intake && { ...intake, lines: await listLines(db, id, lineLimit) };
 }
 
-export function listRefusals(db: Queryable, id: string, limit: number): Promise<Refusal[]> {
+/** What is told of lines of a file, refused ones first, `limit` of each kind. */
+export function listLines(db: Queryable, id: string, limit: number): Promise<ToldLine[]> {
   return all(
     db,
-    `select line::float8 as line, column_name as "column", value, reason from intake_refusal
-     where intake_id = $1 order by line, column_name limit $2`,
+    `select kind, line::float8 as line, column_name as "column", value, reason
+     from (select *, row_number() over (partition by kind order by line, column_name) as place
+           from intake_line where intake_id = $1) numbered
+     where place <= $2
+     order by array_position(array['refused', 'met', 'repeated', 'leftOut', 'short'], kind), line, column_name`,
     [id, limit],
   );
 }
 
 /** How a file of a shape was read last time. */
 export interface MappingRow {
-  readonly layout: unknown;
+  /** What a person had set. */
+  readonly correct: unknown;
   readonly plans: unknown;
   readonly zone: string;
+  /** The file it was last used for, and when. */
+  readonly fileName: string;
 }
 
-export function findMapping(db: Queryable, shape: string): Promise<MappingRow | undefined> {
-  return one(db, 'select layout, plans, zone from intake_mapping where shape = $1', [shape]);
+export function findMapping(db: Queryable, shape: string): Promise<(MappingRow & { usedAt: number }) | undefined> {
+  return one(
+    db,
+    `select layout as correct, plans, zone, file_name as "fileName", ${ms('used_at', 'usedAt')}
+     from intake_mapping where shape = $1`,
+    [shape],
+  );
 }
 
 export async function rememberMapping(
@@ -275,17 +294,18 @@ export async function rememberMapping(
   mapping: MappingRow & { readonly shape: string; readonly personId: string; readonly at: number },
 ): Promise<void> {
   await db.query(
-    `insert into intake_mapping (shape, layout, plans, zone, used_at, used_by)
-     values ($1, $2::jsonb, $3::jsonb, $4, $5, $6)
+    `insert into intake_mapping (shape, layout, plans, zone, used_at, used_by, file_name)
+     values ($1, $2::jsonb, $3::jsonb, $4, $5, $6, $7)
      on conflict (shape) do update set layout = excluded.layout, plans = excluded.plans, zone = excluded.zone,
-       used_at = excluded.used_at, used_by = excluded.used_by`,
+       used_at = excluded.used_at, used_by = excluded.used_by, file_name = excluded.file_name`,
     [
       mapping.shape,
-      JSON.stringify(mapping.layout),
+      JSON.stringify(mapping.correct),
       JSON.stringify(mapping.plans),
       mapping.zone,
       moment(mapping.at),
       mapping.personId,
+      mapping.fileName,
     ],
   );
 }

@@ -29,7 +29,9 @@ export function openTable(
 }
 
 function cutRows(text: string, separator: Separator): Omit<RowBatch, 'share'> & { readonly end: number } {
-  const { data } = Papa.parse<string[]>(text, { delimiter: separator });
+  // Told the line end, the parser need not look for it in every piece; old Macs ended lines with \r.
+  const newline = text.includes('\r\n') ? '\r\n' : text.includes('\n') ? '\n' : '\r';
+  const { data } = Papa.parse<string[]>(text, { delimiter: separator, newline: mixed(text, newline) ? undefined : newline });
   // The text ends with a line end, after which the parser sees one more, empty row.
   if (data.length > 0 && text.endsWith('\n') && isEmpty(data[data.length - 1])) data.pop();
   const rows: string[][] = [];
@@ -59,6 +61,12 @@ async function* tableRows(file: FileLike, encoding: Encoding, separator: Separat
     before += end;
     yield { rows, lines, blank, continued, share };
   }
+}
+
+/** Do lines end in more than one way? Then the parser finds its own. */
+function mixed(text: string, newline: string): boolean {
+  if (newline !== '\r\n') return newline === '\n' && text.includes('\r');
+  return /[^\r]\n/.test(text.slice(0, 100_000));
 }
 
 function isEmpty(cells: readonly string[]): boolean {

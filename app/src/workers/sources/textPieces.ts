@@ -47,6 +47,8 @@ export async function* textPieces(
     const bytes = await file.slice(at, at + PIECE_BYTES).arrayBuffer();
     const last = at + PIECE_BYTES >= file.size;
     let text = rest + decoder.decode(bytes, { stream: !last });
+    // Lines that end in a carriage return alone, as on old Macs.
+    if (!text.includes('\n')) text = text.replace(/\r/g, '\n');
     if (last && text !== '' && !text.endsWith('\n')) text += '\n';
     const piece = splitRows(text);
     rest = piece.rest;
