@@ -12,3 +12,4 @@ export * from './intake/rowReader';
 export * from './intake/splitRows';
 export * from './intake/survey';
 export * from './intake/timeFormat';
+export * from './intake/cellEffect';

@@ -95,7 +95,7 @@ export const useBoard = (id: string) =>
 export const useIntakes = () =>
   useQuery({
     queryKey: ['metrics', 'intakes'],
-    queryFn: () => call<Omit<Intake, 'refusals'>[]>('GET', '/api/intakes'),
+    queryFn: () => call<Omit<Intake, 'lines'>[]>('GET', '/api/intakes'),
   });
 
 export const useTokens = () =>

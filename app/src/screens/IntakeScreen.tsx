@@ -1,8 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
-import { formatNumber } from '@vivid-beacon/core';
+import { formatNumber, type Intake } from '@vivid-beacon/core';
 import { useAssets, useMetrics } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
@@ -15,6 +16,7 @@ import { usePalette } from '../theme/useTheme';
 import { makeIntakeWorker } from '../workers/makeIntakeWorker';
 import { FileChooser } from './intake/FileChooser';
 import { IntakeCheck } from './intake/IntakeCheck';
+import { IntakeConfirm } from './intake/IntakeConfirm';
 import { IntakeResult } from './intake/IntakeResult';
 import { ProgressBar } from './intake/ProgressBar';
 
@@ -22,10 +24,22 @@ import { ProgressBar } from './intake/ProgressBar';
 export function IntakeScreen() {
   const router = useRouter();
   const palette = usePalette();
+  const client = useQueryClient();
   const [store] = useState(() =>
     createIntakeStore({
       makeWorker: makeIntakeWorker,
       recall: (shape) => call<Mapping | null>('GET', `/api/intake-mappings?shape=${shape}`),
+      finish: async (id, order) => {
+        const done = await call<{ intake: Intake }>('POST', `/api/intakes/${id}/finish`, order);
+        await Promise.all([
+          client.invalidateQueries({ queryKey: ['metrics'] }),
+          client.invalidateQueries({ queryKey: ['assets'] }),
+        ]);
+        return done;
+      },
+      takeBack: (id) => call('DELETE', `/api/intakes/${id}`),
+      zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      now: () => Date.now(),
     }),
   );
   const state = useStore(store);
@@ -39,20 +53,11 @@ export function IntakeScreen() {
       onBack={() => router.navigate('/data')}
       backName="Back to data"
     >
-      {state.error && (
-        <View
-          role="alert"
-          style={[styles.error, { borderColor: palette.breach, backgroundColor: palette.breachW }]}
-        >
-          <Words as="body" colour={palette.breachT}>
-            {state.error}
-          </Words>
-        </View>
-      )}
+      {state.error && <ErrorBox text={state.error} />}
       {(state.step === 'choose' || state.step === 'check') && (
         <FileChooser onChoose={state.actions.choose} another={state.step === 'check'} />
       )}
-      {state.step === 'choose' && state.file && !state.error && (
+      {state.step === 'choose' && state.looking && state.file && (
         <View style={styles.reading}>
           <Loading what={`Looking at ${state.file.name}`} />
           {state.progress.share > 0 && (
@@ -78,10 +83,17 @@ export function IntakeScreen() {
         <View style={styles.reading}>
           <ProgressBar share={state.progress.share} name="Reading the file" />
           <Words as="body" colour={palette.ink2}>
-            {`${formatNumber(state.progress.rows, 0)} rows taken, ${formatNumber(state.progress.refused, 0)} refused so far. Nothing is stored before all of it is read.`}
+            {`${formatNumber(state.progress.rows, 0)} lines taken, ${formatNumber(state.progress.refused, 0)} refused so far. Nothing is stored before all of it is read.`}
           </Words>
           <Button label="Cancel" onPress={state.actions.cancel} />
         </View>
+      )}
+      {state.step === 'confirm' && state.sent && (
+        <IntakeConfirm
+          sent={state.sent}
+          onFinish={state.actions.finish}
+          onCancel={state.actions.cancel}
+        />
       )}
       {state.step === 'storing' && <Loading what="Storing what was read" />}
       {state.step === 'done' && state.finished && (
@@ -92,6 +104,29 @@ export function IntakeScreen() {
         />
       )}
     </Page>
+  );
+}
+
+/** What went wrong, where the person looks: scrolled to, focused and announced. */
+function ErrorBox({ text }: { readonly text: string }) {
+  const palette = usePalette();
+  const box = useRef<View>(null);
+  useEffect(() => {
+    const element = box.current as unknown as HTMLElement | null;
+    element?.scrollIntoView?.({ block: 'center' });
+    element?.focus?.({ preventScroll: true });
+  }, [text]);
+  return (
+    <View
+      ref={box}
+      role="alert"
+      tabIndex={-1}
+      style={[styles.error, { borderColor: palette.breach, backgroundColor: palette.breachW }]}
+    >
+      <Words as="body" colour={palette.breachT}>
+        {text}
+      </Words>
+    </View>
   );
 }
 

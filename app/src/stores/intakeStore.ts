@@ -1,37 +1,40 @@
 import { createStore } from 'zustand';
-import type { Intake, MetricKind } from '@vivid-beacon/core';
+import type { Intake } from '@vivid-beacon/core';
 import {
-  isArchive,
-  type FileLayout,
-  type FileTargets,
+  isTimePart,
+  type Balance,
+  type ColumnPart,
   type LayoutCorrection,
-  type ReadCounts,
 } from '@vivid-beacon/core/src/intakeFiles';
-import type { IntakeAsk, IntakeTold, RememberedMapping } from '../workers/intakeMessages';
-import type { Look } from '../workers/readFile';
+import type { IntakeAsk, IntakeTold, MetricEffect, RememberedMapping } from '../workers/intakeMessages';
+import type { Look } from '../workers/lookAt';
+import { firstBytes, isSheet } from '../workers/sources/fileBytes';
+import { assetColumnOf, carriedPlans, proposals, type ColumnPlan, type IntakeOrder, type Plans } from './intakePlans';
 
-/** What becomes of a column of the file, or of a name in its rows. */
-export type ColumnPlan =
-  | { readonly to: 'nothing' }
-  | { readonly to: 'existing'; readonly metricId: string }
-  | { readonly to: 'new'; readonly name: string; readonly unit: string; readonly kind: MetricKind };
-
-/** By number of the column, or by name. */
-export type Plans = Readonly<Record<string, ColumnPlan>>;
-
-/** How the last file of this shape was read. */
+/** How the last file of this shape was read, and which it was. */
 export interface Mapping {
-  readonly layout: FileLayout;
+  readonly correct: LayoutCorrection;
   readonly plans: Plans;
   readonly zone: string;
+  readonly fileName: string;
+  readonly usedAt: number;
 }
 
 export interface Finished {
   readonly intake: Intake;
-  readonly counts: ReadCounts;
+  readonly look: Look;
 }
 
-export type IntakeStep = 'choose' | 'check' | 'reading' | 'storing' | 'done';
+/** A file that is with the server but not stored yet. */
+export interface SentFile {
+  readonly intakeId: string;
+  readonly parts: number;
+  readonly balance: Balance;
+  readonly effects: readonly MetricEffect[];
+}
+
+export type IntakeStep = 'choose' | 'check' | 'reading' | 'confirm' | 'storing' | 'done';
+export type CorrectionChoice = 'refuse' | 'replace' | 'keep';
 
 export interface IntakeState {
   readonly step: IntakeStep;
@@ -41,13 +44,19 @@ export interface IntakeState {
   readonly file: File | null;
   readonly sheet: string | null;
   readonly look: Look | null;
-  readonly shape: string;
+  /** The file is looked at, for the first time or again after a correction. */
+  readonly looking: boolean;
+  /** null where nothing in the file tells its shape from that of others: it is not remembered. */
+  readonly shape: string | null;
   /** What a person has corrected. */
   readonly correct: LayoutCorrection;
+  /** Zone of times without an offset. */
+  readonly zone: string;
   readonly plans: Plans;
-  /** True when layout and plans come from the last file of this shape. */
-  readonly remembered: boolean;
+  /** The file from which corrections and plans come; null = they are proposals. */
+  readonly remembered: Pick<Mapping, 'fileName' | 'usedAt'> | null;
   readonly progress: { readonly share: number; readonly rows: number; readonly refused: number };
+  readonly sent: SentFile | null;
   readonly finished: Finished | null;
   readonly error: string | null;
   readonly actions: {
@@ -55,16 +64,13 @@ export interface IntakeState {
     readonly next: () => void;
     readonly chooseSheet: (sheet: string) => void;
     readonly correctLayout: (part: LayoutCorrection) => void;
+    readonly setPart: (column: number, part: ColumnPart) => void;
+    readonly setZone: (zone: string) => void;
     readonly plan: (key: string, plan: ColumnPlan) => void;
-    readonly planAll: (plan: (key: string, heading: string, unit: string | null) => ColumnPlan) => void;
-    readonly read: (options: {
-      targets: FileTargets;
-      zone: string;
-      now: number;
-      formToken: string;
-      remember: RememberedMapping | null;
-    }) => void;
-    readonly fail: (message: string) => void;
+    readonly planAll: (make: (key: string) => ColumnPlan) => void;
+    readonly read: (order: IntakeOrder & { readonly formToken: string }) => void;
+    /** Stores what was sent. */
+    readonly finish: (corrections: CorrectionChoice) => void;
     readonly cancel: () => void;
     readonly dispose: () => void;
   };
@@ -74,29 +80,51 @@ type WorkerLike = Pick<Worker, 'postMessage' | 'terminate'> & {
   onmessage: ((event: MessageEvent<IntakeTold>) => void) | null;
 };
 
+/** What finishing an intake sends. */
+export interface FinishOrder {
+  readonly batches: number;
+  readonly balance: Balance;
+  readonly columns: readonly object[];
+  readonly made: IntakeOrder['made'];
+  readonly corrections: CorrectionChoice;
+  readonly remember: RememberedMapping | null;
+}
+
 interface IntakeParts {
   /** Starts the thread that reads a kind of file. */
   readonly makeWorker: (kind: 'text' | 'sheet') => WorkerLike;
   /** How the last file of a shape was read; null without one. */
   readonly recall: (shape: string) => Promise<Mapping | null>;
+  readonly finish: (intakeId: string, order: FinishOrder) => Promise<{ readonly intake: Intake }>;
+  readonly takeBack: (intakeId: string) => Promise<unknown>;
+  readonly zone: string;
+  readonly now: () => number;
 }
 
 const FRESH = {
   look: null,
-  shape: '',
+  looking: true,
+  shape: null,
   correct: {},
   plans: {},
-  remembered: false,
+  remembered: null,
+  sent: null,
   finished: null,
   error: null,
   progress: { share: 0, rows: 0, refused: 0 },
 } as const;
 
-/** Intake of one or several files, one after another: look, check, read, result. */
-export const createIntakeStore = ({ makeWorker, recall }: IntakeParts) =>
+/** Intake of one or several files, one after another: look, check, read, confirm, result. */
+export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, now }: IntakeParts) =>
   createStore<IntakeState>()((set, get) => {
     let worker: WorkerLike | null = null;
     let kind: 'text' | 'sheet' = 'text';
+    let order: IntakeOrder | null = null;
+    /** An intake that the server knows and that is not finished. */
+    let open: string | null = null;
+    /** Counts files, so that what is told of an earlier one is not taken for the present one. */
+    let turn = 0;
+
     const ask = (message: IntakeAsk): void => {
       worker?.terminate();
       worker = makeWorker(kind);
@@ -104,56 +132,82 @@ export const createIntakeStore = ({ makeWorker, recall }: IntakeParts) =>
       worker.postMessage(message);
     };
     const look = (): void => {
-      const { file, sheet, correct } = get();
-      ask({ kind: 'look', file: file!, sheet, correct });
+      const { file, sheet, correct, zone: ofFile } = get();
+      set({ looking: true, error: null, progress: FRESH.progress });
+      ask({ kind: 'look', file: file!, sheet, correct, zone: ofFile, now: now() });
+    };
+    const takeBackOpen = (): void => {
+      if (open !== null) void takeBack(open).catch(() => undefined);
+      open = null;
     };
     const begin = async (file: File, queue: readonly File[]): Promise<void> => {
+      const mine = ++turn;
+      worker?.terminate();
+      takeBackOpen();
       set({ ...FRESH, file, queue, sheet: null, step: 'choose' });
-      kind = isArchive(new Uint8Array(await file.slice(0, 4).arrayBuffer())) ? 'sheet' : 'text';
-      if (get().file === file) look();
+      try {
+        kind = isSheet(await firstBytes(file)) ? 'sheet' : 'text';
+      } catch (error) {
+        if (turn === mine) set({ looking: false, error: (error as Error).message });
+        return;
+      }
+      if (turn === mine) look();
+    };
+    const looked = async (told: Extract<IntakeTold, { kind: 'looked' }>): Promise<void> => {
+      const mine = turn;
+      const first = get().look === null && get().remembered === null;
+      // The shape as it is recognised without help: so the next file of it is known before anything is corrected.
+      const mapping = first && told.shape !== null ? await recall(told.shape).catch(() => null) : null;
+      if (turn !== mine) return;
+      if (first) set({ shape: told.shape });
+      if (mapping) {
+        const { correct, plans, zone: ofFile, fileName, usedAt } = mapping;
+        set({ correct, plans, zone: ofFile, remembered: { fileName, usedAt } });
+        look();
+        return;
+      }
+      const { look: before, plans } = get();
+      const proposed = proposals(told, assetColumnOf(told));
+      set({
+        step: 'check',
+        looking: false,
+        look: told,
+        sheet: told.sheet,
+        plans: carriedPlans(proposed, before ? proposals(before, assetColumnOf(before)) : {}, plans),
+        progress: FRESH.progress,
+      });
     };
     const hear = async (told: IntakeTold): Promise<void> => {
       switch (told.kind) {
-        case 'looked': {
-          const first = get().shape === '';
-          const mapping = first ? await recall(told.shape).catch(() => null) : null;
-          // The shape as it is recognised without help: so the next file of it is known before anything is corrected.
-          if (first) set({ shape: told.shape });
-          if (mapping) {
-            set({ correct: correctionOf(mapping.layout), plans: mapping.plans, remembered: true });
-            look();
-            return;
-          }
-          set({
-            step: 'check',
-            look: told,
-            sheet: told.sheet,
-            plans: plansFor(told, get().look, get().plans),
-            error: null,
-            progress: FRESH.progress,
-          });
-          return;
-        }
+        case 'looked':
+          return looked(told);
         case 'progress':
           set({ progress: told });
           return;
-        case 'storing':
-          set({ step: 'storing' });
+        case 'begun':
+          open = told.intakeId;
           return;
-        case 'done':
-          set(({ done }) => ({ step: 'done', finished: told, done: [...done, told] }));
+        case 'sent': {
+          const { intakeId, parts, balance, effects } = told;
+          set({ sent: { intakeId, parts, balance, effects } });
+          if (effects.some(({ corrected }) => corrected > 0)) set({ step: 'confirm' });
+          else get().actions.finish('refuse');
           return;
+        }
         case 'failed':
-          set(({ look: seen }) => ({ step: seen ? 'check' : 'choose', error: told.message }));
+          open = null;
+          set(({ look: seen }) => ({ step: seen ? 'check' : 'choose', looking: false, error: told.message }));
       }
     };
     return {
       ...FRESH,
+      looking: false,
       step: 'choose',
       queue: [],
       done: [],
       file: null,
       sheet: null,
+      zone,
       actions: {
         choose: ([first, ...rest]) => {
           set({ done: [] });
@@ -164,6 +218,7 @@ export const createIntakeStore = ({ makeWorker, recall }: IntakeParts) =>
           if (first) void begin(first, rest);
         },
         chooseSheet: (sheet) => {
+          turn++;
           set({ ...FRESH, sheet });
           look();
         },
@@ -171,85 +226,78 @@ export const createIntakeStore = ({ makeWorker, recall }: IntakeParts) =>
           set(({ correct }) => ({ correct: { ...correct, ...part } }));
           look();
         },
+        setPart: (column, part) => {
+          const { look: seen, correct } = get();
+          const parts: Record<number, ColumnPart> = { ...correct.parts, [column]: part };
+          // One column dates the rows; what dated them before does not any more, nor does a column for a fixed time.
+          if (part === 'time') {
+            seen?.recognised.columns.forEach(({ index, part: before }) => {
+              if (index !== column && isTimePart(before) && before !== 'clock') parts[index] = 'leftOut';
+            });
+          }
+          const sameTime = part === 'time' ? { timeFormat: undefined, fixedTime: undefined } : {};
+          set({ correct: { ...correct, ...sameTime, parts } });
+          look();
+        },
+        setZone: (next) => {
+          if (next === get().zone) return;
+          set({ zone: next });
+          if (get().look) look();
+        },
         plan: (key, plan) => set(({ plans }) => ({ plans: { ...plans, [key]: plan } })),
         planAll: (make) => {
           const { look: seen } = get();
-          if (!seen) return;
-          set({
-            plans: Object.fromEntries(
-              feedsOf(seen).map(({ key, heading, unit }) => [key, make(key, heading, unit)]),
-            ),
+          if (seen) set({ plans: Object.fromEntries(seen.feeds.map(({ key }) => [key, make(key)])) });
+        },
+        read: ({ formToken, ...given }) => {
+          const { file, sheet, look: seen, zone: ofFile } = get();
+          order = given;
+          set({ step: 'reading', error: null, progress: FRESH.progress, sent: null });
+          ask({
+            kind: 'read',
+            file: file!,
+            sheet,
+            layout: seen!.recognised.layout,
+            inOrder: seen!.inOrder,
+            targets: given.targets,
+            zone: ofFile,
+            now: now(),
+            formToken,
           });
         },
-        read: (options) => {
-          const { file, sheet, look: seen } = get();
-          set({ step: 'reading', error: null, progress: FRESH.progress });
-          ask({ kind: 'read', file: file!, sheet, layout: seen!.recognised.layout, ...options });
+        finish: (corrections) => {
+          const { sent, look: seen, shape, correct, zone: ofFile } = get();
+          if (!sent || !order || !seen) return;
+          set({ step: 'storing' });
+          void finish(sent.intakeId, {
+            batches: sent.parts,
+            balance: sent.balance,
+            columns: seen.recognised.columns.map(({ heading, part, note }) => ({ heading, part, note })),
+            made: order.made,
+            corrections,
+            remember: shape === null ? null : { shape, correct, plans: order.remembered, zone: ofFile },
+          }).then(
+            ({ intake }) => {
+              open = null;
+              const finished = { intake, look: seen };
+              set(({ done }) => ({ step: 'done', finished, done: [...done, finished] }));
+            },
+            (error: unknown) => {
+              takeBackOpen();
+              set({ step: 'check', sent: null, error: (error as Error).message });
+            },
+          );
         },
-        fail: (message) => set({ error: message }),
         cancel: () => {
           worker?.terminate();
-          set({ step: 'check', error: 'Cancelled. Nothing of the file was taken.' });
+          takeBackOpen();
+          set({ step: 'check', sent: null, error: 'Cancelled. Nothing of the file was taken.' });
         },
-        dispose: () => worker?.terminate(),
+        dispose: () => {
+          turn++;
+          worker?.terminate();
+          takeBackOpen();
+        },
       },
     };
   });
-
-/** What of a file can feed a metric: its number columns, or the names in its rows. */
-export function feedsOf({ recognised }: Look): { key: string; heading: string; unit: string | null }[] {
-  const { layout, columns, names } = recognised;
-  if (layout.shape === 'samples') return names.map(({ name, unit }) => ({ key: name, heading: name, unit }));
-  return layout.blocks
-    .flatMap(({ valueColumns }) => valueColumns)
-    .map((index) => ({ key: String(index), heading: columns[index].heading, unit: columns[index].unit }));
-}
-
-/**
- * Everything becomes a new metric of its heading until a person says otherwise. Where the layout is corrected, what
- * nobody has touched follows the headings; what somebody has chosen stays.
- */
-function plansFor(look: Look, before: Look | null, plans: Plans): Plans {
-  const untouched = before ? proposals(before) : {};
-  const proposed = proposals(look);
-  return Object.fromEntries(
-    Object.entries(proposed).map(([key, proposal]) => [
-      key,
-      Object.hasOwn(plans, key) && !isSame(plans[key], untouched[key]) ? plans[key] : proposal,
-    ]),
-  );
-}
-
-function proposals(look: Look): Plans {
-  return Object.fromEntries(
-    feedsOf(look).map(({ key, heading, unit }) => [
-      key,
-      { to: 'new', name: heading, unit: unit ?? '', kind: kindFor(unit) },
-    ]),
-  );
-}
-
-function isSame(a: ColumnPlan, b: ColumnPlan | undefined): boolean {
-  return JSON.stringify(a) === JSON.stringify(b);
-}
-
-/** A guess at the kind that a person can change: quantities of energy, weight and volume are amounts. */
-function kindFor(unit: string | null): MetricKind {
-  return unit !== null && /^(k|M|G)?(Wh|g|J)$|^(t|L|l|m3|m³|kg|pieces|pcs|reads)$/.test(unit)
-    ? 'amount'
-    : 'level';
-}
-
-/** What of the last layout holds for the next file: rows above the headings may be more or fewer. */
-function correctionOf({
-  blocks,
-  separator,
-  decimal,
-  headingRows,
-  shape,
-  ...rest
-}: FileLayout): LayoutCorrection {
-  const { timeFormat, repeatedHour, nameColumns } = rest;
-  const timeColumn = blocks[0]?.timeColumn;
-  return { separator, decimal, headingRows, shape, timeFormat, repeatedHour, nameColumns, timeColumn };
-}

@@ -1,4 +1,4 @@
-import type { Intake } from '@vivid-beacon/core';
+import type { MetricKind } from '@vivid-beacon/core';
 import type { Balance, FileLayout, FileTargets, LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
 import type { Look } from './lookAt';
 
@@ -19,14 +19,23 @@ export interface NewMetricOfFile {
   readonly asset: number | null;
   readonly name: string;
   readonly unit: string;
-  readonly kind: string;
+  readonly kind: MetricKind;
   readonly intervalMs: number;
   readonly decimals: number;
 }
 
+/** An asset that is made with the first metric it gets. */
+export interface NewAssetOfFile {
+  readonly name: string;
+  /** Under an asset that is there, or one before it in the list; neither for a plant. */
+  readonly parentId: string | null;
+  readonly parent: number | null;
+  readonly zone: string | null;
+}
+
 /** What is made with the samples of a file; metrics of which no value comes are not. */
 export interface MadeWithFile {
-  readonly assets: readonly { readonly name: string; readonly parentId: string | null; readonly zone: string }[];
+  readonly assets: readonly NewAssetOfFile[];
   readonly metrics: readonly NewMetricOfFile[];
 }
 
@@ -56,18 +65,20 @@ export type IntakeAsk =
 export type IntakeTold =
   | ({ readonly kind: 'looked'; readonly shape: string | null } & Look)
   | { readonly kind: 'progress'; readonly share: number; readonly rows: number; readonly refused: number }
+  /** The server knows of the file: what has been sent can be taken back under this id. */
+  | { readonly kind: 'begun'; readonly intakeId: string }
   /** All of the file is with the server; nothing of it is stored yet. */
   | {
       readonly kind: 'sent';
       readonly intakeId: string;
       readonly parts: number;
       readonly balance: Balance;
-      readonly check: IntakeCheckAnswer;
+      readonly effects: readonly MetricEffect[];
     }
   | { readonly kind: 'failed'; readonly message: string };
 
-/** What storing the file would change. */
-export type IntakeCheckAnswer = readonly {
+/** What storing the file would do to metrics that are there. */
+export interface MetricEffect {
   readonly metricId: string;
   readonly name: string;
   readonly assetName: string;
@@ -76,6 +87,4 @@ export type IntakeCheckAnswer = readonly {
   /** Values stored already that the file gives otherwise. */
   readonly corrected: number;
   readonly unchanged: number;
-}[];
-
-export type FinishedIntake = Intake;
+}

@@ -2,7 +2,7 @@ import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex } from '@noble/hashes/utils';
 import { BeaconError, DAY_MS } from '@vivid-beacon/core';
 import { ApiError, call, sendBytes, setFormToken } from '../api/client';
-import type { IntakeAsk, IntakeCheckAnswer, IntakeTold } from './intakeMessages';
+import type { IntakeAsk, IntakeTold, MetricEffect } from './intakeMessages';
 import { lookAt } from './lookAt';
 import { readFile } from './readFile';
 import { shapeOf } from './shapeOf';
@@ -52,6 +52,7 @@ async function read(ask: Extract<IntakeAsk, { kind: 'read' }>, open: Open): Prom
     // What meets is combined here; only where the last holds may parts of the file contradict each other.
     collisions: layout.collisions === 'last' ? 'last' : 'refuse',
   });
+  tell({ kind: 'begun', intakeId: id });
   try {
     const { parts, balance } = await readFile(
       source,
@@ -59,8 +60,8 @@ async function read(ask: Extract<IntakeAsk, { kind: 'read' }>, open: Open): Prom
       (bytes) => sendBytes(`/api/intakes/${id}/parts`, bytes),
       (told) => tell({ kind: 'progress', ...told }),
     );
-    const check = await call<IntakeCheckAnswer>('GET', `/api/intakes/${id}/check`);
-    tell({ kind: 'sent', intakeId: id, parts, balance, check });
+    const effects = await call<MetricEffect[]>('GET', `/api/intakes/${id}/check`);
+    tell({ kind: 'sent', intakeId: id, parts, balance, effects });
   } catch (error) {
     // Nothing of a file that failed half-way stays.
     await call('DELETE', `/api/intakes/${id}`).catch(() => undefined);

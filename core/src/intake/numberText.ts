@@ -104,9 +104,9 @@ export interface SignedNumber {
 }
 
 const CURRENCY = String.raw`\p{Sc}|CHF|EUR|USD|GBP|Fr\.|kr\.?`;
-const DIGITS = String.raw`[\d][\d.,'’\s\u2009\u202f\u00a0]*(?:[eE][+-]?\d+)?|[.,]\d+`;
+const DIGITS = String.raw`(?:\d[\d.,'’\s\u2009\u202f\u00a0]*|[.,]\d+)(?:[eE][+-]?\d+)?`;
 const BESIDE = new RegExp(
-  String.raw`^(?<open>\()?\s*(?<minus>[+\-\u2212])?\s*(?<before>${CURRENCY})?\s*(?<inner>[+\-\u2212])?(?<digits>${DIGITS}?)\s*(?<after>%|‰|${CURRENCY}|[\p{L}°µ/²³·*]{1,8}\d?)?\s*(?<trailing>-)?\s*(?<close>\))?$`,
+  String.raw`^(?<open>\()?\s*(?<minus>[+\-\u2212])?\s*(?<before>${CURRENCY})?\s*(?<inner>[+\-\u2212])?(?<digits>${DIGITS})\s*(?<after>%|‰|${CURRENCY}|[\p{L}°µ][\p{L}\d°µ/²³·*]{0,7})?\s*(?<trailing>-)?\s*(?<close>\))?$`,
   'u',
 );
 

@@ -15,8 +15,10 @@ export interface Feed {
   /** Number of the series, from 0, in the order they come in the file. */
   readonly index: number;
   readonly column: number;
-  /** Words of the name columns; '' in a file without such. */
+  /** Words of the name columns joined; '' in a file without such. */
   readonly name: string;
+  /** The words of the name columns, in the order of the columns. */
+  readonly words: readonly string[];
   /** How the series is called: name and heading, as far as they tell it apart. */
   readonly label: string;
   /** From the unit column of its first row. */
@@ -131,6 +133,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
       index: feeds.length,
       column,
       name,
+      words: nameColumns.map((i) => (cells[i] ?? '').trim()),
       label: name === '' ? heading : severalValues ? `${name} / ${heading}` : name,
       unit: unitColumn === null ? null : (cells[unitColumn] ?? '').trim() || null,
       samples: 0,

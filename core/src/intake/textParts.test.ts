@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { decodeText } from './decodeText';
-import { isBlankCell, parseNumber, recogniseDecimal } from './numberText';
+import { parseDuration } from './durationText';
+import { isBlankCell, parseNumber, readSignedNumber, recogniseDecimal } from './numberText';
 import { LONGEST_ROW, splitRows } from './splitRows';
-import { fittingTimeFormats, parseTimeCell } from './timeFormat';
+import { fittingTimeFormats, parseTimeCell, plainIso, type Century, type TimeFormat } from './timeFormat';
 
 describe('decodeText', () => {
   const bytes = (...parts: (number | string)[]): Uint8Array =>
@@ -18,8 +19,7 @@ describe('decodeText', () => {
     expect(decodeText(bytes('t', 0xe9))).toEqual({ text: 'té', encoding: 'Windows-1252' });
   });
 
-  it('refuses an empty file and one that is not text', () => {
-    expect(() => decodeText(new Uint8Array())).toThrow('empty (0 bytes)');
+  it('refuses bytes that are not text', () => {
     expect(() => decodeText(bytes('PK', 3, 4, 0, 0))).toThrow('not a text file');
   });
 });
@@ -85,6 +85,88 @@ describe('parseTimeCell', () => {
     expect(fittingTimeFormats(['03/04/2026', '05/06/2026'])).toEqual(['day-first', 'month-first']);
     expect(fittingTimeFormats(['03/04/2026', '25/06/2026', '26/06/2026'])).toEqual(['day-first']);
     expect(fittingTimeFormats(['7', '12'])).toEqual([]);
+  });
+
+  const wall = (text: string, format: TimeFormat, century: Century | null = null): string | null => {
+    const cell = parseTimeCell(text, format, century);
+    if (cell.kind === 'unreadable') return null;
+    return cell.kind === 'wall' ? new Date(cell.wallMs).toISOString().slice(0, 16) : new Date(cell.t).toISOString();
+  };
+
+  it.each<[string, TimeFormat, string | null]>([
+    ['19 Nov 2026 06:40', 'iso', '2026-11-19T06:40'],
+    ['19. November 2026', 'iso', '2026-11-19T00:00'],
+    ['Donnerstag, 19. November 2026, 06:40', 'iso', '2026-11-19T06:40'],
+    ['19 de noviembre de 2026', 'iso', '2026-11-19T00:00'],
+    ['Mar 3 2026', 'iso', '2026-03-03T00:00'],
+    ['20261119T064000Z', 'iso', '2026-11-19T06:40:00.000Z'],
+    ['2026-323', 'iso', '2026-11-19T00:00'],
+    ['Thu Nov 19 06:40:00 UTC 2026', 'iso', '2026-11-19T06:40:00.000Z'],
+    ['19.11.2026 24:00', 'day-first', '2026-11-20T00:00'],
+    ['19.11.2026 06:40 MEZ', 'day-first', '2026-11-19T05:40:00.000Z'],
+    ['2026-11-19T06:40:00+01:00[Europe/Berlin]', 'iso', '2026-11-19T05:40:00.000Z'],
+    ['31.06.2026', 'day-first', null],
+    ['Q4 2026', 'period', '2026-10-01T00:00'],
+    ['Q4 2026', 'iso', null],
+    ['2026-W47', 'period', '2026-11-16T00:00'],
+    ['KW 47/2026', 'period', '2026-11-16T00:00'],
+    ['11.2026', 'period', '2026-11-01T00:00'],
+    ['2026', 'period', '2026-01-01T00:00'],
+    ['1763534400000000', 'epoch-mixed', '2025-11-19T06:40:00.000Z'],
+    ['1763534400', 'iso', '2025-11-19T06:40:00.000Z'],
+    ['44518', 'serial-1904', '2025-11-19T00:00'],
+    ['0202-01-01', 'day-first', null],
+  ])('reads %s as %s', (text, format, expected) => {
+    expect(wall(text, format)).toBe(expected);
+  });
+
+  it('reads years of two digits only in a century that was chosen', () => {
+    expect(wall('19/11/26', 'day-first')).toBeNull();
+    expect(wall('19/11/26', 'day-first', '1900')).toBe('1926-11-19T00:00');
+    expect(wall('19-Nov-75', 'iso', 'sliding')).toBe('1975-11-19T00:00');
+  });
+
+  it('reads plain ISO times as the reader of written times does', () => {
+    fc.assert(
+      fc.property(fc.date({ min: new Date('1500-01-01'), max: new Date('2900-01-01'), noInvalidDate: true }), (date) => {
+        const text = date.toISOString();
+        expect(plainIso(text)).toEqual({ kind: 'instant', t: date.getTime() });
+        expect(parseTimeCell(` ${text}`, 'day-first')).toEqual(plainIso(text));
+      }),
+    );
+  });
+});
+
+describe('readSignedNumber', () => {
+  it.each<[string, number, string | null]>([
+    ['12 %', 12, '%'],
+    ['€ 1,250.50', 1250.5, '€'],
+    ['CHF -3', -3, 'CHF'],
+    ['(35.2)', -35.2, null],
+    ['4.5-', -4.5, null],
+    ["1'250", 1250, null],
+    ['21 °C', 21, '°C'],
+    ['3.5e3 m3/h', 3500, 'm3/h'],
+  ])('reads %s', (text, value, sign) => {
+    expect(readSignedNumber(text, '.')).toEqual({ value, sign });
+  });
+
+  it.each(['(5', '--5', '-(5)', 'Line 2', '12 Main Street 5', '1.2.3', '€ 5 %'])('does not take %s for a number', (text) => {
+    expect(readSignedNumber(text, '.')).toBeNull();
+  });
+});
+
+describe('parseDuration', () => {
+  it.each([
+    ['01:30:00', 5400],
+    ['1:30', 5400],
+    ['-00:00:10', -10],
+    ['PT1H30M', 5400],
+    ['P1DT1S', 86_401],
+    ['90', NaN],
+    ['01:75', NaN],
+  ])('reads %s as %d s', (text, seconds) => {
+    expect(parseDuration(text)).toBe(seconds);
   });
 });
 

@@ -1,5 +1,5 @@
 import type { Intake, Reading, WireError } from '@vivid-beacon/core';
-import { filePart, onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { filePart, finishOrder, onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const DAY = 86_400_000;
 const { test, analyst } = onTestServer('analyst');
@@ -20,25 +20,21 @@ describe('an intake', () => {
     const { metricId } = await withMetric(analyst);
     const before = await samples();
     const part = { metricId, t: [TEST_NOW - 2 * DAY, TEST_NOW - DAY], v: [5, 6] };
-    const refusals = [{ line: 3, column: 'time', value: 'soon', reason: 'not a time' }];
+    const told = [{ kind: 'refused', line: 3, column: 'time', value: 'soon', reason: 'not a time' }];
     const bringIn = async (): Promise<Intake> => {
       const { body } = await begin();
-      await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [part], refusals));
+      await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [part], told));
       expect(await samples()).toBeLessThanOrEqual(before + 2);
-      return (
-        await analyst.call<Intake>('POST', `/api/intakes/${body.id}/finish`, {
-          batches: 1,
-          rows: 2,
-          refused: 1,
-        })
-      ).body;
+      const order = finishOrder(1, { taken: 2, refused: 1 });
+      return (await analyst.call<{ intake: Intake }>('POST', `/api/intakes/${body.id}/finish`, order)).body.intake;
     };
     expect(await bringIn()).toMatchObject({
       status: 'done',
       added: 2,
       unchanged: 0,
       refusedCount: 1,
-      refusals,
+      lines: told,
+      notes: { balance: { lines: 3, taken: 2, refused: 1 } },
     });
     expect(await samples()).toBe(before + 2);
     expect(await bringIn()).toMatchObject({ added: 0, unchanged: 2, corrected: 0 });
@@ -61,8 +57,7 @@ describe('an intake', () => {
       filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }]),
     );
     expect(
-      (await analyst.call('POST', `/api/intakes/${body.id}/finish`, { batches: 2, rows: 2, refused: 0 }))
-        .status,
+      (await analyst.call('POST', `/api/intakes/${body.id}/finish`, finishOrder(2, { taken: 2 }))).status,
     ).toBe(409);
     expect(await samples()).toBe(before);
   });
@@ -81,8 +76,7 @@ describe('an intake', () => {
     ]);
     expect(rows).toEqual([]);
     expect(
-      (await analyst.call('POST', `/api/intakes/${body.id}/finish`, { batches: 1, rows: 1, refused: 0 }))
-        .status,
+      (await analyst.call('POST', `/api/intakes/${body.id}/finish`, finishOrder(1, { taken: 1 }))).status,
     ).toBe(409);
   });
 
@@ -106,8 +100,8 @@ describe('an intake', () => {
 async function bringIn(metricId: string, t: number[], v: number[], more: object = {}): Promise<string> {
   const { body } = await begin();
   await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [{ metricId, t, v }]));
-  const told = { batches: 1, rows: t.length, refused: 0, ...more };
-  await analyst.call('POST', `/api/intakes/${body.id}/finish`, told);
+  const order = finishOrder(1, { taken: t.length, corrections: 'replace', ...more });
+  expect(await analyst.call('POST', `/api/intakes/${body.id}/finish`, order)).toMatchObject({ status: 200 });
   return body.id;
 }
 
@@ -162,30 +156,199 @@ describe('what an intake leaves for people', () => {
     const { metricId } = await withMetric(analyst);
     const remember = {
       shape: 'c'.repeat(64),
-      layout: { separator: ';' },
+      correct: { separator: ';' },
       plans: { 1: { metricId } },
       zone: 'UTC',
     };
     await bringIn(metricId, [TEST_NOW - DAY], [1], { remember });
     const { body } = await analyst.call('GET', `/api/intake-mappings?shape=${remember.shape}`);
-    expect(body).toEqual({ layout: remember.layout, plans: remember.plans, zone: 'UTC' });
+    expect(body).toEqual({
+      correct: remember.correct,
+      plans: remember.plans,
+      zone: 'UTC',
+      fileName: 'weather.csv',
+      usedAt: TEST_NOW,
+    });
     expect((await analyst.call('GET', `/api/intake-mappings?shape=${'d'.repeat(64)}`)).body).toBeNull();
   });
 
-  it('gives refused rows as a file that a spreadsheet cannot be tricked by', async () => {
+  it('gives the balance as a file that a spreadsheet cannot be tricked by', async () => {
     const { metricId } = await withMetric(analyst);
     const { body } = await begin();
-    const refusals = [{ line: 7, column: 'Flow', value: '=HYPERLINK("x")', reason: 'not a number' }];
+    const told = [{ kind: 'refused', line: 7, column: 'Flow', value: '=HYPERLINK("x")', reason: 'not a number' }];
     await analyst.call(
       'POST',
       `/api/intakes/${body.id}/parts`,
-      filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }], refusals),
+      filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }], told),
     );
-    await analyst.call('POST', `/api/intakes/${body.id}/finish`, { batches: 1, rows: 1, refused: 1 });
-    const file = await analyst.call<string>('GET', `/api/intakes/${body.id}/refusals.csv`);
-    expect(file.body.split('\r\n').slice(0, 2)).toEqual([
-      'file,line,column,value,reason',
-      `weather.csv,7,Flow,"'=HYPERLINK(""x"")",not a number`,
+    const columns = [{ heading: 'Flow', part: 'value', note: '' }];
+    await analyst.call('POST', `/api/intakes/${body.id}/finish`, finishOrder(1, { taken: 1, refused: 1, columns }));
+    const file = await analyst.call<string>('GET', `/api/intakes/${body.id}/balance.csv`);
+    const rows = file.body.split('\r\n');
+    expect(rows[0]).toBe('file,kind,line,column,value,reason');
+    expect(rows).toContain('weather.csv,count,,,2,lines of the file');
+    expect(rows).toContain('weather.csv,column,,Flow,value,');
+    expect(rows).toContain(`weather.csv,refused,7,Flow,"'=HYPERLINK(""x"")",not a number`);
+  });
+
+  it('refuses a balance that does not add up', async () => {
+    const { metricId } = await withMetric(analyst);
+    const { body } = await begin();
+    await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }]));
+    const order = finishOrder(1, { taken: 1 }) as { balance: { lines: number } };
+    const lost = { ...order, balance: { ...order.balance, lines: 5 } };
+    const answer = await analyst.call<{ error: WireError }>('POST', `/api/intakes/${body.id}/finish`, lost);
+    expect([answer.status, answer.body.error.message]).toEqual([422, expect.stringContaining('does not add up: 4 lines')]);
+  });
+});
+
+describe('an intake that makes what it feeds', () => {
+  const name = (): string => `Made ${Math.random().toString(36).slice(2)}`;
+  const metric = (ref: string, asset: number | null, part: object = {}) => ({
+    ref,
+    asset,
+    assetId: null,
+    name: `Flow ${ref}`,
+    unit: 'kW',
+    kind: 'level',
+    intervalMs: 60_000,
+    ...part,
+  });
+  const finish = (id: string, part: object) =>
+    analyst.call<{ intake: Intake; made: Record<string, string>; error: WireError }>(
+      'POST',
+      `/api/intakes/${id}/finish`,
+      finishOrder(1, { taken: 1, ...part }),
+    );
+  const assetsNamed = async (wanted: string): Promise<number> =>
+    (await test.server.app.pool.query('select 1 from asset where name = $1', [wanted])).rows.length;
+
+  it('makes assets and metrics with their samples, but no metric without a value', async () => {
+    const { body } = await begin();
+    const plant = name();
+    await analyst.call(
+      'POST',
+      `/api/intakes/${body.id}/parts`,
+      filePart(0, [{ metricId: 'new-1', t: [TEST_NOW - DAY], v: [5] }]),
+    );
+    expect((await analyst.call<unknown[]>('GET', `/api/intakes/${body.id}/check`)).body).toEqual([]);
+    const made = {
+      assets: [
+        { name: plant, parentId: null, parent: null, zone: 'Europe/London' },
+        { name: 'Dryer 1', parentId: null, parent: 0, zone: null },
+      ],
+      metrics: [metric('new-0', 0), metric('new-1', 1)],
+    };
+    const plans = { a: { to: 'existing', metricId: 'new-1' }, b: { to: 'existing', metricId: 'new-0' } };
+    const remember = { shape: 'e'.repeat(64), correct: {}, plans, zone: 'UTC' };
+    const done = await finish(body.id, { made, remember });
+    expect(done.status).toBe(200);
+    expect(Object.keys(done.body.made)).toEqual(['new-1']);
+    const { rows } = await test.server.app.pool.query(
+      `select asset.name as asset, parent.name as plant from metric
+       join asset on asset.id = metric.asset_id join asset parent on parent.id = asset.parent_id where metric.id = $1`,
+      [done.body.made['new-1']],
+    );
+    expect(rows).toEqual([{ asset: 'Dryer 1', plant }]);
+    const mapping = await analyst.call('GET', `/api/intake-mappings?shape=${remember.shape}`);
+    expect(mapping.body).toMatchObject({ plans: { a: { to: 'existing', metricId: done.body.made['new-1'] } } });
+  });
+
+  it('leaves nothing behind when a name is taken, and works when it is tried again', async () => {
+    const { assetId, metricId } = await withMetric(analyst);
+    const attempt = async (metricName: string) => {
+      const { body } = await begin();
+      const part = filePart(0, [
+        { metricId, t: [TEST_NOW - DAY], v: [9] },
+        { metricId: 'new-0', t: [TEST_NOW - DAY], v: [5] },
+      ]);
+      await analyst.call('POST', `/api/intakes/${body.id}/parts`, part);
+      const made = { assets: [], metrics: [metric('new-0', null, { assetId, name: metricName })] };
+      return finish(body.id, { made });
+    };
+    const before = await samples();
+    const refused = await attempt('Bed temperature');
+    expect([refused.status, refused.body.error.message]).toEqual([422, expect.stringContaining('already has a metric')]);
+    expect(await samples()).toBe(before);
+    expect((await attempt('Another')).status).toBe(200);
+    expect(await samples()).toBe(before + 2);
+  });
+
+  it('does not let a plant of a taken name grow together with another', async () => {
+    const plant = name();
+    await analyst.call('POST', '/api/assets', { name: plant, kind: 'plant', zone: 'Europe/London' });
+    const { body } = await begin();
+    await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [{ metricId: 'new-0', t: [TEST_NOW], v: [1] }]));
+    const made = { assets: [{ name: plant, zone: 'Europe/London' }], metrics: [metric('new-0', 0)] };
+    expect((await finish(body.id, { made })).status).toBe(422);
+    expect(await assetsNamed(plant)).toBe(1);
+  });
+});
+
+describe('an intake that meets what is stored', () => {
+  const at = (days: number): number => TEST_NOW - days * DAY;
+  const stored = async (metricId: string): Promise<number[]> =>
+    (
+      await test.server.app.pool.query<{ v: number }>(
+        `select v from metric_samples($1, '2000-01-01', '2100-01-01') order by t`,
+        [metricId],
+      )
+    ).rows.map(({ v }) => v);
+
+  it('says beforehand which stored values would change, and asks what becomes of them', async () => {
+    const { metricId, key, token } = await withMetric(analyst);
+    await push(test.url, token, [
+      { metric: key, t: at(3), v: 1 },
+      { metric: key, t: at(2), v: 2 },
     ]);
+    const attempt = async (corrections?: string) => {
+      const { body } = await begin();
+      const part = { metricId, t: [at(3), at(2), at(1)], v: [1, 20, 30] };
+      await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [part]));
+      const check = await analyst.call<object[]>('GET', `/api/intakes/${body.id}/check`);
+      const done = await analyst.call<{ intake: Intake }>(
+        'POST',
+        `/api/intakes/${body.id}/finish`,
+        finishOrder(1, { taken: 3, corrections }),
+      );
+      return { check: check.body, done };
+    };
+    const refused = await attempt();
+    expect(refused.check).toMatchObject([{ metricId, samples: 3, unchanged: 1, corrected: 1 }]);
+    expect(refused.done.status).toBe(409);
+    expect(await stored(metricId)).toEqual([1, 2]);
+    expect((await attempt('keep')).done.body.intake).toMatchObject({ added: 1, corrected: 0, unchanged: 1 });
+    expect(await stored(metricId)).toEqual([1, 2, 30]);
+    expect((await attempt('replace')).done.body.intake).toMatchObject({ added: 0, corrected: 1, unchanged: 2 });
+    expect(await stored(metricId)).toEqual([1, 20, 30]);
+  });
+
+  it('refuses values of one series that contradict each other in the file, unless the last is to hold', async () => {
+    const { metricId } = await withMetric(analyst);
+    const start = (collisions?: string) =>
+      analyst.call<{ id: string }>('POST', '/api/intakes', {
+        fileName: 'two.csv',
+        fileSize: 9,
+        fileHash: 'b'.repeat(64),
+        layout: {},
+        collisions,
+      });
+    const send = (id: string, seq: number, v: number[]) =>
+      analyst.call<{ error: WireError }>(
+        'POST',
+        `/api/intakes/${id}/parts`,
+        filePart(seq, [{ metricId, t: v.map(() => at(1)), v }]),
+      );
+    const { body: strict } = await start();
+    expect((await send(strict.id, 0, [1, 1])).status).toBe(204);
+    expect((await send(strict.id, 1, [1, 2])).body.error).toMatchObject({ path: 'collisions' });
+    expect((await send(strict.id, 1, [3])).status).toBe(204);
+    const two = finishOrder(2, { taken: 2 });
+    expect((await analyst.call('POST', `/api/intakes/${strict.id}/finish`, two)).status).toBe(422);
+    const { body: lax } = await start('last');
+    await send(lax.id, 0, [1, 2]);
+    await send(lax.id, 1, [3]);
+    expect((await analyst.call('POST', `/api/intakes/${lax.id}/finish`, two)).status).toBe(200);
+    expect(await stored(metricId)).toEqual([3]);
   });
 });

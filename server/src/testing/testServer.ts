@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { emptyBalance } from '@vivid-beacon/core/src/intakeFiles';
 import { writeColumns, type Alarm, type Role, type SessionState } from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
@@ -218,15 +219,24 @@ export async function alarmsOf(visitor: Visitor, ruleId: string): Promise<Alarm[
 export function filePart(
   seq: number,
   columns: readonly { metricId: string; t: readonly number[]; v: readonly number[] }[],
-  refusals: readonly object[] = [],
+  told: readonly object[] = [],
 ): Uint8Array<ArrayBuffer> {
   return writeColumns(
-    { seq, metricIds: columns.map(({ metricId }) => metricId), refusals },
+    { seq, metricIds: columns.map(({ metricId }) => metricId), told },
     columns.flatMap(({ t, v }, i): [string, readonly number[]][] => [
       [`t ${i}`, t],
       [`v ${i}`, v],
     ]),
   );
+}
+
+/** What finishing an intake sends: a balance in which every line was taken, unless told otherwise. */
+export function finishOrder(
+  batches: number,
+  part: { readonly taken?: number; readonly refused?: number } & Readonly<Record<string, unknown>> = {},
+): object {
+  const { taken = 0, refused = 0, ...rest } = part;
+  return { batches, balance: { ...emptyBalance(), lines: taken + refused, taken, refused }, ...rest };
 }
 
 /** Posts samples with a token; text and bytes as they are, with their content type. */

@@ -60,7 +60,7 @@ function IntakeRow({
   intake,
   mayUndo,
 }: {
-  readonly intake: Omit<Intake, 'refusals'>;
+  readonly intake: Omit<Intake, 'lines'>;
   readonly mayUndo: boolean;
 }) {
   const palette = usePalette();
@@ -96,15 +96,13 @@ function IntakeRow({
         )}
       </View>
       <View style={styles.buttons}>
-        {intake.refusedCount > 0 && (
-          <Button
-            look="quiet"
-            label="Refused rows"
-            name={`Download the refused rows of ${intake.fileName}`}
-            icon={<DownloadIcon size={18} color={palette.ink} strokeWidth={1.75} />}
-            onPress={() => download(`/api/intakes/${intake.id}/refusals.csv`)}
-          />
-        )}
+        <Button
+          look="quiet"
+          label="Balance"
+          name={`Download the balance of ${intake.fileName}`}
+          icon={<DownloadIcon size={18} color={palette.ink} strokeWidth={1.75} />}
+          onPress={() => download(`/api/intakes/${intake.id}/balance.csv`)}
+        />
         {mayUndo && !undone && (
           <Button
             look="quiet"

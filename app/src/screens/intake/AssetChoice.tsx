@@ -4,18 +4,16 @@ import type { Asset } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
-
-/** An asset that is there (id), or a new one with a name and a zone. */
-export interface ChosenAsset {
-  readonly id: string | null;
-  readonly name: string;
-  readonly zone: string;
-}
+import { Words } from '../../components/Words';
+import type { ChosenAsset } from '../../stores/intakePlans';
+import { usePalette } from '../../theme/useTheme';
 
 interface AssetChoiceProps {
   readonly assets: readonly Asset[];
   readonly chosen: ChosenAsset;
   readonly onChoose: (asset: ChosenAsset) => void;
+  /** Name columns of the file with the words in them: any of them may name assets. */
+  readonly nameColumns: readonly { readonly index: number; readonly heading: string; readonly words: readonly string[] }[];
 }
 
 const WAYS = [
@@ -24,7 +22,9 @@ const WAYS = [
 ];
 
 /** Which asset the new metrics belong to. */
-export function AssetChoice({ assets, chosen, onChoose }: AssetChoiceProps) {
+export function AssetChoice({ assets, chosen, onChoose, nameColumns }: AssetChoiceProps) {
+  const palette = usePalette();
+  const naming = nameColumns.find(({ index }) => index === chosen.namedBy);
   const [way, setWay] = useState<'new' | 'existing'>(chosen.id === null ? 'new' : 'existing');
   const choose = (next: 'new' | 'existing'): void => {
     setWay(next);
@@ -54,6 +54,27 @@ export function AssetChoice({ assets, chosen, onChoose }: AssetChoiceProps) {
           chosen={chosen.id}
           onChoose={(id) => onChoose({ ...chosen, id })}
         />
+      )}
+      {nameColumns.length > 0 && (
+        <View>
+          <Words as="second" colour={palette.ink2}>
+            Assets under it, one for each word of a column
+          </Words>
+          <WordRow
+            name="Assets are named by"
+            options={[
+              { value: 'none', label: 'none: all belong to the asset itself' },
+              ...nameColumns.map(({ index, heading }) => ({ value: String(index), label: heading })),
+            ]}
+            chosen={chosen.namedBy === null ? 'none' : String(chosen.namedBy)}
+            onChoose={(value) => onChoose({ ...chosen, namedBy: value === 'none' ? null : Number(value) })}
+          />
+          {naming && (
+            <Words as="second" colour={palette.ink2}>
+              {`${naming.words.slice(0, 12).join(', ')}${naming.words.length > 12 ? ` and ${naming.words.length - 12} more` : ''}. An asset of that name that is there already is used.`}
+            </Words>
+          )}
+        </View>
       )}
     </View>
   );

@@ -45,7 +45,7 @@ export function FileChooser({
           ref={input}
           type="file"
           multiple
-          accept=".csv,.tsv,.txt,.log,.xlsx,.ndjson,.jsonl,.prom,.om,text/*"
+          accept=".csv,.tsv,.txt,.log,.dat,.xlsx,.xlsb,.xls,.ods,.json,.ndjson,.jsonl,.prom,.om,.gz,text/*"
           aria-label="File to bring in"
           style={{ display: 'none' }}
           onChange={(event) => {
@@ -56,8 +56,8 @@ export function FileChooser({
         />
         {!another && (
           <Words as="body" colour={palette.ink2}>
-            Files with times and numbers: tables as text or spreadsheet (.xlsx), lines of JSON, OpenMetrics
-            text. Several at once; drop them here or choose them.
+            Files with times and numbers: tables as text or spreadsheet (.xlsx, .xls, .ods), JSON, lines of
+            JSON, OpenMetrics text, packed with gzip or not. Several at once; drop them here or choose them.
           </Words>
         )}
         <Button

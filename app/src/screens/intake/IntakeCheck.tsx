@@ -1,22 +1,35 @@
-import { DAY_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
-import { useQueryClient } from '@tanstack/react-query';
-import type { Asset, Metric } from '@vivid-beacon/core';
-import type { FileTarget, FileTargets } from '@vivid-beacon/core/src/intakeFiles';
-import { addAsset, addMetric } from '../../api/changes';
+import { DAY_MS, formatDate, type Asset, type Metric } from '@vivid-beacon/core';
+import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { useSession } from '../../api/session';
 import { Button } from '../../components/Button';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
-import { feedsOf, type createIntakeStore, type ColumnPlan, type Plans } from '../../stores/intakeStore';
+import type { createIntakeStore } from '../../stores/intakeStore';
+import {
+  assetColumnOf,
+  orderOf,
+  proposals,
+  type ChosenAsset,
+  type ColumnPlan,
+  type Plans,
+} from '../../stores/intakePlans';
 import { usePalette } from '../../theme/useTheme';
-import type { Look } from '../../workers/readFile';
-import { AssetChoice, type ChosenAsset } from './AssetChoice';
-import { ColumnPlanner } from './ColumnPlanner';
-import { FirstRows } from './FirstRows';
+import type { Look } from '../../workers/lookAt';
+import { saveText, fileName } from '../saveText';
+import { AssetChoice } from './AssetChoice';
+import { BalanceAccount } from './BalanceAccount';
+import { balanceText } from './balanceText';
+import { ColumnList } from './ColumnList';
 import { LayoutCheck } from './LayoutCheck';
+import { PartTray } from './PartTray';
+import { ProgressBar } from './ProgressBar';
+import { QuestionList } from './QuestionList';
+import { RawRows } from './RawRows';
+import { SeriesPlanner } from './SeriesPlanner';
+import { ToldLinesList } from './ToldLinesList';
 
 interface IntakeCheckProps {
   readonly store: ReturnType<typeof createIntakeStore>;
@@ -24,128 +37,138 @@ interface IntakeCheckProps {
   readonly metrics: readonly Metric[];
 }
 
-const USUAL_STEP_MS = 3_600_000;
 const SHOWN_AT_ONCE = 40;
+const KINDS: readonly ToldLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
 
-/** Shows how the file was understood, lets it be corrected, and asks what each column feeds. */
+/** Shows how the file was understood and what becomes of every line, lets it be corrected, and asks what each series feeds. */
 export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
   const palette = usePalette();
-  const client = useQueryClient();
-  const { look, shape, plans, correct, remembered, actions } = useStore(store);
+  const { look, plans, remembered, actions, looking, progress, zone, file } = useStore(store);
   const token = useSession().data?.csrfToken ?? '';
-  const [asset, setAsset] = useState<ChosenAsset>({
+  const [asset, setAsset] = useState<ChosenAsset>(() => ({
     id: null,
     name: '',
-    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-  });
-  const [busy, setBusy] = useState(false);
+    zone,
+    namedBy: look && assetColumnOf(look),
+  }));
   const [shown, setShown] = useState(SHOWN_AT_ONCE);
+  const [opened, setOpened] = useState<number | null>(null);
   if (!look) return null;
-  const { timeFormats, stepMs, columns } = look.recognised;
+  const { recognised, feeds } = look;
+  const { layout, columns, questions } = recognised;
   const takesSamples = metrics.filter(({ origin }) => origin === 'samples');
-  const mustAsk = timeFormats.length > 1 && correct.timeFormat === undefined;
-  const feeds = feedsOf(look);
+  const proposed = proposals(look, asset.namedBy);
   const taken = feeds.filter(({ key }) => plans[key] && plans[key].to !== 'nothing');
   const needsAsset = taken.some(({ key }) => plans[key].to === 'new');
-  const zone = zoneOf(
-    asset,
-    assets,
-    metrics,
-    taken.map(({ key }) => plans[key]),
-  );
-  const problem = mustAsk
-    ? 'Say whether the day or the month comes first.'
-    : taken.length === 0
-      ? 'Choose at least one column to take.'
-      : taken.some(({ key }) => isOpen(plans[key], takesSamples))
-        ? 'Choose the existing metric for every column that feeds one.'
-        : needsAsset && asset.id === null && asset.name.trim() === ''
-          ? 'Choose an asset, or name a new one.'
-          : null;
 
-  const bringIn = async (): Promise<void> => {
-    setBusy(true);
-    try {
-      const fed = await makeMetrics(
-        look,
-        plans,
-        needsAsset ? asset : null,
-        stepMs ?? USUAL_STEP_MS,
-        (key, metricId) =>
-          // A second try must not add the metrics again: they are there now.
-          actions.plan(key, { to: 'existing', metricId }),
-      );
-      await client.invalidateQueries({ queryKey: ['metrics'] });
-      actions.read({
-        targets: targetsOf(look, fed, metrics),
-        zone,
-        now: Date.now(),
-        formToken: token,
-        remember: { shape, layout: look.recognised.layout, plans: rememberedPlans(plans, fed), zone },
-      });
-    } catch (error) {
-      actions.fail((error as Error).message);
-    } finally {
-      setBusy(false);
-    }
+  const chooseAsset = (next: ChosenAsset): void => {
+    setAsset(next);
+    if (next.namedBy !== asset.namedBy) renameUntouched(look, plans, asset.namedBy, next.namedBy, actions.plan);
+    const ofAsset = assets.find(({ id }) => id === next.id)?.zone ?? next.zone;
+    if (isZone(ofAsset)) actions.setZone(ofAsset);
+  };
+  const plan = (key: string, next: ColumnPlan): void => {
+    actions.plan(key, next);
+    // Local times of a file that only feeds metrics that are there are those of their site.
+    const fed = next.to === 'existing' ? metrics.find(({ id }) => id === next.metricId) : undefined;
+    if (fed && taken.every((feed) => feed.key === key || plans[feed.key].to === 'existing')) actions.setZone(fed.zone);
+  };
+  const problem = problemOf({ questions: questions.length, taken: taken.map(({ key }) => plans[key]), metrics: takesSamples, needsAsset, asset });
+
+  const bringIn = (): void => {
+    const now = Date.now();
+    const today = Math.floor(now / DAY_MS) * DAY_MS;
+    const earliestOf = (metricId: string): number | null => {
+      const days = metrics.find(({ id }) => id === metricId)?.retentionDays ?? null;
+      return days === null ? null : today - days * DAY_MS;
+    };
+    actions.read({ ...orderOf(look, plans, asset, earliestOf), formToken: token });
   };
 
   return (
-    <>
+    <View style={looking && styles.faint}>
+      {looking && (
+        <View role="status" style={styles.again}>
+          <Words as="second" colour={palette.ink2}>
+            Looking at the file again
+          </Words>
+          {progress.share > 0 && <ProgressBar share={progress.share} name="Looking at the file" />}
+        </View>
+      )}
       {remembered && (
         <Words as="body" colour={palette.ink2}>
-          A file of this shape was brought in before: it is read and mapped in the same way. Change what
-          differs.
+          {`Read and mapped like ${remembered.fileName}, brought in on ${formatDate(remembered.usedAt, zone)}. Where each series goes stands below; change what differs.`}
         </Words>
       )}
-      <Section title="First rows" aside={`${look.encoding}, ${columns.length} columns`}>
-        <FirstRows recognised={look.recognised} />
-      </Section>
-      <LayoutCheck store={store} zone={zone} mustAsk={mustAsk} />
-      <Section
-        title={look.recognised.layout.shape === 'samples' ? 'What the names feed' : 'What the columns feed'}
-        aside={`${taken.length} of ${feeds.length} taken`}
-      >
-        {feeds.length > 3 && (
-          <View style={styles.all}>
-            <Button
-              look="quiet"
-              label="Take all as new metrics"
-              onPress={() =>
-                actions.planAll((key, heading, unit) =>
-                  plans[key]?.to === 'new'
-                    ? plans[key]
-                    : { to: 'new', name: heading, unit: unit ?? '', kind: 'level' },
-                )
-              }
-            />
-            <Button
-              look="quiet"
-              label="Leave all out"
-              onPress={() => actions.planAll(() => ({ to: 'nothing' }))}
-            />
-          </View>
-        )}
-        {feeds.slice(0, shown).map(({ key, heading, unit }) => (
-          <ColumnPlanner
-            key={key}
-            column={{ heading, unit }}
-            plan={plans[key] ?? { to: 'nothing' }}
-            metrics={takesSamples}
-            onPlan={(plan) => actions.plan(key, plan)}
-          />
-        ))}
-        {feeds.length > shown && (
+      <QuestionList store={store} recognised={recognised} onColumn={setOpened} />
+      <Section title="What becomes of its lines" aside={look.encoding}>
+        <BalanceAccount balance={look.balance} unit={look.counted} before />
+        <View style={styles.buttons}>
           <Button
             look="quiet"
-            label={`Show ${Math.min(SHOWN_AT_ONCE, feeds.length - shown)} more of ${feeds.length - shown}`}
-            onPress={() => setShown(shown + SHOWN_AT_ONCE)}
+            label="Download the balance"
+            onPress={() =>
+              saveText(`${fileName(file?.name ?? 'file', 'csv').replace(/\.csv$/, '')}-balance.csv`, balanceText(look, file?.name ?? ''), 'text/csv')
+            }
           />
-        )}
+        </View>
       </Section>
+      <Section title="First rows" aside={`${columns.length} ${columns.length === 1 ? 'column' : 'columns'}`}>
+        <RawRows
+          recognised={recognised}
+          ownHeadings={layout.separator === null && look.counted !== 'row'}
+          onHeading={(row) => actions.correctLayout({ preambleRows: row, headingRows: Math.max(1, layout.headingRows) })}
+          onColumn={setOpened}
+        />
+      </Section>
+      <ColumnList columns={columns} onOpen={setOpened} />
+      <LayoutCheck store={store} />
+      {KINDS.map((kind) => (
+        <ToldLinesList key={kind} kind={kind} lines={look.told} total={look.toldCounts[kind]} unit={look.counted} />
+      ))}
+      {feeds.length > 0 && (
+        <Section title="What the series feed" aside={`${taken.length} of ${feeds.length} taken`}>
+          {feeds.length > 3 && (
+            <View style={styles.buttons}>
+              <Button
+                look="quiet"
+                label="Take all as new metrics"
+                onPress={() => actions.planAll((key) => (plans[key]?.to === 'new' ? plans[key] : proposed[key]))}
+              />
+              <Button look="quiet" label="Leave all out" onPress={() => actions.planAll(() => ({ to: 'nothing' }))} />
+            </View>
+          )}
+          {feeds.slice(0, shown).map((feed) => (
+            <SeriesPlanner
+              key={feed.key}
+              feed={feed}
+              plan={plans[feed.key] ?? { to: 'nothing' }}
+              proposal={proposed[feed.key]}
+              metrics={takesSamples}
+              onPlan={(next) => plan(feed.key, next)}
+            />
+          ))}
+          {feeds.length > shown && (
+            <Button
+              look="quiet"
+              label={`Show ${Math.min(SHOWN_AT_ONCE, feeds.length - shown)} more of ${feeds.length - shown}`}
+              onPress={() => setShown(shown + SHOWN_AT_ONCE)}
+            />
+          )}
+        </Section>
+      )}
       {needsAsset && (
         <Section title="Asset of the new metrics">
-          <AssetChoice assets={assets} chosen={asset} onChoose={setAsset} />
+          <AssetChoice
+            assets={assets}
+            chosen={asset}
+            onChoose={chooseAsset}
+            nameColumns={layout.nameColumns.map((index, i) => ({
+              index,
+              heading: layout.headings[index],
+              words: [...new Set(feeds.map(({ words }) => words[i]))].filter((word) => word !== ''),
+            }))}
+          />
         </Section>
       )}
       <View style={styles.foot}>
@@ -154,97 +177,69 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
             {problem}
           </Words>
         )}
-        <Button
-          look="main"
-          label={busy ? 'Preparing' : 'Bring it in'}
-          disabled={busy || problem !== null}
-          onPress={() => void bringIn()}
-        />
+        <Button look="main" label="Bring it in" disabled={looking || problem !== null} onPress={bringIn} />
       </View>
-    </>
+      <PartTray
+        column={columns.find(({ index }) => index === opened) ?? null}
+        recognised={recognised}
+        onChoose={(part) => actions.setPart(opened!, part)}
+        onClose={() => setOpened(null)}
+      />
+    </View>
   );
+
 }
 
-/** Makes the new asset and metrics, and gives every column or name its metric. */
-async function makeMetrics(
+function problemOf({
+  questions,
+  taken,
+  metrics,
+  needsAsset,
+  asset,
+}: {
+  readonly questions: number;
+  readonly taken: readonly ColumnPlan[];
+  readonly metrics: readonly Metric[];
+  readonly needsAsset: boolean;
+  readonly asset: ChosenAsset;
+}): string | null {
+  if (questions > 0) return questions === 1 ? 'One question above is open.' : `${questions} questions above are open.`;
+  if (taken.length === 0) return 'Choose at least one series to take.';
+  if (taken.some((plan) => plan.to === 'existing' && !metrics.some(({ id }) => id === plan.metricId))) {
+    return 'Choose the existing metric for every series that feeds one.';
+  }
+  if (taken.some((plan) => plan.to === 'new' && plan.name.trim() === '')) return 'Give every new metric a name.';
+  if (needsAsset && asset.id === null && asset.name.trim() === '') return 'Choose an asset, or name a new one.';
+  if (needsAsset && asset.id === null && !isZone(asset.zone)) return `There is no time zone “${asset.zone}”.`;
+  return null;
+}
+
+/** Names that nobody has touched follow the choice of what names assets. */
+function renameUntouched(
   look: Look,
   plans: Plans,
-  asset: ChosenAsset | null,
-  stepMs: number,
-  made: (key: string, metricId: string) => void,
-): Promise<Map<string, string>> {
-  const assetId =
-    asset &&
-    (asset.id ?? (await addAsset({ name: asset.name, parentId: null, kind: 'site', zone: asset.zone })).id);
-  const fed = new Map<string, string>();
-  for (const { key } of feedsOf(look)) {
-    const plan = plans[key];
-    if (!plan || plan.to === 'nothing') continue;
-    if (plan.to === 'existing') {
-      fed.set(key, plan.metricId);
-      continue;
-    }
-    const { id } = await addMetric({
-      assetId: assetId!,
-      name: plan.name,
-      unit: plan.unit,
-      kind: plan.kind,
-      intervalMs: Math.max(1000, stepMs),
-      decimals: 1,
-    });
-    fed.set(key, id);
-    made(key, id);
+  before: number | null,
+  after: number | null,
+  plan: (key: string, plan: ColumnPlan) => void,
+): void {
+  const [was, becomes] = [proposals(look, before), proposals(look, after)];
+  for (const { key } of look.feeds) {
+    if (JSON.stringify(plans[key]) === JSON.stringify(was[key])) plan(key, becomes[key]);
   }
-  return fed;
 }
 
-function targetsOf(look: Look, fed: ReadonlyMap<string, string>, metrics: readonly Metric[]): FileTargets {
-  const target = (metricId: string): FileTarget => {
-    const kept = metrics.find(({ id }) => id === metricId)?.retentionDays ?? null;
-    const today = Math.floor(Date.now() / DAY_MS) * DAY_MS;
-    return { metricId, earliest: kept === null ? null : today - kept * DAY_MS };
-  };
-  if (look.recognised.layout.shape === 'samples') {
-    return { by: 'name', names: Object.fromEntries([...fed].map(([name, id]) => [name, target(id)])) };
+function isZone(zone: string): boolean {
+  try {
+    Intl.DateTimeFormat('en', { timeZone: zone });
+    return zone.trim() !== '';
+  } catch {
+    return false;
   }
-  return {
-    by: 'column',
-    columns: [...fed].map(([key, id]) => ({
-      index: Number(key),
-      heading: look.recognised.columns[Number(key)].heading,
-      ...target(id),
-    })),
-  };
-}
-
-/** For the next file of this shape: what was new now is there then. */
-function rememberedPlans(plans: Plans, fed: ReadonlyMap<string, string>): Plans {
-  return Object.fromEntries(
-    Object.entries(plans).map(([key, plan]) => {
-      const metricId = fed.get(key);
-      return [key, metricId ? { to: 'existing', metricId } : plan];
-    }),
-  );
-}
-
-/** The zone local times are read in: that of the asset the file feeds. */
-function zoneOf(
-  asset: ChosenAsset,
-  assets: readonly Asset[],
-  metrics: readonly Metric[],
-  plans: readonly ColumnPlan[],
-): string {
-  const existing = plans.find((plan) => plan.to === 'existing');
-  const metric = existing?.to === 'existing' && metrics.find(({ id }) => id === existing.metricId);
-  if (metric && !plans.some((plan) => plan.to === 'new')) return metric.zone;
-  return assets.find(({ id }) => id === asset.id)?.zone ?? asset.zone;
-}
-
-function isOpen(plan: ColumnPlan, metrics: readonly Metric[]): boolean {
-  return plan.to === 'existing' && !metrics.some(({ id }) => id === plan.metricId);
 }
 
 const styles = StyleSheet.create({
+  faint: { opacity: 0.6 },
+  again: { gap: 4, paddingVertical: 6 },
   foot: { paddingVertical: 16, gap: 8, alignItems: 'flex-start' },
-  all: { flexDirection: 'row', gap: 10, flexWrap: 'wrap', paddingVertical: 4 },
+  buttons: { flexDirection: 'row', gap: 10, flexWrap: 'wrap', paddingVertical: 4 },
 });

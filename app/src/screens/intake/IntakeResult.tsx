@@ -1,15 +1,18 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatNumber } from '@vivid-beacon/core';
+import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { Button } from '../../components/Button';
-import { Row } from '../../components/Row';
-import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
 import { download } from '../download';
 import type { Finished } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
+import { BalanceAccount } from './BalanceAccount';
+import { ToldLinesList } from './ToldLinesList';
 
-/** What became of every row of the file. */
+const KINDS: readonly ToldLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
+
+/** What became of every line of the file. */
 export function IntakeResult({
   finished,
   left,
@@ -22,58 +25,37 @@ export function IntakeResult({
 }) {
   const palette = usePalette();
   const router = useRouter();
-  const { intake, counts } = finished;
-  const { blankCells, repeatedHour, totalRows, leftOut } = counts;
+  const { intake, look } = finished;
+  const { balance } = intake.notes;
   const count = (n: number): string => formatNumber(n, 0);
+  const samples = (n: number): string => `${count(n)} ${n === 1 ? 'sample' : 'samples'}`;
   const nothingNew = intake.added === 0 && intake.corrected === 0;
+  const there = [
+    intake.unchanged > 0 && `${samples(intake.unchanged)} stored before with the same values`,
+    intake.corrected > 0 && `${samples(intake.corrected)} corrected`,
+  ].filter(Boolean);
+  const told = (kind: ToldLine['kind']): number =>
+    kind === 'leftOut' || look.toldCounts[kind] === 0
+      ? intake.lines.filter((each) => each.kind === kind).length
+      : Math.max(look.toldCounts[kind], intake.lines.filter((each) => each.kind === kind).length);
   return (
     <View style={styles.result} role="status">
       <Words as="sectionHead" heading={2}>
-        {nothingNew ? 'Nothing new in this file' : `${count(intake.added)} samples added`}
+        {nothingNew ? 'Nothing new in this file' : `${samples(intake.added)} added`}
       </Words>
-      <Words as="body">
-        {nothingNew
-          ? `All ${count(intake.unchanged)} samples of ${count(intake.rows)} rows were there already, with the same values.`
-          : `${count(intake.rows)} rows taken. ${count(intake.unchanged)} samples were there already, ${count(intake.corrected)} had another value and were corrected.`}
-      </Words>
-      <Words as="body" colour={palette.ink2}>
-        {[
-          `${count(intake.refusedCount)} refused`,
-          `${count(blankCells)} blank ${blankCells === 1 ? 'cell' : 'cells'} left as missing`,
-          repeatedHour > 0 && `${count(repeatedHour)} times in the hour that a clock change repeats`,
-          totalRows > 0 && `${count(totalRows)} ${totalRows === 1 ? 'row' : 'rows'} of totals passed over`,
-          leftOut > 0 && `${count(leftOut)} rows of names left out`,
-        ]
-          .filter(Boolean)
-          .join(', ')}
-      </Words>
-      {intake.refusals.length > 0 && (
-        <Section
-          title="Refused"
-          aside={
-            intake.refusedCount > intake.refusals.length
-              ? `first ${intake.refusals.length} of ${count(intake.refusedCount)}`
-              : count(intake.refusedCount)
-          }
-        >
-          {intake.refusals.map((refusal, i) => (
-            <Row
-              key={`${refusal.line}-${refusal.column}-${i}`}
-              title={`Line ${refusal.line}: ${refusal.reason}`}
-              second={`${refusal.column}: "${refusal.value}"`}
-              last={i === intake.refusals.length - 1}
-            />
-          ))}
-        </Section>
+      {there.length > 0 && <Words as="body">{`${there.join(', ')}.`}</Words>}
+      {intake.metrics.length > 0 && (
+        <Words as="body" colour={palette.ink2}>
+          {`${count(intake.metrics.length)} ${intake.metrics.length === 1 ? 'metric' : 'metrics'} fed: ${intake.metrics
+            .slice(0, 6)
+            .map(({ name }) => name)
+            .join(', ')}${intake.metrics.length > 6 ? ` and ${intake.metrics.length - 6} more` : ''}.`}
+        </Words>
       )}
+      {balance && <BalanceAccount balance={balance} unit={look.counted} before={false} />}
       <View style={styles.buttons}>
         {left > 0 && <Button label={`Next file (${left} left)`} look="main" onPress={onNext} />}
-        {intake.refusedCount > 0 && (
-          <Button
-            label="Download refused rows"
-            onPress={() => download(`/api/intakes/${intake.id}/refusals.csv`)}
-          />
-        )}
+        <Button label="Download the balance" onPress={() => download(`/api/intakes/${intake.id}/balance.csv`)} />
         <Button
           label="To the boards"
           look={left > 0 ? 'plain' : 'main'}
@@ -81,6 +63,9 @@ export function IntakeResult({
         />
         <Button label="To the data" onPress={() => router.navigate('/data')} />
       </View>
+      {KINDS.map((kind) => (
+        <ToldLinesList key={kind} kind={kind} lines={intake.lines} total={told(kind)} unit={look.counted} />
+      ))}
     </View>
   );
 }

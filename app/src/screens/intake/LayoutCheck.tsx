@@ -1,15 +1,18 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
-import { formatLength } from '@vivid-beacon/core';
 import {
+  COLLISION_RULE_WORDS,
+  COLLISION_RULES,
   REPEATED_HOUR_WORDS,
   REPEATED_HOURS,
   SEPARATOR_WORDS,
   SEPARATORS,
+  timeEffect,
   TIME_FORMAT_WORDS,
   TIME_FORMATS,
-  type RepeatedHour,
+  type TimeFormat,
 } from '@vivid-beacon/core/src/intakeFiles';
+import { NumberField } from '../../components/NumberField';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -17,27 +20,31 @@ import type { createIntakeStore } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
 
 const COUNTS = ['0', '1', '2', '3'].map((value) => ({ value, label: value }));
-const MOST_TIME_CHOICES = 12;
 
 interface LayoutCheckProps {
   readonly store: ReturnType<typeof createIntakeStore>;
-  readonly zone: string;
-  /** True while the file itself cannot tell day from month. */
-  readonly mustAsk: boolean;
 }
 
-/** How the file was understood; every point can be corrected. */
-export function LayoutCheck({ store, zone, mustAsk }: LayoutCheckProps) {
+/** How the file was understood, with an example beside each choice; every point can be corrected. */
+export function LayoutCheck({ store }: LayoutCheckProps) {
   const palette = usePalette();
-  const { look, actions } = useStore(store);
+  const { look, zone, actions } = useStore(store);
   if (!look) return null;
-  const { layout, columns, timeFormats, stepMs } = look.recognised;
-  const label = (text: string, asks = false) => (
-    <Words as="second" colour={asks ? palette.cautionT : palette.ink2}>
+  const { layout, columns } = look.recognised;
+  const ownHeadings = look.counted === 'item' || look.encoding.includes('JSON') || look.encoding.includes('xposition');
+  const label = (text: string) => (
+    <Words as="second" colour={palette.ink2}>
       {text}
     </Words>
   );
-  const timeColumns = new Set(layout.blocks.map(({ timeColumn }) => timeColumn));
+  const time = columns.find(({ part }) => part === 'time');
+  const readable = TIME_FORMATS.filter(
+    (format) => format === layout.timeFormat || (time && timeEffect(time.example, format) !== null),
+  );
+  const formatLabel = (format: TimeFormat): string => {
+    const read = time && timeEffect(time.example, format);
+    return read ? `${TIME_FORMAT_WORDS[format].replace(/ \(.*/, '')}: ${read}` : TIME_FORMAT_WORDS[format];
+  };
   return (
     <Section title="How the file is read">
       <View style={styles.points}>
@@ -59,7 +66,7 @@ export function LayoutCheck({ store, zone, mustAsk }: LayoutCheckProps) {
               name="Between columns"
               options={SEPARATORS.map((value) => ({ value, label: SEPARATOR_WORDS[value] }))}
               chosen={layout.separator}
-              onChoose={(separator) => actions.correctLayout({ separator, timeColumn: undefined })}
+              onChoose={(separator) => actions.correctLayout({ separator, parts: undefined })}
             />
           </View>
         )}
@@ -75,80 +82,97 @@ export function LayoutCheck({ store, zone, mustAsk }: LayoutCheckProps) {
             onChoose={(decimal) => actions.correctLayout({ decimal: decimal as '.' | ',' })}
           />
         </View>
-        <View>
-          {label(
-            `Rows of headings${layout.preambleRows > 0 ? `, after ${layout.preambleRows} rows that are passed over` : ''}`,
-          )}
-          <WordRow
-            name="Rows of headings"
-            options={COUNTS}
-            chosen={String(layout.headingRows)}
-            onChoose={(rows) => actions.correctLayout({ headingRows: Number(rows) })}
-          />
-        </View>
-        <View>
-          {label('What a row holds')}
-          <WordRow
-            name="What a row holds"
-            options={[
-              { value: 'columns', label: 'a column for each metric' },
-              { value: 'samples', label: 'one sample, with its name' },
-            ]}
-            chosen={layout.shape}
-            onChoose={(shape) => actions.correctLayout({ shape: shape as 'columns' | 'samples' })}
-          />
-        </View>
-        <View>
-          {label(
-            layout.blocks.length > 1
-              ? `Columns of times: ${layout.blocks.length} blocks side by side`
-              : 'Column of times',
-          )}
-          <WordRow
-            name="Column of times"
-            options={columns
-              .filter(
-                ({ index, numeric }) => timeColumns.has(index) || (!numeric && index < MOST_TIME_CHOICES),
-              )
-              .map(({ index, heading }) => ({ value: String(index), label: heading }))}
-            chosen={String(layout.blocks[0].timeColumn)}
-            onChoose={(index) => actions.correctLayout({ timeColumn: Number(index), timeFormat: undefined })}
-          />
-        </View>
-        <View>
-          {label(
-            mustAsk
-              ? 'How times are written: the file itself cannot tell, please choose'
-              : 'How times are written',
-            mustAsk,
-          )}
-          <WordRow
-            name="How times are written"
-            options={(timeFormats.length > 0 ? timeFormats : TIME_FORMATS).map((value) => ({
-              value,
-              label: TIME_FORMAT_WORDS[value],
-            }))}
-            chosen={mustAsk ? null : layout.timeFormat}
-            onChoose={(timeFormat) => actions.correctLayout({ timeFormat })}
-          />
-        </View>
+        {!ownHeadings && (
+          <>
+            <View style={styles.field}>
+              <NumberField
+                label="Rows above the headings"
+                value={layout.preambleRows}
+                onChange={(rows) => {
+                  if (Number.isInteger(rows) && rows >= 0 && rows <= 1000) {
+                    actions.correctLayout({ preambleRows: rows, headingRows: layout.headingRows });
+                  }
+                }}
+              />
+            </View>
+            <View>
+              {label('Rows of headings')}
+              <WordRow
+                name="Rows of headings"
+                options={COUNTS}
+                chosen={String(layout.headingRows)}
+                onChoose={(rows) =>
+                  actions.correctLayout({ headingRows: Number(rows), preambleRows: layout.preambleRows })
+                }
+              />
+            </View>
+          </>
+        )}
+        {time && (
+          <View>
+            {label(`How times are written, such as ${time.example}`)}
+            <WordRow
+              name="How times are written"
+              options={readable.map((value) => ({ value, label: formatLabel(value) }))}
+              chosen={look.recognised.questions.some(({ about }) => about === 'dayOrMonth') ? null : layout.timeFormat}
+              onChoose={(timeFormat) => actions.correctLayout({ timeFormat })}
+            />
+          </View>
+        )}
         <View>
           {label('When the clock is set back, the hour that comes twice is taken')}
           <WordRow
             name="Repeated hour"
             options={REPEATED_HOURS.map((value) => ({ value, label: REPEATED_HOUR_WORDS[value] }))}
             chosen={layout.repeatedHour}
-            onChoose={(repeatedHour) => actions.correctLayout({ repeatedHour: repeatedHour as RepeatedHour })}
+            onChoose={(repeatedHour) => actions.correctLayout({ repeatedHour })}
           />
         </View>
+        {layout.collisions !== null && (
+          <View>
+            {label('Where values of one series meet at one time, what holds is')}
+            <WordRow
+              name="Where values meet"
+              options={COLLISION_RULES.map((value) => ({ value, label: COLLISION_RULE_WORDS[value] }))}
+              chosen={layout.collisions}
+              onChoose={(collisions) => actions.correctLayout({ collisions })}
+            />
+          </View>
+        )}
+        {layout.events !== null && (
+          <View>
+            {label(
+              `${layout.events.of === 'count' ? 'Rows are counted' : 'Values are added up'} in each ${layout.events.per}`,
+            )}
+            <WordRow
+              name="Rows are events"
+              options={[{ value: 'no', label: 'take every row as a sample instead' }]}
+              chosen={null}
+              onChoose={() => actions.correctLayout({ events: undefined })}
+            />
+          </View>
+        )}
+        {(look.balance.leftOut.total > 0 || layout.totals === 'read') && (
+          <View>
+            {label('Rows that hold the total of those above')}
+            <WordRow
+              name="Totals"
+              options={[
+                { value: 'leftOut', label: 'left out' },
+                { value: 'read', label: 'read like any other' },
+              ]}
+              chosen={layout.totals}
+              onChoose={(totals) => actions.correctLayout({ totals: totals as 'leftOut' | 'read' })}
+            />
+          </View>
+        )}
       </View>
-      {label(
-        `${stepMs === null ? 'One row only' : `About ${formatLength(stepMs)} between rows`}. Times without an offset are read as local time of ${zone}.`,
-      )}
+      {label(`Times without an offset are read as local time of ${zone}.`)}
     </Section>
   );
 }
 
 const styles = StyleSheet.create({
   points: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 36, rowGap: 2 },
+  field: { width: 170 },
 });

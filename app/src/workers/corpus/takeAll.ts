@@ -2,7 +2,8 @@ import { DAY_MS, readColumns } from '@vivid-beacon/core';
 import type { Balance, FileTargets, LayoutCorrection, ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { lookAt, type Look } from '../lookAt';
 import { readFile } from '../readFile';
-import { firstBytes, isSheet, openText } from '../sources/openFile';
+import { firstBytes, isSheet } from '../sources/fileBytes';
+import { openText } from '../sources/openFile';
 import { openSheet } from '../sources/sheetSource';
 import type { FileLike, Source } from '../sources/source';
 

@@ -1,13 +1,7 @@
 import { Gunzip } from 'fflate';
 import { BeaconError } from '@vivid-beacon/core';
-import {
-  isArchive,
-  isCompoundFile,
-  isGzip,
-  refuseOtherFiles,
-  textKind,
-  type Separator,
-} from '@vivid-beacon/core/src/intakeFiles';
+import { isGzip, textKind, type Separator } from '@vivid-beacon/core/src/intakeFiles';
+import { firstBytes, isSheet } from './fileBytes';
 import { openExposition } from './expositionSource';
 import { openJson, openJsonLines } from './jsonSource';
 import type { FileLike, Source } from './source';
@@ -16,18 +10,6 @@ import { firstPart } from './textPieces';
 
 const MOST_UNPACKED_BYTES = 400_000_000;
 const PIECE_BYTES = 1024 * 1024;
-
-/** The first bytes of a file, unpacked if it is gzip. */
-export async function firstBytes(file: FileLike): Promise<Uint8Array> {
-  const bytes = new Uint8Array(await file.slice(0, 4096).arrayBuffer());
-  refuseOtherFiles(bytes);
-  return bytes;
-}
-
-/** Is this a spreadsheet, by its first bytes? */
-export function isSheet(bytes: Uint8Array): boolean {
-  return isArchive(bytes) || isCompoundFile(bytes);
-}
 
 /**
  * Opens a text file: a table, JSON, lines of JSON or OpenMetrics text, each packed with gzip or not.

@@ -1,0 +1,5 @@
+import { NotFoundScreen } from '../screens/NotFoundScreen';
+
+export default function NotFound() {
+  return <NotFoundScreen />;
+}

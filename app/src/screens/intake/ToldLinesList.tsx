@@ -1,0 +1,48 @@
+import { useState } from 'react';
+import { formatNumber } from '@vivid-beacon/core';
+import { TOLD_WORDS, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { Button } from '../../components/Button';
+import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
+
+const SHOWN_AT_ONCE = 20;
+const TITLES: Readonly<Record<ToldLine['kind'], string>> = {
+  refused: 'Refused',
+  met: 'Values that meet',
+  repeated: 'Repeated',
+  leftOut: 'Left out',
+  short: 'Short rows',
+};
+
+interface ToldLinesListProps {
+  readonly kind: ToldLine['kind'];
+  readonly lines: readonly ToldLine[];
+  /** How many there are in all; only the first are at hand. */
+  readonly total: number;
+  readonly unit: string;
+}
+
+/** Lines of one kind with line, column, value and reason. */
+export function ToldLinesList({ kind, lines, total, unit }: ToldLinesListProps) {
+  const [shown, setShown] = useState(SHOWN_AT_ONCE);
+  const own = lines.filter((each) => each.kind === kind);
+  if (own.length === 0) return null;
+  const most = Math.min(own.length, shown);
+  const count = (n: number): string => formatNumber(n, 0);
+  const word = unit.charAt(0).toUpperCase() + unit.slice(1);
+  return (
+    <Section title={TITLES[kind]} aside={total > most ? `${count(most)} of ${count(total)}` : count(total)}>
+      {own.slice(0, shown).map(({ line, column, value, reason }, i) => (
+        <Row
+          key={`${line}-${column}-${i}`}
+          title={`${word} ${line}: ${reason}`}
+          second={[column, value && `“${value}”`].filter(Boolean).join(': ') || TOLD_WORDS[kind]}
+          last={i === most - 1}
+        />
+      ))}
+      {own.length > shown && (
+        <Button look="quiet" label="Show more" onPress={() => setShown(shown + SHOWN_AT_ONCE * 2)} />
+      )}
+    </Section>
+  );
+}
