@@ -114,7 +114,8 @@ const whole = await timed(async () => {
   const { parts, balance } = result!;
   const done = await post(`/api/intakes/${id}/finish`, { batches: parts, balance });
   const { intake } = (await done.json()) as { intake: { added: number } };
-  if (intake.added !== rows * COLUMNS) throw new Error(`${intake.added} of ${rows * COLUMNS} samples arrived`);
+  if (intake.added !== rows * COLUMNS)
+    throw new Error(`${intake.added} of ${rows * COLUMNS} samples arrived`);
 });
 clearInterval(watch);
 const rate = (rows * COLUMNS) / (whole / 1000);
@@ -122,7 +123,12 @@ console.log(
   `${Math.round(rate / 1000)} k samples/s (${(reading / 1000).toFixed(0)} s reading and sending, ${((whole - reading) / 1000).toFixed(0)} s storing); server ${(before / 1e6).toFixed(0)} MB before`,
 );
 report('server memory, MB', peak / 1e6, 400);
-report('look at the whole file over reading and sending it', looking / reading, 0.5, `${(looking / 1000).toFixed(0)} s`);
+report(
+  'look at the whole file over reading and sending it',
+  looking / reading,
+  0.5,
+  `${(looking / 1000).toFixed(0)} s`,
+);
 
 const BATCH = 10_000;
 const bodies = Array.from({ length: 40 }, (_, b) => {

@@ -42,3 +42,5 @@ export * from './schemas/derived';
 export * from './schemas/calendar';
 export * from './schemas/logs';
 export * from './schemas/reference';
+export * from './schemas/push';
+export * from './text/closest';

@@ -10,6 +10,7 @@ export * from './board/changeForm';
 export * from './board/joinScopes';
 export * from './board/readoutWords';
 export * from './board/startBoard';
+export * from './domain/push';
 export * from './domain/query';
 export * from './domain/logs';
 export * from './domain/derived';

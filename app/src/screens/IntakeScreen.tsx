@@ -89,11 +89,7 @@ export function IntakeScreen() {
         </View>
       )}
       {state.step === 'confirm' && state.sent && (
-        <IntakeConfirm
-          sent={state.sent}
-          onFinish={state.actions.finish}
-          onCancel={state.actions.cancel}
-        />
+        <IntakeConfirm sent={state.sent} onFinish={state.actions.finish} onCancel={state.actions.cancel} />
       )}
       {state.step === 'storing' && <Loading what="Storing what was read" />}
       {state.step === 'done' && state.finished && (

@@ -29,12 +29,17 @@ const ASSET_HEADING =
 /** The name column that most likely names assets, where there is more to tell than that. */
 export function assetColumnOf({ recognised: { layout } }: Look): number | null {
   const found = layout.nameColumns.find((i) => ASSET_HEADING.test(wordsOf(layout.headings[i])));
-  const more = layout.nameColumns.length > 1 || layout.blocks.some(({ valueColumns }) => valueColumns.length > 1);
+  const more =
+    layout.nameColumns.length > 1 || layout.blocks.some(({ valueColumns }) => valueColumns.length > 1);
   return found !== undefined && more && HEADING.name.test(wordsOf(layout.headings[found])) ? found : null;
 }
 
 /** What a new metric of a series is called, where one of its name columns names the asset instead. */
-export function metricNameOf(feed: SeenFeed, { recognised: { layout } }: Look, namedBy: number | null): string {
+export function metricNameOf(
+  feed: SeenFeed,
+  { recognised: { layout } }: Look,
+  namedBy: number | null,
+): string {
   if (namedBy === null) return feed.label;
   const words = feed.words.filter((word, i) => layout.nameColumns[i] !== namedBy && word !== '');
   const heading = layout.headings[feed.column] ?? 'rows';
@@ -47,7 +52,10 @@ export function proposals(look: Look, namedBy: number | null): Plans {
   return Object.fromEntries(
     look.feeds.map((feed) => {
       const unit = unitOf(feed, look);
-      return [feed.key, { to: 'new', name: metricNameOf(feed, look, namedBy), unit, kind: kindFor(unit, look) }];
+      return [
+        feed.key,
+        { to: 'new', name: metricNameOf(feed, look, namedBy), unit, kind: kindFor(unit, look) },
+      ];
     }),
   );
 }
@@ -71,7 +79,9 @@ export function carriedPlans(proposed: Plans, before: Plans, plans: Plans): Plan
   return Object.fromEntries(
     Object.entries(proposed).map(([key, proposal]) => [
       key,
-      Object.hasOwn(plans, key) && JSON.stringify(plans[key]) !== JSON.stringify(before[key]) ? plans[key] : proposal,
+      Object.hasOwn(plans, key) && JSON.stringify(plans[key]) !== JSON.stringify(before[key])
+        ? plans[key]
+        : proposal,
     ]),
   );
 }
@@ -98,7 +108,9 @@ export function orderOf(
   const remembered: Record<string, ColumnPlan> = {};
   const metrics: NewMetricOfFile[] = [];
   const assets: NewAssetOfFile[] =
-    asset.id === null ? [{ name: asset.name.trim(), parentId: null, parent: null, zone: asset.zone.trim() }] : [];
+    asset.id === null
+      ? [{ name: asset.name.trim(), parentId: null, parent: null, zone: asset.zone.trim() }]
+      : [];
   const places = new Map<string, number>();
   const { nameColumns } = look.recognised.layout;
   /** Place in `assets` of the one that a series belongs to; null = the chosen asset, which is there. */

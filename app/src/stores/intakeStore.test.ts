@@ -1,52 +1,117 @@
-import { recognise, type LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
-import type { IntakeAsk, IntakeTold } from '../workers/intakeMessages';
-import { createIntakeStore, type Mapping } from './intakeStore';
+import { TextEncoder } from 'node:util';
+import { rowsAtHand, type Source } from '../workers/sources/source';
+import { lookAt } from '../workers/lookAt';
+import { readRows, emptyBalance, type LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
+import { shapeOf } from '../workers/shapeOf';
+import type { IntakeAsk, IntakeTold, MetricEffect } from '../workers/intakeMessages';
+import { createIntakeStore, type FinishOrder, type Mapping } from './intakeStore';
+import { assetColumnOf, orderOf, proposals, type ChosenAsset } from './intakePlans';
+
+// The stand-in for a browser lacks it; hashing a shape needs it.
+Object.assign(globalThis, { TextEncoder });
 
 const TEXT = ['Time;Gas (kWh);Steam (t/h)', '2026-11-19 06:00;1,5;2,5', '2026-11-19 07:00;1,7;0,9'].join(
   '\n',
 );
+const NAMED = [
+  'Time;Machine;Gas (kWh);Steam (t/h)',
+  ...['06:00', '07:00'].flatMap((clock) => [
+    `2026-11-19 ${clock};Dryer 1;1,5;2,5`,
+    `2026-11-19 ${clock};Dryer 2;1,7;0,9`,
+  ]),
+].join('\n');
 const CSV = new File([TEXT], 'gas.csv');
 // The stand-in for a browser has no bytes of files.
-CSV.slice = () => ({ arrayBuffer: async () => new ArrayBuffer(4) }) as Blob;
+CSV.slice = () => ({ arrayBuffer: async () => new TextEncoder().encode('Time').buffer }) as Blob;
 
-/** A thread that recognises for real and reads nothing. */
-function makeStore(recall: (shape: string) => Promise<Mapping | null> = async () => null) {
+const NOW = Date.UTC(2026, 10, 20);
+const sourceOf = (text: string): Source => {
+  const rows = readRows(text, ';');
+  return {
+    encoding: 'UTF-8',
+    counted: 'line',
+    sheets: [],
+    sheet: null,
+    separator: ';',
+    headings: null,
+    parts: {},
+    ...rowsAtHand(
+      rows,
+      rows.map((_, i) => i + 1),
+    ),
+  };
+};
+const lookOf = (text: string, correct: LayoutCorrection = {}) =>
+  lookAt(sourceOf(text), { correct, zone: 'UTC', latest: NOW, progress: () => undefined });
+
+interface Options {
+  readonly recall?: (shape: string) => Promise<Mapping | null>;
+  readonly effects?: readonly MetricEffect[];
+  readonly finish?: () => Promise<never>;
+}
+
+/** A store whose thread looks for real and sends nothing. */
+async function chosen({ recall = async () => null, effects = [], finish }: Options = {}) {
   const asked: IntakeAsk[] = [];
+  const finished: [string, FinishOrder][] = [];
+  const takenBack: string[] = [];
   const store = createIntakeStore({
     recall,
+    zone: 'UTC',
+    now: () => NOW,
+    takeBack: async (id) => takenBack.push(id),
+    finish: async (id, order) => {
+      finished.push([id, order]);
+      if (finish) await finish();
+      return { intake: { id } as never };
+    },
     makeWorker: () => {
       const worker = {
         onmessage: null as ((event: MessageEvent<IntakeTold>) => void) | null,
         terminate: () => undefined,
         postMessage: (ask: IntakeAsk) => {
           asked.push(ask);
-          if (ask.kind !== 'look') return;
-          const recognised = recognise(TEXT, ask.correct);
-          const shape = recognised.columns.map(({ heading }) => heading).join();
-          const told = { kind: 'looked', shape, recognised, encoding: 'utf-8', sheet: null, sheets: [] };
-          queueMicrotask(() => worker.onmessage?.({ data: told as unknown as IntakeTold } as MessageEvent));
+          const tell = (told: IntakeTold): void => worker.onmessage?.({ data: told } as MessageEvent);
+          if (ask.kind === 'look') {
+            void lookOf(TEXT, ask.correct).then((look) =>
+              tell({ kind: 'looked', shape: shapeOf(look), ...look }),
+            );
+            return;
+          }
+          queueMicrotask(() => {
+            tell({ kind: 'begun', intakeId: '9' });
+            tell({ kind: 'sent', intakeId: '9', parts: 1, balance: emptyBalance(), effects });
+          });
         },
       };
       return worker;
     },
   });
-  return { store, asked };
-}
-const settle = () => new Promise((resolve) => setTimeout(resolve, 20));
-
-async function chosen(recall?: (shape: string) => Promise<Mapping | null>) {
-  const made = makeStore(recall);
-  made.store.getState().actions.choose([CSV]);
+  const settle = async (): Promise<void> => {
+    for (let i = 0; i < 100; i++) {
+      await new Promise((resolve) => setTimeout(resolve, 10));
+      const { looking, step } = store.getState();
+      if (i > 1 && !looking && step !== 'reading' && step !== 'storing') return;
+    }
+  };
+  store.getState().actions.choose([CSV]);
   await settle();
   const correct = async (part: LayoutCorrection): Promise<void> => {
-    made.store.getState().actions.correctLayout(part);
+    store.getState().actions.correctLayout(part);
     await settle();
   };
-  return { ...made, correct };
+  const bringIn = async (): Promise<void> => {
+    const { look, plans, actions } = store.getState();
+    actions.read({ ...orderOf(look!, plans, ASSET, () => null), formToken: 'x' });
+    await settle();
+  };
+  return { store, asked, finished, takenBack, correct, bringIn, settle };
 }
 
+const ASSET: ChosenAsset = { id: null, name: 'Quayside', zone: 'Europe/London', namedBy: null };
+
 describe('intake', () => {
-  it('proposes a new metric for every column, an amount where the unit says so', async () => {
+  it('proposes a new metric for every series, an amount where the unit says so', async () => {
     const { store } = await chosen();
     expect(store.getState().plans).toEqual({
       1: { to: 'new', name: 'Gas', unit: 'kWh', kind: 'amount' },
@@ -66,23 +131,139 @@ describe('intake', () => {
     expect(store.getState().plans[1]).toMatchObject({ name: 'Gas' });
   });
 
-  it('is remembered by the shape that is recognised before anything is corrected', async () => {
+  it('lets one column date the rows: another that is given the time takes its place', async () => {
+    const { store, settle } = await chosen();
+    store.getState().actions.setPart(1, 'time');
+    await settle();
+    const { look } = store.getState();
+    expect(look!.recognised.columns.map(({ part }) => part)).toEqual(['leftOut', 'time', 'value']);
+  });
+
+  it('is remembered by the shape that is recognised before anything is corrected, with the file it came from', async () => {
     const { store, correct } = await chosen();
     const shape = store.getState().shape;
     await correct({ headingRows: 0, preambleRows: 1 });
     expect(store.getState().shape).toBe(shape);
     const mapping: Mapping = {
-      layout: store.getState().look!.recognised.layout,
+      correct: { repeatedHour: 'first' },
       plans: { 1: { to: 'existing', metricId: '3' }, 2: { to: 'nothing' } },
       zone: 'Europe/London',
+      fileName: 'last.csv',
+      usedAt: 5,
     };
-    const next = await chosen(async (asked) => (asked === shape ? mapping : null));
-    expect(next.store.getState()).toMatchObject({ remembered: true, step: 'check', plans: mapping.plans });
-    expect(next.store.getState().look!.recognised.layout.headingRows).toBe(0);
+    const next = await chosen({ recall: async (asked) => (asked === shape ? mapping : null) });
+    expect(next.store.getState()).toMatchObject({
+      remembered: { fileName: 'last.csv', usedAt: 5 },
+      step: 'check',
+      plans: mapping.plans,
+      zone: 'Europe/London',
+    });
+    expect(next.store.getState().look!.recognised.layout.repeatedHour).toBe('first');
+  });
+
+  it('is not remembered by headings that any file may have', async () => {
+    const generic = await lookOf('Time;Value\n2026-11-19 06:00;1,5\n2026-11-19 07:00;1,7');
+    expect(shapeOf(generic)).toBeNull();
+    const a = await lookOf('time;tag;value\n2026-01-01;p;1\n2026-01-01;q;2\n2026-01-02;p;1\n2026-01-02;q;2');
+    const b = await lookOf('time;tag;value\n2026-01-01;p;1\n2026-01-01;r;2\n2026-01-02;p;1\n2026-01-02;r;2');
+    expect(shapeOf(a)).not.toBeNull();
+    expect(shapeOf(a)).not.toBe(shapeOf(b));
   });
 
   it('reads on as new when what was remembered cannot be asked', async () => {
-    const { store } = await chosen(() => Promise.reject(new Error('offline')));
-    expect(store.getState()).toMatchObject({ remembered: false, step: 'check' });
+    const { store } = await chosen({ recall: () => Promise.reject(new Error('offline')) });
+    expect(store.getState()).toMatchObject({ remembered: null, step: 'check' });
+  });
+
+  it('stores at once what changes nothing, and asks before stored values change', async () => {
+    const calm = await chosen();
+    await calm.bringIn();
+    expect(calm.store.getState().step).toBe('done');
+    expect(calm.finished[0]).toMatchObject(['9', { batches: 1, corrections: 'refuse' }]);
+    const effect = {
+      metricId: '3',
+      name: 'Gas',
+      assetName: 'A',
+      plantName: 'P',
+      samples: 2,
+      unchanged: 1,
+      corrected: 1,
+    };
+    const asks = await chosen({ effects: [effect] });
+    await asks.bringIn();
+    expect(asks.store.getState().step).toBe('confirm');
+    expect(asks.finished).toEqual([]);
+    asks.store.getState().actions.finish('keep');
+    await asks.settle();
+    expect(asks.finished[0][1].corrections).toBe('keep');
+  });
+
+  it('takes back what was sent when it is cancelled, or when it cannot be stored', async () => {
+    const effect = {
+      metricId: '3',
+      name: 'Gas',
+      assetName: 'A',
+      plantName: 'P',
+      samples: 2,
+      unchanged: 1,
+      corrected: 1,
+    };
+    const cancelled = await chosen({ effects: [effect] });
+    await cancelled.bringIn();
+    cancelled.store.getState().actions.cancel();
+    expect(cancelled.takenBack).toEqual(['9']);
+    const failed = await chosen({ finish: () => Promise.reject(new Error('name is taken')) });
+    await failed.bringIn();
+    expect(failed.takenBack).toEqual(['9']);
+    expect(failed.store.getState()).toMatchObject({ step: 'check', error: 'name is taken' });
+  });
+
+  it('says what a file is that holds no table', async () => {
+    const { store } = await chosen();
+    const picture = new File(['x'], 'a.png');
+    picture.slice = () =>
+      ({ arrayBuffer: async () => Uint8Array.from([0x89, 0x50, 0x4e, 0x47]).buffer }) as Blob;
+    store.getState().actions.choose([picture]);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(store.getState()).toMatchObject({
+      looking: false,
+      error: expect.stringContaining('a picture (PNG)'),
+    });
+  });
+});
+
+describe('what is made with a file', () => {
+  it('makes an asset for each word of a column that names machines, under the chosen one', async () => {
+    const look = await lookOf(NAMED);
+    const namedBy = assetColumnOf(look);
+    expect(namedBy).toBe(1);
+    const plans = proposals(look, namedBy);
+    const { made, targets, remembered } = orderOf(look, plans, { ...ASSET, namedBy }, () => null);
+    expect(made.assets.map(({ name, parent }) => [name, parent])).toEqual([
+      ['Quayside', null],
+      ['Dryer 1', 0],
+      ['Dryer 2', 0],
+    ]);
+    expect(made.metrics.map(({ name, asset, intervalMs }) => [name, asset, intervalMs])).toEqual([
+      ['Gas', 1, 3_600_000],
+      ['Steam', 1, 3_600_000],
+      ['Gas', 2, 3_600_000],
+      ['Steam', 2, 3_600_000],
+    ]);
+    expect(Object.values(targets).map(({ metricId }) => metricId)).toEqual([
+      'new-0',
+      'new-1',
+      'new-2',
+      'new-3',
+    ]);
+    expect(Object.values(remembered)[0]).toEqual({ to: 'existing', metricId: 'new-0' });
+  });
+
+  it('keeps metrics that are there, and what they do not keep any more out', async () => {
+    const look = await lookOf(TEXT);
+    const plans = { 1: { to: 'existing', metricId: '5' }, 2: { to: 'nothing' } } as const;
+    const { made, targets } = orderOf(look, plans, { ...ASSET, id: '1' }, () => 77);
+    expect(targets).toEqual({ 1: { metricId: '5', earliest: 77 } });
+    expect(made).toEqual({ assets: [], metrics: [] });
   });
 });

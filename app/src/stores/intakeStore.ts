@@ -9,7 +9,14 @@ import {
 import type { IntakeAsk, IntakeTold, MetricEffect, RememberedMapping } from '../workers/intakeMessages';
 import type { Look } from '../workers/lookAt';
 import { firstBytes, isSheet } from '../workers/sources/fileBytes';
-import { assetColumnOf, carriedPlans, proposals, type ColumnPlan, type IntakeOrder, type Plans } from './intakePlans';
+import {
+  assetColumnOf,
+  carriedPlans,
+  proposals,
+  type ColumnPlan,
+  type IntakeOrder,
+  type Plans,
+} from './intakePlans';
 
 /** How the last file of this shape was read, and which it was. */
 export interface Mapping {

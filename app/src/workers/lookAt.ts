@@ -57,16 +57,32 @@ const STEPS_LOOKED_AT = 40;
  * Recognises a file from all of its rows and tells what would become of each. Rows are gone through once; a second
  * time only when all rows say something else than the first ones did, or when values may meet.
  */
-export async function lookAt(source: Source, { correct: given, zone, latest, progress }: LookOptions): Promise<Look> {
+export async function lookAt(
+  source: Source,
+  { correct: given, zone, latest, progress }: LookOptions,
+): Promise<Look> {
   const correct = { ...given, parts: { ...source.parts, ...given.parts } };
   const bare = Object.keys(correct.parts).length === 0 ? { ...given, parts: undefined } : correct;
   const seen = { head: source.head, separator: source.separator };
-  const draft = recogniseTable({ ...seen, survey: surveyOfHead(source, bare), headings: copyOf(source) }, bare);
+  const draft = recogniseTable(
+    { ...seen, survey: surveyOfHead(source, bare), headings: copyOf(source) },
+    bare,
+  );
   const options = { zone, latest, targets: null } as const;
 
-  const first = startReading(draft.layout, options, source.whole ? compareValues(draft.layout.collisions) : watchOrder());
+  const first = startReading(
+    draft.layout,
+    options,
+    source.whole ? compareValues(draft.layout.collisions) : watchOrder(),
+  );
   const surveyor = tableSurveyor();
-  await goThrough(source, draft.layout, first.reader, (cells) => surveyor.add(cells), (share) => progress(source.whole ? share : share / 2));
+  await goThrough(
+    source,
+    draft.layout,
+    first.reader,
+    (cells) => surveyor.add(cells),
+    (share) => progress(source.whole ? share : share / 2),
+  );
   const recognised = source.whole
     ? draft
     : recogniseTable({ ...seen, survey: surveyor.result(), headings: copyOf(source) }, bare);
@@ -75,7 +91,13 @@ export async function lookAt(source: Source, { correct: given, zone, latest, pro
   const changed = JSON.stringify(recognised.layout) !== JSON.stringify(draft.layout);
   if (changed || (!source.whole && !first.meetings.inOrder)) {
     pass = startReading(recognised.layout, options, compareValues(recognised.layout.collisions));
-    await goThrough(source, recognised.layout, pass.reader, () => undefined, (share) => progress(0.5 + share / 2));
+    await goThrough(
+      source,
+      recognised.layout,
+      pass.reader,
+      () => undefined,
+      (share) => progress(0.5 + share / 2),
+    );
   }
   const { balance } = pass.reader;
   return {
@@ -87,7 +109,9 @@ export async function lookAt(source: Source, { correct: given, zone, latest, pro
     counted: source.counted,
     sheets: source.sheets,
     sheet: source.sheet,
-    feeds: pass.reader.feeds.slice(0, MOST_FEEDS).map((feed) => ({ ...feed, stepMs: median(pass.steps[feed.index] ?? []) })),
+    feeds: pass.reader.feeds
+      .slice(0, MOST_FEEDS)
+      .map((feed) => ({ ...feed, stepMs: median(pass.steps[feed.index] ?? []) })),
     balance,
     told: pass.told.kept,
     toldCounts: pass.told.counts,
@@ -99,7 +123,10 @@ function copyOf({ headings }: Source): readonly string[] | null {
   return headings && [...headings];
 }
 
-function surveyOfHead(source: Source, correct: LayoutCorrection): ReturnType<ReturnType<typeof tableSurveyor>['result']> {
+function surveyOfHead(
+  source: Source,
+  correct: LayoutCorrection,
+): ReturnType<ReturnType<typeof tableSurveyor>['result']> {
   const surveyor = tableSurveyor();
   const { layout } = recogniseTable(
     { head: source.head, separator: source.separator, survey: surveyor.result(), headings: copyOf(source) },
@@ -189,7 +216,10 @@ function questionsOfValues(layout: FileLayout, { reader, meetings }: Pass): Reco
     ];
   }
   if (balance.values.met === 0) return [];
-  const times = balance.values.met === 1 ? 'Once different values meet' : `${balance.values.met.toLocaleString('en-GB')} times different values meet`;
+  const times =
+    balance.values.met === 1
+      ? 'Once different values meet'
+      : `${balance.values.met.toLocaleString('en-GB')} times different values meet`;
   return [
     {
       about: 'collisions',

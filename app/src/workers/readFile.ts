@@ -60,7 +60,10 @@ export async function readFile(
     () => (parts.full ? parts.flush() : undefined),
   );
   if (addsUp && meetings.overflowed) {
-    throw new BeaconError('BAD_INPUT', 'The file has too many values to add up at once. Split it and bring in the pieces.');
+    throw new BeaconError(
+      'BAD_INPUT',
+      'The file has too many values to add up at once. Split it and bring in the pieces.',
+    );
   }
   const sent = await parts.flush();
   if (balance.values.taken === 0) {

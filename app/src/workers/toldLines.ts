@@ -3,7 +3,13 @@ import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 /** Keeps the first lines told of each kind; further ones are only counted. */
 export class ToldLines {
   readonly kept: ToldLine[] = [];
-  readonly counts: Record<ToldLine['kind'], number> = { refused: 0, leftOut: 0, repeated: 0, met: 0, short: 0 };
+  readonly counts: Record<ToldLine['kind'], number> = {
+    refused: 0,
+    leftOut: 0,
+    repeated: 0,
+    met: 0,
+    short: 0,
+  };
 
   constructor(private readonly mostOfAKind: number) {}
 

@@ -2,6 +2,7 @@ import type { AlarmTest } from '../alarms/alarmTest';
 import type { AlarmState, SetAside } from '../alarms/lifecycle';
 import type { Level, TargetBand } from '../bands/targetBand';
 import type { FeedHealth } from '../feeds/feedHealth';
+import type { PushRule } from './push';
 import type { Balance, ToldLine } from '../intake/balance';
 import type { FoundColumn } from '../intake/layout';
 import type { HoursFilter } from '../time/hours';
@@ -341,6 +342,9 @@ export interface PushToken {
   readonly createdAt: number;
   readonly createdBy: string;
   readonly lastUsedAt: number | null;
+  readonly rule: PushRule;
+  /** Series that were heard and wait to be mapped. */
+  readonly waiting: number;
 }
 
 /** Answer to a push: what happened to every sample. */
@@ -349,6 +353,15 @@ export interface PushAnswer {
   readonly unchanged: number;
   readonly corrected: number;
   readonly refused: readonly PushRefusal[];
+  /** Samples that met a different value of the same series and time in this push; what holds is the token's choice. */
+  readonly met: readonly PushMeeting[];
+}
+
+export interface PushMeeting {
+  readonly index: number;
+  /** The earlier sample it met. */
+  readonly first: number;
+  readonly reason: string;
 }
 
 /** A sample that was not taken; `index` from 0: of samples, in text formats of lines. */

@@ -11,7 +11,8 @@ export function timeEffect(cell: string, format: TimeFormat, century: Century | 
   const t = time.kind === 'instant' ? time.t : time.wallMs;
   const shown = DateTime.fromMillis(t, { zone: 'utc' });
   if (!shown.isValid) return null;
-  const clock = t % 86_400_000 === 0 && time.kind === 'wall' ? '' : shown.second === 0 ? ' HH:mm' : ' HH:mm:ss';
+  const clock =
+    t % 86_400_000 === 0 && time.kind === 'wall' ? '' : shown.second === 0 ? ' HH:mm' : ' HH:mm:ss';
   const zone = time.kind === 'instant' ? ' UTC' : time.zone ? ` ${time.zone}` : '';
   return `${shown.toFormat(`ccc d LLL yyyy${clock}`)}${zone}`;
 }

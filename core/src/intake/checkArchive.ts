@@ -22,7 +22,10 @@ const BOOKS: Readonly<Record<string, BookKind>> = {
  */
 export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): BookKind {
   if (!hasEnd(bytes)) {
-    throw new BeaconError('BAD_INPUT', 'The spreadsheet is cut off: its end is missing. Copy or download it again.');
+    throw new BeaconError(
+      'BAD_INPUT',
+      'The spreadsheet is cut off: its end is missing. Copy or download it again.',
+    );
   }
   let unpacked = 0;
   let files = 0;

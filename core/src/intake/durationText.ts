@@ -14,7 +14,10 @@ export function parseDuration(text: string): number {
     const [, minus, hours, minutes, seconds, fraction] = clock;
     if (Number(minutes) > 59 || Number(seconds ?? 0) > 59) return NaN;
     const size =
-      Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds ?? 0) + (fraction ? Number(`0.${fraction}`) : 0);
+      Number(hours) * 3600 +
+      Number(minutes) * 60 +
+      Number(seconds ?? 0) +
+      (fraction ? Number(`0.${fraction}`) : 0);
     return minus ? -size : size;
   }
   const iso = ISO.exec(trimmed);

@@ -41,7 +41,8 @@ export function findNames({
   const filled = carryDown(rows, carried);
   const unique = distinctRows(filled);
   const clashes = (columns: readonly number[]): number =>
-    unique.length - new Set(unique.map((row) => [...timeColumns, ...columns].map((i) => row[i] ?? '').join('\u001f'))).size;
+    unique.length -
+    new Set(unique.map((row) => [...timeColumns, ...columns].map((i) => row[i] ?? '').join('\u001f'))).size;
   const seriesOf = (columns: readonly number[]): number =>
     new Set(unique.map((row) => columns.map((i) => row[i] ?? '').join('\u001f'))).size;
   const strong = (i: number): boolean => HEADING.name.test(wordsOf(headings[i] ?? ''));
@@ -56,7 +57,10 @@ export function findNames({
 
   if (clashes([]) === 0) {
     const known = usable.filter(
-      (i) => (valueColumns.length === 1 ? named(i) : strong(i)) && !HEADING.remark.test(wordsOf(headings[i])) && (rowsEach([i]) >= FEWEST_ROWS_A_SERIES || rows.length <= 3),
+      (i) =>
+        (valueColumns.length === 1 ? named(i) : strong(i)) &&
+        !HEADING.remark.test(wordsOf(headings[i])) &&
+        (rowsEach([i]) >= FEWEST_ROWS_A_SERIES || rows.length <= 3),
     );
     if (known.length > 0) return result(known);
     const apart = usable.filter(
@@ -86,12 +90,16 @@ export function findNames({
     }
   };
   const words = add([], usable);
-  if (clashes(words) === 0 && rowsEach(words) >= FEWEST_ROWS_A_SERIES) return result(withoutNeedless(words, clashes));
+  if (clashes(words) === 0 && rowsEach(words) >= FEWEST_ROWS_A_SERIES)
+    return result(withoutNeedless(words, clashes));
   // Columns that come close to a name for every row are descriptions of events.
   const few = usable.filter((i) => rowsEach([i]) >= 4);
   const fewWords = add([], few);
   if (clashes(fewWords) === 0 && rowsEach(fewWords) >= FEWEST_ROWS_A_SERIES) return result(fewWords);
-  const codes = add(fewWords, codeColumns.filter((i) => rowsEach([i]) >= 4));
+  const codes = add(
+    fewWords,
+    codeColumns.filter((i) => rowsEach([i]) >= 4),
+  );
   if (clashes(codes) === 0 && rowsEach(codes) >= FEWEST_ROWS_A_SERIES) return result(codes);
   const known = few.filter(named);
   if (known.length > 0 && rowsEach(known) >= FEWEST_ROWS_A_SERIES) return result(known);
@@ -106,12 +114,17 @@ export function findNames({
     const own = usable.find((i) => named(i) && seriesOf([i]) === unique.length);
     if (own !== undefined) return `Every row has another name in column “${headings[own]}”.`;
     const places = valueColumns.filter((i) => HEADING.position.test(wordsOf(headings[i] ?? '')));
-    return places.length >= 2 && seriesOf(places) > unique.length / 2 ? 'Nearly every row lies at another place.' : null;
+    return places.length >= 2 && seriesOf(places) > unique.length / 2
+      ? 'Nearly every row lies at another place.'
+      : null;
   }
 }
 
 /** Drops columns that were added early and are not needed any more. */
-function withoutNeedless(columns: readonly number[], clashes: (columns: readonly number[]) => number): number[] {
+function withoutNeedless(
+  columns: readonly number[],
+  clashes: (columns: readonly number[]) => number,
+): number[] {
   let kept = [...columns];
   for (const each of columns) {
     const rest = kept.filter((i) => i !== each);
@@ -162,7 +175,10 @@ function standApart(rows: Rows, column: number, value: number): boolean {
   const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
   const middle = mean(all);
   const total = all.reduce((sum, v) => sum + (v - middle) ** 2, 0);
-  const between = [...groups.values()].reduce((sum, group) => sum + group.length * (mean(group) - middle) ** 2, 0);
+  const between = [...groups.values()].reduce(
+    (sum, group) => sum + group.length * (mean(group) - middle) ** 2,
+    0,
+  );
   // Correlation ratio (eta squared): the share of the spread that the grouping explains.
   return total > 0 && between / total >= 0.6;
 }

@@ -57,7 +57,9 @@ export function findTimes(columns: Columns, headings: readonly string[], hasHead
   const others = written.filter((i) => !dating.includes(i));
   // A heading that says "time" beside a written date: read as a time, but it does not date the rows.
   const numbered = bare.flatMap((format, i) =>
-    format?.startsWith('epoch') && !written.includes(i) && / (?:epoch|unix|timestamp|ts) /.test(words[i]) ? [i] : [],
+    format?.startsWith('epoch') && !written.includes(i) && / (?:epoch|unix|timestamp|ts) /.test(words[i])
+      ? [i]
+      : [],
   );
   return {
     ...withClock(dating, columns, words),
@@ -72,7 +74,9 @@ function writtenFormats(columns: Columns): TimeFormat[] {
   const total = (format: 'iso' | 'day-first' | 'month-first' | 'period'): number =>
     columns.reduce((n, { fits }) => n + fits[format], 0);
   const best = Math.max(total('iso'), total('day-first'), total('month-first'), total('period'));
-  const formats = (['iso', 'day-first', 'month-first', 'period'] as const).filter((each) => total(each) === best);
+  const formats = (['iso', 'day-first', 'month-first', 'period'] as const).filter(
+    (each) => total(each) === best,
+  );
   const short = columns.some(({ shortYears }) => shortYears > 0);
   return formats.includes('iso') && !short ? ['iso'] : formats;
 }
@@ -86,7 +90,8 @@ function partsApart(columns: Columns, words: readonly string[]): Map<number, Tim
   const year = find(HEADING.year, (column) => share(column.bare.years, column) >= NEARLY_ALL);
   const month = find(
     HEADING.month,
-    (column) => within(1, 12)(column) || (column.dot === 0 && column.distinct !== null && column.distinct.size <= 12),
+    (column) =>
+      within(1, 12)(column) || (column.dot === 0 && column.distinct !== null && column.distinct.size <= 12),
   );
   if (year < 0 || month < 0 || year === month) return null;
   const parts = new Map<number, TimePart>([
@@ -119,7 +124,12 @@ export function isPartOfDate(column: ColumnSurvey, heading: string): boolean {
 }
 
 /** How a column of bare numbers would be a time; null where it is not taken for one. */
-function bareFormat(column: ColumnSurvey, words: string, index: number, hasHeadings: boolean): TimeFormat | null {
+function bareFormat(
+  column: ColumnSurvey,
+  words: string,
+  index: number,
+  hasHeadings: boolean,
+): TimeFormat | null {
   const { bare } = column;
   const all = (n: number): boolean => share(n, column) >= NEARLY_ALL;
   if (column.filled === 0) return null;
@@ -143,11 +153,13 @@ function bareFormat(column: ColumnSurvey, words: string, index: number, hasHeadi
 
 /** Which of several time columns date the rows: one, or one for each group of columns side by side. */
 function datingColumns(candidates: readonly number[], columns: Columns, words: readonly string[]): number[] {
-  const sideBySide = candidates.length > 1 && candidates.every((at, k) => {
-    const until = candidates[k + 1] ?? columns.length;
-    const hasValues = columns.slice(at + 1, until).some((column) => column.dot + column.comma > 0);
-    return hasValues && sameKind(words[at], words[candidates[0]]);
-  });
+  const sideBySide =
+    candidates.length > 1 &&
+    candidates.every((at, k) => {
+      const until = candidates[k + 1] ?? columns.length;
+      const hasValues = columns.slice(at + 1, until).some((column) => column.dot + column.comma > 0);
+      return hasValues && sameKind(words[at], words[candidates[0]]);
+    });
   if (sideBySide) return [...candidates];
   const likely = candidates.filter((i) => !HEADING.laterTime.test(words[i]));
   return [(likely.length > 0 ? likely : candidates)[0]];

@@ -30,7 +30,9 @@ export const HEADING = {
   day: anyOf('day|dd|dy|mday|tag|jour|dia|giorno|dag'),
   hour: anyOf('hour|hr|hh|h|stunde|std|heure|hora|ora|uur'),
   minute: anyOf('minute|minutes|min|mi|minuto'),
-  duration: anyOf('duration|length|elapsed|run|runtime|dauer|laufzeit|duree|duracion|durata|duur|hours|downtime|uptime'),
+  duration: anyOf(
+    'duration|length|elapsed|run|runtime|dauer|laufzeit|duree|duracion|durata|duur|hours|downtime|uptime',
+  ),
   /** Columns that name what is measured, or of which thing. */
   name: anyOf(
     'metric|tag|tagname|point|channel|sensor|meter|quantity|measure|measurement',

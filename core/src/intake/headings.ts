@@ -67,7 +67,9 @@ function firstDataRow(rows: Rows): number {
 }
 
 function hasNumbers(row: readonly string[], columns: readonly number[]): boolean {
-  return columns.length > 0 && columns.filter((i) => kindOf(row[i]) === 'number').length >= columns.length / 2;
+  return (
+    columns.length > 0 && columns.filter((i) => kindOf(row[i]) === 'number').length >= columns.length / 2
+  );
 }
 
 function usualKind(rows: Rows, column: number): CellKind {

@@ -43,7 +43,12 @@ export function jsonTable(): JsonTable {
   };
 }
 
-function putAll(value: object, before: string, depth: number, put: (key: string, cell: string) => void): void {
+function putAll(
+  value: object,
+  before: string,
+  depth: number,
+  put: (key: string, cell: string) => void,
+): void {
   const entries = Array.isArray(value) ? value.slice(0, LONGEST_LIST).entries() : Object.entries(value);
   for (const [key, each] of entries as Iterable<[string | number, unknown]>) {
     const name = before === '' ? String(key) : `${before}.${key}`;
@@ -57,7 +62,11 @@ function putAll(value: object, before: string, depth: number, put: (key: string,
 /** What of a JSON document is the table. */
 export type JsonRows =
   | { readonly kind: 'objects'; readonly rows: readonly unknown[] }
-  | { readonly kind: 'cells'; readonly headings: readonly string[] | null; readonly rows: readonly string[][] };
+  | {
+      readonly kind: 'cells';
+      readonly headings: readonly string[] | null;
+      readonly rows: readonly string[][];
+    };
 
 /**
  * Finds the table in a JSON document: a list of objects, a list of lists (the first may hold headings), or an object
@@ -87,7 +96,9 @@ function candidates(value: unknown, depth: number): JsonRows[] {
           {
             kind: 'cells',
             headings: equal.map(([key]) => key),
-            rows: Array.from({ length: longest }, (_, i) => equal.map(([, each]) => textOf((each as unknown[])[i]))),
+            rows: Array.from({ length: longest }, (_, i) =>
+              equal.map(([, each]) => textOf((each as unknown[])[i])),
+            ),
           },
         ]
       : [];

@@ -165,8 +165,7 @@ export interface FoundColumn {
 
 /** Something only a person can say. Nothing is taken while one is open. */
 export interface Question {
-  readonly about:
-    'rows' | 'time' | 'dayOrMonth' | 'century' | 'values' | 'names' | 'headings' | 'collisions';
+  readonly about: 'rows' | 'time' | 'dayOrMonth' | 'century' | 'values' | 'names' | 'headings' | 'collisions';
   readonly words: string;
 }
 

@@ -28,7 +28,11 @@ function namesOf(options: Intl.DateTimeFormatOptions, dates: readonly Date[]): M
     for (const style of ['long', 'short'] as const) {
       // The day beside the month gives the form that stands in dates: Polish "stycznia", not "styczeń".
       for (const day of [undefined, 'numeric'] as const) {
-        const format = new Intl.DateTimeFormat(language, { ...withStyle(options, style), day, timeZone: 'UTC' });
+        const format = new Intl.DateTimeFormat(language, {
+          ...withStyle(options, style),
+          day,
+          timeZone: 'UTC',
+        });
         dates.forEach((date, i) => {
           const part = format.formatToParts(date).find(({ type }) => type === 'month' || type === 'weekday');
           const name = plain(part?.value ?? '');
@@ -51,7 +55,10 @@ let weekdays: Map<string, number> | null = null;
 export function monthOf(word: string): number {
   months ??= new Map([
     ...Object.entries(ALSO),
-    ...namesOf({ month: 'long' }, Array.from({ length: 12 }, (_, m) => new Date(Date.UTC(2024, m, 15)))),
+    ...namesOf(
+      { month: 'long' },
+      Array.from({ length: 12 }, (_, m) => new Date(Date.UTC(2024, m, 15))),
+    ),
   ]);
   return months.get(plain(word)) ?? 0;
 }
@@ -59,6 +66,9 @@ export function monthOf(word: string): number {
 /** Does a word name a day of the week? Such a word says nothing that the date does not. */
 export function isWeekday(word: string): boolean {
   // 1 January 2024 was a Monday.
-  weekdays ??= namesOf({ weekday: 'long' }, Array.from({ length: 7 }, (_, d) => new Date(Date.UTC(2024, 0, 1 + d))));
+  weekdays ??= namesOf(
+    { weekday: 'long' },
+    Array.from({ length: 7 }, (_, d) => new Date(Date.UTC(2024, 0, 1 + d))),
+  );
   return weekdays.has(plain(word));
 }

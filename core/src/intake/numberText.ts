@@ -127,7 +127,8 @@ export function readSignedNumber(text: string, decimal: DecimalSign): SignedNumb
   if (parts.before && parts.after) return null;
   const size = parseNumber(parts.digits.trim(), decimal);
   if (Number.isNaN(size)) return null;
-  const negative = Boolean(parts.open ?? parts.trailing) || /[-\u2212]/.test(parts.minus ?? parts.inner ?? '');
+  const negative =
+    Boolean(parts.open ?? parts.trailing) || /[-\u2212]/.test(parts.minus ?? parts.inner ?? '');
   return { value: negative ? -size : size, sign: parts.before ?? parts.after ?? null };
 }
 

@@ -102,7 +102,11 @@ function readLines(
       else if (found?.[1] === 'TYPE') types.set(found[2], found[3] ?? 'unknown');
       else if (!found && strict) refuse('a line that begins with # must be TYPE, UNIT, HELP or EOF');
     } else {
-      const sample = readSampleLine(strict ? each : each.trim().replace(/\s+(?=[^"]*$)/g, ' '), line, strict ? 1000 : 1);
+      const sample = readSampleLine(
+        strict ? each : each.trim().replace(/\s+(?=[^"]*$)/g, ' '),
+        line,
+        strict ? 1000 : 1,
+      );
       if ('reason' in sample) refuse(sample.reason);
       else samples.push(sample);
     }
@@ -145,8 +149,7 @@ function readSampleLine(text: string, line: number, msPerUnit: number): ExposedS
       if (text[at] === ',') {
         at++;
         while (msPerUnit === 1 && text[at] === ' ') at++;
-      }
-      else if (text[at] !== '}') return { reason: `labels are parted by commas (character ${at + 1})` };
+      } else if (text[at] !== '}') return { reason: `labels are parted by commas (character ${at + 1})` };
     }
     at++;
   }

@@ -22,7 +22,12 @@ describe('recognise', () => {
       timeFormat: 'day-first',
       blocks: [{ timeColumns: [0], timeParts: ['time'], valueColumns: [1] }],
     });
-    expect(found.columns[1]).toMatchObject({ heading: 'Durchfluss', unit: 'm³/h', part: 'value', numbers: 2 });
+    expect(found.columns[1]).toMatchObject({
+      heading: 'Durchfluss',
+      unit: 'm³/h',
+      part: 'value',
+      numbers: 2,
+    });
     expect(found.columns[2]).toMatchObject({ part: 'leftOut', note: 'not numbers', words: 1, blank: 1 });
   });
 
@@ -41,7 +46,12 @@ describe('recognise', () => {
     ['headings without rows', text('t,b'), {}, ['rows']],
     ['dates of either order', text('t,v', '03/04/2026,1', '05/06/2026,2'), {}, ['dayOrMonth']],
     ['a chosen order', text('t,v', '03/04/2026,1', '05/06/2026,2'), { timeFormat: 'day-first' }, []],
-    ['years of two digits', text('t,v', '25.12.26,1', '26.12.26,2'), { timeFormat: 'day-first' }, ['century']],
+    [
+      'years of two digits',
+      text('t,v', '25.12.26,1', '26.12.26,2'),
+      { timeFormat: 'day-first' },
+      ['century'],
+    ],
     ['a fixed time', text('a,b', 'x,1', 'y,2'), { fixedTime: 0 }, []],
     ['more cells than headings', text('t,a', '2026-01-01,1,2,3', '2026-01-02,1,2,3'), {}, ['headings']],
   ])('asks about %s where it must', (_, file, correct, about) => {
@@ -57,7 +67,11 @@ describe('recognise', () => {
   it('takes names with values above the table for notes, and a heading over columns for a heading', () => {
     const table = ['Time;Gas;Steam', '2026-11-19 06:00;1,5;2,5', '2026-11-19 07:00;1,7;0,9'];
     const noted = recognise(text('Hollowmere Linen;Export', 'Site;Quayside', '', ...table));
-    expect(noted.layout).toMatchObject({ preambleRows: 2, headingRows: 1, headings: ['Time', 'Gas', 'Steam'] });
+    expect(noted.layout).toMatchObject({
+      preambleRows: 2,
+      headingRows: 1,
+      headings: ['Time', 'Gas', 'Steam'],
+    });
     const merged = recognise(text('Time;Dryer 1;', ';Gas;Steam', ...table.slice(1)));
     expect(merged.layout).toMatchObject({ preambleRows: 0, headingRows: 2 });
     expect(merged.columns[1].heading).toContain('Dryer 1');
@@ -86,7 +100,9 @@ describe('recognise', () => {
     const rows = ['a', 'b'].flatMap((x) => ['p', 'q'].map((y) => [x, y]));
     const file = text(
       'когда,где,что,сколько',
-      ...['2026-01-01', '2026-01-02', '2026-01-03'].flatMap((day) => rows.map(([x, y]) => `${day},${x},${y},5`)),
+      ...['2026-01-01', '2026-01-02', '2026-01-03'].flatMap((day) =>
+        rows.map(([x, y]) => `${day},${x},${y},5`),
+      ),
     );
     expect(names(recognise(file))).toEqual(['где', 'что']);
     const remarks = text('time,flow,remark', '2026-01-01,1,ok', '2026-01-02,2,ok', '2026-01-03,2,ok');
@@ -96,7 +112,10 @@ describe('recognise', () => {
   it('names series of unique times where their values lie apart', () => {
     const file = text(
       'wann,wo,wert',
-      ...Array.from({ length: 20 }, (_, i) => `2026-01-${String(i + 1).padStart(2, '0')},${i % 2 ? 'x' : 'y'},${i % 2 ? 500 + i : i}`),
+      ...Array.from(
+        { length: 20 },
+        (_, i) => `2026-01-${String(i + 1).padStart(2, '0')},${i % 2 ? 'x' : 'y'},${i % 2 ? 500 + i : i}`,
+      ),
     );
     expect(names(recognise(file))).toEqual(['wo']);
   });
@@ -116,7 +135,11 @@ describe('recognise', () => {
 
   it('judges a column by all rows, not by the first', () => {
     const rows = Array.from({ length: 400 }, (_, i) => `${1000 + i}-01-01,${i < 300 ? '' : i}`);
-    expect(recognise(text('t,late', ...rows)).columns[1]).toMatchObject({ part: 'value', numbers: 100, blank: 300 });
+    expect(recognise(text('t,late', ...rows)).columns[1]).toMatchObject({
+      part: 'value',
+      numbers: 100,
+      blank: 300,
+    });
     const never = recognise(text('t,never,v', ...rows.slice(0, 9).map((row) => `${row},1`)));
     expect(never.columns[1].note).toBe('blank so far');
   });
@@ -142,7 +165,10 @@ describe('files that are no tables', () => {
 
   it('become tables: keys are headings, late ones get a column', () => {
     const table = jsonTable();
-    const cells = [{ time: 't1', flow: { mean: 1.5 }, note: null }, { time: 't2', temp: [60, 61] }].map(table.cellsOf);
+    const cells = [
+      { time: 't1', flow: { mean: 1.5 }, note: null },
+      { time: 't2', temp: [60, 61] },
+    ].map(table.cellsOf);
     expect(table.headings).toEqual(['time', 'flow.mean', 'note', 'temp.0', 'temp.1']);
     expect(cells[0]).toEqual(['t1', '1.5', '']);
     expect(cells[1]).toEqual(['t2', '', '', '60', '61']);
@@ -159,7 +185,18 @@ describe('files that are no tables', () => {
         ['2', ''],
       ],
     });
-    expect(jsonRows([['t', 'v'], [1, 2]])).toMatchObject({ headings: null, rows: [['t', 'v'], ['1', '2']] });
+    expect(
+      jsonRows([
+        ['t', 'v'],
+        [1, 2],
+      ]),
+    ).toMatchObject({
+      headings: null,
+      rows: [
+        ['t', 'v'],
+        ['1', '2'],
+      ],
+    });
     expect(() => jsonRows({ a: 1 })).toThrow('holds no table');
   });
 });
@@ -175,12 +212,18 @@ describe('readRows', () => {
 
 describe('recogniseRows', () => {
   it('never throws for rows that a person can see and set right', () => {
-    const cell = fc.oneof(fc.constantFrom('', 'x', '2026-01-01', '12', '1,5', 'Total', '06:40', '#REF!'), fc.string({ maxLength: 8 }));
+    const cell = fc.oneof(
+      fc.constantFrom('', 'x', '2026-01-01', '12', '1,5', 'Total', '06:40', '#REF!'),
+      fc.string({ maxLength: 8 }),
+    );
     fc.assert(
-      fc.property(fc.array(fc.array(cell, { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 12 }), (rows) => {
-        const { layout, columns } = recogniseRows(rows, ',');
-        expect(columns).toHaveLength(layout.width);
-      }),
+      fc.property(
+        fc.array(fc.array(cell, { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 12 }),
+        (rows) => {
+          const { layout, columns } = recogniseRows(rows, ',');
+          expect(columns).toHaveLength(layout.width);
+        },
+      ),
     );
   });
 });

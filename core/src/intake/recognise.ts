@@ -35,7 +35,11 @@ export function recognise(text: string, correct: LayoutCorrection = {}): Recogni
 }
 
 /** Recognises a table all of whose rows are at hand. See {@link recogniseTable}. */
-export function recogniseRows(rows: Rows, separator: Separator | null, correct: LayoutCorrection = {}): Recognised {
+export function recogniseRows(
+  rows: Rows,
+  separator: Separator | null,
+  correct: LayoutCorrection = {},
+): Recognised {
   const { preambleRows, headingRows } = findHeadings(rows, correct);
   const surveyor = tableSurveyor();
   for (const row of rows.slice(preambleRows + headingRows)) surveyor.add(row);
@@ -117,9 +121,23 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
       events: correct.events ?? null,
       totals: correct.totals ?? 'leftOut',
     },
-    columns: columns.map((column, index) => foundColumn(column, index, headings[index], parts, times, decimal)),
-    questions: questionsOf({ survey, parts: parts.parts, doubt: parts.doubt, blocks, times, correct, corrected, widths, offset, hasHeadings }),
-    timeFormats: correct.timeFormat === undefined || times.formats.includes(correct.timeFormat) ? times.formats : [],
+    columns: columns.map((column, index) =>
+      foundColumn(column, index, headings[index], parts, times, decimal),
+    ),
+    questions: questionsOf({
+      survey,
+      parts: parts.parts,
+      doubt: parts.doubt,
+      blocks,
+      times,
+      correct,
+      corrected,
+      widths,
+      offset,
+      hasHeadings,
+    }),
+    timeFormats:
+      correct.timeFormat === undefined || times.formats.includes(correct.timeFormat) ? times.formats : [],
     shortYears: times.shortYears,
     rows: head.slice(0, preambleRows + headingRows + ROWS_SHOWN),
   };
@@ -218,7 +236,10 @@ function partsOf(
   });
   const timeColumns = [...times.parts.keys()];
   const carriedTimes = timeColumns.filter(
-    (i) => times.parts.get(i) === 'time' && columns[i].blank >= (columns[i].blank + columns[i].filled) * 0.3 && timeColumns.length > 1,
+    (i) =>
+      times.parts.get(i) === 'time' &&
+      columns[i].blank >= (columns[i].blank + columns[i].filled) * 0.3 &&
+      timeColumns.length > 1,
   );
   const found = findNames({
     rows: body,
@@ -309,7 +330,9 @@ function foundColumn(
     if (partsOfDate.includes(index)) return 'part of the date';
     if (isClock(column)) return 'time of day';
     if (numbers === 0) return 'not numbers';
-    return numbers < column.filled * FAIR_SHARE ? `mostly not numbers: ${numbers} of ${column.filled} are` : '';
+    return numbers < column.filled * FAIR_SHARE
+      ? `mostly not numbers: ${numbers} of ${column.filled} are`
+      : '';
   }
 }
 
@@ -373,7 +396,13 @@ function questionsOf({
       words: 'No column holds numbers. Choose a column of values, or count the rows in periods.',
     });
   }
-  if (doubt !== null && !corrected && !correct.events && correct.fixedTime === undefined && questions.length === 0) {
+  if (
+    doubt !== null &&
+    !corrected &&
+    !correct.events &&
+    correct.fixedTime === undefined &&
+    questions.length === 0
+  ) {
     questions.push({
       about: 'names',
       words: `${doubt} Say which columns name the series, or confirm that all rows belong to one.`,
@@ -381,7 +410,10 @@ function questionsOf({
   }
   if (parts.includes('time')) {
     if (times.formats.length > 1 && correct.timeFormat === undefined) {
-      questions.push({ about: 'dayOrMonth', words: 'The dates fit several orders. Say which number is the day.' });
+      questions.push({
+        about: 'dayOrMonth',
+        words: 'The dates fit several orders. Say which number is the day.',
+      });
     }
     if (times.shortYears && correct.century === undefined) {
       questions.push({ about: 'century', words: 'Years have two digits. Say which century they lie in.' });

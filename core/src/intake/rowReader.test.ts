@@ -40,7 +40,13 @@ function read(
   const taken: [string, number, number][] = [];
   const reader = rowReader(
     { ...LAYOUT, ...layout },
-    { zone, latest, targets, take: ({ label }, t, v) => taken.push([label, t, v]), tell: (each) => told.push(each) },
+    {
+      zone,
+      latest,
+      targets,
+      take: ({ label }, t, v) => taken.push([label, t, v]),
+      tell: (each) => told.push(each),
+    },
   );
   rows.forEach((cells, i) => reader.read(cells, i + 2));
   reader.finish();
@@ -117,8 +123,14 @@ describe('rowReader', () => {
   });
 
   it('takes back what it held for a total when told to read it', () => {
-    const rows = [['2026-01-01', '5'], ['Total', '5']];
-    expect(read(rows, { layout: { totals: 'read' } }).balance).toMatchObject({ refused: 1, leftOut: { total: 0 } });
+    const rows = [
+      ['2026-01-01', '5'],
+      ['Total', '5'],
+    ];
+    expect(read(rows, { layout: { totals: 'read' } }).balance).toMatchObject({
+      refused: 1,
+      leftOut: { total: 0 },
+    });
   });
 
   it('reads blocks side by side, each with its own times, the shorter one ending in blanks', () => {
@@ -166,11 +178,7 @@ describe('rowReader', () => {
   });
 
   it('refuses a row with more cells than the table, and tells of one with fewer', () => {
-    const { taken, balance, of } = read([
-      ['2026-01-01', '1', '5'],
-      ['2026-01-02'],
-      ['2026-01-03', '3', ' '],
-    ]);
+    const { taken, balance, of } = read([['2026-01-01', '1', '5'], ['2026-01-02'], ['2026-01-03', '3', ' ']]);
     expect(taken.map(([, , v]) => v)).toEqual([3]);
     expect(of('refused')[0].reason).toBe('has 3 cells, but the table has 2 columns');
     expect(of('short')[0]).toMatchObject({ line: 3, reason: 'has only 1 of 2 cells' });
@@ -202,7 +210,8 @@ describe('rowReader', () => {
       ['2026-07-01 00:30', '3'],
       ['2026-07-01 09:00', '4'],
     ];
-    const days = (layout: Partial<FileLayout>) => read(rows, { layout }).taken.map(([, t, v]) => [new Date(t).toISOString(), v]);
+    const days = (layout: Partial<FileLayout>) =>
+      read(rows, { layout }).taken.map(([, t, v]) => [new Date(t).toISOString(), v]);
     const counted = { blocks: [{ ...LAYOUT.blocks[0], valueColumns: [-1] }] };
     expect(days({ ...counted, events: { per: 'day', of: 'count' } })).toEqual([
       ['2026-06-29T23:00:00.000Z', 1],
@@ -244,7 +253,9 @@ describe('rowReader', () => {
       width: 3,
       blocks: [{ timeColumns: [0, 2], timeParts: ['time', 'clock'], valueColumns: [1] }],
     };
-    expect(read([['2026-07-01', '1', '06:30']], { layout: split }).taken[0][1]).toBe(Date.UTC(2026, 6, 1, 5, 30));
+    expect(read([['2026-07-01', '1', '06:30']], { layout: split }).taken[0][1]).toBe(
+      Date.UTC(2026, 6, 1, 5, 30),
+    );
     const serial = (days: string, layout: Partial<FileLayout>) =>
       read([[days, '1', '06:00']], { layout: { width: 3, timeFormat: 'serial', ...layout } }).taken[0][1];
     expect(serial('46204.25', {})).toBe(Date.UTC(2026, 6, 1, 5, 0));
@@ -265,7 +276,10 @@ describe('rowReader', () => {
 
   it('explains every line and every number, whatever a file holds', () => {
     const time = fc.constantFrom('2026-01-01', '2026-01-02', '2026-01-03 06:00', 'soon', '', 'Total');
-    const value = fc.oneof(fc.constantFrom('', 'x', '-', '#REF!', '12 %', '(3)'), fc.integer({ min: -9, max: 9 }).map(String));
+    const value = fc.oneof(
+      fc.constantFrom('', 'x', '-', '#REF!', '12 %', '(3)'),
+      fc.integer({ min: -9, max: 9 }).map(String),
+    );
     const row = fc.tuple(time, value, fc.constantFrom('a', 'b', ''), fc.option(value, { nil: undefined }));
     const rule = fc.constantFrom(null, 'last', 'first', 'sum', 'mean');
     fc.assert(
@@ -283,7 +297,9 @@ describe('rowReader', () => {
         expect(silent).toBeLessThanOrEqual(balance.taken);
         const stored = new Set(taken.map(([label, t]) => `${label} ${t}`)).size;
         expect(stored).toBe(values.taken);
-        expect(balance.taken + balance.refused + balance.repeated + leftOutLines(balance)).toBe(balance.lines);
+        expect(balance.taken + balance.refused + balance.repeated + leftOutLines(balance)).toBe(
+          balance.lines,
+        );
       }),
     );
   });
@@ -291,7 +307,11 @@ describe('rowReader', () => {
 
 describe('compareValues', () => {
   it('finds every meeting, however the rows are ordered, as a map does', () => {
-    const entry = fc.tuple(fc.nat(3), fc.integer({ min: -5, max: 50 }).map((n) => n * 3_600_000), fc.nat(2));
+    const entry = fc.tuple(
+      fc.nat(3),
+      fc.integer({ min: -5, max: 50 }).map((n) => n * 3_600_000),
+      fc.nat(2),
+    );
     fc.assert(
       fc.property(fc.array(entry, { maxLength: 3000 }), (entries) => {
         const meetings = compareValues('last');

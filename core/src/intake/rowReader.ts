@@ -119,7 +119,13 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     tell({ kind: 'refused', line, column, value: clip(value), reason });
   };
 
-  const feedOf = (name: string, column: number, cells: readonly string[], line: number, example: string): Feed => {
+  const feedOf = (
+    name: string,
+    column: number,
+    cells: readonly string[],
+    line: number,
+    example: string,
+  ): Feed => {
     let ofName = byName.get(name);
     if (!ofName) {
       ofName = [];
@@ -186,7 +192,11 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     balance.values.met++;
     // Events add up by design; elsewhere a person should know.
     if (!events) {
-      tell({ kind: 'met', ...where, reason: `line ${met.line} has ${met.value} for the same series and time` });
+      tell({
+        kind: 'met',
+        ...where,
+        reason: `line ${met.line} has ${met.value} for the same series and time`,
+      });
     }
     if (adds || rule === 'last') tally.taken++;
     else tally.repeated++;
@@ -198,7 +208,13 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     return true;
   };
 
-  const readBlock = (block: Block, k: number, cells: readonly string[], line: number, tally: RowTally): void => {
+  const readBlock = (
+    block: Block,
+    k: number,
+    cells: readonly string[],
+    line: number,
+    tally: RowTally,
+  ): void => {
     const { valueColumns } = block;
     if (valueColumns.length === 0) return;
     const name = named ? nameOfRow(cells, nameColumns) : '';
@@ -214,7 +230,13 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
       const when = clock(written, named ? `${k} ${name}` : k);
       if ('reason' in when) {
         if (written.trim() === '' && isBlankBlock(valueColumns, cells)) return;
-        refuse(tally, line, 'time', written, written.trim() === '' ? 'no time says when this was' : when.reason);
+        refuse(
+          tally,
+          line,
+          'time',
+          written,
+          written.trim() === '' ? 'no time says when this was' : when.reason,
+        );
         return;
       }
       if (when.repeated) balance.repeatedHour++;

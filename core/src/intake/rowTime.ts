@@ -23,7 +23,9 @@ export function timeText(cells: readonly string[], { timeColumns, timeParts }: B
     if ([year, month, part('day') ?? '01'].some((each) => each === '')) return '';
   }
   const hour = part('hour');
-  const clock = part('clock') ?? (hour === undefined ? '' : `${hour.padStart(2, '0')}:${(part('minute') ?? '0').padStart(2, '0')}`);
+  const clock =
+    part('clock') ??
+    (hour === undefined ? '' : `${hour.padStart(2, '0')}:${(part('minute') ?? '0').padStart(2, '0')}`);
   if (clock === '') return date;
   return `${date.replace(/[T ]00:00(?::00(?:\.0+)?)?$/, '')} ${clock}`;
 }
@@ -46,9 +48,12 @@ export function rowClock(
 ): RowClock {
   const local = zonesReader(zone);
   const before = new Map<string | number, number>();
-  const serialWithClock = timeFormat.startsWith('serial') && blocks.some(({ timeParts }) => timeParts.includes('clock'));
+  const serialWithClock =
+    timeFormat.startsWith('serial') && blocks.some(({ timeParts }) => timeParts.includes('clock'));
   return (written, key) => {
-    const cell = serialWithClock ? serialAndClock(written, timeFormat) : parseTimeCell(written, timeFormat, century);
+    const cell = serialWithClock
+      ? serialAndClock(written, timeFormat)
+      : parseTimeCell(written, timeFormat, century);
     if (cell.kind === 'wall' && cell.zone !== undefined && !IANAZone.isValidZone(cell.zone)) {
       return { reason: `there is no time zone "${cell.zone}"` };
     }
@@ -99,7 +104,9 @@ export function periodOf({ per }: Events, zone: string): (t: number) => number {
     const quarter = Math.floor(t / (HOUR / 4));
     let start = known.get(quarter);
     if (start === undefined) {
-      start = DateTime.fromMillis(quarter * (HOUR / 4), { zone }).startOf(per).toMillis();
+      start = DateTime.fromMillis(quarter * (HOUR / 4), { zone })
+        .startOf(per)
+        .toMillis();
       if (known.size < 100_000) known.set(quarter, start);
     }
     return start;

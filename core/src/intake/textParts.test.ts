@@ -90,7 +90,9 @@ describe('parseTimeCell', () => {
   const wall = (text: string, format: TimeFormat, century: Century | null = null): string | null => {
     const cell = parseTimeCell(text, format, century);
     if (cell.kind === 'unreadable') return null;
-    return cell.kind === 'wall' ? new Date(cell.wallMs).toISOString().slice(0, 16) : new Date(cell.t).toISOString();
+    return cell.kind === 'wall'
+      ? new Date(cell.wallMs).toISOString().slice(0, 16)
+      : new Date(cell.t).toISOString();
   };
 
   it.each<[string, TimeFormat, string | null]>([
@@ -128,11 +130,14 @@ describe('parseTimeCell', () => {
 
   it('reads plain ISO times as the reader of written times does', () => {
     fc.assert(
-      fc.property(fc.date({ min: new Date('1500-01-01'), max: new Date('2900-01-01'), noInvalidDate: true }), (date) => {
-        const text = date.toISOString();
-        expect(plainIso(text)).toEqual({ kind: 'instant', t: date.getTime() });
-        expect(parseTimeCell(` ${text}`, 'day-first')).toEqual(plainIso(text));
-      }),
+      fc.property(
+        fc.date({ min: new Date('1500-01-01'), max: new Date('2900-01-01'), noInvalidDate: true }),
+        (date) => {
+          const text = date.toISOString();
+          expect(plainIso(text)).toEqual({ kind: 'instant', t: date.getTime() });
+          expect(parseTimeCell(` ${text}`, 'day-first')).toEqual(plainIso(text));
+        },
+      ),
     );
   });
 });
@@ -151,9 +156,12 @@ describe('readSignedNumber', () => {
     expect(readSignedNumber(text, '.')).toEqual({ value, sign });
   });
 
-  it.each(['(5', '--5', '-(5)', 'Line 2', '12 Main Street 5', '1.2.3', '€ 5 %'])('does not take %s for a number', (text) => {
-    expect(readSignedNumber(text, '.')).toBeNull();
-  });
+  it.each(['(5', '--5', '-(5)', 'Line 2', '12 Main Street 5', '1.2.3', '€ 5 %'])(
+    'does not take %s for a number',
+    (text) => {
+      expect(readSignedNumber(text, '.')).toBeNull();
+    },
+  );
 });
 
 describe('parseDuration', () => {

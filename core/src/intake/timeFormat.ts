@@ -224,16 +224,16 @@ export function fittingTimeFormats(cells: readonly string[]): TimeFormat[] {
   const given = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');
   if (given.length === 0) return [];
   const traits = given.map(traitsOf);
-  const fits = (format: TimeFormat): number =>
-    traits.filter((each) => each?.formats.includes(format)).length;
+  const fits = (format: TimeFormat): number => traits.filter((each) => each?.formats.includes(format)).length;
   const best = Math.max(...(['iso', 'day-first', 'month-first', 'period'] as const).map(fits));
   if (best >= given.length * 0.8) {
     if (fits('iso') === best) return ['iso'];
     return (['day-first', 'month-first', 'period'] as const).filter((format) => fits(format) === best);
   }
   const between = (low: number, high: number): boolean =>
-    given.filter((cell) => BARE_NUMBER.test(cell) && +cell.replace(',', '.') >= low && +cell.replace(',', '.') <= high)
-      .length >=
+    given.filter(
+      (cell) => BARE_NUMBER.test(cell) && +cell.replace(',', '.') >= low && +cell.replace(',', '.') <= high,
+    ).length >=
     given.length * 0.8;
   if (between(631_152_000, 4_102_444_800)) return ['epoch-seconds'];
   if (between(631_152_000_000, 4_102_444_800_000)) return ['epoch-milliseconds'];

@@ -56,7 +56,9 @@ export function totalCheck(): TotalCheck {
     },
     fits(numbers) {
       if (numbers.length === 0) return whole.n.length > 0;
-      const fitting = numbers.filter(([column, value]) => block.equals(column, value) || whole.equals(column, value));
+      const fitting = numbers.filter(
+        ([column, value]) => block.equals(column, value) || whole.equals(column, value),
+      );
       return fitting.length >= numbers.length / 2;
     },
     endBlock() {

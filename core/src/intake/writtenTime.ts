@@ -52,7 +52,10 @@ const PATTERNS: readonly (readonly [RegExp, (found: readonly string[]) => Found 
   ],
   // 19 Nov 2026, 19-Nov-26, 19. November 2026, 19 de noviembre de 2026, 19/Nov/2026
   [
-    new RegExp(String.raw`^(\d{1,2})(?:\.|st|nd|rd|th|er)?[-/ ]*(?:de |of )?${WORD}[-/, ]*(?:de )?${YEAR}$`, 'u'),
+    new RegExp(
+      String.raw`^(\d{1,2})(?:\.|st|nd|rd|th|er)?[-/ ]*(?:de |of )?${WORD}[-/, ]*(?:de )?${YEAR}$`,
+      'u',
+    ),
     ([, d, word, y]) => (monthOf(word) ? ymd(+y, monthOf(word), +d, y.length === 2) : null),
   ],
   // Nov 19, 2026
@@ -145,7 +148,8 @@ function readDate(text: string): Found | null {
     const made = found && make(found);
     if (!made) continue;
     const { date } = made;
-    if (date.order === 'known' && !made.shortYear && !(isRealDate(date) && isPlausible(date.year))) return null;
+    if (date.order === 'known' && !made.shortYear && !(isRealDate(date) && isPlausible(date.year)))
+      return null;
     return made;
   }
   return null;
@@ -157,7 +161,11 @@ function isPlausible(year: number): boolean {
 }
 
 /** Does this day exist? Years are those of the Gregorian calendar, 1 to 9999. */
-export function isRealDate(date: { readonly year: number; readonly month: number; readonly day: number }): boolean {
+export function isRealDate(date: {
+  readonly year: number;
+  readonly month: number;
+  readonly day: number;
+}): boolean {
   return dayMs(date) !== null;
 }
 
@@ -176,7 +184,8 @@ function clockOf([, hour, minute, second, fraction, half]: readonly (string | un
     hours = (hours % 12) + (/^p/i.test(half) ? 12 : 0);
   }
   // ISO 8601 lets a day end at 24:00: it is the next day's midnight. A leap second is the second after it.
-  if (hours > 24 || (hours === 24 && (minutes > 0 || seconds > 0)) || minutes > 59 || seconds > 60) return null;
+  if (hours > 24 || (hours === 24 && (minutes > 0 || seconds > 0)) || minutes > 59 || seconds > 60)
+    return null;
   const ms = fraction ? Math.round(Number(`0.${fraction}`) * 1000) : 0;
   return ((hours * 60 + minutes) * 60 + seconds) * 1000 + ms;
 }

@@ -29,9 +29,7 @@ const NAMED_MINUTES: Readonly<Record<string, number>> = {
 
 /** What stood behind a time: an offset in minutes, an IANA zone, or a name that means no one zone. */
 export type ZoneEnding =
-  | { readonly minutes: number }
-  | { readonly zone: string }
-  | { readonly unknown: string };
+  { readonly minutes: number } | { readonly zone: string } | { readonly unknown: string };
 
 const ENDING =
   /\s*(?:\[([A-Za-z]+(?:\/[A-Za-z_+-]+)+)\]|([A-Za-z]+(?:\/[A-Za-z_+-]+)+)|(?:\(?(UTC|GMT)?\s?([+-])(\d{1,2}):?(\d{2})?\)?)|\(?([A-Z]{1,5})\)?)$/;

@@ -1,6 +1,7 @@
 import type { Request, RequestHandler, Response } from 'express';
 import * as yup from 'yup';
 import type { Person, Role } from '@vivid-beacon/core';
+import type { UsedToken } from '../tokens/sql';
 import type { AppContext } from './appContext';
 
 /** Who may call: anybody, anybody with a push token, or people of at least this role. */
@@ -15,7 +16,8 @@ export interface Call<Body, Query> {
   readonly params: Readonly<Record<string, string>>;
   /** The signed-in person; only for access 'anybody' or 'token' may there be none. */
   readonly person: Person;
-  readonly tokenId: string;
+  /** Only for access 'token'. */
+  readonly token: UsedToken;
   readonly request: Request;
   readonly response: Response;
 }

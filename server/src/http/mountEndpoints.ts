@@ -24,7 +24,7 @@ export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], a
 function guard(access: Access, app: AppContext): RequestHandler {
   return async (request, response, next) => {
     if (access === 'token') {
-      response.locals.tokenId = await tokenOfRequest(app, request);
+      response.locals.token = await tokenOfRequest(app, request);
       next();
       return;
     }
@@ -54,7 +54,7 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
       query: each.query ? await checked(each.query, request.query) : undefined,
       params: request.params as Record<string, string>,
       person: response.locals.person,
-      tokenId: response.locals.tokenId,
+      token: response.locals.token,
       request,
       response,
     };

@@ -1,6 +1,11 @@
 import Papa from 'papaparse';
 import type { Intake } from '@vivid-beacon/core';
-import { LEFT_OUT_REASONS, TOLD_WORDS, type LeftOutReason, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import {
+  LEFT_OUT_REASONS,
+  TOLD_WORDS,
+  type LeftOutReason,
+  type ToldLine,
+} from '@vivid-beacon/core/src/intakeFiles';
 
 /**
  * The balance of an intake as CSV: its counts, what became of each column, and every line that is told of. Cells that a
@@ -9,7 +14,13 @@ import { LEFT_OUT_REASONS, TOLD_WORDS, type LeftOutReason, type ToldLine } from 
 export function balanceFile(intake: Omit<Intake, 'lines'>, lines: readonly ToldLine[]): string {
   const { balance, columns = [] } = intake.notes;
   const data: (string | number)[][] = [];
-  const put = (kind: string, line: number | '', column: string, value: string | number, reason: string): void => {
+  const put = (
+    kind: string,
+    line: number | '',
+    column: string,
+    value: string | number,
+    reason: string,
+  ): void => {
     data.push([intake.fileName, kind, line, column, value, reason]);
   };
   if (balance) {
@@ -22,7 +33,8 @@ export function balanceFile(intake: Omit<Intake, 'lines'>, lines: readonly ToldL
     }
   }
   for (const { heading, part, note } of columns) put('column', '', heading, part, note);
-  for (const { kind, line, column, value, reason } of lines) put(TOLD_WORDS[kind], line, column, value, reason);
+  for (const { kind, line, column, value, reason } of lines)
+    put(TOLD_WORDS[kind], line, column, value, reason);
   const text = Papa.unparse(
     { fields: ['file', 'kind', 'line', 'column', 'value', 'reason'], data },
     { escapeFormulae: true, newline: '\r\n' },

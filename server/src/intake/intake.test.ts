@@ -26,7 +26,8 @@ describe('an intake', () => {
       await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [part], told));
       expect(await samples()).toBeLessThanOrEqual(before + 2);
       const order = finishOrder(1, { taken: 2, refused: 1 });
-      return (await analyst.call<{ intake: Intake }>('POST', `/api/intakes/${body.id}/finish`, order)).body.intake;
+      return (await analyst.call<{ intake: Intake }>('POST', `/api/intakes/${body.id}/finish`, order)).body
+        .intake;
     };
     expect(await bringIn()).toMatchObject({
       status: 'done',
@@ -175,14 +176,20 @@ describe('what an intake leaves for people', () => {
   it('gives the balance as a file that a spreadsheet cannot be tricked by', async () => {
     const { metricId } = await withMetric(analyst);
     const { body } = await begin();
-    const told = [{ kind: 'refused', line: 7, column: 'Flow', value: '=HYPERLINK("x")', reason: 'not a number' }];
+    const told = [
+      { kind: 'refused', line: 7, column: 'Flow', value: '=HYPERLINK("x")', reason: 'not a number' },
+    ];
     await analyst.call(
       'POST',
       `/api/intakes/${body.id}/parts`,
       filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }], told),
     );
     const columns = [{ heading: 'Flow', part: 'value', note: '' }];
-    await analyst.call('POST', `/api/intakes/${body.id}/finish`, finishOrder(1, { taken: 1, refused: 1, columns }));
+    await analyst.call(
+      'POST',
+      `/api/intakes/${body.id}/finish`,
+      finishOrder(1, { taken: 1, refused: 1, columns }),
+    );
     const file = await analyst.call<string>('GET', `/api/intakes/${body.id}/balance.csv`);
     const rows = file.body.split('\r\n');
     expect(rows[0]).toBe('file,kind,line,column,value,reason');
@@ -194,11 +201,18 @@ describe('what an intake leaves for people', () => {
   it('refuses a balance that does not add up', async () => {
     const { metricId } = await withMetric(analyst);
     const { body } = await begin();
-    await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }]));
+    await analyst.call(
+      'POST',
+      `/api/intakes/${body.id}/parts`,
+      filePart(0, [{ metricId, t: [TEST_NOW], v: [1] }]),
+    );
     const order = finishOrder(1, { taken: 1 }) as { balance: { lines: number } };
     const lost = { ...order, balance: { ...order.balance, lines: 5 } };
     const answer = await analyst.call<{ error: WireError }>('POST', `/api/intakes/${body.id}/finish`, lost);
-    expect([answer.status, answer.body.error.message]).toEqual([422, expect.stringContaining('does not add up: 4 lines')]);
+    expect([answer.status, answer.body.error.message]).toEqual([
+      422,
+      expect.stringContaining('does not add up: 4 lines'),
+    ]);
   });
 });
 
@@ -251,7 +265,9 @@ describe('an intake that makes what it feeds', () => {
     );
     expect(rows).toEqual([{ asset: 'Dryer 1', plant }]);
     const mapping = await analyst.call('GET', `/api/intake-mappings?shape=${remember.shape}`);
-    expect(mapping.body).toMatchObject({ plans: { a: { to: 'existing', metricId: done.body.made['new-1'] } } });
+    expect(mapping.body).toMatchObject({
+      plans: { a: { to: 'existing', metricId: done.body.made['new-1'] } },
+    });
   });
 
   it('leaves nothing behind when a name is taken, and works when it is tried again', async () => {
@@ -268,7 +284,10 @@ describe('an intake that makes what it feeds', () => {
     };
     const before = await samples();
     const refused = await attempt('Bed temperature');
-    expect([refused.status, refused.body.error.message]).toEqual([422, expect.stringContaining('already has a metric')]);
+    expect([refused.status, refused.body.error.message]).toEqual([
+      422,
+      expect.stringContaining('already has a metric'),
+    ]);
     expect(await samples()).toBe(before);
     expect((await attempt('Another')).status).toBe(200);
     expect(await samples()).toBe(before + 2);
@@ -278,7 +297,11 @@ describe('an intake that makes what it feeds', () => {
     const plant = name();
     await analyst.call('POST', '/api/assets', { name: plant, kind: 'plant', zone: 'Europe/London' });
     const { body } = await begin();
-    await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [{ metricId: 'new-0', t: [TEST_NOW], v: [1] }]));
+    await analyst.call(
+      'POST',
+      `/api/intakes/${body.id}/parts`,
+      filePart(0, [{ metricId: 'new-0', t: [TEST_NOW], v: [1] }]),
+    );
     const made = { assets: [{ name: plant, zone: 'Europe/London' }], metrics: [metric('new-0', 0)] };
     expect((await finish(body.id, { made })).status).toBe(422);
     expect(await assetsNamed(plant)).toBe(1);
@@ -319,7 +342,11 @@ describe('an intake that meets what is stored', () => {
     expect(await stored(metricId)).toEqual([1, 2]);
     expect((await attempt('keep')).done.body.intake).toMatchObject({ added: 1, corrected: 0, unchanged: 1 });
     expect(await stored(metricId)).toEqual([1, 2, 30]);
-    expect((await attempt('replace')).done.body.intake).toMatchObject({ added: 0, corrected: 1, unchanged: 2 });
+    expect((await attempt('replace')).done.body.intake).toMatchObject({
+      added: 0,
+      corrected: 1,
+      unchanged: 2,
+    });
     expect(await stored(metricId)).toEqual([1, 20, 30]);
   });
 

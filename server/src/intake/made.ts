@@ -85,13 +85,19 @@ export async function makeWithFile(
     if (known !== undefined) return known;
     const asset = assets[index];
     if (asset === undefined || (asset.parent !== null && asset.parent >= index)) {
-      throw new BeaconError('BAD_INPUT', `assets[${index}] is not there, or stands under a later one.`, 'made.assets');
+      throw new BeaconError(
+        'BAD_INPUT',
+        `assets[${index}] is not there, or stands under a later one.`,
+        'made.assets',
+      );
     }
     const parentId = asset.parent === null ? asset.parentId : await assetAt(asset.parent);
     // A plant of a taken name is refused: two plants must not grow together by accident.
     const found = parentId === null ? undefined : await findChildAsset(db, parentId, asset.name);
     const kind = parentId === null ? 'plant' : 'machine';
-    const id = found ?? (await makeAsset(db, { name: asset.name, parentId, kind, zone: asset.zone, attributes: {} })).id;
+    const id =
+      found ??
+      (await makeAsset(db, { name: asset.name, parentId, kind, zone: asset.zone, attributes: {} })).id;
     madeAssets.set(index, id);
     return id;
   };
@@ -121,7 +127,11 @@ export async function makeWithFile(
   }
   const orphan = [...withSamples].find((id) => isMade(id) && !made.has(id));
   if (orphan !== undefined) {
-    throw new BeaconError('BAD_INPUT', `Samples came for new-${-1 - Number(orphan)}, which is not described.`, 'made.metrics');
+    throw new BeaconError(
+      'BAD_INPUT',
+      `Samples came for new-${-1 - Number(orphan)}, which is not described.`,
+      'made.metrics',
+    );
   }
   return made;
 }

@@ -98,12 +98,7 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
 }
 
 /** @param kept how many samples are left when each time counts once. */
-function conflictOf(
-  metricId: string,
-  t: Float64Array,
-  v: Float64Array,
-  kept: number,
-): FilePart['conflict'] {
+function conflictOf(metricId: string, t: Float64Array, v: Float64Array, kept: number): FilePart['conflict'] {
   if (kept === t.length) return null;
   const first = new Map<number, number>();
   for (let i = 0; i < t.length; i++) {

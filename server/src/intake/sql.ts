@@ -244,11 +244,7 @@ export function listIntakes(db: Queryable): Promise<Omit<Intake, 'lines'>[]> {
   );
 }
 
-export async function findIntake(
-  db: Queryable,
-  id: string,
-  lineLimit: number,
-): Promise<Intake | undefined> {
+export async function findIntake(db: Queryable, id: string, lineLimit: number): Promise<Intake | undefined> {
   const intake = await one<Omit<Intake, 'lines'>>(
     db,
     `${INTAKES} where intake.id = $1 group by intake.id, person.name`,
@@ -280,7 +276,10 @@ export interface MappingRow {
   readonly fileName: string;
 }
 
-export function findMapping(db: Queryable, shape: string): Promise<(MappingRow & { usedAt: number }) | undefined> {
+export function findMapping(
+  db: Queryable,
+  shape: string,
+): Promise<(MappingRow & { usedAt: number }) | undefined> {
   return one(
     db,
     `select layout as correct, plans, zone, file_name as "fileName", ${ms('used_at', 'usedAt')}

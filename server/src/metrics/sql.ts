@@ -186,11 +186,11 @@ export async function removeMetric(db: Queryable, id: string, at: number): Promi
   );
 }
 
-/** The same by the key with everything but letters and digits written as _. */
+/** The same by the key with everything but letters and digits written as _; several keys may look alike then. */
 export async function metricsByPlainName(
   db: Queryable,
   names: readonly string[],
-): Promise<Map<string, MetricKeyRow>> {
+): Promise<Map<string, readonly MetricKeyRow[]>> {
   const rows = await all<MetricKeyRow & { plain: string }>(
     db,
     `select id, key, unit, retention_days as "retentionDays", regexp_replace(key, '[^a-z0-9]+', '_', 'g') as plain from metric
@@ -198,7 +198,37 @@ export async function metricsByPlainName(
        and origin = 'samples' and removed_at is null`,
     [names],
   );
-  return new Map(rows.map(({ plain, ...row }) => [plain, row]));
+  const found = new Map<string, MetricKeyRow[]>();
+  for (const { plain, ...row } of rows) found.set(plain, [...(found.get(plain) ?? []), row]);
+  return found;
+}
+
+/** Metrics by the names of asset and metric, under an asset or anywhere; letter case does not matter. */
+export function metricsByNames(
+  db: Queryable,
+  wanted: readonly { readonly asset: string; readonly metric: string }[],
+  parentId: string | null,
+): Promise<(MetricKeyRow & { asset: string; metric: string })[]> {
+  return all(
+    db,
+    `select metric.id, metric.key, metric.unit, metric.retention_days as "retentionDays",
+            wanted.asset, wanted.metric
+     from unnest($1::text[], $2::text[]) as wanted(asset, metric)
+     join asset on lower(asset.name) = lower(wanted.asset) and ($3::bigint is null or asset.parent_id = $3)
+     join metric on metric.asset_id = asset.id and lower(metric.name) = lower(wanted.metric)
+     where metric.origin = 'samples' and metric.removed_at is null`,
+    [wanted.map(({ asset }) => asset), wanted.map(({ metric }) => metric), parentId],
+  );
+}
+
+/** Keys that take samples, to say which was meant where a wrong one came. */
+export async function someKeys(db: Queryable, most: number): Promise<string[]> {
+  const rows = await all<{ key: string }>(
+    db,
+    `select key from metric where origin = 'samples' and removed_at is null order by key limit $1`,
+    [most],
+  );
+  return rows.map(({ key }) => key);
 }
 
 /** Newest samples as the text of a JSON answer, made by the database in one go. */

@@ -1,54 +1,67 @@
-import type { PushAnswer, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
+import type { PushAnswer, PushMeeting, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
 import { sortSamples } from '@vivid-beacon/core/src/engine';
 import { evaluateAlarms } from '../alarms/evaluate';
 import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { notify } from '../live/notify';
-import { metricsByKey, metricsByPlainName, type MetricKeyRow } from '../metrics/sql';
+import type { UsedToken } from '../tokens/sql';
+import { findMetrics } from './findMetrics';
+import { noteHeard, type HeardNow } from './heardSql';
 import { noteClockAhead } from './latestSql';
+import { combine, type PushColumns } from './meetInPush';
 import { readSample, type SentBatch } from './readPush';
 import { countPushed } from './sql';
 import { mergeIntoStore } from './store';
-
-interface Columns {
-  readonly t: number[];
-  readonly v: number[];
-  readonly q: number[];
-}
 
 /**
  * Takes one batch. Each sample is judged on its own; the good ones are stored in one transaction with the
  * rollups they change and the alarms they raise or return.
  */
-export async function pushSamples(app: AppContext, tokenId: string, batch: SentBatch): Promise<PushAnswer> {
+export async function pushSamples(app: AppContext, token: UsedToken, batch: SentBatch): Promise<PushAnswer> {
   const now = app.now();
-  const metrics = await findMetrics(app, batch);
+  const { metrics, missing, waiting } = await findMetrics(app, token, batch);
   const refused: PushRefusal[] = [...batch.refused];
   const ahead = new Map<string, number>();
-  const taken = new Map<string, Columns>();
+  const heard = new Map<string, HeardNow>();
+  const taken = new Map<string, PushColumns>();
   let accepted = 0;
   let lastId = '';
-  let columns: Columns = { t: [], v: [], q: [] };
+  let columns: PushColumns = { t: [], v: [], q: [], index: [] };
   batch.each((sample, index) => {
-    const read = readSample(sample, metrics, now);
+    const read = readSample(sample, metrics, now, missing);
     if ('reason' in read) {
       refused.push({ index, reason: read.reason });
       if (read.metricId) ahead.set(read.metricId, Math.max(read.aheadMs!, ahead.get(read.metricId) ?? 0));
+      const series = read.unknown === undefined ? undefined : waiting.get(read.unknown);
+      if (series) {
+        const count = (heard.get(series.series)?.count ?? 0) + 1;
+        heard.set(series.series, { ...series, value: Number(sample.v), count });
+      }
       return;
     }
     if (read.metricId !== lastId) {
       lastId = read.metricId;
-      columns = taken.get(lastId) ?? { t: [], v: [], q: [] };
+      columns = taken.get(lastId) ?? { t: [], v: [], q: [], index: [] };
       taken.set(lastId, columns);
     }
     accepted++;
     columns.t.push(read.t);
     columns.v.push(read.v);
     columns.q.push(read.q);
+    columns.index.push(index);
   });
-  const incoming = new Map<string, QualifiedSeries>(
-    [...taken].map(([id, { t, v, q }]) => [id, sortSamples(t, v, q)]),
-  );
+  const met: PushMeeting[] = [];
+  const incoming = new Map<string, QualifiedSeries>();
+  for (const [id, came] of taken) {
+    const combined = combine(came, token.rule.collisions);
+    const { t, v, q } = combined.columns;
+    incoming.set(id, sortSamples(t, v, q));
+    for (const { index, first, before, value, t: at } of combined.met) {
+      const reason = `${value} meets ${before} of the same series at ${new Date(at).toISOString()}; this token takes the ${token.rule.collisions}`;
+      met.push({ index, first, reason });
+    }
+  }
+  if (heard.size > 0) await noteHeard(app.pool, token.id, [...heard.values()], now);
   const kept = [...incoming.values()].reduce((n, { t }) => n + t.length, 0);
   if (ahead.size > 0) {
     await noteClockAhead(
@@ -58,14 +71,14 @@ export async function pushSamples(app: AppContext, tokenId: string, batch: SentB
     );
   }
   refused.sort((a, b) => a.index - b.index);
-  if (incoming.size === 0) return { added: 0, unchanged: 0, corrected: 0, refused };
+  if (incoming.size === 0) return { added: 0, unchanged: 0, corrected: 0, refused, met };
 
   const results = await withTransaction(app.pool, async (db) => {
-    const merged = await mergeIntoStore(db, incoming, `push token ${tokenId}`, now);
+    const merged = await mergeIntoStore(db, incoming, `push token ${token.id}`, now);
     const pushed = merged.flatMap(({ metricId, addedByDay }) =>
       [...addedByDay].map(([dayStart, n]) => ({ metricId, dayStart, samples: n })),
     );
-    if (pushed.length > 0) await countPushed(db, tokenId, pushed);
+    if (pushed.length > 0) await countPushed(db, token.id, pushed);
     await evaluateAlarms(db, merged, now);
     const changed = merged.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);
     if (changed.length > 0) await notify(db, 'samples', changed);
@@ -78,18 +91,6 @@ export async function pushSamples(app: AppContext, tokenId: string, batch: SentB
     unchanged: total((result) => result.unchanged) + accepted - kept,
     corrected: total((result) => result.corrected),
     refused,
+    met,
   };
-}
-
-/** Metrics by what the sender calls them: by key, else by the key in plain letters. */
-async function findMetrics(app: AppContext, batch: SentBatch): Promise<Map<string, MetricKeyRow>> {
-  const found = await metricsByKey(app.pool, [...batch.keys]);
-  const missing = [...batch.keys].filter((key) => !found.has(key));
-  if (missing.length === 0 || batch.nameOf('a.b') === 'a.b') return found;
-  const byName = await metricsByPlainName(app.pool, missing.map(batch.nameOf));
-  for (const key of missing) {
-    const metric = byName.get(batch.nameOf(key));
-    if (metric) found.set(key, metric);
-  }
-  return found;
 }

@@ -46,6 +46,11 @@ describe('POST /api/samples', () => {
     });
     expect([cut.status, cut.body.error.message]).toEqual([422, expect.stringContaining('# EOF')]);
     expect((await push(test.url, token, 'x', { 'content-type': 'text/html' })).status).toBe(422);
+    const plainText = `${plain} 8 ${t(2)}\n`;
+    const readable = await push<PushAnswer>(test.url, token, plainText, {
+      'content-type': 'text/plain; version=0.0.4',
+    });
+    expect(readable.body).toMatchObject({ added: 1, refused: [] });
   });
 
   it('refuses a small gzip body that unpacks to more than 5 MB', async () => {

@@ -1,6 +1,12 @@
 import { BeaconError, DAY_MS, QUALITY, type PushRefusal } from '@vivid-beacon/core';
 import { dayOf } from '@vivid-beacon/core/src/engine';
-import { EARLIEST_TIME, readOpenMetrics } from '@vivid-beacon/core/src/intakeFiles';
+import {
+  EARLIEST_TIME,
+  exposedName,
+  readOpenMetrics,
+  readPlainExposition,
+  type Exposition,
+} from '@vivid-beacon/core/src/intakeFiles';
 import type { MetricKeyRow } from '../metrics/sql';
 
 export const MOST_SAMPLES = 10_000;
@@ -23,9 +29,21 @@ export interface SentBatch {
   readonly keys: ReadonlySet<string>;
   /** Refused while the body was read. */
   readonly refused: readonly PushRefusal[];
-  /** How a metric is found by what the sender calls it; identity unless the format has other names. */
-  readonly nameOf: (key: string) => string;
+  /** Series of exposition text by the key their samples bear; empty for formats that name metrics by key. */
+  readonly series: ReadonlyMap<string, ExposedSeries>;
 }
+
+/** A series of exposition text: its name and labels tell it apart. */
+export interface ExposedSeries {
+  /** name{label="value",…} with the labels in order. */
+  readonly series: string;
+  readonly name: string;
+  readonly labels: Readonly<Record<string, string>>;
+  /** The key of a metric, from the label "metric". */
+  readonly key: string | null;
+}
+
+const NO_SERIES: ReadonlyMap<string, ExposedSeries> = new Map();
 
 function tooMany(got: number): BeaconError {
   return new BeaconError(
@@ -56,7 +74,7 @@ export function readJsonPush(body: unknown): SentBatch {
     size: samples.length,
     keys,
     refused: [],
-    nameOf: (key) => key,
+    series: NO_SERIES,
     each: (take) => samples.forEach((sample, i) => take(sample as SentSample, i)),
   };
 }
@@ -85,7 +103,7 @@ function readSeriesPush(series: readonly unknown[]): SentBatch {
     size,
     keys,
     refused: [],
-    nameOf: (key) => key,
+    series: NO_SERIES,
     each: (take) => {
       let index = 0;
       for (const { metric, t, v, q, unit } of series as readonly SentSeries[]) {
@@ -113,31 +131,50 @@ export function readNdjsonPush(text: string): SentBatch {
     size: samples.length,
     keys: new Set(named),
     refused,
-    nameOf: (key) => key,
+    series: NO_SERIES,
     each: (take) => samples.forEach(({ sample, line }) => take(sample, line)),
   };
 }
 
-/**
- * OpenMetrics text. A metric is found by the label `metric` (its key), else by the name of the sample: the
- * key with everything but letters and digits written as _ ("quayside_ironer_2_bed_temperature"); a counter may
- * end in _total. A line without a time gets the time of arrival.
- */
+/** OpenMetrics text; see {@link readExposition}. @throws {BeaconError} BAD_INPUT without its end mark. */
 export function readOpenMetricsPush(text: string, now: number): SentBatch {
-  const { samples, refused } = readOpenMetrics(text);
+  return readExposition(readOpenMetrics(text), now);
+}
+
+/** Plain exposition text, which has no end mark; see {@link readExposition}. */
+export function readPlainPush(text: string, now: number): SentBatch {
+  return readExposition(readPlainExposition(text), now);
+}
+
+/**
+ * Samples of exposition text. Name and labels together are the series; the label `metric` gives the key of its metric.
+ * A line without a time gets the time of arrival.
+ */
+function readExposition({ samples, refused }: Exposition, now: number): SentBatch {
   if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
+  const series = new Map<string, ExposedSeries>();
   const named = samples.map((sample) => {
-    const label = sample.labels.find(([name]) => name === 'metric')?.[1];
-    return { sample, key: label ?? sample.name.replace(/_total$/, '') };
+    const own = [...sample.labels].sort(([a], [b]) => (a < b ? -1 : 1));
+    const rest = own.filter(([label]) => label !== 'metric');
+    const key = own.find(([label]) => label === 'metric')?.[1] ?? null;
+    const each: ExposedSeries = {
+      series: exposedName({ name: sample.name, labels: rest }),
+      name: sample.name,
+      labels: Object.fromEntries(rest),
+      key,
+    };
+    const id = key ?? each.series;
+    if (!series.has(id)) series.set(id, each);
+    return { sample, id };
   });
   return {
     size: samples.length,
-    keys: new Set(named.map(({ key }) => key)),
+    keys: new Set(series.keys()),
     refused: refused.map(({ line, reason }) => ({ index: line - 1, reason: `line ${line}: ${reason}` })),
-    nameOf: plainName,
+    series,
     each: (take) =>
-      named.forEach(({ sample, key }) =>
-        take({ metric: key, t: sample.t ?? now, v: sample.value, unit: undefined }, sample.line - 1),
+      named.forEach(({ sample, id }) =>
+        take({ metric: id, t: sample.t ?? now, v: sample.value, unit: undefined }, sample.line - 1),
       ),
   };
 }
@@ -149,19 +186,27 @@ export function plainName(key: string): string {
 
 export type ReadSample =
   | { readonly metricId: string; readonly t: number; readonly v: number; readonly q: number }
-  | { readonly reason: string; readonly metricId?: string; readonly aheadMs?: number };
+  | {
+      readonly reason: string;
+      readonly metricId?: string;
+      readonly aheadMs?: number;
+      /** The key that has no metric. */
+      readonly unknown?: string;
+    };
 
 /** Judges one sample on its own. */
 export function readSample(
   each: SentSample,
   metrics: ReadonlyMap<string, MetricKeyRow>,
   now: number,
+  /** Why a key has no metric. */
+  missing: (key: string) => string = (key) => `there is no metric "${clip(key)}" that takes samples`,
 ): ReadSample {
   if (typeof each !== 'object' || each === null) return { reason: 'must be an object { metric, t, v }' };
   const { metric: key, t: time, v: value, q, unit } = each;
   if (typeof key !== 'string') return { reason: 'metric must be the key of a metric' };
   const metric = metrics.get(key);
-  if (!metric) return { reason: `there is no metric "${clip(key)}" that takes samples` };
+  if (!metric) return { reason: missing(key), unknown: key };
   const t = typeof time === 'number' ? time : typeof time === 'string' ? timeOf(time) : NaN;
   if (!Number.isFinite(t)) {
     return {
@@ -177,7 +222,7 @@ export function readSample(
       aheadMs: t - now,
     };
   }
-  if (t < EARLIEST_TIME) return { reason: `t lies before 1900, got ${show(time)}` };
+  if (t < EARLIEST_TIME) return { reason: `t lies before 1500, got ${show(time)}` };
   if (t < keptSince(metric.retentionDays, now)) {
     return {
       reason: `t is older than the ${metric.retentionDays} days this metric keeps, got ${show(time)}`,

@@ -13,12 +13,14 @@ describe('POST /api/samples', () => {
       unchanged: 0,
       corrected: 0,
       refused: [],
+      met: [],
     });
     expect((await push<PushAnswer>(test.url, token, samples)).body).toEqual({
       added: 0,
       unchanged: 3,
       corrected: 0,
       refused: [],
+      met: [],
     });
     const metric = await analyst.call<Metric>('GET', `/api/metrics/${metricId}`);
     expect(metric.body.last).toEqual({ t: TEST_NOW - 40 * MINUTE, v: 12 });
@@ -44,7 +46,7 @@ describe('POST /api/samples', () => {
       good,
       { ...good, metric: 'nothing.like.it' },
       { ...good, t: TEST_NOW + 3_600_000 },
-      { ...good, t: '1850-01-01T00:00:00Z' },
+      { ...good, t: '1450-01-01T00:00:00Z' },
       { ...good, t: '2026-11-19T11:00:00' },
       { ...good, v: null },
       { ...good, v: '7' },
@@ -55,7 +57,7 @@ describe('POST /api/samples', () => {
     expect(body.added).toBe(1);
     expect(body.refused.map(({ index }) => index)).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
     expect(body.refused.map(({ reason }) => reason).join('\n')).toMatch(
-      /no metric "nothing.like.it"[\s\S]*in the future[\s\S]*before 1900[\s\S]*with offset[\s\S]*finite number[\s\S]*unit must be "°C"/,
+      /no metric "nothing.like.it"[\s\S]*in the future[\s\S]*before 1500[\s\S]*with offset[\s\S]*finite number[\s\S]*unit must be "°C"/,
     );
   });
 

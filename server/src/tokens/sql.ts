@@ -1,12 +1,17 @@
-import type { PushToken } from '@vivid-beacon/core';
+import type { PushRule, PushToken } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
+
+const RULE = `json_build_object('assetLabel', token.asset_label, 'metricLabel', token.metric_label,
+    'unknown', token.unknown, 'parentId', token.parent_id::text, 'collisions', token.collisions) as rule`;
 
 export function listTokens(db: Queryable): Promise<PushToken[]> {
   return all(
     db,
     `select token.id, token.name, person.name as "createdBy", ${ms('token.created_at', 'createdAt')},
-            ${ms('token.last_used_at', 'lastUsedAt')}
+            ${ms('token.last_used_at', 'lastUsedAt')}, ${RULE},
+            (select count(*)::int from heard_series heard where heard.token_id = token.id and heard.metric_id is null)
+              as waiting
      from push_token token join person on person.id = token.created_by
      where token.revoked_at is null order by token.name`,
   );
@@ -24,18 +29,35 @@ export async function addToken(
   return row!.id;
 }
 
+/** A token that is valid, with how its text is matched. */
+export interface UsedToken {
+  readonly id: string;
+  readonly rule: PushRule;
+}
+
 /** The token with this hash that is not revoked; notes that it was used, at most once a minute. */
-export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<string | undefined> {
-  const row = await one<{ id: string; stale: boolean }>(
+export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<UsedToken | undefined> {
+  const row = await one<UsedToken & { stale: boolean }>(
     db,
-    `select id, last_used_at is null or last_used_at < $2::timestamptz - interval '1 minute' as stale
-     from push_token where token_hash = $1 and revoked_at is null`,
+    `select id, last_used_at is null or last_used_at < $2::timestamptz - interval '1 minute' as stale, ${RULE}
+     from push_token token where token_hash = $1 and revoked_at is null`,
     [hash, moment(at)],
   );
   if (row?.stale) {
     await db.query('update push_token set last_used_at = $2 where id = $1', [row.id, moment(at)]);
   }
-  return row?.id;
+  return row && { id: row.id, rule: row.rule };
+}
+
+/** Changes how a token's text is matched. @returns false for a token that is gone. */
+export async function changeRule(db: Queryable, id: string, rule: PushRule): Promise<boolean> {
+  const row = await one(
+    db,
+    `update push_token set asset_label = $2, metric_label = $3, unknown = $4, parent_id = $5, collisions = $6
+     where id = $1 and revoked_at is null returning id`,
+    [id, rule.assetLabel, rule.metricLabel, rule.unknown, rule.parentId, rule.collisions],
+  );
+  return row !== undefined;
 }
 
 export async function revokeToken(db: Queryable, id: string, at: number): Promise<boolean> {

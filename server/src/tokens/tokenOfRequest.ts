@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { Request } from 'express';
 import { BeaconError } from '@vivid-beacon/core';
 import type { AppContext } from '../http/appContext';
-import { useToken } from './sql';
+import { useToken, type UsedToken } from './sql';
 
 /** A token that is shown once, and its hash that is kept. */
 export function makeToken(): { readonly token: string; readonly hash: Buffer } {
@@ -16,14 +16,14 @@ export function hashToken(token: string): Buffer {
 }
 
 /** @throws {BeaconError} WRONG_TOKEN without a valid `Authorization: Bearer` header. */
-export async function tokenOfRequest(app: AppContext, request: Request): Promise<string> {
+export async function tokenOfRequest(app: AppContext, request: Request): Promise<UsedToken> {
   const found = /^Bearer (\S{1,200})$/.exec(request.headers.authorization ?? '');
-  const id = found ? await useToken(app.pool, hashToken(found[1]), app.now()) : undefined;
-  if (id === undefined) {
+  const token = found ? await useToken(app.pool, hashToken(found[1]), app.now()) : undefined;
+  if (token === undefined) {
     throw new BeaconError(
       'WRONG_TOKEN',
       'This needs a push token in the header "Authorization: Bearer …". Make one under Data, Push tokens.',
     );
   }
-  return id;
+  return token;
 }

@@ -1,4 +1,4 @@
-import { TokensScreen } from '../../screens/TokensScreen';
+import { TokensScreen } from '../../screens/tokens/TokensScreen';
 
 export default function Tokens() {
   return <TokensScreen />;

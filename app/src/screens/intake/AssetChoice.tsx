@@ -13,7 +13,11 @@ interface AssetChoiceProps {
   readonly chosen: ChosenAsset;
   readonly onChoose: (asset: ChosenAsset) => void;
   /** Name columns of the file with the words in them: any of them may name assets. */
-  readonly nameColumns: readonly { readonly index: number; readonly heading: string; readonly words: readonly string[] }[];
+  readonly nameColumns: readonly {
+    readonly index: number;
+    readonly heading: string;
+    readonly words: readonly string[];
+  }[];
 }
 
 const WAYS = [

@@ -1,6 +1,11 @@
 import { StyleSheet, View } from 'react-native';
 import { formatNumber } from '@vivid-beacon/core';
-import { LEFT_OUT_REASONS, leftOutLines, type Balance, type LeftOutReason } from '@vivid-beacon/core/src/intakeFiles';
+import {
+  LEFT_OUT_REASONS,
+  leftOutLines,
+  type Balance,
+  type LeftOutReason,
+} from '@vivid-beacon/core/src/intakeFiles';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
@@ -33,7 +38,8 @@ export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
     errors > 0 && `${counted(errors, 'error cell')} left as missing`,
     met > 0 && `${counted(met, 'value')} met another of the same series and time`,
     notChosen > 0 && `${counted(notChosen, 'value')} of series that are left out`,
-    balance.repeatedHour > 0 && `${counted(balance.repeatedHour, 'time')} in the hour that a clock change repeats`,
+    balance.repeatedHour > 0 &&
+      `${counted(balance.repeatedHour, 'time')} in the hour that a clock change repeats`,
     balance.shortRows > 0 && `${counted(balance.shortRows, 'row')} with fewer cells than columns`,
   ].filter(Boolean);
   return (

@@ -63,7 +63,8 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
 
   const chooseAsset = (next: ChosenAsset): void => {
     setAsset(next);
-    if (next.namedBy !== asset.namedBy) renameUntouched(look, plans, asset.namedBy, next.namedBy, actions.plan);
+    if (next.namedBy !== asset.namedBy)
+      renameUntouched(look, plans, asset.namedBy, next.namedBy, actions.plan);
     const ofAsset = assets.find(({ id }) => id === next.id)?.zone ?? next.zone;
     if (isZone(ofAsset)) actions.setZone(ofAsset);
   };
@@ -71,9 +72,16 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
     actions.plan(key, next);
     // Local times of a file that only feeds metrics that are there are those of their site.
     const fed = next.to === 'existing' ? metrics.find(({ id }) => id === next.metricId) : undefined;
-    if (fed && taken.every((feed) => feed.key === key || plans[feed.key].to === 'existing')) actions.setZone(fed.zone);
+    if (fed && taken.every((feed) => feed.key === key || plans[feed.key].to === 'existing'))
+      actions.setZone(fed.zone);
   };
-  const problem = problemOf({ questions: questions.length, taken: taken.map(({ key }) => plans[key]), metrics: takesSamples, needsAsset, asset });
+  const problem = problemOf({
+    questions: questions.length,
+    taken: taken.map(({ key }) => plans[key]),
+    metrics: takesSamples,
+    needsAsset,
+    asset,
+  });
 
   const bringIn = (): void => {
     const now = Date.now();
@@ -108,7 +116,11 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
             look="quiet"
             label="Download the balance"
             onPress={() =>
-              saveText(`${fileName(file?.name ?? 'file', 'csv').replace(/\.csv$/, '')}-balance.csv`, balanceText(look, file?.name ?? ''), 'text/csv')
+              saveText(
+                `${fileName(file?.name ?? 'file', 'csv').replace(/\.csv$/, '')}-balance.csv`,
+                balanceText(look, file?.name ?? ''),
+                'text/csv',
+              )
             }
           />
         </View>
@@ -117,14 +129,22 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
         <RawRows
           recognised={recognised}
           ownHeadings={layout.separator === null && look.counted !== 'row'}
-          onHeading={(row) => actions.correctLayout({ preambleRows: row, headingRows: Math.max(1, layout.headingRows) })}
+          onHeading={(row) =>
+            actions.correctLayout({ preambleRows: row, headingRows: Math.max(1, layout.headingRows) })
+          }
           onColumn={setOpened}
         />
       </Section>
       <ColumnList columns={columns} onOpen={setOpened} />
       <LayoutCheck store={store} />
       {KINDS.map((kind) => (
-        <ToldLinesList key={kind} kind={kind} lines={look.told} total={look.toldCounts[kind]} unit={look.counted} />
+        <ToldLinesList
+          key={kind}
+          kind={kind}
+          lines={look.told}
+          total={look.toldCounts[kind]}
+          unit={look.counted}
+        />
       ))}
       {feeds.length > 0 && (
         <Section title="What the series feed" aside={`${taken.length} of ${feeds.length} taken`}>
@@ -133,9 +153,15 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
               <Button
                 look="quiet"
                 label="Take all as new metrics"
-                onPress={() => actions.planAll((key) => (plans[key]?.to === 'new' ? plans[key] : proposed[key]))}
+                onPress={() =>
+                  actions.planAll((key) => (plans[key]?.to === 'new' ? plans[key] : proposed[key]))
+                }
               />
-              <Button look="quiet" label="Leave all out" onPress={() => actions.planAll(() => ({ to: 'nothing' }))} />
+              <Button
+                look="quiet"
+                label="Leave all out"
+                onPress={() => actions.planAll(() => ({ to: 'nothing' }))}
+              />
             </View>
           )}
           {feeds.slice(0, shown).map((feed) => (
@@ -187,7 +213,6 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
       />
     </View>
   );
-
 }
 
 function problemOf({
@@ -203,13 +228,16 @@ function problemOf({
   readonly needsAsset: boolean;
   readonly asset: ChosenAsset;
 }): string | null {
-  if (questions > 0) return questions === 1 ? 'One question above is open.' : `${questions} questions above are open.`;
+  if (questions > 0)
+    return questions === 1 ? 'One question above is open.' : `${questions} questions above are open.`;
   if (taken.length === 0) return 'Choose at least one series to take.';
   if (taken.some((plan) => plan.to === 'existing' && !metrics.some(({ id }) => id === plan.metricId))) {
     return 'Choose the existing metric for every series that feeds one.';
   }
-  if (taken.some((plan) => plan.to === 'new' && plan.name.trim() === '')) return 'Give every new metric a name.';
-  if (needsAsset && asset.id === null && asset.name.trim() === '') return 'Choose an asset, or name a new one.';
+  if (taken.some((plan) => plan.to === 'new' && plan.name.trim() === ''))
+    return 'Give every new metric a name.';
+  if (needsAsset && asset.id === null && asset.name.trim() === '')
+    return 'Choose an asset, or name a new one.';
   if (needsAsset && asset.id === null && !isZone(asset.zone)) return `There is no time zone “${asset.zone}”.`;
   return null;
 }

@@ -25,8 +25,8 @@ export function IntakeConfirm({ sent, onFinish, onCancel }: IntakeConfirmProps) 
         {`${values(total)} would be corrected`}
       </Words>
       <Words as="body" colour={palette.ink2}>
-        The file gives other values for times that are stored already. Nothing is stored yet. What is replaced is kept
-        as a correction, and the whole file can be undone under Files.
+        The file gives other values for times that are stored already. Nothing is stored yet. What is replaced
+        is kept as a correction, and the whole file can be undone under Files.
       </Words>
       {changed.map(({ metricId, name, assetName, plantName, corrected, samples }, i) => (
         <Row

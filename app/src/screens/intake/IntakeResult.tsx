@@ -55,7 +55,10 @@ export function IntakeResult({
       {balance && <BalanceAccount balance={balance} unit={look.counted} before={false} />}
       <View style={styles.buttons}>
         {left > 0 && <Button label={`Next file (${left} left)`} look="main" onPress={onNext} />}
-        <Button label="Download the balance" onPress={() => download(`/api/intakes/${intake.id}/balance.csv`)} />
+        <Button
+          label="Download the balance"
+          onPress={() => download(`/api/intakes/${intake.id}/balance.csv`)}
+        />
         <Button
           label="To the boards"
           look={left > 0 ? 'plain' : 'main'}

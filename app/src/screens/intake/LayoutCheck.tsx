@@ -31,7 +31,8 @@ export function LayoutCheck({ store }: LayoutCheckProps) {
   const { look, zone, actions } = useStore(store);
   if (!look) return null;
   const { layout, columns } = look.recognised;
-  const ownHeadings = look.counted === 'item' || look.encoding.includes('JSON') || look.encoding.includes('xposition');
+  const ownHeadings =
+    look.counted === 'item' || look.encoding.includes('JSON') || look.encoding.includes('xposition');
   const label = (text: string) => (
     <Words as="second" colour={palette.ink2}>
       {text}
@@ -114,7 +115,11 @@ export function LayoutCheck({ store }: LayoutCheckProps) {
             <WordRow
               name="How times are written"
               options={readable.map((value) => ({ value, label: formatLabel(value) }))}
-              chosen={look.recognised.questions.some(({ about }) => about === 'dayOrMonth') ? null : layout.timeFormat}
+              chosen={
+                look.recognised.questions.some(({ about }) => about === 'dayOrMonth')
+                  ? null
+                  : layout.timeFormat
+              }
               onChoose={(timeFormat) => actions.correctLayout({ timeFormat })}
             />
           </View>

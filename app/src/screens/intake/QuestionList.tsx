@@ -49,7 +49,12 @@ export function QuestionList({ store, recognised, onColumn }: QuestionListProps)
   );
 }
 
-function Answers({ question, store, recognised, onColumn }: QuestionListProps & { readonly question: Question }) {
+function Answers({
+  question,
+  store,
+  recognised,
+  onColumn,
+}: QuestionListProps & { readonly question: Question }) {
   const { actions, zone, file, correct } = useStore(store);
   const { columns, layout, timeFormats } = recognised;
   const time = columns.find(({ part }) => part === 'time');
@@ -104,13 +109,24 @@ function Answers({ question, store, recognised, onColumn }: QuestionListProps & 
     case 'names':
       return (
         <>
-          <ColumnButtons columns={columns.filter(({ part }) => part === 'leftOut')} verb="Name" onColumn={onColumn} />
+          <ColumnButtons
+            columns={columns.filter(({ part }) => part === 'leftOut')}
+            verb="Name"
+            onColumn={onColumn}
+          />
           <Button
             look="quiet"
-            label={layout.nameColumns.length > 0 ? 'No names: one series for each column' : 'All rows belong to one series'}
+            label={
+              layout.nameColumns.length > 0
+                ? 'No names: one series for each column'
+                : 'All rows belong to one series'
+            }
             onPress={() =>
               actions.correctLayout({
-                parts: { ...correct.parts, ...Object.fromEntries(layout.nameColumns.map((i) => [i, 'leftOut' as const])) },
+                parts: {
+                  ...correct.parts,
+                  ...Object.fromEntries(layout.nameColumns.map((i) => [i, 'leftOut' as const])),
+                },
               })
             }
           />
@@ -127,7 +143,8 @@ function Answers({ question, store, recognised, onColumn }: QuestionListProps & 
           chosen={null}
           onChoose={(which) =>
             actions.correctLayout({
-              headingOffset: which === '0' ? 0 : layout.headings.filter((each) => /^Column \d+$/.test(each)).length,
+              headingOffset:
+                which === '0' ? 0 : layout.headings.filter((each) => /^Column \d+$/.test(each)).length,
             })
           }
         />
@@ -141,7 +158,11 @@ function Answers({ question, store, recognised, onColumn }: QuestionListProps & 
             chosen={null}
             onChoose={(collisions) => actions.correctLayout({ collisions })}
           />
-          <ColumnButtons columns={columns.filter(({ part }) => part === 'leftOut')} verb="Name" onColumn={onColumn} />
+          <ColumnButtons
+            columns={columns.filter(({ part }) => part === 'leftOut')}
+            verb="Name"
+            onColumn={onColumn}
+          />
           <CountIn store={store} label="Count the rows in each" of="count" />
           <CountIn store={store} label="Add the values up in each" of="sum" />
         </>
@@ -179,7 +200,15 @@ function ColumnButtons({
   );
 }
 
-function CountIn({ store, label, of }: { readonly store: Store; readonly label: string; readonly of: 'count' | 'sum' }) {
+function CountIn({
+  store,
+  label,
+  of,
+}: {
+  readonly store: Store;
+  readonly label: string;
+  readonly of: 'count' | 'sum';
+}) {
   const { actions, correct } = useStore(store);
   const palette = usePalette();
   return (
@@ -197,7 +226,11 @@ function CountIn({ store, label, of }: { readonly store: Store; readonly label: 
   );
 }
 
-function labelOf(column: FoundColumn | undefined, format: Parameters<typeof timeEffect>[1], words: string): string {
+function labelOf(
+  column: FoundColumn | undefined,
+  format: Parameters<typeof timeEffect>[1],
+  words: string,
+): string {
   const read = column && timeEffect(column.example, format);
   return read ? `${words}: ${column.example} is ${read}` : words;
 }

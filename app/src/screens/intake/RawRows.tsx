@@ -1,5 +1,10 @@
 import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
-import { COLUMN_PART_WORDS, isTimePart, type ColumnPart, type Recognised } from '@vivid-beacon/core/src/intakeFiles';
+import {
+  COLUMN_PART_WORDS,
+  isTimePart,
+  type ColumnPart,
+  type Recognised,
+} from '@vivid-beacon/core/src/intakeFiles';
 import { Words } from '../../components/Words';
 import { useLayout } from '../../hooks/useLayout';
 import { usePalette } from '../../theme/useTheme';
@@ -90,7 +95,11 @@ export function RawRows({ recognised, ownHeadings, onHeading, onColumn }: RawRow
               <View
                 key={r}
                 role="row"
-                style={[styles.row, { borderBottomColor: palette.line }, heading && { backgroundColor: palette.well }]}
+                style={[
+                  styles.row,
+                  { borderBottomColor: palette.line },
+                  heading && { backgroundColor: palette.well },
+                ]}
               >
                 {lead(r)}
                 {ordered.map(({ index, part }) => (

@@ -11,7 +11,13 @@ export function balanceText({ balance, recognised, told, toldCounts }: Look, fil
     ['count', '', '', balance.repeated, 'lines repeated'],
     ...Object.entries(balance.leftOut)
       .filter(([, n]) => n > 0)
-      .map(([reason, n]) => ['count', '', '', n, `lines left out: ${LEFT_OUT_REASONS[reason as LeftOutReason]}`]),
+      .map(([reason, n]) => [
+        'count',
+        '',
+        '',
+        n,
+        `lines left out: ${LEFT_OUT_REASONS[reason as LeftOutReason]}`,
+      ]),
     ...recognised.columns.map(({ heading, part, note }) => ['column', '', heading, part, note]),
     ...told.map(({ kind, line, column, value, reason }) => [TOLD_WORDS[kind], line, column, value, reason]),
   ];
@@ -21,7 +27,10 @@ export function balanceText({ balance, recognised, told, toldCounts }: Look, fil
     if (more > 0) data.push(['count', '', '', more, `further lines: ${TOLD_WORDS[kind]}`]);
   }
   return Papa.unparse(
-    { fields: ['file', 'kind', 'line', 'column', 'value', 'reason'], data: data.map((row) => [file, ...row]) },
+    {
+      fields: ['file', 'kind', 'line', 'column', 'value', 'reason'],
+      data: data.map((row) => [file, ...row]),
+    },
     { escapeFormulae: true, newline: '\r\n' },
   );
 }

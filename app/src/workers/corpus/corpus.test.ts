@@ -26,14 +26,23 @@ describe('what a careful person takes from files', () => {
     note(await judge((correct) => takeAll(fileOf(name, content), correct), file));
   });
 
-  it.each(REAL_FILES.map((file) => [file.path, file] as const))('real: %s', async (file, { columns, asks, refuses }) => {
-    const whole = path.join(MODULES, file);
-    expect(existsSync(whole)).toBe(true);
-    const content = new Uint8Array(readFileSync(whole));
-    const truth = columns ? trueSeries(whole, columns) : null;
-    const takes = columns && { series: 0, samples: 0, may: columns.may };
-    note(await judge((correct) => takeAll(fileOf(path.basename(file), content), correct), { asks, refuses, takes }, truth));
-  });
+  it.each(REAL_FILES.map((file) => [file.path, file] as const))(
+    'real: %s',
+    async (file, { columns, asks, refuses }) => {
+      const whole = path.join(MODULES, file);
+      expect(existsSync(whole)).toBe(true);
+      const content = new Uint8Array(readFileSync(whole));
+      const truth = columns ? trueSeries(whole, columns) : null;
+      const takes = columns && { series: 0, samples: 0, may: columns.may };
+      note(
+        await judge(
+          (correct) => takeAll(fileOf(path.basename(file), content), correct),
+          { asks, refuses, takes },
+          truth,
+        ),
+      );
+    },
+  );
 
   it('reads or asks about at least 95 % of them', () => {
     const all = Object.values(verdicts).reduce((a, b) => a + b, 0);

@@ -32,7 +32,8 @@ export async function judge(
   const questions = taken.look.recognised.questions.map(({ about }) => about);
   if (asks) {
     const asked = questions.some((about) => asks.includes(about));
-    if (!asked) return wrong(`asked ${questions.join() || 'nothing'}, not ${asks.join(' or ')}: ${summary(taken)}`);
+    if (!asked)
+      return wrong(`asked ${questions.join() || 'nothing'}, not ${asks.join(' or ')}: ${summary(taken)}`);
     if (!answer) return { verdict: 'asked', why: '' };
     const then = await take(answer);
     const left = then.look.recognised.questions;
@@ -56,14 +57,16 @@ function compare(taken: Taken, takes: NonNullable<Careful['takes']>): string {
   const { balance, told } = taken;
   if (balance && unexplained(balance) !== 0) return `${unexplained(balance)} lines are not explained`;
   const series = taken.series.filter(({ heading }) => !takes.may?.includes(heading));
-  if (series.length !== takes.series) return `${series.length} series, not ${takes.series}: ${summary(taken)}`;
+  if (series.length !== takes.series)
+    return `${series.length} series, not ${takes.series}: ${summary(taken)}`;
   const samples = series.reduce((n, { values }) => n + values.size, 0);
   if (samples !== takes.samples) return `${samples} samples, not ${takes.samples}`;
   for (const [label, time, value] of takes.spots ?? []) {
     const found = series.find((each) => each.label === label);
     if (!found) return `no series "${label}" among ${series.map((each) => each.label).join(', ')}`;
     const got = found.values.get(Date.parse(time));
-    if (got === undefined || Math.abs(got - value) > 1e-9) return `${label} at ${time} is ${got}, not ${value}`;
+    if (got === undefined || Math.abs(got - value) > 1e-9)
+      return `${label} at ${time} is ${got}, not ${value}`;
   }
   for (const kind of ['refused', 'leftOut', 'repeated'] as const) {
     const wanted = takes[kind];
@@ -78,8 +81,14 @@ function compare(taken: Taken, takes: NonNullable<Careful['takes']>): string {
 function compareAll(taken: Taken, truth: TrueSeries, may: readonly string[]): string {
   if (taken.balance && unexplained(taken.balance) !== 0) return 'lines are not explained';
   const contentOf = (values: ReadonlyMap<number, number>): string =>
-    [...values].sort(([a], [b]) => a - b).map(([t, v]) => `${t}=${v}`).join(' ');
-  const got = taken.series.filter(({ heading }) => !may.includes(heading)).map(({ values }) => contentOf(values)).sort();
+    [...values]
+      .sort(([a], [b]) => a - b)
+      .map(([t, v]) => `${t}=${v}`)
+      .join(' ');
+  const got = taken.series
+    .filter(({ heading }) => !may.includes(heading))
+    .map(({ values }) => contentOf(values))
+    .sort();
   const wanted = [...truth.values()].map(contentOf).sort();
   if (got.length !== wanted.length) return `${got.length} series, not ${wanted.length}: ${summary(taken)}`;
   const at = wanted.findIndex((each, i) => each !== got[i]);

@@ -9,9 +9,7 @@ export interface OwnFile extends Careful {
 
 const text = (...lines: string[]): string => `${lines.join('\n')}\n`;
 const days = (n: number, make: (day: string, i: number) => string, from = Date.UTC(2025, 0, 1)): string[] =>
-  Array.from({ length: n }, (_, i) =>
-    make(new Date(from + i * 86_400_000).toISOString().slice(0, 10), i),
-  );
+  Array.from({ length: n }, (_, i) => make(new Date(from + i * 86_400_000).toISOString().slice(0, 10), i));
 
 export const OWN_FILES: readonly OwnFile[] = [
   {
@@ -41,10 +39,7 @@ export const OWN_FILES: readonly OwnFile[] = [
   },
   {
     name: 'names-under-any-heading.csv',
-    content: text(
-      'quando,dove,portata',
-      ...days(10, (day, i) => `${day},nord,${i}\n${day},sud,${100 + i}`),
-    ),
+    content: text('quando,dove,portata', ...days(10, (day, i) => `${day},nord,${i}\n${day},sud,${100 + i}`)),
     takes: { series: 2, samples: 20, spots: [['sud', '2025-01-03T00:00:00Z', 102]] },
   },
   {
@@ -69,18 +64,12 @@ export const OWN_FILES: readonly OwnFile[] = [
   },
   {
     name: 'words-among-numbers.csv',
-    content: text(
-      'date,power (kW)',
-      ...days(100, (day, i) => `${day},${i % 5 < 2 ? 'maintenance' : i}`),
-    ),
+    content: text('date,power (kW)', ...days(100, (day, i) => `${day},${i % 5 < 2 ? 'maintenance' : i}`)),
     takes: { series: 1, samples: 60, refused: 40 },
   },
   {
     name: 'register-like-a-time.csv',
-    content: text(
-      'time,register',
-      ...days(20, (day, i) => `${day} 06:00,${1_700_000_000 + i * 3600}`),
-    ),
+    content: text('time,register', ...days(20, (day, i) => `${day} 06:00,${1_700_000_000 + i * 3600}`)),
     takes: { series: 1, samples: 20, spots: [['register', '2025-01-02T06:00:00Z', 1_700_003_600]] },
   },
   {
@@ -194,7 +183,12 @@ export const OWN_FILES: readonly OwnFile[] = [
   },
   {
     name: 'some-with-offset.csv',
-    content: text('time,kW', '2026-01-01T06:00:00+01:00,1', '2026-01-01T06:00:00,2', '2026-01-01T07:00:00Z,3'),
+    content: text(
+      'time,kW',
+      '2026-01-01T06:00:00+01:00,1',
+      '2026-01-01T06:00:00,2',
+      '2026-01-01T07:00:00Z,3',
+    ),
     takes: { series: 1, samples: 3, spots: [['kW', '2026-01-01T05:00:00Z', 1]] },
   },
   {
@@ -213,17 +207,25 @@ export const OWN_FILES: readonly OwnFile[] = [
     name: 'day-decided-late.csv',
     content: text(
       'day,flow',
-      ...Array.from({ length: 12 * 30 }, (_, i) => `${String(1 + (i % 12)).padStart(2, '0')}/${String(1 + (Math.floor(i / 12) % 12)).padStart(2, '0')}/${2020 + Math.floor(i / 144)},${i}`),
+      ...Array.from(
+        { length: 12 * 30 },
+        (_, i) =>
+          `${String(1 + (i % 12)).padStart(2, '0')}/${String(1 + (Math.floor(i / 12) % 12)).padStart(2, '0')}/${2020 + Math.floor(i / 144)},${i}`,
+      ),
       '25/12/2026,7',
     ),
-    takes: { series: 1, samples: 361, spots: [['flow', '2026-12-25T00:00:00Z', 7], ['flow', '2020-02-01T00:00:00Z', 12]] },
+    takes: {
+      series: 1,
+      samples: 361,
+      spots: [
+        ['flow', '2026-12-25T00:00:00Z', 7],
+        ['flow', '2020-02-01T00:00:00Z', 12],
+      ],
+    },
   },
   {
     name: 'two-time-columns.csv',
-    content: text(
-      'measured,received,value',
-      ...days(5, (day, i) => `${day} 06:00,${day} 06:00:0${i},${i}`),
-    ),
+    content: text('measured,received,value', ...days(5, (day, i) => `${day} 06:00,${day} 06:00:0${i},${i}`)),
     takes: { series: 1, samples: 5, spots: [['value', '2025-01-02T06:00:00Z', 1]] },
   },
   {
@@ -246,17 +248,24 @@ export const OWN_FILES: readonly OwnFile[] = [
   {
     name: 'nested-lines.ndjson',
     content: text(
-      ...days(4, (day, i) => [
-        JSON.stringify({ ts: `${day}T06:00:00Z`, sensor: { id: 'a' }, data: { temp: i } }),
-        JSON.stringify({ ts: `${day}T06:00:00Z`, sensor: { id: 'b' }, data: { temp: 10 + i } }),
-      ].join('\n')),
+      ...days(4, (day, i) =>
+        [
+          JSON.stringify({ ts: `${day}T06:00:00Z`, sensor: { id: 'a' }, data: { temp: i } }),
+          JSON.stringify({ ts: `${day}T06:00:00Z`, sensor: { id: 'b' }, data: { temp: 10 + i } }),
+        ].join('\n'),
+      ),
     ),
     takes: { series: 2, samples: 8, spots: [['b', '2025-01-02T06:00:00Z', 11]] },
   },
   {
     name: 'late-key.ndjson',
     content: text(
-      ...days(6000, (day, i) => JSON.stringify({ t: `${day}T00:00:00Z`, note: 'x'.repeat(60), a: i, ...(i >= 5000 && { b: i }) }), Date.UTC(1990, 0, 1)),
+      ...days(
+        6000,
+        (day, i) =>
+          JSON.stringify({ t: `${day}T00:00:00Z`, note: 'x'.repeat(60), a: i, ...(i >= 5000 && { b: i }) }),
+        Date.UTC(1990, 0, 1),
+      ),
     ),
     takes: { series: 2, samples: 7000 },
   },
@@ -349,7 +358,14 @@ export const OWN_FILES: readonly OwnFile[] = [
   },
   {
     name: 'repeats.csv',
-    content: text('time,flow', '2026-01-01,1', '2026-01-02,2', '2026-01-01,1', '2026-01-02,2', '2026-01-03,3'),
+    content: text(
+      'time,flow',
+      '2026-01-01,1',
+      '2026-01-02,2',
+      '2026-01-01,1',
+      '2026-01-02,2',
+      '2026-01-03,3',
+    ),
     takes: { series: 1, samples: 3, repeated: 2 },
   },
   {

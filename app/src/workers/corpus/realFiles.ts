@@ -39,7 +39,9 @@ export const REAL_FILES: readonly RealFile[] = [
   // Tables with times.
   take(vega('co2-concentration.csv'), 'Date', 'CO2,adjusted CO2'),
   take(vega('disasters.csv'), 'Year', 'Deaths', { names: ['Entity'], when: yearOf }),
-  take(vega('github.csv'), 'time', 'count', { when: (cell) => Date.parse(`${cell.replace(/\//g, '-').replace(' ', 'T')}Z`) }),
+  take(vega('github.csv'), 'time', 'count', {
+    when: (cell) => Date.parse(`${cell.replace(/\//g, '-').replace(' ', 'T')}Z`),
+  }),
   take(vega('global-temp.csv'), 'year', 'temp', { when: yearOf }),
   take(vega('iowa-electricity.csv'), 'year', 'net_generation', { names: ['source'] }),
   take(vega('seattle-weather-hourly-normals.csv'), 'date', 'pressure,temperature,wind'),

@@ -48,7 +48,12 @@ export const CORPUS_NOW = Date.UTC(2030, 0, 1);
  */
 export async function takeAll(file: FileLike, correct: LayoutCorrection = {}, zone = 'UTC'): Promise<Taken> {
   const latest = CORPUS_NOW + DAY_MS;
-  const look = await lookAt(await openAny(file, correct), { correct, zone, latest, progress: () => undefined });
+  const look = await lookAt(await openAny(file, correct), {
+    correct,
+    zone,
+    latest,
+    progress: () => undefined,
+  });
   const values = look.feeds.map(() => new Map<number, number>());
   const told: ToldLine[] = [];
   if (look.recognised.questions.length > 0) return { look, series: [], balance: null, told };

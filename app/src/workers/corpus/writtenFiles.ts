@@ -38,7 +38,12 @@ const takesTable: Careful['takes'] = {
 async function registry(type: 'openmetrics' | 'plain'): Promise<string> {
   const kept = new Registry();
   if (type === 'openmetrics') kept.setContentType(Registry.OPENMETRICS_CONTENT_TYPE as never);
-  const requests = new Counter({ name: 'requests_total', help: 'Requests', labelNames: ['line'], registers: [kept] });
+  const requests = new Counter({
+    name: 'requests_total',
+    help: 'Requests',
+    labelNames: ['line'],
+    registers: [kept],
+  });
   requests.inc({ line: '1' }, 5);
   requests.inc({ line: '2' }, 7);
   new Gauge({ name: 'requests', help: 'Open requests', registers: [kept] }).set(3);
@@ -80,12 +85,14 @@ export const WRITTEN_FILES: readonly WrittenFile[] = [
         sheet.addRow(['Machine', 'Time', 'Gas', 'Share']);
         sheet.addRow([null, null, 'kWh', '%']);
         for (let i = 0; i < 6; i++) {
-          sheet.addRow([
-            i === 0 ? 'Dryer 1' : i === 3 ? 'Dryer 2' : null,
-            day(i % 3),
-            i === 4 ? { error: '#REF!' } : { formula: `1+${i}`, result: 1 + i },
-            0.5 + i / 100,
-          ]).getCell(4).numFmt = '0.0%';
+          sheet
+            .addRow([
+              i === 0 ? 'Dryer 1' : i === 3 ? 'Dryer 2' : null,
+              day(i % 3),
+              i === 4 ? { error: '#REF!' } : { formula: `1+${i}`, result: 1 + i },
+              0.5 + i / 100,
+            ])
+            .getCell(4).numFmt = '0.0%';
         }
         sheet.mergeCells('A3:A5');
         sheet.mergeCells('A6:A8');
@@ -113,7 +120,9 @@ export const WRITTEN_FILES: readonly WrittenFile[] = [
     name: `another spreadsheet library, ${bookType}`,
     write: async () => {
       const sheet = utils.aoa_to_sheet(TABLE, { cellDates: true, UTC: true });
-      return new Uint8Array(write(utils.book_new(sheet, 'Readings'), { type: 'array', bookType }) as ArrayBuffer);
+      return new Uint8Array(
+        write(utils.book_new(sheet, 'Readings'), { type: 'array', bookType }) as ArrayBuffer,
+      );
     },
     takes: takesTable,
   })),
@@ -138,13 +147,23 @@ export const WRITTEN_FILES: readonly WrittenFile[] = [
   {
     name: 'papaparse, byte order mark and quotes',
     write: async () =>
-      `\uFEFF${Papa.unparse({ fields: ['time', 'flow "in"', 'note'], data: [['2026-01-01', '1.5', 'a "b",\nc'], ['2026-01-02', '2.5', '']] })}`,
+      `\uFEFF${Papa.unparse({
+        fields: ['time', 'flow "in"', 'note'],
+        data: [
+          ['2026-01-01', '1.5', 'a "b",\nc'],
+          ['2026-01-02', '2.5', ''],
+        ],
+      })}`,
     takes: { series: 1, samples: 2, spots: [['flow "in"', '2026-01-02T00:00:00Z', 2.5]] },
   },
   {
     name: 'fflate, lines of JSON packed with gzip',
     write: async () =>
-      gzipSync(new TextEncoder().encode('{"t":"2026-01-01T00:00:00Z","flow":1}\n{"t":"2026-01-02T00:00:00Z","flow":2}\n')),
+      gzipSync(
+        new TextEncoder().encode(
+          '{"t":"2026-01-01T00:00:00Z","flow":1}\n{"t":"2026-01-02T00:00:00Z","flow":2}\n',
+        ),
+      ),
     takes: { series: 1, samples: 2 },
   },
   {

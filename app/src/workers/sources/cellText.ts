@@ -7,7 +7,10 @@ export function timeAsText(time: Date, from1904: boolean): string {
   const dayZero = from1904 ? Date.UTC(1904, 0, 1) : Date.UTC(1899, 11, 30);
   const text = new Date(t).toISOString();
   if (t >= dayZero && t < dayZero + DAY) return text.slice(11, 19);
-  return text.replace('T', ' ').replace(/(:00)?\.000Z$/, '$1').replace('Z', '');
+  return text
+    .replace('T', ' ')
+    .replace(/(:00)?\.000Z$/, '$1')
+    .replace('Z', '');
 }
 
 /** A number as its sheet shows it where that changes its meaning: 0.12 in a cell of percents is "12 %". */

@@ -18,7 +18,14 @@ export async function openJson(file: FileLike, encoding: Encoding): Promise<Sour
     );
   }
   const found = jsonRows(document);
-  const base = { encoding: `JSON, ${encoding}`, counted: 'item', sheets: [], sheet: null, separator: null, parts: {} } as const;
+  const base = {
+    encoding: `JSON, ${encoding}`,
+    counted: 'item',
+    sheets: [],
+    sheet: null,
+    separator: null,
+    parts: {},
+  } as const;
   if (found.kind === 'cells') {
     const lines = found.rows.map((_, i) => i + 1);
     return { ...base, headings: found.headings, ...rowsAtHand(found.rows, lines) };

@@ -19,7 +19,10 @@ const PIECE_BYTES = 1024 * 1024;
 export async function openText(given: FileLike, separator: Separator | null): Promise<Source> {
   const file = isGzip(await firstBytes(given)) ? await unpacked(given) : given;
   if (file !== given && isSheet(await firstBytes(file))) {
-    throw new BeaconError('BAD_INPUT', 'A spreadsheet packed with gzip: unpack it and choose the .xlsx file.');
+    throw new BeaconError(
+      'BAD_INPUT',
+      'A spreadsheet packed with gzip: unpack it and choose the .xlsx file.',
+    );
   }
   const { text, encoding } = await firstPart(file);
   const source = await openKind(file, text, encoding, separator);
@@ -73,5 +76,9 @@ async function unpacked(file: FileLike): Promise<FileLike> {
   }
   if (!ended) throw new BeaconError('BAD_INPUT', 'The gzip file is cut off: its end is missing.');
   const blob = new Blob(pieces);
-  return { name: file.name.replace(/\.gz$/i, ''), size: blob.size, slice: (from, to) => blob.slice(from, to) };
+  return {
+    name: file.name.replace(/\.gz$/i, ''),
+    size: blob.size,
+    slice: (from, to) => blob.slice(from, to),
+  };
 }

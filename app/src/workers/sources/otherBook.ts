@@ -41,6 +41,7 @@ function textOf(cell: CellObject | undefined, from1904: boolean): string {
   if (cell === undefined || cell.v === undefined || cell.v === null) return '';
   if (cell.t === 'e') return cell.w ?? '#ERROR!';
   if (cell.v instanceof Date) return timeAsText(cell.v, from1904);
-  if (typeof cell.v === 'number') return numberAsShown(cell.v, typeof cell.z === 'string' ? cell.z : undefined);
+  if (typeof cell.v === 'number')
+    return numberAsShown(cell.v, typeof cell.z === 'string' ? cell.z : undefined);
   return String(cell.v);
 }

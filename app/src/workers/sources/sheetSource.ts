@@ -73,7 +73,9 @@ function hasText(bytes: Uint8Array, text: string): boolean {
 /** Does a sheet hold times and numbers? A page of notes in front of them does not. */
 function holdsData({ rows }: SheetRows): boolean {
   try {
-    return recogniseRows(rows.slice(0, 200), null).questions.every(({ about }) => !/time|values|rows/.test(about));
+    return recogniseRows(rows.slice(0, 200), null).questions.every(
+      ({ about }) => !/time|values|rows/.test(about),
+    );
   } catch {
     return false;
   }

@@ -31,7 +31,10 @@ export function openTable(
 function cutRows(text: string, separator: Separator): Omit<RowBatch, 'share'> & { readonly end: number } {
   // Told the line end, the parser need not look for it in every piece; old Macs ended lines with \r.
   const newline = text.includes('\r\n') ? '\r\n' : text.includes('\n') ? '\n' : '\r';
-  const { data } = Papa.parse<string[]>(text, { delimiter: separator, newline: mixed(text, newline) ? undefined : newline });
+  const { data } = Papa.parse<string[]>(text, {
+    delimiter: separator,
+    newline: mixed(text, newline) ? undefined : newline,
+  });
   // The text ends with a line end, after which the parser sees one more, empty row.
   if (data.length > 0 && text.endsWith('\n') && isEmpty(data[data.length - 1])) data.pop();
   const rows: string[][] = [];
@@ -53,7 +56,11 @@ function cutRows(text: string, separator: Separator): Omit<RowBatch, 'share'> & 
   return { rows, lines, blank, continued, end: line - 1 };
 }
 
-async function* tableRows(file: FileLike, encoding: Encoding, separator: Separator): AsyncGenerator<RowBatch> {
+async function* tableRows(
+  file: FileLike,
+  encoding: Encoding,
+  separator: Separator,
+): AsyncGenerator<RowBatch> {
   let before = 0;
   for await (const { text, share } of textPieces(file, encoding)) {
     const { rows, lines, blank, continued, end } = cutRows(text, separator);

@@ -26,7 +26,12 @@ export async function firstPart(file: FileLike): Promise<DecodedText> {
 }
 
 /** The whole text of a file. @throws {BeaconError} TOO_LARGE beyond `most` bytes. */
-export async function wholeText(file: FileLike, encoding: Encoding, most: number, what: string): Promise<string> {
+export async function wholeText(
+  file: FileLike,
+  encoding: Encoding,
+  most: number,
+  what: string,
+): Promise<string> {
   if (file.size > most) {
     throw new BeaconError(
       'TOO_LARGE',

@@ -1,0 +1,125 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { formatMoment, type PushToken } from '@vivid-beacon/core';
+import { useAddToken, useRevokeToken } from '../../api/changes';
+import { useAssets, useMetrics, useTokens } from '../../api/queries';
+import { Answer } from '../../components/Answer';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { Page } from '../../components/Page';
+import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
+import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
+import { HeardList } from './HeardList';
+import { RuleForm } from './RuleForm';
+import { usePalette } from '../../theme/useTheme';
+
+/** Push tokens: made here, shown once, revoked here. */
+export function TokensScreen() {
+  const palette = usePalette();
+  const router = useRouter();
+  const tokens = useTokens();
+  const add = useAddToken();
+  const revoke = useRevokeToken();
+  const now = useNow();
+  const [name, setName] = useState('');
+  const [opened, setOpened] = useState<string | null>(null);
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return (
+    <Page title="Push tokens" onBack={() => router.navigate('/data')} backName="Back to data">
+      <Words as="body" colour={palette.ink2}>
+        A device sends samples with POST to /api/samples and its token as bearer. The description of every
+        endpoint is at /api/openapi.json.
+      </Words>
+      <View style={styles.form}>
+        <Field label="Name of the sender" value={name} onChange={setName} error={add.error?.message} />
+        <Button
+          label="Make a token"
+          look="main"
+          disabled={add.isPending}
+          onPress={() => add.mutate({ name }, { onSuccess: () => setName('') })}
+        />
+      </View>
+      {add.data && (
+        <View
+          style={[styles.token, { borderColor: palette.sea, backgroundColor: palette.water }]}
+          role="status"
+        >
+          <Words as="bodyStrong">Copy it now; it is not shown again.</Words>
+          <Words as="body">{add.data.token}</Words>
+        </View>
+      )}
+      <Section title="In use" closed={false}>
+        <Answer query={tokens} reading="Reading tokens">
+          {(rows) => (
+            <>
+              {rows.map((token, i) => (
+                <View key={token.id}>
+                  <Row
+                    title={token.name}
+                    second={[
+                      `made by ${token.createdBy}`,
+                      token.lastUsedAt === null
+                        ? 'never used'
+                        : `last used ${formatMoment(token.lastUsedAt, zone, now)}`,
+                      token.waiting > 0 && `${token.waiting} series heard but not mapped`,
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                    right={
+                      <View style={styles.buttons}>
+                        <Button
+                          look="quiet"
+                          label={opened === token.id ? 'Close' : 'Series'}
+                          name={`${opened === token.id ? 'Close' : 'Open'} the series of ${token.name}`}
+                          onPress={() => setOpened(opened === token.id ? null : token.id)}
+                        />
+                        <Button
+                          look="quiet"
+                          label="Revoke"
+                          name={`Revoke ${token.name}`}
+                          disabled={revoke.isPending}
+                          onPress={() => revoke.mutate(token.id)}
+                        />
+                      </View>
+                    }
+                    last={i === rows.length - 1}
+                  />
+                  {opened === token.id && <TokenDetail token={token} />}
+                </View>
+              ))}
+            </>
+          )}
+        </Answer>
+      </Section>
+    </Page>
+  );
+}
+
+/** What was heard with a token and how its text is matched. */
+function TokenDetail({ token }: { readonly token: PushToken }) {
+  const assets = useAssets();
+  const metrics = useMetrics();
+  return (
+    <Answer query={assets} reading="Reading assets">
+      {(tree) => (
+        <Answer query={metrics} reading="Reading metrics">
+          {(rows) => (
+            <>
+              <HeardList tokenId={token.id} rule={token.rule} metrics={rows} assets={tree} />
+              <RuleForm key={JSON.stringify(token.rule)} tokenId={token.id} rule={token.rule} assets={tree} />
+            </>
+          )}
+        </Answer>
+      )}
+    </Answer>
+  );
+}
+
+const styles = StyleSheet.create({
+  buttons: { flexDirection: 'row', gap: 8, flexWrap: 'wrap', justifyContent: 'flex-end' },
+  form: { flexDirection: 'row', gap: 10, alignItems: 'flex-end', paddingVertical: 12, flexWrap: 'wrap' },
+  token: { borderWidth: 1.5, borderRadius: 10, padding: 12, gap: 4 },
+});
