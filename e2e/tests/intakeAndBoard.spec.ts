@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { expectNoSidewaysScroll, openData, signInAs } from './helpers';
+import { expectAccessible, expectNoSidewaysScroll, openData, signInAs } from './helpers';
 
 /** Lets a file fall onto a place of the page, as a hand that drags it there does. */
 async function dropFile(page: Page, onto: Locator, name: string, text: string): Promise<void> {
@@ -29,20 +29,18 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await expect(
     page.getByRole('radiogroup', { name: 'Between columns' }).getByRole('radio', { name: 'comma' }),
   ).toBeChecked();
-  await expect(
-    page.getByRole('radiogroup', { name: 'Column of times' }).getByRole('radio', { name: 'date' }),
-  ).toBeChecked();
+  await expect(page.getByRole('button', { name: /^Column date: Time/ }).first()).toBeVisible();
 
   await page
-    .getByRole('group', { name: 'Column precipitation' })
+    .getByRole('group', { name: 'Series precipitation' })
     .getByRole('radio', { name: 'Leave out' })
     .click();
-  await page.getByRole('group', { name: 'Column wind' }).getByRole('radio', { name: 'Leave out' }).click();
+  await page.getByRole('group', { name: 'Series wind' }).getByRole('radio', { name: 'Leave out' }).click();
   await page
-    .getByRole('group', { name: 'Column temp_min' })
+    .getByRole('group', { name: 'Series temp_min' })
     .getByRole('radio', { name: 'Leave out' })
     .click();
-  const column = page.getByRole('group', { name: 'Column temp_max' });
+  const column = page.getByRole('group', { name: 'Series temp_max' });
   await column.getByLabel('Metric of temp_max').fill('Highest temperature');
   await column.getByLabel('Unit').fill('°C');
   await page.getByLabel('Name of the asset').fill(asset);
@@ -56,21 +54,11 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await page.goto('/data/intake');
   const text = readFileSync(openData('seattle-weather.csv'), 'utf8');
   await dropFile(page, page.getByText(/drop them here or choose them/), 'seattle-weather.csv', text);
-  for (const name of ['precipitation', 'wind', 'temp_min']) {
-    await page
-      .getByRole('group', { name: `Column ${name}` })
-      .getByRole('radio', { name: 'Leave out' })
-      .click();
-  }
-  await page
-    .getByRole('group', { name: 'Column temp_max' })
-    .getByRole('radio', { name: 'Existing metric' })
-    .click();
-  await page.getByLabel('Search metric').fill(asset);
-  await page.getByRole('radio', { name: /Highest temperature/ }).click();
+  await expect(page.getByText(/Read and mapped like seattle-weather\.csv/)).toBeVisible();
+  await expect(page.getByText(`Highest temperature, ${asset}, ${asset} (°C)`)).toBeVisible();
   await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByRole('heading', { name: 'Nothing new in this file' })).toBeVisible();
-  await expect(page.getByText('All 1,461 samples of 1,461 rows were there already')).toBeVisible();
+  await expect(page.getByText('1,461 samples stored before with the same values.')).toBeVisible();
 
   await page.goto('/boards');
   await page.getByRole('button', { name: 'New board' }).click();
@@ -136,16 +124,28 @@ test('files that cannot be taken are refused with a clear word and leave nothing
   const file = (name: string, buffer: Buffer) => ({ name, mimeType: 'text/csv', buffer });
   for (const [name, buffer, words] of [
     ['empty.csv', Buffer.alloc(0), 'empty (0 bytes)'],
-    ['picture.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'not a text file'],
-    ['words.csv', Buffer.from('name,town\nAnn,Ayr\nBob,Bath\n'), 'No column holds times'],
-    ['notes.csv', Buffer.from('day,note\n2026-01-01,fine\n2026-01-02,wet\n'), 'No column holds numbers'],
+    ['picture.csv', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 1]), 'a picture (PNG)'],
+    ['page.xls', Buffer.from('<!DOCTYPE html><html></html>'), 'a web page'],
   ] as const) {
     await chooseFile(page, file(name, buffer));
     await expect(page.getByRole('alert')).toContainText(words);
   }
-  await chooseFile(page, file('ambiguous.csv', Buffer.from('day,flow\n03/04/2026,1\n05/06/2026,2\n')));
-  await expect(page.getByText('Say whether the day or the month comes first.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  // What can be set right is shown and asked about; nothing is taken before it is answered.
+  for (const [name, content, words] of [
+    ['words.csv', 'name,town\nAnn,Ayr\nBob,Bath\n', /No column says when/],
+    ['notes.csv', 'day,note\n2026-01-01,fine\n2026-01-02,wet\n', /No column holds numbers/],
+    ['ambiguous.csv', 'day,flow\n03/04/2026,1\n05/06/2026,2\n', /The dates fit several orders/],
+    ['headings.csv', 'day,flow\n', /headings but no rows/],
+  ] as const) {
+    await chooseFile(page, file(name, Buffer.from(content)));
+    await expect(page.getByRole('region', { name: 'To be answered first' })).toContainText(words);
+    await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+    await expectNoSidewaysScroll(page);
+  }
+  await page.goto('/data/no-such-page');
+  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
+  await page.getByRole('button', { name: 'To On watch' }).click();
+  await expect(page.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible();
 });
 
 test('refused rows are told by line, column, value and reason; the good ones are taken', async ({
@@ -167,12 +167,57 @@ test('refused rows are told by line, column, value and reason; the good ones are
   await expect(
     page.getByRole('radiogroup', { name: 'Decimal sign' }).getByRole('radio', { name: 'comma' }),
   ).toBeChecked();
-  const dayFirst = page.getByRole('radio', { name: /day first/ });
-  await dayFirst.click();
+  await page
+    .getByRole('group', { name: 'Which number is the day' })
+    .getByRole('button', { name: /day first/ })
+    .click();
   await page.getByLabel('Name of the asset').fill(`Flow meter ${info.project.name}`);
   await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByRole('heading', { name: '38 samples added' })).toBeVisible();
   await expect(page.getByText('Line 6: not a time in the chosen format')).toBeVisible();
   await expect(page.getByText('Line 9: not a number')).toBeVisible();
-  await expect(page.getByText('Fluss: "many"')).toBeVisible();
+  await expect(page.getByText('Fluss: “many”')).toBeVisible();
+});
+
+test('two machines in one file stay two, and stored values change only after a question', async ({
+  page,
+}, info) => {
+  await signInAs(page, 'Analyst');
+  const plant = `Machines ${info.project.name}`;
+  const gas = `Gas ${info.project.name}`;
+  const rows = (value: number) =>
+    ['06:00', '07:00', '08:00'].flatMap((clock, i) =>
+      ['Dryer 1', 'Dryer 2'].map((machine, k) => `2026-11-19 ${clock};${machine};${value + i + 10 * k}`),
+    );
+  const file = (name: string, value: number) => ({
+    name,
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      `Zeit;Anlage;${gas} (kWh);Dampf (t)\n${rows(value)
+        .map((row) => `${row};1`)
+        .join('\n')}\n`,
+    ),
+  });
+  await page.goto('/data/intake');
+  await chooseFile(page, file('machines.csv', 1));
+  await expect(page.getByRole('button', { name: /^Column Anlage: Name/ }).first()).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: '7 lines: 6 taken, 0 refused, 0 repeated, 1 left out' }),
+  ).toBeVisible();
+  await expect(page.getByRole('group', { name: /^Series Dryer \d \/ / })).toHaveCount(4);
+  await page.getByLabel('Name of the asset').fill(plant);
+  await page.getByLabel('Time zone').fill('Europe/London');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByRole('heading', { name: '12 samples added' })).toBeVisible();
+  await expectAccessible(page);
+
+  await page.goto('/data/intake');
+  await chooseFile(page, file('machines-corrected.csv', 3));
+  await expect(page.getByText(`${gas}, Dryer 2, ${plant} (kWh)`)).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByRole('heading', { name: '6 values would be corrected' })).toBeVisible();
+  await expect(page.getByText(`${plant}: 3 values of 3 in the file`)).toHaveCount(2);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Keep what is stored, take the rest' }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing new in this file' })).toBeVisible();
 });

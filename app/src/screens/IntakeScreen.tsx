@@ -63,6 +63,7 @@ export function IntakeScreen() {
           {state.progress.share > 0 && (
             <ProgressBar share={state.progress.share} name="Looking at the file" />
           )}
+          <Button label="Cancel" onPress={state.actions.stopLooking} />
         </View>
       )}
       {state.queue.length > 0 && state.step === 'check' && (

@@ -61,7 +61,7 @@ export function proposals(look: Look, namedBy: number | null): Plans {
 }
 
 export function unitOf(feed: SeenFeed, { recognised }: Look): string {
-  return feed.unit ?? recognised.columns[feed.column]?.unit ?? '';
+  return feed.unit ?? feed.sign ?? recognised.columns[feed.column]?.unit ?? '';
 }
 
 /** A guess at the kind that a person can change: quantities of energy, weight and volume are amounts. */

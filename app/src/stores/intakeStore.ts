@@ -79,6 +79,8 @@ export interface IntakeState {
     /** Stores what was sent. */
     readonly finish: (corrections: CorrectionChoice) => void;
     readonly cancel: () => void;
+    /** Ends a look at a file; what was known before stays. */
+    readonly stopLooking: () => void;
     readonly dispose: () => void;
   };
 }
@@ -299,6 +301,11 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
           worker?.terminate();
           takeBackOpen();
           set({ step: 'check', sent: null, error: 'Cancelled. Nothing of the file was taken.' });
+        },
+        stopLooking: () => {
+          turn++;
+          worker?.terminate();
+          set(({ look: seen, file }) => ({ looking: false, file: seen ? file : null }));
         },
         dispose: () => {
           turn++;

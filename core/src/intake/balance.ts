@@ -1,13 +1,13 @@
 /** Why a line was left out: not refused, but nothing of it is taken. */
 export const LEFT_OUT_REASONS = {
   aboveHeadings: 'above the headings',
-  heading: 'headings',
-  headingAgain: 'headings again',
-  blank: 'blank lines',
-  continued: 'lines inside a quoted cell',
-  total: 'totals of the rows above',
-  noValue: 'no value in any column that is taken',
-  notChosen: 'series that are left out',
+  heading: 'as headings',
+  headingAgain: 'as headings that come again',
+  blank: 'blank',
+  continued: 'inside a quoted cell',
+  total: 'as totals of the rows above',
+  noValue: 'without a value in any column that is taken',
+  notChosen: 'of series that are left out',
 } as const;
 export type LeftOutReason = keyof typeof LEFT_OUT_REASONS;
 

@@ -22,6 +22,9 @@ export interface FoundNames {
   readonly doubt: string | null;
 }
 
+/** So many rows may still meet: a spoilt row or a value that was corrected must not hide what names the series. */
+const FORGIVEN_SHARE = 0.03;
+
 /** A series with fewer rows than this on average is no series: its rows are events. */
 const FEWEST_ROWS_A_SERIES = 2;
 
@@ -89,18 +92,21 @@ export function findNames({
       taken.push(best.i);
     }
   };
+  const isName = (columns: readonly number[]): boolean =>
+    columns.length > 0 &&
+    clashes(columns) <= unique.length * FORGIVEN_SHARE &&
+    rowsEach(columns) >= FEWEST_ROWS_A_SERIES;
   const words = add([], usable);
-  if (clashes(words) === 0 && rowsEach(words) >= FEWEST_ROWS_A_SERIES)
-    return result(withoutNeedless(words, clashes));
+  if (isName(words)) return result(withoutNeedless(words, clashes));
   // Columns that come close to a name for every row are descriptions of events.
   const few = usable.filter((i) => rowsEach([i]) >= 4);
   const fewWords = add([], few);
-  if (clashes(fewWords) === 0 && rowsEach(fewWords) >= FEWEST_ROWS_A_SERIES) return result(fewWords);
+  if (isName(fewWords)) return result(fewWords);
   const codes = add(
     fewWords,
     codeColumns.filter((i) => rowsEach([i]) >= 4),
   );
-  if (clashes(codes) === 0 && rowsEach(codes) >= FEWEST_ROWS_A_SERIES) return result(codes);
+  if (isName(codes)) return result(codes);
   const known = few.filter(named);
   if (known.length > 0 && rowsEach(known) >= FEWEST_ROWS_A_SERIES) return result(known);
   // What comes nearest; the values that still meet are asked about.
@@ -128,7 +134,7 @@ function withoutNeedless(
   let kept = [...columns];
   for (const each of columns) {
     const rest = kept.filter((i) => i !== each);
-    if (rest.length > 0 && clashes(rest) === 0) kept = rest;
+    if (rest.length > 0 && clashes(rest) <= clashes(columns)) kept = rest;
   }
   return kept;
 }

@@ -1,7 +1,7 @@
 import { HEADING, wordsOf } from './headingWords';
 import type { TimePart } from './layout';
 import type { ColumnSurvey } from './survey';
-import type { TimeFormat } from './timeFormat';
+import { traitsOf, type TimeFormat } from './timeFormat';
 
 /** Columns that give the times of rows, and how those are written. */
 export interface FoundTimes {
@@ -193,4 +193,39 @@ function withClock(
     if (nearest !== undefined) parts.set(nearest, 'clock');
   });
   return { parts };
+}
+
+/** Columns whose headings are the times of their values, as where months run across a table. */
+export interface TimesAcross {
+  readonly columns: ReadonlyMap<number, string>;
+  readonly formats: readonly TimeFormat[];
+}
+
+/** Fewer headings that look like times may be chance. */
+const FEWEST_ACROSS = 2;
+
+/**
+ * Finds times that run across: number columns whose headings all are written times, or years that go up. Only where no
+ * column dates the rows.
+ *
+ * @param headings as they stand in the heading row nearest to the data.
+ */
+export function findTimesAcross(columns: Columns, headings: readonly string[]): TimesAcross | null {
+  const numeric = columns.flatMap(({ dot, comma, filled }, i) =>
+    filled > 0 && Math.max(dot, comma) >= filled / 2 ? [i] : [],
+  );
+  const traits = new Map(numeric.map((i) => [i, traitsOf(headings[i] ?? '')]));
+  const written = numeric.filter((i) => traits.get(i) !== null);
+  const years = numeric.filter((i) => /^(?:1[5-9]|20|21)\d\d$/.test((headings[i] ?? '').trim()));
+  const found = written.length >= years.length ? written : years;
+  if (found.length < FEWEST_ACROSS || found.length < numeric.length / 2) return null;
+  const across = new Map(found.map((i) => [i, headings[i].trim()]));
+  if (found === years) return { columns: across, formats: ['period'] };
+  const fits = (format: TimeFormat): number =>
+    found.filter((i) => traits.get(i)!.formats.includes(format)).length;
+  const formats = (['iso', 'day-first', 'month-first', 'period'] as const).filter(
+    (each) => fits(each) === found.length,
+  );
+  if (formats.length === 0) return null;
+  return { columns: across, formats: formats.includes('iso') ? ['iso'] : formats };
 }

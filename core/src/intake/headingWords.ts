@@ -5,6 +5,7 @@ export function wordsOf(heading: string): string {
     .normalize('NFD')
     .replace(/[\u0300-\u036f]/g, '')
     .toLowerCase()
+    .replace(/ß/g, 'ss')
     .replace(/[^\p{L}\d]+/gu, ' ')
     .trim()} `;
 }

@@ -70,12 +70,13 @@ export type JsonRows =
 
 /**
  * Finds the table in a JSON document: a list of objects, a list of lists (the first may hold headings), or an object
- * of lists of equal length, at the top or up to three levels inside ("data", "features", "series" …); the longest holds.
+ * of lists of equal length, at the top or some levels inside ("data", "features", "series" …); the longest holds.
  *
  * @throws {BeaconError} BAD_INPUT when there is none.
  */
 export function jsonRows(document: unknown): JsonRows {
-  const best = candidates(document, 0).sort((a, b) => b.rows.length - a.rows.length)[0];
+  const found = candidates(document, 0);
+  const best = found.sort((a, b) => b.rows.length - a.rows.length || rank(b) - rank(a))[0];
   if (best) return best;
   throw new BeaconError(
     'BAD_INPUT',
@@ -83,9 +84,21 @@ export function jsonRows(document: unknown): JsonRows {
   );
 }
 
+/** Lists are looked into only while they are short: a longer one is the table itself. */
+const SHORT_LIST = 3;
+const DEEPEST_TABLE = 6;
+
+/** Of tables equally long, one with headings tells more. */
+function rank(rows: JsonRows): number {
+  return rows.kind === 'cells' && rows.headings !== null ? 1 : 0;
+}
+
 function candidates(value: unknown, depth: number): JsonRows[] {
-  if (typeof value !== 'object' || value === null || depth > 3) return [];
-  if (Array.isArray(value)) return listRows(value);
+  if (typeof value !== 'object' || value === null || depth > DEEPEST_TABLE) return [];
+  if (Array.isArray(value)) {
+    const inside = value.length <= SHORT_LIST ? value.flatMap((each) => candidates(each, depth + 1)) : [];
+    return [...inside, ...listRows(value)];
+  }
   const entries = Object.entries(value);
   const columns = entries.filter(([, each]) => Array.isArray(each) && each.every(isScalar));
   const longest = columns.reduce((most, [, each]) => Math.max(most, (each as unknown[]).length), 0);
@@ -102,7 +115,21 @@ function candidates(value: unknown, depth: number): JsonRows[] {
           },
         ]
       : [];
-  return [...here, ...entries.flatMap(([, each]) => candidates(each, depth + 1))];
+  return [...here, ...headedLists(entries), ...entries.flatMap(([, each]) => candidates(each, depth + 1))];
+}
+
+/** A list of lists beside a list of as many names: { columns: ["time", "flow"], values: [[…], […]] }. */
+function headedLists(entries: readonly (readonly [string, unknown])[]): JsonRows[] {
+  return entries.flatMap(([, each]): JsonRows[] => {
+    const [found] = Array.isArray(each) ? listRows(each) : [];
+    if (found?.kind !== 'cells') return [];
+    const width = found.rows[0]?.length ?? 0;
+    const names = entries.find(
+      ([, other]) =>
+        Array.isArray(other) && other.length === width && other.every((name) => typeof name === 'string'),
+    );
+    return names ? [{ ...found, headings: names[1] as string[] }] : [];
+  });
 }
 
 function listRows(list: readonly unknown[]): JsonRows[] {

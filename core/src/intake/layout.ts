@@ -55,6 +55,11 @@ export interface Block {
   /** What each of `timeColumns` gives. */
   readonly timeParts: readonly TimePart[];
   readonly valueColumns: readonly number[];
+  /**
+   * Time that stands in the heading of the one value column ("Jan 2026"), where times run across a table; absent where
+   * columns date the rows.
+   */
+  readonly written?: string;
 }
 
 /** Stands for a value column where rows are counted: every row counts 1. */
@@ -102,6 +107,8 @@ export interface FileLayout {
   readonly width: number;
   /** Headings of the columns, without units. */
   readonly headings: readonly string[];
+  /** Units that stand beside the numbers of a column; null = none do. Numbers in another unit are refused. */
+  readonly units: readonly (string | null)[];
   readonly blocks: readonly Block[];
   /** The columns that name the series of a row. */
   readonly nameColumns: readonly number[];

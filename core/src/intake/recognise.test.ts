@@ -109,6 +109,14 @@ describe('recognise', () => {
     expect(names(recognise(remarks))).toEqual([]);
   });
 
+  it('does not lose what names the series to a spoilt row', () => {
+    const rows = Array.from({ length: 12 }, (_, i) =>
+      ['p', 'q'].map((name) => `2026-01-${String(i + 1).padStart(2, '0')};${name};${i}`),
+    ).flat();
+    const file = text('Zeit;Messgröße;Wert', ...rows, '2026-01-03;p;offline');
+    expect(names(recognise(file))).toEqual(['Messgröße']);
+  });
+
   it('names series of unique times where their values lie apart', () => {
     const file = text(
       'wann,wo,wert',
@@ -195,6 +203,25 @@ describe('files that are no tables', () => {
       rows: [
         ['t', 'v'],
         ['1', '2'],
+      ],
+    });
+    expect(
+      jsonRows({
+        results: [
+          {
+            columns: ['t', 'v'],
+            values: [
+              [1, 2],
+              [2, 3],
+            ],
+          },
+        ],
+      }),
+    ).toMatchObject({
+      headings: ['t', 'v'],
+      rows: [
+        ['1', '2'],
+        ['2', '3'],
       ],
     });
     expect(() => jsonRows({ a: 1 })).toThrow('holds no table');

@@ -3,7 +3,15 @@ import { BeaconError } from '../errors';
 import { findHeadings, joinHeadings, type Heading } from './headings';
 import { HEADING, wordsOf } from './headingWords';
 import { findNames } from './findNames';
-import { findTimes, isClock, isPartOfDate, isWrittenTime, type FoundTimes } from './findTimes';
+import {
+  findTimes,
+  findTimesAcross,
+  isClock,
+  isPartOfDate,
+  isWrittenTime,
+  type FoundTimes,
+  type TimesAcross,
+} from './findTimes';
 import {
   COUNT_COLUMN,
   isTimePart,
@@ -88,15 +96,23 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
     : joinHeadings(headingLines, width, offset);
   const names = headings.map(({ heading }) => heading);
   const hasHeadings = headingRows > 0 || table.headings !== null;
-  const times = findTimes(columns, hasHeadings ? names : names.map(() => ''), hasHeadings);
+  const byColumn = findTimes(columns, hasHeadings ? names : names.map(() => ''), hasHeadings);
+  const lowest = headingLines[headingLines.length - 1] ?? table.headings ?? [];
+  const across =
+    byColumn.parts.size === 0 && correct.fixedTime === undefined && !correctsTime(correct)
+      ? findTimesAcross(columns, lowest)
+      : null;
+  const times = across ? { ...byColumn, formats: across.formats } : byColumn;
   const decimal = correct.decimal ?? decimalOf(columns, times);
   const body = head.slice(preambleRows + headingRows);
-  const parts = partsOf(columns, names, times, decimal, body);
+  const parts = partsOf(columns, names, times, decimal, body, across);
   for (const [index, part] of Object.entries(correct.parts ?? {})) {
     if (Number(index) < width) parts.parts[Number(index)] = part;
   }
   const corrected = correct.parts !== undefined;
-  const blocks = blocksOf(parts.parts, correct.events?.of === 'count');
+  const blocks = across
+    ? blocksAcross(parts.parts, across)
+    : blocksOf(parts.parts, correct.events?.of === 'count');
   const timeFormat = correct.timeFormat ?? formatOf(columns, parts.parts, times);
   const unitColumn = parts.parts.indexOf('unit');
   const nameColumns = indexesOf(parts.parts, 'name');
@@ -108,6 +124,7 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
       headingRows,
       width,
       headings: names,
+      units: columns.map(usualSign),
       blocks,
       nameColumns,
       unitColumn: unitColumn < 0 ? null : unitColumn,
@@ -122,7 +139,7 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
       totals: correct.totals ?? 'leftOut',
     },
     columns: columns.map((column, index) =>
-      foundColumn(column, index, headings[index], parts, times, decimal),
+      foundColumn(column, index, headings[index], parts, times, decimal, across),
     ),
     questions: questionsOf({
       survey,
@@ -213,6 +230,7 @@ function partsOf(
   times: FoundTimes,
   decimal: DecimalSign,
   body: Rows,
+  across: TimesAcross | null,
 ): Parts {
   const parts: ColumnPart[] = columns.map(() => 'leftOut');
   for (const [i, part] of times.parts) parts[i] = part;
@@ -229,6 +247,14 @@ function partsOf(
   });
   const unit = texts.find((i) => HEADING.unit.test(wordsOf(headings[i])) && isShort(columns[i]));
   if (unit !== undefined) parts[unit] = 'unit';
+  if (across) {
+    columns.forEach((_, i) => {
+      if (parts[i] === 'value' && !across.columns.has(i)) parts[i] = 'leftOut';
+    });
+    // Each row is a series of its own: all words tell it apart.
+    for (const i of texts) if (i !== unit && !HEADING.remark.test(wordsOf(headings[i]))) parts[i] = 'name';
+    return { parts, carriedDown: [], partsOfDate, doubt: null };
+  }
   const values = indexesOf(parts, 'value');
   const codes = values.filter((i) => {
     const { integers, filled, distinct } = columns[i];
@@ -260,6 +286,18 @@ function isShort({ distinct }: ColumnSurvey): boolean {
 
 function indexesOf(parts: readonly ColumnPart[], part: ColumnPart): number[] {
   return parts.flatMap((each, i) => (each === part ? [i] : []));
+}
+
+/** Has a person said which column dates the rows? */
+function correctsTime({ parts = {} }: LayoutCorrection): boolean {
+  return Object.values(parts).some(isTimePart);
+}
+
+/** A group for each column whose heading is the time of its values. */
+function blocksAcross(parts: readonly ColumnPart[], { columns }: TimesAcross): Block[] {
+  return [...columns]
+    .filter(([column]) => parts[column] === 'value')
+    .map(([column, written]) => ({ timeColumns: [], timeParts: [], valueColumns: [column], written }));
 }
 
 /** Groups value columns under the times that date them: one group, or one for each column of part "time". */
@@ -304,6 +342,7 @@ function foundColumn(
   { parts, carriedDown, partsOfDate }: Parts,
   times: FoundTimes,
   decimal: DecimalSign,
+  across: TimesAcross | null,
 ): FoundColumn {
   const part = parts[index];
   const numbers = isWrittenTime(column) ? 0 : numbersOf(column, decimal);
@@ -311,7 +350,7 @@ function foundColumn(
   return {
     index,
     heading,
-    unit: unit ?? (isDuration(column) && part === 'value' ? 's' : part === 'value' ? sign : null),
+    unit: part === 'value' ? (sign ?? (isDuration(column) ? 's' : unit)) : unit,
     part,
     note: noteOf(),
     numbers,
@@ -323,6 +362,7 @@ function foundColumn(
 
   function noteOf(): string {
     if (carriedDown.includes(index)) return 'blank cells repeat the one above';
+    if (part === 'value' && across?.columns.has(index)) return 'its heading is the time of its values';
     if (part === 'value' && isDuration(column)) return 'lengths of time, in seconds';
     if (part !== 'leftOut') return '';
     if (column.filled === 0) return column.errors > 0 ? 'only error cells' : 'blank so far';
@@ -382,8 +422,11 @@ function questionsOf({
       words: `Most rows have ${widths.width} cells, but there are only ${widths.width - widths.offset} headings. Say which columns have none.`,
     });
   }
-  const dated = blocks.some(({ timeColumns }) => timeColumns.length > 0);
-  if ((!dated || blocks[0].timeParts.every((part) => part === 'clock')) && correct.fixedTime === undefined) {
+  const dated = blocks.some(({ timeColumns, written }) => timeColumns.length > 0 || written !== undefined);
+  if (
+    (!dated || (blocks[0].written === undefined && blocks[0].timeParts.every((part) => part === 'clock'))) &&
+    correct.fixedTime === undefined
+  ) {
     questions.push({
       about: 'time',
       words:
@@ -408,7 +451,7 @@ function questionsOf({
       words: `${doubt} Say which columns name the series, or confirm that all rows belong to one.`,
     });
   }
-  if (parts.includes('time')) {
+  if (parts.includes('time') || blocks.some(({ written }) => written !== undefined)) {
     if (times.formats.length > 1 && correct.timeFormat === undefined) {
       questions.push({
         about: 'dayOrMonth',

@@ -11,6 +11,7 @@ const LAYOUT: FileLayout = {
   headingRows: 1,
   width: 2,
   headings: ['Time', 'Flow'],
+  units: [],
   blocks: [{ timeColumns: [0], timeParts: ['time'], valueColumns: [1] }],
   nameColumns: [],
   unitColumn: null,
@@ -246,6 +247,55 @@ describe('rowReader', () => {
       ['Dryer 1', 10],
     ]);
     expect(balance.leftOut.headingAgain).toBe(1);
+  });
+
+  it('never mixes units in one series: a number in another unit is refused', () => {
+    const { taken, of } = read([
+      ['2026-01-01', '5 kg'],
+      ['2026-01-02', '6'],
+      ['2026-01-03', '700 g'],
+    ]);
+    expect(taken.map(([, , v]) => v)).toEqual([5, 6]);
+    expect(of('refused')[0].reason).toBe('is in g, but the series is in kg');
+    const column = read(
+      [
+        ['2026-01-01', '5', 'kWh'],
+        ['2026-01-02', '6', 'MWh'],
+      ],
+      { layout: { width: 3, unitColumn: 2 } },
+    );
+    expect(column.of('refused')[0].reason).toBe('is in MWh, but the series is in kWh');
+  });
+
+  it('reads times that run across, each in the heading of its column', () => {
+    const blocks = ['Jan 2026', 'Feb 2026'].map((written, i) => ({
+      timeColumns: [],
+      timeParts: [],
+      valueColumns: [i + 1],
+      written,
+    }));
+    const { taken, balance } = read(
+      [
+        ['Quayside', '1', '2'],
+        ['Upper Weir', '3', ''],
+        ['Total', '4', '2'],
+      ],
+      {
+        layout: {
+          width: 3,
+          blocks,
+          nameColumns: [0],
+          timeFormat: 'period',
+          headings: ['Plant', 'Jan 2026', 'Feb 2026'],
+        },
+      },
+    );
+    expect(taken).toEqual([
+      ['Quayside', Date.UTC(2026, 0, 1), 1],
+      ['Quayside', Date.UTC(2026, 1, 1), 2],
+      ['Upper Weir', Date.UTC(2026, 0, 1), 3],
+    ]);
+    expect(balance.leftOut.total).toBe(1);
   });
 
   it('joins the parts of a time, and reads spreadsheet days on the wall clock', () => {

@@ -23,6 +23,8 @@ export interface Feed {
   readonly label: string;
   /** From the unit column of its first row. */
   readonly unit: string | null;
+  /** Unit of its numbers: of the column, of the unit column, or beside the first number that has one. */
+  sign: string | null;
   samples: number;
   /** Line of the first value. */
   readonly line: number;
@@ -109,8 +111,12 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const byName = new Map<string, Feed[]>();
   const named = nameColumns.length > 0;
   const targetOfFeed: (FileTarget | null)[] = [];
+  const across = layout.blocks.some(({ written }) => written !== undefined);
+  /** Columns dated by their headings hold one series between them. */
+  const acrossColumn = across ? layout.blocks[0].valueColumns[0] : null;
   const severalValues =
-    layout.blocks.reduce((n, { valueColumns }) => n + valueColumns.length, 0) > 1 || nameColumns.length === 0;
+    nameColumns.length === 0 ||
+    (!across && layout.blocks.reduce((n, { valueColumns }) => n + valueColumns.length, 0) > 1);
   const headingKeys = layout.headings.map(plainHeading);
 
   const refuse = (tally: RowTally, line: number, column: string, value: string, reason: string): void => {
@@ -133,7 +139,11 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     }
     const known = ofName[column + 1];
     if (known) return known;
-    const heading = column === COUNT_COLUMN ? 'rows' : (layout.headings[column] ?? `Column ${column + 1}`);
+    const heading = across
+      ? 'values'
+      : column === COUNT_COLUMN
+        ? 'rows'
+        : (layout.headings[column] ?? `Column ${column + 1}`);
     const feed: Feed = {
       key: feedKey(name, column),
       index: feeds.length,
@@ -142,6 +152,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
       words: nameColumns.map((i) => (cells[i] ?? '').trim()),
       label: name === '' ? heading : severalValues ? `${name} / ${heading}` : name,
       unit: unitColumn === null ? null : (cells[unitColumn] ?? '').trim() || null,
+      sign: layout.units[column] ?? null,
       samples: 0,
       line,
       example,
@@ -151,7 +162,11 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     return feed;
   };
 
+  /** Sign or unit beside the number that was read last; null when it stood alone. */
+  let signRead: string | null = null;
+
   const numberIn = (cell: string, column: number, line: number, tally: RowTally): number | null => {
+    signRead = null;
     const plain = plainNumber(cell, decimal);
     if (plain === plain) return plain;
     if (isBlankCell(cell) || cell.trim() === '') {
@@ -167,7 +182,10 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
       if (!Number.isNaN(seconds)) return seconds;
     }
     const read = readSignedNumber(cell, decimal);
-    if (read && Number.isFinite(read.value)) return read.value;
+    if (read && Number.isFinite(read.value)) {
+      signRead = read.sign;
+      return read.value;
+    }
     refuse(tally, line, layout.headings[column], cell, 'not a number');
     return null;
   };
@@ -218,7 +236,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     const { valueColumns } = block;
     if (valueColumns.length === 0) return;
     const name = named ? nameOfRow(cells, nameColumns) : '';
-    const written = layout.fixedTime === null ? timeText(cells, block) : '';
+    const written = block.written ?? (layout.fixedTime === null ? timeText(cells, block) : '');
     // A group that is shorter than the one beside it ends in blank cells.
     if (layout.blocks.length > 1 && written.trim() === '' && isBlankBlock(valueColumns, cells)) return;
     if (named && name === '' && !isBlankBlock(valueColumns, cells)) {
@@ -246,7 +264,8 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     for (const column of valueColumns) {
       const cell = cellAt(cells, column);
       const value = numberIn(cell, column, line, tally);
-      if (value !== null) readValue(value, column, name, cell, cells, t, line, tally);
+      if (value !== null) totals.add(column, value);
+      if (value !== null) readValue(value, acrossColumn ?? column, name, cell, cells, t, line, tally);
     }
   };
 
@@ -260,11 +279,18 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     line: number,
     tally: RowTally,
   ): void => {
-    totals.add(column, value);
     const feed = feedOf(name, column, cells, line, cell);
     if (feed.index >= MOST_FEEDS) {
       refuse(tally, line, feed.label, cell, `more than ${MOST_FEEDS} series in one file`);
       return;
+    }
+    const unit = unitColumn === null ? signRead : (cells[unitColumn] ?? '').trim() || signRead;
+    if (unit !== null) {
+      feed.sign ??= unit;
+      if (unit !== feed.sign) {
+        refuse(tally, line, feed.label, cell, `is in ${unit}, but the series is in ${feed.sign}`);
+        return;
+      }
     }
     if (targets) {
       const target = targetOf(feed);
@@ -296,7 +322,12 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
 
   const isTotal = (cells: readonly string[]): boolean => {
     if (!isTotalWord(cells) || layout.fixedTime !== null) return false;
-    if (layout.blocks.some((block, k) => !('reason' in clock(timeText(cells, block), -1 - k)))) return false;
+    if (
+      layout.blocks.some(
+        (block, k) => block.written === undefined && !('reason' in clock(timeText(cells, block), -1 - k)),
+      )
+    )
+      return false;
     const numbers = layout.blocks.flatMap(({ valueColumns }) =>
       valueColumns.flatMap((column): [number, number][] => {
         const read = column === COUNT_COLUMN ? null : readSignedNumber(cells[column] ?? '', decimal);

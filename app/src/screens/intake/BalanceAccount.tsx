@@ -51,7 +51,7 @@ export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
       >
         {parts
           .filter(({ n }) => n > 0)
-          .map(({ name, n, fill }) => (
+          .map(({ name, n, fill }, i, shown) => (
             <View
               key={name}
               style={{
@@ -59,7 +59,7 @@ export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
                 flexBasis: 3,
                 minWidth: 3,
                 backgroundColor: fill,
-                borderRightWidth: 1,
+                borderRightWidth: i === shown.length - 1 ? 0 : 1,
                 borderRightColor: palette.ink,
               }}
             />

@@ -100,7 +100,12 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
           <Words as="second" colour={palette.ink2}>
             Looking at the file again
           </Words>
-          {progress.share > 0 && <ProgressBar share={progress.share} name="Looking at the file" />}
+          {progress.share > 0 && (
+            <>
+              <ProgressBar share={progress.share} name="Looking at the file" />
+              <Button look="quiet" label="Cancel" onPress={actions.stopLooking} />
+            </>
+          )}
         </View>
       )}
       {remembered && (

@@ -11,6 +11,7 @@ import {
   type FoundColumn,
   type Question,
   type Recognised,
+  type TimeFormat,
 } from '@vivid-beacon/core/src/intakeFiles';
 import { Button } from '../../components/Button';
 import { MomentField } from '../../components/MomentField';
@@ -61,22 +62,17 @@ function Answers({
   switch (question.about) {
     case 'dayOrMonth':
       return (
-        <WordRow
+        <Choices
           name="Which number is the day"
-          options={timeFormats.map((value) => ({
-            value,
-            label: labelOf(time, value, TIME_FORMAT_WORDS[value].replace(/ \(.*/, '')),
-          }))}
-          chosen={null}
+          options={timeFormats.map((value) => ({ value, label: labelOf(time, value) }))}
           onChoose={(timeFormat) => actions.correctLayout({ timeFormat })}
         />
       );
     case 'century':
       return (
-        <WordRow
+        <Choices
           name="Which century"
           options={CENTURIES.map((value) => ({ value, label: CENTURY_WORDS[value] }))}
-          chosen={null}
           onChoose={(century) => actions.correctLayout({ century })}
         />
       );
@@ -134,13 +130,12 @@ function Answers({
       );
     case 'headings':
       return (
-        <WordRow
+        <Choices
           name="Columns without a heading"
           options={[
             { value: '0', label: 'the last columns' },
             ...(layout.width > 1 ? [{ value: 'first', label: 'the first columns' }] : []),
           ]}
-          chosen={null}
           onChoose={(which) =>
             actions.correctLayout({
               headingOffset:
@@ -152,10 +147,9 @@ function Answers({
     case 'collisions':
       return (
         <>
-          <WordRow
+          <Choices
             name="What holds where values meet"
             options={COLLISION_RULES.map((value) => ({ value, label: COLLISION_RULE_WORDS[value] }))}
-            chosen={null}
             onChoose={(collisions) => actions.correctLayout({ collisions })}
           />
           <ColumnButtons
@@ -226,13 +220,34 @@ function CountIn({
   );
 }
 
-function labelOf(
-  column: FoundColumn | undefined,
-  format: Parameters<typeof timeEffect>[1],
-  words: string,
-): string {
+/** How the first cell of a column would be read under a format: an answer a person can judge. */
+function labelOf(column: FoundColumn | undefined, format: TimeFormat): string {
+  const words = { 'day-first': 'day first', 'month-first': 'month first', iso: 'year first' }[
+    format as string
+  ];
   const read = column && timeEffect(column.example, format);
-  return read ? `${words}: ${column.example} is ${read}` : words;
+  return read
+    ? `${words ?? TIME_FORMAT_WORDS[format]}: ${column.example} is ${read}`
+    : TIME_FORMAT_WORDS[format];
+}
+
+/** Answers below one another, each a button of its own: none is out of sight on a phone. */
+function Choices<T extends string>({
+  name,
+  options,
+  onChoose,
+}: {
+  readonly name: string;
+  readonly options: readonly { readonly value: T; readonly label: string }[];
+  readonly onChoose: (value: T) => void;
+}) {
+  return (
+    <View role="group" aria-label={name} style={styles.buttons}>
+      {options.map(({ value, label }) => (
+        <Button key={value} look="quiet" label={label} onPress={() => onChoose(value)} />
+      ))}
+    </View>
+  );
 }
 
 const styles = StyleSheet.create({

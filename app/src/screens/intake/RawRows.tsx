@@ -20,11 +20,11 @@ interface RawRowsProps {
   readonly onColumn: (column: number) => void;
 }
 
-/** Time first, then names and values: what matters is in sight on a phone. */
+/** Time and values first: what matters is in sight on a phone. */
 const ORDER: readonly ((part: ColumnPart) => boolean)[] = [
   isTimePart,
-  (part) => part === 'name',
   (part) => part === 'value',
+  (part) => part === 'name',
   (part) => part === 'unit',
   (part) => part === 'leftOut',
 ];

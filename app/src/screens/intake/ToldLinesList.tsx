@@ -5,7 +5,8 @@ import { Button } from '../../components/Button';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 
-const SHOWN_AT_ONCE = 20;
+const SHOWN_AT_FIRST = 5;
+const SHOWN_MORE = 50;
 const TITLES: Readonly<Record<ToldLine['kind'], string>> = {
   refused: 'Refused',
   met: 'Values that meet',
@@ -24,7 +25,7 @@ interface ToldLinesListProps {
 
 /** Lines of one kind with line, column, value and reason. */
 export function ToldLinesList({ kind, lines, total, unit }: ToldLinesListProps) {
-  const [shown, setShown] = useState(SHOWN_AT_ONCE);
+  const [shown, setShown] = useState(SHOWN_AT_FIRST);
   const own = lines.filter((each) => each.kind === kind);
   if (own.length === 0) return null;
   const most = Math.min(own.length, shown);
@@ -41,7 +42,7 @@ export function ToldLinesList({ kind, lines, total, unit }: ToldLinesListProps) 
         />
       ))}
       {own.length > shown && (
-        <Button look="quiet" label="Show more" onPress={() => setShown(shown + SHOWN_AT_ONCE * 2)} />
+        <Button look="quiet" label="Show more" onPress={() => setShown(shown + SHOWN_MORE)} />
       )}
     </Section>
   );

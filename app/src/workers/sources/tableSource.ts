@@ -28,18 +28,24 @@ export function openTable(
   };
 }
 
-function cutRows(text: string, separator: Separator): Omit<RowBatch, 'share'> & { readonly end: number } {
-  // Told the line end, the parser need not look for it in every piece; old Macs ended lines with \r.
-  const newline = text.includes('\r\n') ? '\r\n' : text.includes('\n') ? '\n' : '\r';
-  const { data } = Papa.parse<string[]>(text, {
-    delimiter: separator,
-    newline: mixed(text, newline) ? undefined : newline,
-  });
+/** @param before lines of the file before this text. */
+function cutRows(
+  text: string,
+  separator: Separator,
+  before = 0,
+): Omit<RowBatch, 'share'> & { readonly end: number } {
+  // Files joined from several may end their lines in two ways; told one line end, the parser need not look for it.
+  const even = !text.includes('\r')
+    ? text
+    : text.includes('\n')
+      ? text.replace(/\r\n/g, '\n')
+      : text.replace(/\r/g, '\n');
+  const { data } = Papa.parse<string[]>(even, { delimiter: separator, newline: '\n' });
   // The text ends with a line end, after which the parser sees one more, empty row.
   if (data.length > 0 && text.endsWith('\n') && isEmpty(data[data.length - 1])) data.pop();
   const rows: string[][] = [];
   const lines: number[] = [];
-  let line = 1;
+  let line = before + 1;
   let blank = 0;
   let continued = 0;
   const quoted = text.includes('"');
@@ -53,7 +59,7 @@ function cutRows(text: string, separator: Separator): Omit<RowBatch, 'share'> & 
     }
     line += 1 + inner;
   }
-  return { rows, lines, blank, continued, end: line - 1 };
+  return { rows, lines, blank, continued, end: line - 1 - before };
 }
 
 async function* tableRows(
@@ -63,17 +69,10 @@ async function* tableRows(
 ): AsyncGenerator<RowBatch> {
   let before = 0;
   for await (const { text, share } of textPieces(file, encoding)) {
-    const { rows, lines, blank, continued, end } = cutRows(text, separator);
-    for (let i = 0; i < lines.length; i++) lines instanceof Array && ((lines as number[])[i] += before);
+    const { rows, lines, blank, continued, end } = cutRows(text, separator, before);
     before += end;
     yield { rows, lines, blank, continued, share };
   }
-}
-
-/** Do lines end in more than one way? Then the parser finds its own. */
-function mixed(text: string, newline: string): boolean {
-  if (newline !== '\r\n') return newline === '\n' && text.includes('\r');
-  return /[^\r]\n/.test(text.slice(0, 100_000));
 }
 
 function isEmpty(cells: readonly string[]): boolean {

@@ -1,0 +1,181 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import ExcelJS from 'exceljs';
+import { parse } from 'csv-parse/sync';
+import { read, utils } from '@e965/xlsx';
+import fc from 'fast-check';
+import { readColumns } from '@vivid-beacon/core';
+import {
+  leftOutLines,
+  readSignedNumber,
+  unexplained,
+  type ToldLine,
+} from '@vivid-beacon/core/src/intakeFiles';
+import { fileOf, openAny, takeAll } from './corpus/takeAll';
+import { readFile } from './readFile';
+
+const MODULES = path.resolve(__dirname, '../../../node_modules');
+
+async function allRows(name: string, content: string | Uint8Array): Promise<string[][]> {
+  const source = await openAny(fileOf(name, content));
+  const rows: string[][] = [];
+  for await (const batch of source.rows(() => undefined)) rows.push(...batch.rows.map((cells) => [...cells]));
+  return rows;
+}
+
+describe('a second reader by another author', () => {
+  it.each(['seattle-weather.csv', 'birdstrikes.csv', 'stocks.csv', 'weather.csv'])(
+    'cuts %s into the same cells (RFC 4180; csv-parse)',
+    async (file) => {
+      const content = new Uint8Array(readFileSync(path.join(MODULES, 'vega-datasets/data', file)));
+      expect(await allRows(file, content)).toEqual(parse(Buffer.from(content)));
+    },
+  );
+
+  it('cuts lines that end in different ways, and a last line without an end', async () => {
+    const long = Array.from({ length: 30_000 }, (_, i) => `${i},x`).join('\r\n');
+    const rows = await allRows('mixed.csv', `a,b\r\n1,2\n3,4\r\n${long}\n5,6`);
+    expect(rows).toHaveLength(30_004);
+    expect(rows[rows.length - 1]).toEqual(['5', '6']);
+    const mac = 'a,b\r1,2\r3,4';
+    const wanted = [
+      ['a', 'b'],
+      ['1', '2'],
+      ['3', '4'],
+    ];
+    expect(await allRows('mac.csv', mac)).toEqual(wanted);
+    expect((await openAny(fileOf('mac.csv', mac))).head).toEqual(wanted);
+  });
+
+  it('cuts any quoted table into the same cells (RFC 4180, section 2; csv-parse)', async () => {
+    const cell = fc.string({
+      unit: fc.constantFrom('a', ',', ';', '"', '\n', ' ', '1'),
+      minLength: 0,
+      maxLength: 6,
+    });
+    const table = fc.array(fc.tuple(cell, cell, cell), { minLength: 2, maxLength: 12 });
+    await fc.assert(
+      fc.asyncProperty(table, async (rows) => {
+        const quote = (text: string): string => `"${text.replace(/"/g, '""')}"`;
+        const text = `x,y,z\n${rows.map((cells) => cells.map(quote).join(',')).join('\n')}\n`;
+        const wanted = (parse(text) as string[][]).filter((cells) =>
+          cells.some((each) => each.trim() !== ''),
+        );
+        const source = await openAny(fileOf('q.csv', text), { separator: ',' });
+        const got: string[][] = [];
+        for await (const batch of source.rows(() => undefined))
+          got.push(...batch.rows.map((cells) => [...cells]));
+        expect(got).toEqual(wanted);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('reads the same text from a spreadsheet (exceljs; another spreadsheet library)', async () => {
+    const book = new ExcelJS.Workbook();
+    const sheet = book.addWorksheet('Data');
+    sheet.addRow(['Time', 'Flow', 'Note']);
+    for (let i = 0; i < 20; i++)
+      sheet.addRow([new Date(Date.UTC(2026, 0, 1, i)), i / 8, i % 3 === 0 ? null : `n${i}`]);
+    const bytes = new Uint8Array(await book.xlsx.writeBuffer());
+    const other = read(bytes, { type: 'array', cellDates: true, UTC: true });
+    const wanted = utils
+      .sheet_to_json<(string | number | Date | null)[]>(other.Sheets.Data, {
+        header: 1,
+        defval: null,
+        UTC: true,
+      })
+      .map((row) =>
+        row.map((value) =>
+          value instanceof Date ? value.toISOString().slice(0, 19).replace('T', ' ') : String(value ?? ''),
+        ),
+      );
+    expect((await allRows('d.xlsx', bytes)).map((row) => [...row, ''].slice(0, 3))).toEqual(wanted);
+  });
+});
+
+/** Everything that was stored or told of a file. */
+async function account(text: string) {
+  const taken = await takeAll(fileOf('any.csv', text), { separator: ';' });
+  const { look } = taken;
+  const told: ToldLine[] = [...look.told];
+  const numbers = new Set<string>();
+  const targets = Object.fromEntries(
+    look.feeds.map(({ key, index }) => [key, { metricId: String(index), earliest: null }]),
+  );
+  try {
+    await readFile(
+      await openAny(fileOf('any.csv', text), { separator: ';' }),
+      { layout: look.recognised.layout, targets, zone: 'UTC', latest: Date.UTC(2030, 0, 1), inOrder: false },
+      async (bytes) => {
+        const { head, columns } = readColumns<{ metricIds: string[]; told: ToldLine[] }>(bytes.buffer);
+        told.push(...head.told);
+        head.metricIds.forEach((id, i) => columns.get(`v ${i}`)!.forEach((v) => numbers.add(`${id} ${v}`)));
+      },
+      () => undefined,
+    );
+  } catch {
+    // Not one value could be taken; the look has told why.
+  }
+  return { look, told, numbers };
+}
+
+describe('the balance of any file', () => {
+  const time = fc.constantFrom(
+    '2026-01-01',
+    '2026-01-02 06:00',
+    '2026-01-03',
+    '03.02.2026',
+    '2026',
+    'soon',
+    '',
+    'Total',
+  );
+  const value = fc.oneof(
+    fc.constantFrom('', 'x', '-', 'n/a', '#REF!', '12 %', '(3)', '1:30', '5 kg'),
+    fc.integer({ min: -99, max: 99 }).map(String),
+    fc.float({ noNaN: true, noDefaultInfinity: true, min: -5, max: 5 }).map((n) => n.toFixed(2)),
+  );
+  const name = fc.constantFrom('a', 'b', '');
+  const row = fc.oneof(
+    { weight: 8, arbitrary: fc.tuple(time, name, value, value).map((cells) => cells.join(';')) },
+    { weight: 1, arbitrary: fc.constantFrom('', 'note', 't;n;p;q', '2026-01-05;a;1;2;3', '2026-01-06;a') },
+  );
+
+  it('adds up, and every number of the file is stored, refused or named', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(row, { minLength: 1, maxLength: 40 }),
+        fc.constantFrom('t;n;p;q\n', '', 'Report\n\nt;n;p;q\n'),
+        async (rows, head) => {
+          const text = `${head}${rows.join('\n')}\n`;
+          if (text.trim() === '') return;
+          const { look, told, numbers } = await account(text);
+          const { balance, recognised } = look;
+          const lines = text.split('\n').slice(0, -1);
+          expect(unexplained(balance)).toBe(0);
+          expect(balance.lines).toBe(lines.length);
+          expect(balance.taken + balance.refused + balance.repeated + leftOutLines(balance)).toBe(
+            lines.length,
+          );
+          const toldOf = new Set(told.map(({ line }) => line));
+          const { layout } = recognised;
+          lines.forEach((line, i) => {
+            line.split(';').forEach((cell, column) => {
+              const number = readSignedNumber(cell, layout.decimal);
+              // Columns that are left out are named as such; the others must account for the cell.
+              if (!number || recognised.columns[column]?.part !== 'value' || toldOf.has(i + 1)) return;
+              const stored = [...numbers].some(
+                (each) => each.endsWith(` ${number.value}`) || Number(each.split(' ')[1]) === number.value,
+              );
+              expect(stored || layout.durations.includes(column) ? '' : `line ${i + 1}, ${cell}: lost`).toBe(
+                '',
+              );
+            });
+          });
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+});
