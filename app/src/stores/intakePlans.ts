@@ -107,23 +107,33 @@ export function orderOf(
   const targets: Record<string, { metricId: string; earliest: number | null }> = {};
   const remembered: Record<string, ColumnPlan> = {};
   const metrics: NewMetricOfFile[] = [];
-  const assets: NewAssetOfFile[] =
-    asset.id === null
-      ? [{ name: asset.name.trim(), parentId: null, parent: null, zone: asset.zone.trim() }]
-      : [];
+  const assets: NewAssetOfFile[] = [];
   const places = new Map<string, number>();
-  const { nameColumns } = look.recognised.layout;
-  /** Place in `assets` of the one that a series belongs to; null = the chosen asset, which is there. */
-  const assetOf = (feed: SeenFeed): number | null => {
-    const word = asset.namedBy === null ? '' : (feed.words[nameColumns.indexOf(asset.namedBy)] ?? '');
-    if (word === '') return asset.id === null ? 0 : null;
-    let place = places.get(word.toLowerCase());
+  const placeOf = (name: string, make: () => NewAssetOfFile): number => {
+    let place = places.get(name);
     if (place === undefined) {
       place = assets.length;
-      places.set(word.toLowerCase(), place);
-      assets.push({ name: word, parentId: asset.id, parent: asset.id === null ? 0 : null, zone: null });
+      places.set(name, place);
+      assets.push(make());
     }
     return place;
+  };
+  /** Place in `assets` of the chosen asset; null = it is there already. */
+  const chosen = (): number | null =>
+    asset.id !== null
+      ? null
+      : placeOf('', () => ({
+          name: asset.name.trim(),
+          parentId: null,
+          parent: null,
+          zone: asset.zone.trim(),
+        }));
+  const { nameColumns } = look.recognised.layout;
+  const assetOf = (feed: SeenFeed): number | null => {
+    const word = asset.namedBy === null ? '' : (feed.words[nameColumns.indexOf(asset.namedBy)] ?? '');
+    const parent = chosen();
+    if (word === '') return parent;
+    return placeOf(word.toLowerCase(), () => ({ name: word, parentId: asset.id, parent, zone: null }));
   };
   for (const feed of look.feeds) {
     const plan = plans[feed.key];

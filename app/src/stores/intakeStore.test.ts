@@ -262,7 +262,7 @@ describe('what is made with a file', () => {
   it('keeps metrics that are there, and what they do not keep any more out', async () => {
     const look = await lookOf(TEXT);
     const plans = { 1: { to: 'existing', metricId: '5' }, 2: { to: 'nothing' } } as const;
-    const { made, targets } = orderOf(look, plans, { ...ASSET, id: '1' }, () => 77);
+    const { made, targets } = orderOf(look, plans, { ...ASSET, name: '' }, () => 77);
     expect(targets).toEqual({ 1: { metricId: '5', earliest: 77 } });
     expect(made).toEqual({ assets: [], metrics: [] });
   });

@@ -384,7 +384,12 @@ export interface Intake {
   /** The balance of its lines and what became of its columns; empty for files brought in before these were kept. */
   readonly notes: { readonly balance?: Balance; readonly columns?: readonly FoundColumn[] };
   readonly lines: readonly ToldLine[];
-  readonly metrics: readonly { readonly metricId: string; readonly name: string; readonly added: number }[];
+  readonly metrics: readonly {
+    readonly metricId: string;
+    readonly name: string;
+    readonly assetName: string;
+    readonly added: number;
+  }[];
 }
 
 /** What the server tells over the live connection; screens read again what it names. */

@@ -229,12 +229,14 @@ const INTAKES = `
          intake.notes,
          coalesce(sum(fed.added), 0)::float8 as added, coalesce(sum(fed.unchanged), 0)::float8 as unchanged,
          coalesce(sum(fed.corrected), 0)::float8 as corrected,
-         coalesce(jsonb_agg(jsonb_build_object('metricId', fed.metric_id::text, 'name', metric.name, 'added', fed.added))
+         coalesce(jsonb_agg(jsonb_build_object('metricId', fed.metric_id::text, 'name', metric.name,
+                                             'assetName', asset.name, 'added', fed.added))
                   filter (where fed.metric_id is not null), '[]') as metrics
   from intake
   join person on person.id = intake.started_by
   left join intake_metric fed on fed.intake_id = intake.id
-  left join metric on metric.id = fed.metric_id`;
+  left join metric on metric.id = fed.metric_id
+  left join asset on asset.id = metric.asset_id`;
 
 export function listIntakes(db: Queryable): Promise<Omit<Intake, 'lines'>[]> {
   return all(

@@ -33,7 +33,7 @@ export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
   const reasons = Object.entries(balance.leftOut).filter(([, n]) => n > 0) as [LeftOutReason, number][];
   const { blank, errors, met, notChosen } = balance.values;
   const cells = [
-    `${counted(balance.values.taken, 'sample')}${before ? ' to take' : ''}`,
+    before && `${counted(balance.values.taken, 'sample')} to take`,
     blank > 0 && `${counted(blank, 'blank cell')} left as missing`,
     errors > 0 && `${counted(errors, 'error cell')} left as missing`,
     met > 0 && `${counted(met, 'value')} met another of the same series and time`,
@@ -86,9 +86,11 @@ export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
           {`Left out: ${reasons.map(([reason, n]) => `${count(n)} ${LEFT_OUT_REASONS[reason]}`).join(', ')}.`}
         </Words>
       )}
-      <Words as="second" colour={palette.ink2}>
-        {`${cells.join(', ')}.`}
-      </Words>
+      {cells.length > 0 && (
+        <Words as="second" colour={palette.ink2}>
+          {`${cells.join(', ')}.`}
+        </Words>
+      )}
     </View>
   );
 }

@@ -30,9 +30,14 @@ export function IntakeResult({
   const count = (n: number): string => formatNumber(n, 0);
   const samples = (n: number): string => `${count(n)} ${n === 1 ? 'sample' : 'samples'}`;
   const nothingNew = intake.added === 0 && intake.corrected === 0;
+  const title = nothingNew
+    ? 'Nothing new in this file'
+    : intake.added > 0
+      ? `${samples(intake.added)} added`
+      : `${samples(intake.corrected)} corrected`;
   const there = [
     intake.unchanged > 0 && `${samples(intake.unchanged)} stored before with the same values`,
-    intake.corrected > 0 && `${samples(intake.corrected)} corrected`,
+    intake.added > 0 && intake.corrected > 0 && `${samples(intake.corrected)} corrected`,
   ].filter(Boolean);
   const told = (kind: ToldLine['kind']): number =>
     kind === 'leftOut' || look.toldCounts[kind] === 0
@@ -41,14 +46,14 @@ export function IntakeResult({
   return (
     <View style={styles.result} role="status">
       <Words as="sectionHead" heading={2}>
-        {nothingNew ? 'Nothing new in this file' : `${samples(intake.added)} added`}
+        {title}
       </Words>
       {there.length > 0 && <Words as="body">{`${there.join(', ')}.`}</Words>}
       {intake.metrics.length > 0 && (
         <Words as="body" colour={palette.ink2}>
           {`${count(intake.metrics.length)} ${intake.metrics.length === 1 ? 'metric' : 'metrics'} fed: ${intake.metrics
             .slice(0, 6)
-            .map(({ name }) => name)
+            .map(({ name, assetName }) => `${name} of ${assetName}`)
             .join(', ')}${intake.metrics.length > 6 ? ` and ${intake.metrics.length - 6} more` : ''}.`}
         </Words>
       )}
