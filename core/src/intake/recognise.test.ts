@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { readRows, recognise, recogniseRows, MOST_COLUMNS } from './recognise';
+import { recognise, recogniseRows, MOST_COLUMNS } from './recognise';
+import { readRows } from './separator';
 import { jsonRows, jsonTable } from './jsonTable';
 import { refuseOtherFiles, textKind } from './fileKind';
 import type { LayoutCorrection, Recognised } from './layout';

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { leftOutLines, unexplained, type ToldLine } from './balance';
 import type { FileLayout } from './layout';
 import { compareValues } from './meetings';
-import { rowReader, type FileTargets } from './rowReader';
+import type { FileTargets } from './feeds';
+import { rowReader } from './rowReader';
 
 const LAYOUT: FileLayout = {
   separator: ',',

@@ -1,5 +1,14 @@
 import { emptyBalance, type Balance, type LeftOutReason, type ToldLine } from './balance';
 import { parseDuration } from './durationText';
+import {
+  columnOfTimesAcross,
+  feedRegistry,
+  MOST_FEEDS,
+  type Feed,
+  type FileTarget,
+  type FileTargets,
+} from './feeds';
+import { headingAgain } from './headingAgain';
 import { COUNT_COLUMN, nameOfRow, type Block, type FileLayout } from './layout';
 import { compareValues, type Meetings } from './meetings';
 import { isBlankCell, isErrorCell, plainNumber, readSignedNumber } from './numberText';
@@ -7,47 +16,6 @@ import { periodOf, rowClock, timeText } from './rowTime';
 import { isTotalWord, totalCheck } from './totals';
 
 export { EARLIEST_TIME } from './rowTime';
-
-/** A series of a file: a value column, of the rows of one name if the file names its series. */
-export interface Feed {
-  /** Unique in the file; the same for the next file of its shape. */
-  readonly key: string;
-  /** Number of the series, from 0, in the order they come in the file. */
-  readonly index: number;
-  readonly column: number;
-  /** Words of the name columns joined; '' in a file without such. */
-  readonly name: string;
-  /** The words of the name columns, in the order of the columns. */
-  readonly words: readonly string[];
-  /** How the series is called: name and heading, as far as they tell it apart. */
-  readonly label: string;
-  /** From the unit column of its first row. */
-  readonly unit: string | null;
-  /** Unit of its numbers: of the column, of the unit column, or beside the first number that has one. */
-  sign: string | null;
-  samples: number;
-  /** Line of the first value. */
-  readonly line: number;
-  /** The first value as it stands in the file. */
-  readonly example: string;
-}
-
-/** Separates name and column in the key of a feed. */
-const KEY_SEPARATOR = '\u001f';
-
-export function feedKey(name: string, column: number): string {
-  return name === '' ? String(column) : `${name}${KEY_SEPARATOR}${column}`;
-}
-
-/** A metric that a series feeds. */
-export interface FileTarget {
-  readonly metricId: string;
-  /** Samples before this time are not taken any more, ms; null = all are. */
-  readonly earliest: number | null;
-}
-
-/** Where the numbers go, by key of the feed. A series without a target is left out. */
-export type FileTargets = Readonly<Record<string, FileTarget>>;
 
 export interface RowReaderOptions {
   /** Zone of times without an offset. */
@@ -62,9 +30,6 @@ export interface RowReaderOptions {
   /** Is told about every line that is not simply taken. */
   readonly tell: (told: ToldLine) => void;
 }
-
-/** No file has more series. */
-export const MOST_FEEDS = 10_000;
 
 export interface RowReader {
   readonly balance: Balance;
@@ -106,60 +71,16 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const totals = totalCheck();
   const carried = new Map<number, string>();
   const durations = new Set(layout.durations);
-  const feeds: Feed[] = [];
-  /** By name, then by column (one higher: rows are counted in column -1). */
-  const byName = new Map<string, Feed[]>();
+  const { feeds, feedOf } = feedRegistry(layout);
   const named = nameColumns.length > 0;
   const targetOfFeed: (FileTarget | null)[] = [];
-  const across = layout.blocks.some(({ written }) => written !== undefined);
-  /** Columns dated by their headings hold one series between them. */
-  const acrossColumn = across ? layout.blocks[0].valueColumns[0] : null;
-  const severalValues =
-    nameColumns.length === 0 ||
-    (!across && layout.blocks.reduce((n, { valueColumns }) => n + valueColumns.length, 0) > 1);
-  const headingKeys = layout.headings.map(plainHeading);
+  const acrossColumn = columnOfTimesAcross(layout);
+  const isHeadingAgain = headingAgain(layout);
 
   const refuse = (tally: RowTally, line: number, column: string, value: string, reason: string): void => {
     tally.refused++;
     balance.values.refused++;
     tell({ kind: 'refused', line, column, value: clip(value), reason });
-  };
-
-  const feedOf = (
-    name: string,
-    column: number,
-    cells: readonly string[],
-    line: number,
-    example: string,
-  ): Feed => {
-    let ofName = byName.get(name);
-    if (!ofName) {
-      ofName = [];
-      byName.set(name, ofName);
-    }
-    const known = ofName[column + 1];
-    if (known) return known;
-    const heading = across
-      ? 'values'
-      : column === COUNT_COLUMN
-        ? 'rows'
-        : (layout.headings[column] ?? `Column ${column + 1}`);
-    const feed: Feed = {
-      key: feedKey(name, column),
-      index: feeds.length,
-      column,
-      name,
-      words: nameColumns.map((i) => (cells[i] ?? '').trim()),
-      label: name === '' ? heading : severalValues ? `${name} / ${heading}` : name,
-      unit: unitColumn === null ? null : (cells[unitColumn] ?? '').trim() || null,
-      sign: layout.units[column] ?? null,
-      samples: 0,
-      line,
-      example,
-    };
-    ofName[column + 1] = feed;
-    feeds.push(feed);
-    return feed;
   };
 
   /** Sign or unit beside the number that was read last; null when it stood alone. */
@@ -337,21 +258,6 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     return totals.fits(numbers);
   };
 
-  const isHeadingAgain = (cells: readonly string[]): boolean => {
-    let same = 0;
-    for (let i = 0; i < cells.length; i++) {
-      const cell = cells[i];
-      if (cell === '') continue;
-      // Hardly a heading begins with a digit, and nearly every row of data has such a cell.
-      if (same === 0 && cell.charCodeAt(0) >= 48 && cell.charCodeAt(0) <= 57) return false;
-      const plain = plainHeading(cell);
-      if (plain === '') continue;
-      if (plain !== headingKeys[i]) return false;
-      same++;
-    }
-    return same > 1 || (same === 1 && width === 1);
-  };
-
   const leaveOutRow: RowReader['leaveOutRow'] = (reason, cells, line) => {
     balance.lines++;
     balance.leftOut[reason]++;
@@ -445,14 +351,6 @@ const REASON_WORDS: Readonly<Record<LeftOutReason, string>> = {
 /** Rows that are counted all hold a 1. */
 function cellAt(cells: readonly string[], column: number): string {
   return column === COUNT_COLUMN ? '1' : (cells[column] ?? '');
-}
-
-/** A heading without its unit, to know it again. */
-function plainHeading(text: string): string {
-  return text
-    .replace(/\s*[([][^()[\]]{1,20}[)\]]\s*$/, '')
-    .trim()
-    .toLowerCase();
 }
 
 function clip(text: string): string {

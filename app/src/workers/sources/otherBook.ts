@@ -1,7 +1,7 @@
 import { read, utils, type CellObject } from '@e965/xlsx';
 import { BeaconError } from '@vivid-beacon/core';
 import { numberAsShown, timeAsText } from './cellText';
-import type { SheetRows } from './sheetSource';
+import type { SheetRows } from './sheetRows';
 
 /** Reads an .xls or .ods file. @throws {BeaconError} BAD_INPUT for one that cannot be read. */
 export function readOtherBook(bytes: Uint8Array): SheetRows[] {

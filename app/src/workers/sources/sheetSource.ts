@@ -3,17 +3,10 @@ import { isArchive, isCompoundFile, recogniseRows } from '@vivid-beacon/core/src
 import { checkArchive } from '@vivid-beacon/core/src/intake/checkArchive';
 import { readOtherBook } from './otherBook';
 import { rowsAtHand, type FileLike, type Source } from './source';
+import type { SheetRows } from './sheetRows';
 import { readXlsx } from './xlsxBook';
 
 const MOST_BYTES = 60_000_000;
-
-/** One sheet as rows of text, empty ones left out. */
-export interface SheetRows {
-  readonly name: string;
-  readonly rows: readonly (readonly string[])[];
-  /** Number of each row, from 1. */
-  readonly lines: readonly number[];
-}
 
 /** Opens a spreadsheet (.xlsx, .xls, .ods). @throws {BeaconError} for one that is too large, damaged, locked or empty. */
 export async function openSheet(file: FileLike, wanted: string | null): Promise<Source> {

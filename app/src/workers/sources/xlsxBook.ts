@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { BeaconError } from '@vivid-beacon/core';
 import { numberAsShown, timeAsText } from './cellText';
-import type { SheetRows } from './sheetSource';
+import type { SheetRows } from './sheetRows';
 
 /** Reads an .xlsx file. @throws {BeaconError} BAD_INPUT for one that cannot be read. */
 export async function readXlsx(bytes: Uint8Array): Promise<SheetRows[]> {
