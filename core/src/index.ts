@@ -11,6 +11,7 @@ export * from './board/joinScopes';
 export * from './board/readoutWords';
 export * from './board/startBoard';
 export * from './domain/push';
+export * from './text/storable';
 export * from './domain/query';
 export * from './domain/logs';
 export * from './domain/derived';

@@ -1,14 +1,8 @@
-import { TextEncoder } from 'node:util';
-import { rowsAtHand, type Source } from '../workers/sources/source';
-import { lookAt } from '../workers/lookAt';
-import { readRows, emptyBalance, type LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
+import type { LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
+import { lookAtText as lookOf, standInIntake } from '../testing/standInIntake';
 import { shapeOf } from '../workers/shapeOf';
-import type { IntakeAsk, IntakeTold, MetricEffect } from '../workers/intakeMessages';
-import { createIntakeStore, type FinishOrder, type Mapping } from './intakeStore';
 import { assetColumnOf, orderOf, proposals, type ChosenAsset } from './intakePlans';
-
-// The stand-in for a browser lacks it; hashing a shape needs it.
-Object.assign(globalThis, { TextEncoder });
+import type { Mapping } from './intakeStore';
 
 const TEXT = ['Time;Gas (kWh);Steam (t/h)', '2026-11-19 06:00;1,5;2,5', '2026-11-19 07:00;1,7;0,9'].join(
   '\n',
@@ -20,92 +14,19 @@ const NAMED = [
     `2026-11-19 ${clock};Dryer 2;1,7;0,9`,
   ]),
 ].join('\n');
-const CSV = new File([TEXT], 'gas.csv');
-// The stand-in for a browser has no bytes of files.
-CSV.slice = () => ({ arrayBuffer: async () => new TextEncoder().encode('Time').buffer }) as Blob;
-
-const NOW = Date.UTC(2026, 10, 20);
-const sourceOf = (text: string): Source => {
-  const rows = readRows(text, ';');
-  return {
-    encoding: 'UTF-8',
-    counted: 'line',
-    sheets: [],
-    sheet: null,
-    separator: ';',
-    headings: null,
-    parts: {},
-    ...rowsAtHand(
-      rows,
-      rows.map((_, i) => i + 1),
-    ),
-  };
-};
-const lookOf = (text: string, correct: LayoutCorrection = {}) =>
-  lookAt(sourceOf(text), { correct, zone: 'UTC', latest: NOW, progress: () => undefined });
-
-interface Options {
-  readonly recall?: (shape: string) => Promise<Mapping | null>;
-  readonly effects?: readonly MetricEffect[];
-  readonly finish?: () => Promise<never>;
-}
-
-/** A store whose thread looks for real and sends nothing. */
-async function chosen({ recall = async () => null, effects = [], finish }: Options = {}) {
-  const asked: IntakeAsk[] = [];
-  const finished: [string, FinishOrder][] = [];
-  const takenBack: string[] = [];
-  const store = createIntakeStore({
-    recall,
-    zone: 'UTC',
-    now: () => NOW,
-    takeBack: async (id) => takenBack.push(id),
-    finish: async (id, order) => {
-      finished.push([id, order]);
-      if (finish) await finish();
-      return { intake: { id } as never };
-    },
-    makeWorker: () => {
-      const worker = {
-        onmessage: null as ((event: MessageEvent<IntakeTold>) => void) | null,
-        terminate: () => undefined,
-        postMessage: (ask: IntakeAsk) => {
-          asked.push(ask);
-          const tell = (told: IntakeTold): void => worker.onmessage?.({ data: told } as MessageEvent);
-          if (ask.kind === 'look') {
-            void lookOf(TEXT, ask.correct).then((look) =>
-              tell({ kind: 'looked', shape: shapeOf(look), ...look }),
-            );
-            return;
-          }
-          queueMicrotask(() => {
-            tell({ kind: 'begun', intakeId: '9' });
-            tell({ kind: 'sent', intakeId: '9', parts: 1, balance: emptyBalance(), effects });
-          });
-        },
-      };
-      return worker;
-    },
-  });
-  const settle = async (): Promise<void> => {
-    for (let i = 0; i < 100; i++) {
-      await new Promise((resolve) => setTimeout(resolve, 10));
-      const { looking, step } = store.getState();
-      if (i > 1 && !looking && step !== 'reading' && step !== 'storing') return;
-    }
-  };
-  store.getState().actions.choose([CSV]);
-  await settle();
+/** The file chosen, with short ways to correct its layout and to bring it in. */
+async function chosen(options: Parameters<typeof standInIntake>[1] = {}) {
+  const made = await standInIntake(TEXT, options);
   const correct = async (part: LayoutCorrection): Promise<void> => {
-    store.getState().actions.correctLayout(part);
-    await settle();
+    made.store.getState().actions.correctLayout(part);
+    await made.settle();
   };
   const bringIn = async (): Promise<void> => {
-    const { look, plans, actions } = store.getState();
+    const { look, plans, actions } = made.store.getState();
     actions.read({ ...orderOf(look!, plans, ASSET, () => null), formToken: 'x' });
-    await settle();
+    await made.settle();
   };
-  return { store, asked, finished, takenBack, correct, bringIn, settle };
+  return { ...made, correct, bringIn };
 }
 
 const ASSET: ChosenAsset = { id: null, name: 'Quayside', zone: 'Europe/London', namedBy: null };

@@ -1,4 +1,4 @@
-import { writeColumns } from '@vivid-beacon/core';
+import { storableText, writeColumns } from '@vivid-beacon/core';
 import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 
 const NUMBERS_A_PART = 200_000;
@@ -47,7 +47,7 @@ export class FileParts {
 
   tell = (told: ToldLine): void => {
     if (++this.counts[told.kind] > KEPT[told.kind]) return;
-    const clip = (text: string): string => (text.length > 200 ? `${text.slice(0, 199)}…` : text);
+    const clip = (text: string): string => storableText(text, 200);
     this.told.push({
       ...told,
       column: clip(told.column),

@@ -14,7 +14,7 @@ export interface FoundTimes {
 }
 
 /** How much of a column must be times for it to be one of times: a few bad cells must not hide what it is. */
-const MOSTLY = 0.7;
+const MOSTLY = 0.5;
 const NEARLY_ALL = 0.95;
 
 type Columns = readonly ColumnSurvey[];

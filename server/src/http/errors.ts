@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import * as yup from 'yup';
-import { BeaconError, type WireError } from '@vivid-beacon/core';
+import { BeaconError, isStorable, type WireError } from '@vivid-beacon/core';
 import type { AppContext } from './appContext';
 
 /** Members that would stand in the place of what every object can do. */
@@ -15,6 +15,7 @@ const NOT_TAKEN: ReadonlySet<string> = new Set([
 const DEEPEST = 100;
 
 function refuseOddMembers(value: unknown, path: string, depth = 0): void {
+  if (typeof value === 'string' && !isStorable(value)) throw unstorable(path);
   if (typeof value !== 'object' || value === null) return;
   if (depth > DEEPEST) {
     throw new BeaconError(
@@ -25,9 +26,18 @@ function refuseOddMembers(value: unknown, path: string, depth = 0): void {
   }
   for (const [key, member] of Object.entries(value)) {
     const place = Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`;
+    if (!isStorable(key)) throw unstorable(path);
     if (NOT_TAKEN.has(key)) throw new BeaconError('BAD_INPUT', `A member must not be named "${key}".`, place);
     refuseOddMembers(member, place, depth + 1);
   }
+}
+
+function unstorable(path: string): BeaconError {
+  return new BeaconError(
+    'BAD_INPUT',
+    'A text must not hold the character U+0000 or half a surrogate pair.',
+    path.slice(0, 60) || undefined,
+  );
 }
 
 /** Checks input against its schema; what is wrong is named by field. */

@@ -141,6 +141,26 @@ describe('names of exposition text', () => {
   });
 });
 
+describe('texts that cannot be stored', () => {
+  it('refuse their sample and not the batch', async () => {
+    const { key } = await withMetric(analyst);
+    const { sendJson, send } = await sender();
+    const good = { metric: key, t: TEST_NOW - 60_000, v: 1 };
+    for (const odd of ['a\0b', 'a\uD83Db']) {
+      const answer = await sendJson([good, { ...good, metric: odd }]);
+      expect(answer.refused).toMatchObject([
+        { index: 1, reason: expect.stringContaining('there is no metric') },
+      ]);
+    }
+    const { refused } = await send(`x{a="\0"} 1\nx{metric="${key}"} 1 ${seconds(30)}`);
+    expect(refused).toEqual([{ index: 0, reason: expect.stringContaining('U+0000') }]);
+    const named = await analyst.call<{ error: { path: string } }>('POST', '/api/push-tokens', {
+      name: 'a\0',
+    });
+    expect([named.status, named.body.error.path]).toEqual([422, 'name']);
+  });
+});
+
 describe('values that meet in one push', () => {
   it('are told with both places, and the last holds unless the token says otherwise', async () => {
     const { key, metricId } = await withMetric(analyst);

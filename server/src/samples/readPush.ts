@@ -1,4 +1,4 @@
-import { BeaconError, DAY_MS, QUALITY, type PushRefusal } from '@vivid-beacon/core';
+import { BeaconError, DAY_MS, isStorable, QUALITY, type PushRefusal } from '@vivid-beacon/core';
 import { dayOf } from '@vivid-beacon/core/src/engine';
 import {
   EARLIEST_TIME,
@@ -68,7 +68,7 @@ export function readJsonPush(body: unknown): SentBatch {
   const keys = new Set<string>();
   for (const each of samples) {
     const key = (each as { metric?: unknown } | null)?.metric;
-    if (typeof key === 'string') keys.add(key);
+    if (typeof key === 'string' && isStorable(key)) keys.add(key);
   }
   return {
     size: samples.length,
@@ -96,7 +96,7 @@ function readSeriesPush(series: readonly unknown[]): SentBatch {
       throw new BeaconError('BAD_INPUT', `series[${i}] needs lists t and v of equal length.`, `series[${i}]`);
     }
     size += each.t.length;
-    if (typeof each.metric === 'string') keys.add(each.metric);
+    if (typeof each.metric === 'string' && isStorable(each.metric)) keys.add(each.metric);
   });
   if (size > MOST_SAMPLES) throw tooMany(size);
   return {
@@ -126,7 +126,9 @@ export function readNdjsonPush(text: string): SentBatch {
     }
   });
   if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
-  const named = samples.flatMap(({ sample }) => (typeof sample?.metric === 'string' ? [sample.metric] : []));
+  const named = samples.flatMap(({ sample }) =>
+    typeof sample?.metric === 'string' && isStorable(sample.metric) ? [sample.metric] : [],
+  );
   return {
     size: samples.length,
     keys: new Set(named),
@@ -153,7 +155,13 @@ export function readPlainPush(text: string, now: number): SentBatch {
 function readExposition({ samples, refused }: Exposition, now: number): SentBatch {
   if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
   const series = new Map<string, ExposedSeries>();
-  const named = samples.map((sample) => {
+  const odd = samples.filter(({ labels }) => !labels.every(([, value]) => isStorable(value)));
+  const unstorable = odd.map(({ line }) => ({
+    index: line - 1,
+    reason: `line ${line}: a label holds the character U+0000 or half a surrogate pair`,
+  }));
+  const readable = odd.length === 0 ? samples : samples.filter((sample) => !odd.includes(sample));
+  const named = readable.map((sample) => {
     const own = [...sample.labels].sort(([a], [b]) => (a < b ? -1 : 1));
     const rest = own.filter(([label]) => label !== 'metric');
     const key = own.find(([label]) => label === 'metric')?.[1] ?? null;
@@ -168,9 +176,12 @@ function readExposition({ samples, refused }: Exposition, now: number): SentBatc
     return { sample, id };
   });
   return {
-    size: samples.length,
+    size: readable.length,
     keys: new Set(series.keys()),
-    refused: refused.map(({ line, reason }) => ({ index: line - 1, reason: `line ${line}: ${reason}` })),
+    refused: [
+      ...refused.map(({ line, reason }) => ({ index: line - 1, reason: `line ${line}: ${reason}` })),
+      ...unstorable,
+    ],
     series,
     each: (take) =>
       named.forEach(({ sample, id }) =>

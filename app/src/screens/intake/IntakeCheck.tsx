@@ -134,9 +134,7 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
         <RawRows
           recognised={recognised}
           ownHeadings={layout.separator === null && look.counted !== 'row'}
-          onHeading={(row) =>
-            actions.correctLayout({ preambleRows: row, headingRows: Math.max(1, layout.headingRows) })
-          }
+          onHeading={(row) => actions.correctLayout({ preambleRows: row, headingRows: 1 })}
           onColumn={setOpened}
         />
       </Section>
