@@ -52,6 +52,7 @@ export interface LookOptions {
 
 const TOLD_OF_A_KIND = 500;
 const STEPS_LOOKED_AT = 40;
+const ROWS_BEFORE_QUICK = 1000;
 
 /**
  * Recognises a file from all of its rows and tells what would become of each. Rows are gone through once; a second
@@ -76,11 +77,22 @@ export async function lookAt(
     source.whole ? compareValues(draft.layout.collisions) : watchOrder(),
   );
   const surveyor = tableSurveyor();
+  const plain = new Uint8Array(draft.layout.width);
+  for (const { valueColumns } of draft.layout.blocks) for (const column of valueColumns) plain[column] = 1;
+  let seenRows = 0;
   await goThrough(
     source,
     draft.layout,
     first.reader,
-    (cells) => surveyor.add(cells),
+    (cells, line) => {
+      // Once rows are known to follow one another in time, one of plain numbers needs no second look at its cells.
+      const quick = !source.whole && ++seenRows > ROWS_BEFORE_QUICK && first.meetings.inOrder;
+      if (quick && first.reader.countPlain(cells, line)) surveyor.addPlain(cells, plain);
+      else {
+        surveyor.add(cells);
+        first.reader.read(cells, line);
+      }
+    },
     (share) => progress(source.whole ? share : share / 2),
   );
   const recognised = source.whole
@@ -91,12 +103,8 @@ export async function lookAt(
   const changed = JSON.stringify(recognised.layout) !== JSON.stringify(draft.layout);
   if (changed || (!source.whole && !first.meetings.inOrder)) {
     pass = startReading(recognised.layout, options, compareValues(recognised.layout.collisions));
-    await goThrough(
-      source,
-      recognised.layout,
-      pass.reader,
-      () => undefined,
-      (share) => progress(0.5 + share / 2),
+    await goThrough(source, recognised.layout, pass.reader, pass.reader.read, (share) =>
+      progress(0.5 + share / 2),
     );
   }
   const { balance } = pass.reader;
@@ -167,12 +175,16 @@ function startReading(
   return { reader, meetings, told, steps };
 }
 
-/** Gives all rows of a file to a reader; those above the data are told as left out. */
+/**
+ * Goes through all rows of a file; those above the data are told as left out.
+ *
+ * @param readRow reads one row of data. @param between may be waited for after each row.
+ */
 export async function goThrough(
   source: Source,
   layout: FileLayout,
   reader: RowReader,
-  note: (cells: readonly string[]) => void,
+  readRow: (cells: readonly string[], line: number) => void,
   progress: (share: number) => void,
   between: () => Promise<unknown> | undefined = () => undefined,
 ): Promise<void> {
@@ -184,10 +196,7 @@ export async function goThrough(
     for (let i = 0; i < rows.length; i++, row++) {
       if (row < preambleRows) reader.leaveOutRow('aboveHeadings', rows[i], lines[i]);
       else if (row < preambleRows + headingRows) reader.leaveOutRow('heading', rows[i], lines[i]);
-      else {
-        note(rows[i]);
-        reader.read(rows[i], lines[i]);
-      }
+      else readRow(rows[i], lines[i]);
       const waiting = between();
       if (waiting) await waiting;
     }

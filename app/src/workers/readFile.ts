@@ -55,7 +55,7 @@ export async function readFile(
     source,
     layout,
     reader,
-    () => undefined,
+    reader.read,
     (share) => progress({ share, rows: balance.taken, refused: balance.refused }),
     () => (parts.full ? parts.flush() : undefined),
   );

@@ -11,7 +11,8 @@ import {
   unexplained,
   type ToldLine,
 } from '@vivid-beacon/core/src/intakeFiles';
-import { fileOf, openAny, takeAll } from './corpus/takeAll';
+import { fileOf, openAny } from './corpus/takeAll';
+import { lookAt } from './lookAt';
 import { readFile } from './readFile';
 
 const MODULES = path.resolve(__dirname, '../../../node_modules');
@@ -96,8 +97,12 @@ describe('a second reader by another author', () => {
 
 /** Everything that was stored or told of a file. */
 async function account(text: string) {
-  const taken = await takeAll(fileOf('any.csv', text), { separator: ';' });
-  const { look } = taken;
+  const look = await lookAt(await openAny(fileOf('any.csv', text), { separator: ';' }), {
+    correct: {},
+    zone: 'UTC',
+    latest: Date.UTC(2030, 0, 1),
+    progress: () => undefined,
+  });
   const told: ToldLine[] = [...look.told];
   const numbers = new Set<string>();
   const targets = Object.fromEntries(

@@ -18,6 +18,8 @@ export interface Meeting {
  */
 export interface Meetings {
   readonly meet: (series: number, t: number, value: number, line: number) => Meeting;
+  /** Values are kept and compared. */
+  readonly keepsValues: boolean;
   /** False once the times of a series went both ways or stood still. */
   readonly inOrder: boolean;
   /** More values came than are compared; from then on meetings are not found. */
@@ -47,6 +49,7 @@ export function watchOrder(): Meetings {
       return inOrder;
     },
     overflowed: false,
+    keepsValues: false,
     each: () => undefined,
   };
 }
@@ -133,6 +136,7 @@ export function compareValues(rule: CollisionRule | null, most = MOST_COMPARED):
       else if (rule === 'mean') values[place] += (value - before.value) / ++counts[place];
       return { kind: 'differs', ...before };
     },
+    keepsValues: true,
     get inOrder() {
       return watch.inOrder;
     },

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { leftOutLines, unexplained, type ToldLine } from './balance';
 import type { FileLayout } from './layout';
-import { compareValues } from './meetings';
+import { compareValues, watchOrder } from './meetings';
 import type { FileTargets } from './feeds';
 import { rowReader } from './rowReader';
 
@@ -382,5 +382,46 @@ describe('compareValues', () => {
     const meetings = compareValues(null, 2);
     [1, 2, 3].forEach((t) => meetings.meet(0, t, 1, 1));
     expect(meetings.overflowed).toBe(true);
+  });
+});
+
+describe('countPlain', () => {
+  it('counts plain rows as reading them would, and leaves every other row to be read', () => {
+    const day = fc.integer({ min: 1, max: 28 }).map((n) => `2026-01-${String(n).padStart(2, '0')}`);
+    const time = fc.oneof(
+      { weight: 9, arbitrary: day },
+      { weight: 1, arbitrary: fc.constantFrom('soon', '') },
+    );
+    const value = fc.oneof(
+      { weight: 9, arbitrary: fc.integer({ min: -9, max: 9 }).map(String) },
+      { weight: 1, arbitrary: fc.constantFrom('', 'x', '5 %', '1,5') },
+    );
+    const row = fc
+      .array(fc.constant(''), { maxLength: 1 })
+      .chain((more) => fc.tuple(time, value, value).map((cells) => [...cells, ...more]));
+    fc.assert(
+      fc.property(fc.array(row, { minLength: 1, maxLength: 40 }), (rows) => {
+        const layout: FileLayout = {
+          ...LAYOUT,
+          width: 3,
+          headings: ['Time', 'A', 'B'],
+          blocks: [{ timeColumns: [0], timeParts: ['time'], valueColumns: [1, 2] }],
+        };
+        const options = {
+          zone: 'UTC',
+          latest: Infinity,
+          targets: null,
+          take: () => undefined,
+          tell: () => undefined,
+        };
+        const [all, quick] = [0, 1].map(() => rowReader(layout, { ...options, meetings: watchOrder() }));
+        rows.forEach((cells, i) => {
+          all.read(cells, i);
+          if (!quick.countPlain(cells, i)) quick.read(cells, i);
+        });
+        expect(quick.balance).toEqual(all.balance);
+        expect(quick.feeds.map(({ samples }) => samples)).toEqual(all.feeds.map(({ samples }) => samples));
+      }),
+    );
   });
 });

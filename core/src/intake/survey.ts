@@ -94,6 +94,13 @@ export interface TableSurvey {
 
 export interface TableSurveyor {
   readonly add: (cells: readonly string[]) => void;
+  /**
+   * Adds a row in which some cells are known to be plain numbers like those that came before in their columns: they are
+   * counted, but not looked at again.
+   *
+   * @param plain 1 for each such column.
+   */
+  readonly addPlain: (cells: readonly string[], plain: Uint8Array) => void;
   readonly result: () => TableSurvey;
 }
 
@@ -102,7 +109,20 @@ export function tableSurveyor(): TableSurveyor {
   const columns: ColumnSurvey[] = [];
   const widths = new Map<number, number>();
   let rows = 0;
+  let plainRows = 0;
+  let plainColumns: Uint8Array = new Uint8Array();
   return {
+    addPlain(cells, plain) {
+      plainColumns = plain;
+      plainRows++;
+      rows++;
+      for (let i = 0; i < cells.length; i++) {
+        if (plain[i] === 1) continue;
+        if (cells[i] === '') columns[i].blank++;
+        else addCell(columns[i], cells[i]);
+      }
+      widths.set(cells.length, (widths.get(cells.length) ?? 0) + 1);
+    },
     add(cells) {
       while (columns.length < cells.length) {
         const late = emptyColumn();
@@ -121,7 +141,30 @@ export function tableSurveyor(): TableSurveyor {
       }
       widths.set(width, (widths.get(width) ?? 0) + 1);
     },
-    result: () => ({ columns, rows, widths }),
+    result: () => ({
+      columns: columns.map((column, i) =>
+        plainColumns[i] === 1 ? withPlainCells(column, plainRows) : column,
+      ),
+      rows,
+      widths,
+    }),
+  };
+}
+
+/** A column with `n` further cells that are numbers like the others in it. */
+function withPlainCells(column: ColumnSurvey, n: number): ColumnSurvey {
+  const { filled } = column;
+  const more = (count: number): number => count + Math.round((n * count) / Math.max(1, filled));
+  return {
+    ...column,
+    filled: filled + n,
+    dot: Math.min(filled + n, more(column.dot)),
+    comma: Math.min(filled + n, more(column.comma)),
+    onlyDot: more(column.onlyDot),
+    onlyComma: more(column.onlyComma),
+    integers: more(column.integers),
+    // Not looked at any more, so not known to be few.
+    distinct: n > 0 ? null : column.distinct,
   };
 }
 
