@@ -1,5 +1,5 @@
 import { FAIR_SHARE, isDuration, isShort, numbersOf, usualSign } from './columnFacts';
-import { findNames } from './findNames';
+import { carryDown, findNames } from './findNames';
 import { isClock, isPartOfDate, isWrittenTime, type FoundTimes, type TimesAcross } from './findTimes';
 import type { Heading } from './headings';
 import { HEADING, wordsOf } from './headingWords';
@@ -59,14 +59,16 @@ export function partsOf(
     return integers === filled && distinct !== null && distinct.size <= Math.max(50, filled / 10);
   });
   const timeColumns = [...times.parts.keys()];
+  // A date written once for the rows of a day, or once for a group of names.
   const carriedTimes = timeColumns.filter(
     (i) =>
       times.parts.get(i) === 'time' &&
       columns[i].blank >= (columns[i].blank + columns[i].filled) * 0.3 &&
-      timeColumns.length > 1,
+      (body[0]?.[i] ?? '').trim() !== '' &&
+      timeColumns.length + texts.length > 1,
   );
   const found = findNames({
-    rows: body,
+    rows: carryDown(body, carriedTimes),
     headings,
     timeColumns,
     valueColumns: values,

@@ -146,7 +146,8 @@ function isWrittenOnceAGroup(rows: Rows, column: number): boolean {
   return blank >= rows.length * 0.3;
 }
 
-function carryDown(rows: Rows, columns: readonly number[]): Rows {
+/** Rows in which blank cells of some columns repeat the one above. */
+export function carryDown(rows: Rows, columns: readonly number[]): Rows {
   if (columns.length === 0) return rows;
   const last = new Map<number, string>();
   return rows.map((row) => {

@@ -110,6 +110,12 @@ describe('recognise', () => {
     expect(names(recognise(remarks))).toEqual([]);
   });
 
+  it('carries a date down that is written once for a group', () => {
+    const file = text('date;line;kg', '2026-01-01;A;5', ';B;6', '2026-01-02;A;7', ';B;8');
+    const found = recognise(file);
+    expect([names(found), found.layout.carriedDown]).toEqual([['line'], [0]]);
+  });
+
   it('does not lose what names the series to a spoilt row', () => {
     const rows = Array.from({ length: 12 }, (_, i) =>
       ['p', 'q'].map((name) => `2026-01-${String(i + 1).padStart(2, '0')};${name};${i}`),

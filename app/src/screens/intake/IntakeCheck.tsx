@@ -109,9 +109,12 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
         </View>
       )}
       {remembered && (
-        <Words as="body" colour={palette.ink2}>
-          {`Read and mapped like ${remembered.fileName}, brought in on ${formatDate(remembered.usedAt, zone)}. Where each series goes stands below; change what differs.`}
-        </Words>
+        <Remembered
+          from={`Read and mapped like ${remembered.fileName}, brought in on ${formatDate(remembered.usedAt, zone)}.`}
+          look={look}
+          plans={plans}
+          metrics={metrics}
+        />
       )}
       <QuestionList store={store} recognised={recognised} onColumn={setOpened} />
       <Section title="What becomes of its lines" aside={look.encoding}>
@@ -214,6 +217,42 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
         onChoose={(part) => actions.setPart(opened!, part)}
         onClose={() => setOpened(null)}
       />
+    </View>
+  );
+}
+
+/** Where the series of a remembered shape go, before anything else: nothing is fed without having been in sight. */
+function Remembered({
+  from,
+  look,
+  plans,
+  metrics,
+}: {
+  readonly from: string;
+  readonly look: Look;
+  readonly plans: Plans;
+  readonly metrics: readonly Metric[];
+}) {
+  const palette = usePalette();
+  const MOST = 12;
+  const fed = look.feeds.flatMap(({ key, label }) => {
+    const plan = plans[key];
+    const metric = plan?.to === 'existing' ? metrics.find(({ id }) => id === plan.metricId) : undefined;
+    return metric ? [`${label} feeds ${metric.name} of ${metric.assetName}, ${metric.plantName}`] : [];
+  });
+  return (
+    <View role="region" aria-label="Remembered mapping">
+      <Words as="bodyStrong">{from}</Words>
+      {fed.slice(0, MOST).map((line) => (
+        <Words key={line} as="body" colour={palette.ink2}>
+          {line}
+        </Words>
+      ))}
+      <Words as="second" colour={palette.ink2}>
+        {fed.length > MOST
+          ? `And ${fed.length - MOST} more, below. Change what differs.`
+          : 'Change below what differs.'}
+      </Words>
     </View>
   );
 }
