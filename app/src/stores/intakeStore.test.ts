@@ -119,6 +119,14 @@ describe('intake', () => {
     expect(asks.finished[0][1].corrections).toBe('keep');
   });
 
+  it('remembers neither the one time of all rows nor what held where values met', async () => {
+    const { store, correct, bringIn, finished } = await chosen();
+    await correct({ fixedTime: 5, collisions: 'mean', preambleRows: 0, decimal: ',' });
+    await bringIn();
+    expect(store.getState().step).toBe('done');
+    expect(finished[0][1].remember!.correct).toEqual({ decimal: ',' });
+  });
+
   it('takes back what was sent when it is cancelled, or when it cannot be stored', async () => {
     const effect = {
       metricId: '3',

@@ -110,6 +110,15 @@ interface IntakeParts {
   readonly now: () => number;
 }
 
+/**
+ * What of a person's corrections holds for the next file of the shape: not the one time of all rows, not how many rows
+ * lay above the headings, and not what was to hold where values met, which is asked anew.
+ */
+function forNextFile({ fixedTime, preambleRows, collisions, ...rest }: LayoutCorrection): LayoutCorrection {
+  void [fixedTime, preambleRows, collisions];
+  return rest;
+}
+
 const FRESH = {
   look: null,
   looking: true,
@@ -284,7 +293,10 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
             columns: seen.recognised.columns.map(({ heading, part, note }) => ({ heading, part, note })),
             made: order.made,
             corrections,
-            remember: shape === null ? null : { shape, correct, plans: order.remembered, zone: ofFile },
+            remember:
+              shape === null
+                ? null
+                : { shape, correct: forNextFile(correct), plans: order.remembered, zone: ofFile },
           }).then(
             ({ intake }) => {
               open = null;
