@@ -1,6 +1,7 @@
 import {
   compareValues,
   MOST_COMPARED,
+  meetingRule,
   MOST_FEEDS,
   recogniseTable,
   rowReader,
@@ -13,6 +14,7 @@ import {
   type Meetings,
   type Recognised,
   type RowReader,
+  type TableSurvey,
   type ToldLine,
 } from '@vivid-beacon/core/src/intakeFiles';
 import type { Source } from './sources/source';
@@ -55,69 +57,42 @@ const STEPS_LOOKED_AT = 40;
 const ROWS_BEFORE_QUICK = 1000;
 
 /**
- * Recognises a file from all of its rows and tells what would become of each. Rows are gone through once; a second
- * time only when all rows say something else than the first ones did, or when values may meet.
+ * Recognises a file from all of its rows and tells what would become of each. Rows are gone through once; again only
+ * when all rows say something else than the first ones did, and when values may meet.
  */
-export async function lookAt(
-  source: Source,
-  { correct: given, zone, latest, progress }: LookOptions,
-): Promise<Look> {
-  const correct = { ...given, parts: { ...source.parts, ...given.parts } };
-  const bare = Object.keys(correct.parts).length === 0 ? { ...given, parts: undefined } : correct;
-  const seen = { head: source.head, separator: source.separator };
-  const draft = recogniseTable(
-    { ...seen, survey: surveyOfHead(source, bare), headings: copyOf(source) },
-    bare,
-  );
-  const options = { zone, latest, targets: null } as const;
-
-  const first = startReading(
-    draft.layout,
-    options,
-    source.whole ? compareValues(draft.layout.collisions) : watchOrder(),
-  );
-  const surveyor = tableSurveyor();
-  const plain = new Uint8Array(draft.layout.width);
-  for (const { valueColumns } of draft.layout.blocks) for (const column of valueColumns) plain[column] = 1;
-  let seenRows = 0;
-  await goThrough(
-    source,
-    draft.layout,
-    first.reader,
-    (cells, line) => {
-      // Once rows are known to follow one another in time, one of plain numbers needs no second look at its cells.
-      const quick = !source.whole && ++seenRows > ROWS_BEFORE_QUICK && first.meetings.inOrder;
-      if (quick && first.reader.countPlain(cells, line)) surveyor.addPlain(cells, plain);
-      else {
-        surveyor.add(cells);
-        first.reader.read(cells, line);
-      }
-    },
-    (share) => progress(source.whole ? share : share / 2),
-  );
-  const recognised = source.whole
-    ? draft
-    : recogniseTable({ ...seen, survey: surveyor.result(), headings: copyOf(source) }, bare);
-
-  let pass = first;
-  const changed = JSON.stringify(recognised.layout) !== JSON.stringify(draft.layout);
-  if (changed || (!source.whole && !first.meetings.inOrder)) {
-    pass = startReading(recognised.layout, options, compareValues(recognised.layout.collisions));
-    await goThrough(source, recognised.layout, pass.reader, pass.reader.read, (share) =>
-      progress(0.5 + share / 2),
+export async function lookAt(source: Source, options: LookOptions): Promise<Look> {
+  const { correct: given, progress } = options;
+  const parts = { ...source.parts, ...given.parts };
+  const correct = { ...given, parts: Object.keys(parts).length === 0 ? undefined : parts };
+  const recognise = (survey: TableSurvey): Recognised =>
+    recogniseTable(
+      { head: source.head, separator: source.separator, survey, headings: copyOf(source) },
+      correct,
     );
-  }
-  const { balance } = pass.reader;
+
+  const draft = recognise(surveyOfHead(source, correct));
+  let { pass, survey } = await firstPass(source, draft.layout, options);
+  const recognised = source.whole ? draft : recognise(survey);
+  const { layout } = recognised;
+  const again = async (meetings: Meetings): Promise<Pass> => {
+    const next = startReading(layout, options, meetings);
+    await goThrough(source, layout, next.reader, next.reader.read, progress);
+    return next;
+  };
+  if (JSON.stringify(layout) !== JSON.stringify(draft.layout)) pass = await again(watchOrder());
+  if (!pass.meetings.keepsValues && !pass.meetings.inOrder)
+    pass = await again(compareValues(meetingRule(layout)));
+  const { balance, feeds } = pass.reader;
   return {
     recognised: {
       ...recognised,
-      questions: [...recognised.questions, ...questionsOfValues(recognised.layout, pass)],
+      questions: [...recognised.questions, ...questionsOfValues(layout, pass)],
     },
     encoding: source.encoding,
     counted: source.counted,
     sheets: source.sheets,
     sheet: source.sheet,
-    feeds: pass.reader.feeds
+    feeds: feeds
       .slice(0, MOST_FEEDS)
       .map((feed) => ({ ...feed, stepMs: median(pass.steps[feed.index] ?? []) })),
     balance,
@@ -127,14 +102,40 @@ export async function lookAt(
   };
 }
 
+/** Surveys all rows and reads them by the layout that the first ones show. */
+async function firstPass(
+  source: Source,
+  layout: FileLayout,
+  options: LookOptions,
+): Promise<{ pass: Pass; survey: TableSurvey }> {
+  const pass = startReading(
+    layout,
+    options,
+    source.whole ? compareValues(meetingRule(layout)) : watchOrder(),
+  );
+  const surveyor = tableSurveyor();
+  const plain = new Uint8Array(layout.width);
+  for (const { valueColumns } of layout.blocks) for (const column of valueColumns) plain[column] = 1;
+  let rows = 0;
+  const readRow = (cells: readonly string[], line: number): void => {
+    // Once rows are known to follow one another in time, one of plain numbers needs no second look at its cells.
+    const quick = !source.whole && ++rows > ROWS_BEFORE_QUICK && pass.meetings.inOrder;
+    if (quick && pass.reader.countPlain(cells, line)) {
+      surveyor.addPlain(cells, plain, layout.decimal);
+      return;
+    }
+    surveyor.add(cells);
+    pass.reader.read(cells, line);
+  };
+  await goThrough(source, layout, pass.reader, readRow, options.progress);
+  return { pass, survey: surveyor.result() };
+}
+
 function copyOf({ headings }: Source): readonly string[] | null {
   return headings && [...headings];
 }
 
-function surveyOfHead(
-  source: Source,
-  correct: LayoutCorrection,
-): ReturnType<ReturnType<typeof tableSurveyor>['result']> {
+function surveyOfHead(source: Source, correct: LayoutCorrection): TableSurvey {
   const surveyor = tableSurveyor();
   const { layout } = recogniseTable(
     { head: source.head, separator: source.separator, survey: surveyor.result(), headings: copyOf(source) },
@@ -152,16 +153,14 @@ interface Pass {
   readonly steps: readonly (readonly number[])[];
 }
 
-function startReading(
-  layout: FileLayout,
-  options: { readonly zone: string; readonly latest: number; readonly targets: null },
-  meetings: Meetings,
-): Pass {
+function startReading(layout: FileLayout, { zone, latest }: LookOptions, meetings: Meetings): Pass {
   const told = new ToldLines(TOLD_OF_A_KIND);
   const steps: number[][] = [];
   const last: number[] = [];
   const reader = rowReader(layout, {
-    ...options,
+    zone,
+    latest,
+    targets: null,
     meetings,
     tell: told.add,
     take: ({ index }, t) => {

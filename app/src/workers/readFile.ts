@@ -1,6 +1,7 @@
 import { BeaconError } from '@vivid-beacon/core';
 import {
   compareValues,
+  meetingRule,
   rowReader,
   watchOrder,
   type Balance,
@@ -40,8 +41,7 @@ export async function readFile(
 ): Promise<ReadResult> {
   const parts = new FileParts(send);
   const addsUp = layout.events !== null || layout.collisions === 'sum' || layout.collisions === 'mean';
-  const meetings =
-    inOrder && !addsUp ? watchOrder() : compareValues(layout.events ? 'sum' : layout.collisions);
+  const meetings = inOrder && !addsUp ? watchOrder() : compareValues(meetingRule(layout));
   const reader = rowReader(layout, {
     zone,
     latest,

@@ -9,6 +9,7 @@ import {
   leftOutLines,
   readSignedNumber,
   unexplained,
+  type LayoutCorrection,
   type ToldLine,
 } from '@vivid-beacon/core/src/intakeFiles';
 import { fileOf, openAny } from './corpus/takeAll';
@@ -92,6 +93,55 @@ describe('a second reader by another author', () => {
         ),
       );
     expect((await allRows('d.xlsx', bytes)).map((row) => [...row, ''].slice(0, 3))).toEqual(wanted);
+  });
+});
+
+describe('a look at a file larger than its first part', () => {
+  const DAY = 86_400_000;
+  const rows = (n: number, make: (day: string, i: number) => string): string =>
+    Array.from({ length: n }, (_, i) =>
+      make(new Date(Date.UTC(1990, 0, 1) + i * DAY).toISOString().slice(0, 10), i),
+    ).join('\n');
+  const lookOf = async (text: string, correct: LayoutCorrection = {}) =>
+    lookAt(await openAny(fileOf('large.csv', text)), {
+      correct,
+      zone: 'UTC',
+      latest: Date.UTC(2100, 0, 1),
+      progress: () => undefined,
+    });
+
+  it('counts every row, plain or not, as one that is read whole', async () => {
+    const odd = (i: number): string => (i % 997 === 0 ? 'off' : i % 501 === 0 ? '' : String(i));
+    const look = await lookOf(`date,a,b\n${rows(20_000, (day, i) => `${day},${odd(i)},${i / 4}`)}\n`);
+    const words = Array.from({ length: 20_000 }, (_, i) => odd(i));
+    expect(look.balance).toMatchObject({
+      lines: 20_001,
+      taken: 20_000,
+      values: {
+        refused: words.filter((each) => each === 'off').length,
+        blank: words.filter((each) => each === '').length,
+        taken: 40_000 - words.filter((each) => each === 'off' || each === '').length,
+      },
+    });
+    expect(look.recognised.columns[1]).toMatchObject({ part: 'value', words: 21 });
+    expect(look.recognised.questions).toEqual([]);
+    expect(look.inOrder).toBe(true);
+  });
+
+  it('finds values that meet far apart, and a column that begins late', async () => {
+    const text = `date,a,late\n${rows(20_000, (day, i) => `${day},${i},${i < 15_000 ? '' : i}`)}\n1990-01-02,77,\n`;
+    const look = await lookOf(text);
+    expect(look.recognised.columns[2].part).toBe('value');
+    expect(look.balance.values).toMatchObject({ taken: 25_000, met: 1 });
+    expect(look.told.filter(({ kind }) => kind === 'met')).toMatchObject([
+      { line: 20_002, reason: 'line 3 has 1 for the same series and time' },
+    ]);
+  });
+
+  it('counts events as reading them does', async () => {
+    const text = 'opened,kind\n2026-01-01 06:00,jam\n2026-01-01 09:00,jam\n2026-01-02 06:00,leak\n';
+    const { balance } = await lookOf(text, { events: { per: 'day', of: 'count' } });
+    expect(balance).toMatchObject({ taken: 3, repeated: 0, values: { taken: 2, met: 1 } });
   });
 });
 

@@ -129,6 +129,14 @@ export interface FileLayout {
   readonly totals: 'leftOut' | 'read';
 }
 
+/** How values of one series and time are combined: events add up, otherwise as a person said; null = nobody has. */
+export function meetingRule({
+  events,
+  collisions,
+}: Pick<FileLayout, 'events' | 'collisions'>): CollisionRule | null {
+  return events ? 'sum' : collisions;
+}
+
 /** What a person can set; the rest is recognised around it. */
 export type LayoutCorrection = Partial<
   Pick<

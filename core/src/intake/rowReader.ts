@@ -9,7 +9,7 @@ import {
   type FileTargets,
 } from './feeds';
 import { headingAgain } from './headingAgain';
-import { COUNT_COLUMN, nameOfRow, type Block, type FileLayout } from './layout';
+import { COUNT_COLUMN, meetingRule, nameOfRow, type Block, type FileLayout } from './layout';
 import { compareValues, type Meetings } from './meetings';
 import { isBlankCell, isErrorCell, plainNumber, readSignedNumber } from './numberText';
 import { periodOf, rowClock, timeText } from './rowTime';
@@ -70,7 +70,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const { zone, latest, targets, take, tell } = options;
   const { nameColumns, unitColumn, width, events, decimal } = layout;
   const adds = events !== null || layout.collisions === 'sum' || layout.collisions === 'mean';
-  const rule = events ? 'sum' : layout.collisions;
+  const rule = meetingRule(layout);
   const meetings = options.meetings ?? compareValues(rule);
   const balance = emptyBalance();
   const clock = rowClock(layout, zone, latest);

@@ -1,5 +1,5 @@
 import { parseDuration } from './durationText';
-import { isBlankCell, isErrorCell, readSignedNumber, tellingDecimal } from './numberText';
+import { isBlankCell, isErrorCell, readSignedNumber, tellingDecimal, type DecimalSign } from './numberText';
 import { isClockCell, plainIso, traitsOf } from './timeFormat';
 
 const MOST_DISTINCT = 2000;
@@ -98,9 +98,9 @@ export interface TableSurveyor {
    * Adds a row in which some cells are known to be plain numbers like those that came before in their columns: they are
    * counted, but not looked at again.
    *
-   * @param plain 1 for each such column.
+   * @param plain 1 for each such column. @param decimal the decimal sign under which they are numbers.
    */
-  readonly addPlain: (cells: readonly string[], plain: Uint8Array) => void;
+  readonly addPlain: (cells: readonly string[], plain: Uint8Array, decimal: DecimalSign) => void;
   readonly result: () => TableSurvey;
 }
 
@@ -111,9 +111,11 @@ export function tableSurveyor(): TableSurveyor {
   let rows = 0;
   let plainRows = 0;
   let plainColumns: Uint8Array = new Uint8Array();
+  let plainDecimal: DecimalSign = '.';
   return {
-    addPlain(cells, plain) {
+    addPlain(cells, plain, decimal) {
       plainColumns = plain;
+      plainDecimal = decimal;
       plainRows++;
       rows++;
       for (let i = 0; i < cells.length; i++) {
@@ -143,7 +145,7 @@ export function tableSurveyor(): TableSurveyor {
     },
     result: () => ({
       columns: columns.map((column, i) =>
-        plainColumns[i] === 1 ? withPlainCells(column, plainRows) : column,
+        plainColumns[i] === 1 ? withPlainCells(column, plainRows, plainDecimal) : column,
       ),
       rows,
       widths,
@@ -152,14 +154,14 @@ export function tableSurveyor(): TableSurveyor {
 }
 
 /** A column with `n` further cells that are numbers like the others in it. */
-function withPlainCells(column: ColumnSurvey, n: number): ColumnSurvey {
+function withPlainCells(column: ColumnSurvey, n: number, decimal: DecimalSign): ColumnSurvey {
   const { filled } = column;
   const more = (count: number): number => count + Math.round((n * count) / Math.max(1, filled));
   return {
     ...column,
     filled: filled + n,
-    dot: Math.min(filled + n, more(column.dot)),
-    comma: Math.min(filled + n, more(column.comma)),
+    dot: decimal === '.' ? column.dot + n : more(column.dot),
+    comma: decimal === ',' ? column.comma + n : more(column.comma),
     onlyDot: more(column.onlyDot),
     onlyComma: more(column.onlyComma),
     integers: more(column.integers),

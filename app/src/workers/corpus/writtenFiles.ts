@@ -67,17 +67,19 @@ export const WRITTEN_FILES: readonly WrittenFile[] = [
       }),
     takes: takesTable,
   },
-  {
-    name: 'exceljs, date and time of day in two cells',
+  ...([false, true] as const).map((from1904): WrittenFile => ({
+    name: `exceljs, date and time of day in two cells${from1904 ? ', from 1904' : ''}`,
     write: () =>
-      book((sheet) => {
+      book((sheet, made) => {
+        made.properties.date1904 = from1904;
         sheet.addRow(['Day', 'Clock', 'kW']);
         for (let i = 0; i < 3; i++) {
-          sheet.addRow([day(i), new Date(Date.UTC(1899, 11, 30, 6, 40 + i)), i]).getCell(2).numFmt = 'hh:mm';
+          const clock = from1904 ? Date.UTC(1904, 0, 1, 6, 40 + i) : Date.UTC(1899, 11, 30, 6, 40 + i);
+          sheet.addRow([day(i), new Date(clock), i]).getCell(2).numFmt = 'hh:mm';
         }
       }),
     takes: { series: 1, samples: 3, spots: [['kW', '2026-11-03T06:41:00Z', 1]] },
-  },
+  })),
   {
     name: 'exceljs, machines in merged cells, units below, errors and formulas',
     write: () =>
