@@ -12,7 +12,7 @@ import {
   type LayoutCorrection,
   type ToldLine,
 } from '@vivid-beacon/core/src/intakeFiles';
-import { fileOf, openAny } from './corpus/takeAll';
+import { fileOf, openAny } from './fixtures/takeAll';
 import { lookAt } from './lookAt';
 import { readFile } from './readFile';
 
