@@ -7,12 +7,15 @@
 export class BeaconError extends Error {
   readonly code: ErrorCode;
   readonly path: string | undefined;
+  /** After how many seconds it may be tried again; HTTP says so in Retry-After (RFC 9110, section 10.2.3). */
+  readonly retryAfterS: number | undefined;
 
-  constructor(code: ErrorCode, message: string, path?: string) {
+  constructor(code: ErrorCode, message: string, path?: string, retryAfterS?: number) {
     super(message);
     this.name = 'BeaconError';
     this.code = code;
     this.path = path;
+    this.retryAfterS = retryAfterS;
   }
 
   get status(): number {

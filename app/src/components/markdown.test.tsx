@@ -41,6 +41,8 @@ describe('safeLink', () => {
     ['https://example.org/a', 'https://example.org/a'],
     ['mailto:a@b.example', 'mailto:a@b.example'],
     ['//elsewhere.example', null],
+    ['/\\elsewhere.example', null],
+    ['/\t/elsewhere.example', null],
     ['javascript:alert(1)', null],
     [' JaVaScRiPt:alert(1)', null],
     ['data:text/html,x', null],

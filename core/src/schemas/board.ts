@@ -131,7 +131,9 @@ export const boardDocumentSchema = yup
       .max(MOST_READOUTS)
       .required()
       .test('ids', '${path}: two readouts have the same id', (list) =>
-        Boolean(!list || new Set(list.map(({ id }) => id)).size === list.length),
+        Boolean(
+          !list || list.some((each) => !each) || new Set(list.map(({ id }) => id)).size === list.length,
+        ),
       ),
   })
   .noUnknown();

@@ -64,6 +64,12 @@ describe('boards', () => {
     expect(
       (await analyst.call('POST', '/api/boards', { title: ' ', document: await documentOf() })).status,
     ).toBe(422);
+    const nothing = { ...(await documentOf()), readouts: [null] };
+    const empty = await analyst.call<{ error: WireError }>('POST', '/api/boards', {
+      title: 'A',
+      document: nothing,
+    });
+    expect([empty.status, empty.body.error.path]).toEqual([422, 'document.readouts[0]']);
   });
 
   it('of the first version are read as ones of this', async () => {

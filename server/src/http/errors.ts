@@ -63,6 +63,7 @@ export function errorHandler(app: AppContext): ErrorRequestHandler {
     const known = asBeaconError(error);
     if (known.status >= 500) app.log.error({ err: error, url: request.path }, 'request failed');
     const body: WireError = { code: known.code, message: known.message, path: known.path };
+    if (known.retryAfterS !== undefined) response.setHeader('Retry-After', String(known.retryAfterS));
     response.status(known.status).json({ error: body });
   };
 }

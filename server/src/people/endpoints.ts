@@ -28,19 +28,18 @@ export const peopleEndpoints = [
     path: '/api/session',
     access: 'anybody',
     summary: 'Signs in.',
-    answer: 'As GET. 401 WRONG_PASSWORD; 429 TOO_MANY after 8 failures in 15 minutes.',
+    answer:
+      'As GET. 401 WRONG_PASSWORD; 429 TOO_MANY with Retry-After beyond 8 failures of an account or 40 from an address in 15 minutes.',
     body: signInSchema,
     handle: async (call) => {
       const { email, password } = call.body;
       const throttle = new SignInThrottle(call.app.pool);
-      const key = `${email.toLowerCase()} ${call.request.ip}`;
-      await throttle.check(key);
+      const admitted = await throttle.admit(email, call.request.ip ?? '');
       const account = await findAccount(call.app.pool, email);
       if (!(await passwordFits(account?.passwordHash, password)) || !account) {
-        await throttle.failed(key);
         throw new BeaconError('WRONG_PASSWORD', 'E-mail address and password do not belong together.');
       }
-      await throttle.succeeded(key);
+      await admitted();
       const { session } = call.request;
       await promisify(session.regenerate.bind(session))();
       call.request.session.personId = account.id;

@@ -38,6 +38,38 @@ describe('signing in', () => {
     expect((await test.visitor().signIn('operator@test.example')).status).toBe(429);
   });
 
+  it('checks no more passwords than the limit when many guesses come at once, and says when to come again', async () => {
+    const visitors = await Promise.all(
+      Array.from({ length: 20 }, async () => {
+        const visitor = test.visitor();
+        await visitor.call('GET', '/api/session');
+        return visitor;
+      }),
+    );
+    const answers = await Promise.all(
+      visitors.map((visitor) => visitor.signIn('administrator@test.example', 'wrong')),
+    );
+    const count = (status: number): number => answers.filter((answer) => answer.status === status).length;
+    expect([count(401), count(429)]).toEqual([8, 12]);
+  });
+
+  it('counts an address of any length', async () => {
+    const before = await fetch(`${test.url}/api/session`);
+    const cookie = before.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+    const { csrfToken } = (await before.json()) as { csrfToken: string };
+    const answer = await fetch(`${test.url}/api/session`, {
+      method: 'POST',
+      headers: {
+        cookie,
+        'content-type': 'application/json',
+        'x-form-token': csrfToken,
+        'x-forwarded-for': '9'.repeat(300),
+      },
+      body: JSON.stringify({ email: 'nobody@test.example', password: 'wrong' }),
+    });
+    expect(answer.status).toBeLessThan(500);
+  });
+
   it('refuses a change without the form token of the session', async () => {
     const analyst = await test.as('analyst');
     const response = await fetch(`${test.url}/api/assets`, {

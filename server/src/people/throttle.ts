@@ -1,45 +1,70 @@
+import { createHash } from 'node:crypto';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import { BeaconError } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
 
-const TRIES = 8;
 const PER_SECONDS = 900;
+/** Failed sign-ins of one account, and from one address, within 15 minutes. */
+const OF_ACCOUNT = 8;
+const FROM_ADDRESS = 40;
 
-/** Counts failed sign-ins per account and address in PostgreSQL, so that all servers count together. */
+/**
+ * Counts sign-ins in PostgreSQL, so that all servers count together. A try is counted before its password is checked, in
+ * one statement: of many tries at once no more than the limit are checked.
+ */
 export class SignInThrottle {
-  private readonly limiter: RateLimiterPostgres;
+  private readonly account: RateLimiterPostgres;
+  private readonly address: RateLimiterPostgres;
 
   constructor(pool: Pool) {
-    this.limiter = new RateLimiterPostgres({
-      storeClient: pool,
-      storeType: 'pool',
-      tableName: 'throttle',
-      tableCreated: true,
-      clearExpiredByTimeout: false,
-      keyPrefix: 'signIn',
-      points: TRIES,
-      duration: PER_SECONDS,
-    });
+    const limiter = (keyPrefix: string, points: number): RateLimiterPostgres =>
+      new RateLimiterPostgres({
+        storeClient: pool,
+        storeType: 'pool',
+        tableName: 'throttle',
+        tableCreated: true,
+        clearExpiredByTimeout: false,
+        keyPrefix,
+        points,
+        duration: PER_SECONDS,
+      });
+    this.account = limiter('account', OF_ACCOUNT);
+    this.address = limiter('address', FROM_ADDRESS);
   }
 
-  /** @throws {BeaconError} TOO_MANY after 8 failures within 15 minutes. */
-  async check(key: string): Promise<void> {
-    const state = await this.limiter.get(key);
-    if (state && state.consumedPoints >= TRIES) throw tooMany(state);
-  }
-
-  async failed(key: string): Promise<void> {
-    await this.limiter.consume(key).catch((error: unknown) => {
-      if (!(error instanceof RateLimiterRes)) throw error;
-    });
-  }
-
-  async succeeded(key: string): Promise<void> {
-    await this.limiter.delete(key);
+  /**
+   * Counts a try.
+   *
+   * @returns what to call when the password was right: then the try is not held against account and address.
+   * @throws {BeaconError} TOO_MANY, with how long to wait, beyond 8 failures of the account or 40 from the address.
+   */
+  async admit(email: string, address: string): Promise<() => Promise<void>> {
+    const [account, from] = [keyOf(email.toLowerCase()), keyOf(address)];
+    await consume(this.address, from);
+    await consume(this.account, account);
+    return async () => {
+      await this.account.delete(account);
+      await this.address.reward(from);
+    };
   }
 }
 
-function tooMany(state: RateLimiterRes): BeaconError {
-  const minutes = Math.max(1, Math.ceil(state.msBeforeNext / 60_000));
-  return new BeaconError('TOO_MANY', `Too many failed sign-ins. Try again in ${minutes} min.`);
+/** Keys of one length, whatever was sent: an address may come from a header. */
+function keyOf(text: string): string {
+  return createHash('sha256').update(text).digest('hex');
+}
+
+async function consume(limiter: RateLimiterPostgres, key: string): Promise<void> {
+  try {
+    await limiter.consume(key);
+  } catch (error) {
+    if (!(error instanceof RateLimiterRes)) throw error;
+    const seconds = Math.max(1, Math.ceil(error.msBeforeNext / 1000));
+    throw new BeaconError(
+      'TOO_MANY',
+      `Too many failed sign-ins. Try again in ${Math.ceil(seconds / 60)} min.`,
+      undefined,
+      seconds,
+    );
+  }
 }

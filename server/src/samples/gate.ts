@@ -22,10 +22,11 @@ export function pushGate(limits: GateLimits): RequestHandler {
   return (request, response, next) => {
     const size = Number(request.headers['content-length'] ?? UNKNOWN_BYTES);
     if (requests + 1 > limits.requests || (requests > 0 && bytes + size > limits.bytes)) {
-      response.setHeader('Retry-After', String(WAIT_SECONDS));
       throw new BeaconError(
         'TOO_MANY',
         `Too many pushes at once. Send this one again after ${WAIT_SECONDS} s; nothing of it was taken.`,
+        undefined,
+        WAIT_SECONDS,
       );
     }
     requests++;

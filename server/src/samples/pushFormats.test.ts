@@ -143,6 +143,7 @@ describe('the gate before pushes', () => {
     });
     app.use(((error, _request, response, next) => {
       void next;
+      response.setHeader('Retry-After', String(error.retryAfterS));
       response.status(error.status).json({ code: error.code });
     }) as express.ErrorRequestHandler);
     const server = await new Promise<ReturnType<typeof app.listen>>((resolve) => {
