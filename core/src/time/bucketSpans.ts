@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon';
 import type { WorkingCalendar } from '../calendar/workingCalendar';
 import type { Spans } from '../summary/tallySpans';
+import { checkPeriods } from './bounds';
 import { periodsOf, type Bucket } from './buckets';
 import { hoursInside, type HoursFilter } from './hours';
 import type { Interval } from './interval';
@@ -27,6 +28,8 @@ export interface BucketSpans {
  * Cuts a window into periods of a site's calendar and keeps only its recurring hours, to the minute.
  *
  * A period that begins before the window counts whole, as one would expect of "by day".
+ *
+ * @throws {BeaconError} BAD_INPUT before anything is laid out, for too many periods or too long a window.
  */
 export function bucketSpans(
   window: Interval,
@@ -35,6 +38,7 @@ export function bucketSpans(
   zone: string,
   calendar: WorkingCalendar,
 ): BucketSpans {
+  checkPeriods(window, bucket, hours !== null);
   const { start, end, names } = periodsOf(window, bucket, zone, calendar);
   const size = start.length;
   const base = { window, bucket, hours, zone, calendar, size, start, end, names };

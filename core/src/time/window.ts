@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon';
 import { BeaconError } from '../errors';
 import { sameMeaning } from '../format/sameMeaning';
+import { checkBounds } from './bounds';
 import type { Interval } from './interval';
 import { zoneClock } from './zoneClock';
 import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
@@ -50,7 +51,8 @@ export type WindowSpec =
  * to-date or current period ends at its calendar end, so that what is still to come can be shown.
  *
  * @param now  ms since the Unix epoch. @param zone IANA name.
- * @throws {BeaconError} BAD_INPUT for an unknown zone, a count below 1, or an end not after its start.
+ * @throws {BeaconError} BAD_INPUT for an unknown zone, a count below 1, an end not after its start, or years that the
+ *         product does not know.
  */
 export function resolveWindow(
   spec: WindowSpec,
@@ -58,6 +60,12 @@ export function resolveWindow(
   zone: string,
   rules: PeriodRules = USUAL_RULES,
 ): Interval {
+  const window = meantBy(spec, now, zone, rules);
+  checkBounds(window);
+  return window;
+}
+
+function meantBy(spec: WindowSpec, now: number, zone: string, rules: PeriodRules): Interval {
   if (spec.kind === 'absolute') return absoluteWindow(spec, zone);
   const at = DateTime.fromMillis(now, { zone });
   if (!at.isValid) throw new BeaconError('BAD_INPUT', `Unknown time zone "${zone}".`, 'zone');

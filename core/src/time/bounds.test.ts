@@ -1,0 +1,33 @@
+import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { bucketSpans } from './bucketSpans';
+import type { HoursFilter } from './hours';
+import { resolveWindow } from './window';
+
+const NOW = Date.UTC(2026, 10, 19);
+const years = (from: number, to: number) => ({ start: Date.UTC(from, 0, 1), end: Date.UTC(to, 0, 1) });
+const WEEKDAYS: HoursFilter = { kind: 'weekdays', days: [1, 2, 3, 4, 5] };
+const cut = (
+  from: number,
+  to: number,
+  bucket: Parameters<typeof bucketSpans>[1],
+  hours: HoursFilter | null = null,
+) => bucketSpans(years(from, to), bucket, hours, 'Europe/London', PLAIN_CALENDAR);
+
+describe('windows', () => {
+  it.each([
+    ['a typing slip', { kind: 'absolute', start: '0202-01-01', end: '2026-01-01' }],
+    ['the far future', { kind: 'absolute', start: '2026-01-01', end: '9999-01-01' }],
+    ['a thousand years back', { kind: 'rolling', count: 1000, unit: 'year' }],
+  ] as const)('are refused in years the product does not know: %s', (_, spec) => {
+    expect(() => resolveWindow(spec, NOW, 'Europe/London')).toThrow(/between the years 1500 and 2199/);
+  });
+
+  it('are refused before they are cut, if they have too many periods', () => {
+    expect(() => cut(1500, 2199, 'hour')).toThrow(/about 6,1\d\d,\d\d\d periods; at most 40,000/);
+    expect(() => cut(1600, 2000, 'day', WEEKDAYS)).toThrow(/at most 40,000/);
+    expect(() => cut(1600, 2000, null, WEEKDAYS)).toThrow(/recurring hours/);
+    expect(() => cut(2025, Infinity, 'day')).toThrow(/beyond all years/);
+    expect(cut(1930, 2030, 'day').size).toBe(36_525);
+    expect(cut(1600, 2000, 'year').size).toBe(400);
+  });
+});
