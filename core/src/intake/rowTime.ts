@@ -1,11 +1,12 @@
 import { DateTime, IANAZone } from 'luxon';
+import { FIRST_TIME } from '../time/bounds';
 import { localTimeReader, type LocalTime } from '../time/localTime';
 import type { Block, Events, FileLayout } from './layout';
 import { monthOf } from './monthNames';
 import { instantOf, parseTimeCell } from './timeFormat';
 
-/** No sample is older than this: 1 January 1500. Older records are not of days. */
-export const EARLIEST_TIME = Date.UTC(1500, 0, 1);
+/** No sample is older than the years that the product knows. */
+export const EARLIEST_TIME = FIRST_TIME;
 
 /** The time of a row as one text: date and time of day where they stand apart, year, month and day joined. */
 export function timeText(cells: readonly string[], { timeColumns, timeParts }: Block): string {
