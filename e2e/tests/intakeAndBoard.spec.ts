@@ -205,6 +205,7 @@ test('two machines in one file stay two, and stored values change only after a q
     page.getByRole('img', { name: '7 lines: 6 taken, 0 refused, 0 repeated, 1 left out' }),
   ).toBeVisible();
   await expect(page.getByRole('group', { name: /^Series Dryer \d \/ / })).toHaveCount(4);
+  await expectAccessible(page);
   await page.getByLabel('Name of the asset').fill(plant);
   await page.getByLabel('Time zone').fill('Europe/London');
   await page.getByRole('button', { name: 'Bring it in' }).click();

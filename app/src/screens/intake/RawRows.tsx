@@ -101,7 +101,7 @@ export function RawRows({ recognised, ownHeadings, onHeading, onColumn }: RawRow
                   heading && { backgroundColor: palette.well },
                 ]}
               >
-                {lead(r)}
+                <View role="cell">{lead(r)}</View>
                 {ordered.map(({ index, part }) => (
                   <View
                     key={index}
