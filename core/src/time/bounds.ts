@@ -54,7 +54,7 @@ export function checkPeriods({ start, end }: Interval, bucket: Bucket | null, by
   if (periods > MOST_PERIODS) {
     throw new BeaconError(
       'BAD_INPUT',
-      `The window has about ${periods.toLocaleString('en-GB')} periods; at most ${MOST_PERIODS.toLocaleString('en-GB')} can be read at once. Choose longer periods or a shorter window.`,
+      `The window has about ${periods.toLocaleString('en-GB')} periods; at most ${MOST_PERIODS.toLocaleString('en-GB')} can be read at once. Choose a longer period or a shorter window.`,
       'window',
     );
   }
