@@ -71,8 +71,9 @@ export async function lookAt(source: Source, options: LookOptions): Promise<Look
     );
 
   const draft = recognise(surveyOfHead(source, correct));
-  let { pass, survey } = await firstPass(source, draft.layout, options);
-  const recognised = source.whole ? draft : recognise(survey);
+  const first = await firstPass(source, draft.layout, options);
+  let { pass } = first;
+  const recognised = source.whole ? draft : recognise(first.survey);
   const { layout } = recognised;
   const again = async (meetings: Meetings): Promise<Pass> => {
     const next = startReading(layout, options, meetings);
