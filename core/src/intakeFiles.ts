@@ -1,5 +1,6 @@
 // Reading files of every kind, for the server and the page that brings files in.
 export * from './intake/balance';
+export * from './intake/balanceText';
 export * from './intake/decodeText';
 export * from './intake/feeds';
 export * from './intake/fileKind';

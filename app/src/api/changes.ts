@@ -1,13 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type {
-  AlarmRule,
-  Asset,
-  Board,
-  BoardDocument,
-  Metric,
-  MetricKind,
-  SetAside,
-} from '@vivid-beacon/core';
+import type { AlarmRule, Board, BoardDocument, SetAside } from '@vivid-beacon/core';
 import { call } from './client';
 
 /* Every change a person can make, and which answers it makes old. */
@@ -109,23 +101,3 @@ export const useAddToken = () =>
 
 export const useRevokeToken = () =>
   useChange((id: string) => call<void>('DELETE', `/api/push-tokens/${id}`), ['tokens']);
-
-export interface AssetForm {
-  readonly name: string;
-  readonly parentId: string | null;
-  readonly kind: string;
-  readonly zone: string | null;
-}
-
-export const addAsset = (form: AssetForm) => call<Asset>('POST', '/api/assets', form);
-
-export interface MetricForm {
-  readonly assetId: string;
-  readonly name: string;
-  readonly unit: string;
-  readonly kind: MetricKind;
-  readonly intervalMs: number;
-  readonly decimals: number;
-}
-
-export const addMetric = (form: MetricForm) => call<Metric>('POST', '/api/metrics', form);

@@ -1,10 +1,10 @@
 import * as yup from 'yup';
 import { BeaconError, type Person } from '@vivid-beacon/core';
+import { balanceText } from '@vivid-beacon/core/src/intakeFiles';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
 import { keptSince } from '../samples/readPush';
-import { balanceFile } from './balanceFile';
 import { balanceSchema } from './balanceSchema';
 import { checkIntake, CORRECTION_CHOICES, finishIntake, valuesMeet, type CorrectionChoice } from './finish';
 import { isMade, madeSchema } from './made';
@@ -98,7 +98,9 @@ export const intakeEndpoints = [
     handle: async ({ app, params, response }) => {
       const intake = await findIntake(app.pool, params.id, 0);
       if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
-      const text = balanceFile(intake, await listLines(app.pool, params.id, LINES_IN_FILE));
+      const { balance = null, columns = [] } = intake.notes;
+      const lines = await listLines(app.pool, params.id, LINES_IN_FILE);
+      const text = balanceText({ file: intake.fileName, balance, columns, lines, before: false });
       response.setHeader('Content-Type', 'text/csv; charset=utf-8');
       response.setHeader('Content-Disposition', `attachment; filename="balance-${params.id}.csv"`);
       response.end(text);

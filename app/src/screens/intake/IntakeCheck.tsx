@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import { DAY_MS, formatDate, type Asset, type Metric } from '@vivid-beacon/core';
-import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { balanceText, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { useSession } from '../../api/session';
 import { Button } from '../../components/Button';
 import { Section } from '../../components/Section';
@@ -21,7 +21,6 @@ import type { Look } from '../../workers/lookAt';
 import { saveText, fileName } from '../saveText';
 import { AssetChoice } from './AssetChoice';
 import { BalanceAccount } from './BalanceAccount';
-import { balanceText } from './balanceText';
 import { ColumnList } from './ColumnList';
 import { LayoutCheck } from './LayoutCheck';
 import { PartTray } from './PartTray';
@@ -126,7 +125,7 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
             onPress={() =>
               saveText(
                 `${fileName(file?.name ?? 'file', 'csv').replace(/\.csv$/, '')}-balance.csv`,
-                balanceText(look, file?.name ?? ''),
+                balanceText({ ...partsOfBalance(look), file: file?.name ?? '' }),
                 'text/csv',
               )
             }
@@ -219,6 +218,10 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
       />
     </View>
   );
+}
+
+function partsOfBalance({ balance, recognised, told, toldCounts }: Look) {
+  return { balance, columns: recognised.columns, lines: told, counts: toldCounts, before: true };
 }
 
 /** Where the series of a remembered shape go, before anything else: nothing is fed without having been in sight. */

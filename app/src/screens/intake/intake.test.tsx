@@ -1,9 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import type { Asset, Intake, Metric } from '@vivid-beacon/core';
-import { emptyBalance, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { balanceText, emptyBalance, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { renderScreen } from '../../testing/renderScreen';
 import { lookAtText, standInIntake } from '../../testing/standInIntake';
-import { balanceText } from './balanceText';
 import { IntakeCheck } from './IntakeCheck';
 import { IntakeConfirm } from './IntakeConfirm';
 import { IntakeResult } from './IntakeResult';
@@ -149,7 +148,9 @@ describe('the result of an intake', () => {
   });
 
   it('is a file beforehand too: counts, columns and lines', async () => {
-    const rows = balanceText(await lookAtText(PLAIN), 'gas.csv').split('\r\n');
+    const { balance, recognised, told, toldCounts } = await lookAtText(PLAIN);
+    const parts = { balance, columns: recognised.columns, lines: told, counts: toldCounts };
+    const rows = balanceText({ ...parts, file: 'gas.csv', before: true }).split('\r\n');
     expect(rows).toContain('gas.csv,count,,,4,lines of the file');
     expect(rows).toContain('gas.csv,column,,Note,leftOut,not numbers');
     expect(rows).toContain('gas.csv,refused,3,time,soon,not a time in the chosen format');
