@@ -21,6 +21,7 @@ export * from './domain/handover';
 export * from './watch/needs';
 export * from './series/quality';
 export * from './series/series';
+export { FIRST_TIME, LAST_TIME } from './time/bounds';
 export * from './time/lengths';
 export * from './stats/shares';
 export * from './stats/thirds';

@@ -11,6 +11,7 @@ import { LiveHub } from './live/liveHub';
 import { openPosts } from './notices/posts';
 import type { Posts } from './notices/send';
 import { bringRollupsUpToDate } from './samples/rebuild';
+import { openWorkers } from './workers/workers';
 
 const STOP_WITHIN_MS = 8000;
 
@@ -42,11 +43,13 @@ export async function runServer(
   await live.open();
   const now = options.now ?? Date.now;
   const posts = await openPosts(config, pool, now);
+  const workers = openWorkers();
   let listensAt = '';
   const app: AppContext = {
     pool,
     live,
     log,
+    workers,
     now,
     publicUrl: () => config.publicUrl ?? listensAt,
     standIns: posts.standIns,
@@ -75,6 +78,7 @@ export async function runServer(
       clearTimeout(late);
       await jobs;
       await posts.close();
+      await workers.close();
       await pool.end();
     },
   };

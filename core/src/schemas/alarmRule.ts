@@ -3,7 +3,7 @@ import { ALARM_TEST_KINDS, CHART_POINTS, CONSUMPTION_PERIODS, type AlarmTestKind
 import { RUN_RULES } from '../alarms/nelson';
 import { ALARM_PRIORITIES } from '../domain/wire';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
-import { finite, idText } from './parts';
+import { finite, idText, wholeNumber } from './parts';
 import { attributeConditionsSchema, hoursSchema } from './query';
 
 const LONGEST_DELAY_MS = 7 * DAY_MS;
@@ -53,7 +53,7 @@ export const alarmTestSchema = yup
         .required(),
     ),
     pace: only(['consumption'], yup.boolean().required()),
-    code: only(['state'], yup.number().integer().required('Give the state')),
+    code: only(['state'], wholeNumber().required('Give the state')),
     is: only(['state'], yup.boolean().required()),
     rules: only(
       ['runRules'],
@@ -105,7 +105,7 @@ export const alarmRuleSchema = yup
     suppress: yup
       .object({
         metricId: idText().required('Choose the state'),
-        code: yup.number().integer().required(),
+        code: wholeNumber().required(),
         is: yup.boolean().required(),
       })
       .noUnknown()

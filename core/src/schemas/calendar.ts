@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { CLOCK, DATE } from './parts';
+import { CLOCK, dateText } from './parts';
 
 /** A working calendar: shifts, holidays, first weekday, first month of the financial year. */
 export const calendarSchema = yup
@@ -30,7 +30,7 @@ export const calendarSchema = yup
       .array(
         yup
           .object({
-            date: yup.string().matches(DATE, 'A holiday has a date such as 2026-12-25').required(),
+            date: dateText('A holiday has a date such as 2026-12-25').required(),
             name: yup.string().trim().max(120).default(''),
           })
           .noUnknown(),

@@ -1,7 +1,7 @@
 import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
 import { METRIC_KINDS } from '../domain/metric';
-import { finite, idText } from './parts';
+import { countedNumber, finite, idText } from './parts';
 
 /* Shapes of assets and metrics. */
 
@@ -53,7 +53,7 @@ export const assetImportSchema = yup
       .array(
         yup
           .object({
-            line: yup.number().integer().min(1).required(),
+            line: countedNumber().min(1).required(),
             path: yup.array(yup.string().trim().min(1).max(200).required()).min(1).max(12).required(),
             kind: yup.string().trim().max(40).default(''),
             zone: yup.string().trim().max(60).nullable().default(null),

@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { SUMMARIES } from '../domain/metric';
 import { metricParts } from './data';
-import { DATE, finite, idText } from './parts';
+import { dateText, finite, idText } from './parts';
 
 /* Shapes of expressions and of the factors they use. */
 
@@ -90,7 +90,7 @@ export const factorSchema = yup
       .array(
         yup
           .object({
-            from: yup.string().matches(DATE, '${path} must be a date such as 2026-01-01').required(),
+            from: dateText('${path} must be a date such as 2026-01-01').required(),
             value: finite().required(),
           })
           .noUnknown(),

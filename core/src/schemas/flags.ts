@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { FLAG_KINDS, FLAG_OUTCOMES, FLAG_PRIORITIES } from '../domain/flags';
-import { idText } from './parts';
+import { idText, momentMs } from './parts';
 
 /** A path within the app: one slash in front, so that it leads nowhere else. */
 const APP_PATH = /^\/(?![/\\])[^\s\\]*$/;
@@ -19,7 +19,7 @@ export const flagEvidenceSchema = yup
         (x) => x === '' || APP_PATH.test(x!),
       ),
     window: yup
-      .object({ start: yup.number().integer().required(), end: yup.number().integer().required() })
+      .object({ start: momentMs().required(), end: momentMs().required() })
       .noUnknown()
       .nullable()
       .default(null)
@@ -49,7 +49,7 @@ export const flagSchema = yup
       .oneOf([...FLAG_PRIORITIES])
       .default('normal'),
     toPersonId: idText().required('Choose a person'),
-    dueAt: yup.number().integer().required('Say by when'),
+    dueAt: momentMs().required('Say by when'),
     alarmId: idText().nullable().default(null),
     metricId: idText().nullable().default(null),
     assetId: idText().required(),

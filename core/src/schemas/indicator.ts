@@ -5,7 +5,7 @@ import { BeaconError } from '../errors';
 import { REFERENCE_PERIODS } from '../domain/reference';
 import { BASELINE_STRETCHES } from '../indicators/baseline';
 import { needsTarget, PRORATIONS, type Judge } from '../indicators/definition';
-import { bandSchema, DATE, finite, idText, measureSchema, ownCutsShape, windowSchema } from './parts';
+import { bandSchema, dateText, finite, idText, measureSchema, ownCutsShape, windowSchema } from './parts';
 import { hoursSchema } from './query';
 
 /** Fields that only one kind has. */
@@ -125,7 +125,7 @@ export const periodTargetsSchema = yup
       .array(
         yup
           .object({
-            start: yup.string().matches(DATE, 'A period begins on a date such as 2026-11-01').required(),
+            start: dateText('A period begins on a date such as 2026-11-01').required(),
             value: finite().nullable().defined(),
           })
           .noUnknown()

@@ -1,15 +1,13 @@
 import * as yup from 'yup';
 import { attributesSchema } from './data';
-import { idText } from './parts';
+import { idText, momentMs } from './parts';
 
 /* Shapes of the stop log, the job log and remarks. */
 
-const moment = () => yup.number().integer();
-
 const stopParts = {
   assetId: idText().required('Choose the asset that stopped'),
-  start: moment().required('Say since when it stopped'),
-  end: moment()
+  start: momentMs().required('Say since when it stopped'),
+  end: momentMs()
     .nullable()
     .default(null)
     .test('order', 'A stop must end after it starts', (end, { parent }) => end == null || end > parent.start),
@@ -36,7 +34,7 @@ export const stopsSchema = yup
 
 const statusParts = yup
   .object({
-    at: moment().required('Say since when'),
+    at: momentMs().required('Say since when'),
     status: yup.string().trim().min(1, 'Give the status').max(80).required('Give the status'),
   })
   .noUnknown();
@@ -86,8 +84,8 @@ export const statusKindsSchema = yup
 export const stretchRemarkSchema = yup
   .object({
     assetId: idText().required('Choose an asset'),
-    start: moment().required('Say when it began'),
-    end: moment()
+    start: momentMs().required('Say when it began'),
+    end: momentMs()
       .required('Say when it ended')
       .moreThan(yup.ref('start'), 'A remark must end after it starts'),
     kind: yup.string().oneOf(['reason', 'abnormal', 'note']).default('note'),

@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { REFERENCE_PERIODS } from '../domain/reference';
 import { metricParts } from './data';
-import { DATE, finite, idText } from './parts';
+import { dateText, finite, idText } from './parts';
 
 /* Shapes of reference series and their values. */
 
@@ -25,7 +25,7 @@ export const referenceValuesSchema = yup
       .array(
         yup
           .object({
-            start: yup.string().matches(DATE, '${path} must be a date such as 2026-11-01').required(),
+            start: dateText().required(),
             /** null takes the value of this period away. */
             value: finite().nullable().defined(),
           })

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { BeaconError, checkBand, type Board, type BoardDocument } from '@vivid-beacon/core';
+import { BeaconError, checkBand, type Board, type BoardDocument, countedNumber } from '@vivid-beacon/core';
 import { boardDocumentSchema, boardTitleSchema } from '@vivid-beacon/core/src/engine';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
@@ -66,7 +66,7 @@ export const boardEndpoints = [
       .object({
         title: boardTitleSchema,
         document: boardDocumentSchema.required(),
-        revision: yup.number().integer().min(1).required(),
+        revision: countedNumber().min(1).required(),
       })
       .noUnknown(),
     handle: async ({ app, params, body }) => {

@@ -4,7 +4,8 @@ import { calendarSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
-import { holidayCountries, holidayRegions, holidaysOfCalendar, publicHolidays } from './holidays';
+import { holidayCountries, holidayRegions, publicHolidays } from './holidays';
+import { readCalendarFile } from './readCalendarFile';
 import { calendarOf, writeCalendar } from './sql';
 import type { Queryable } from '../db/database';
 
@@ -80,15 +81,16 @@ export const calendarEndpoints = [
     path: '/api/calendars/:id/read',
     access: 'analyst',
     summary: 'Reads the days of an iCalendar file (RFC 5545, text/calendar) without saving them.',
-    answer: '[{ date, name }]. 422 BAD_INPUT for text that is no iCalendar.',
+    answer:
+      '[{ date, name }]. 422 BAD_INPUT for text that is no iCalendar, an event without a start, over 400 days or in no known year, and for rules whose next day is not found within 1.5 s.',
     text: [ICALENDAR],
     limit: 2_000_000,
     handle: async ({ app, params, request }) => {
       const plant = await needPlant(app.pool, params.id);
       if (typeof request.body !== 'string') {
-        throw new BeaconError('BAD_SHAPE', `Send the file as ${ICALENDAR}.`);
+        throw new BeaconError('BAD_SHAPE', `Send the file as ${ICALENDAR}; it must not be empty.`);
       }
-      return holidaysOfCalendar(request.body, plant.zone, app.now());
+      return readCalendarFile(app.workers, { text: request.body, zone: plant.zone, now: app.now() });
     },
   }),
 ];

@@ -1,20 +1,16 @@
 import * as yup from 'yup';
-import { BeaconError, writeColumns } from '@vivid-beacon/core';
+import { BeaconError, writeColumns, countedNumber, fromAndTo, idList } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
 import { sendColumns } from '../readings/columns';
 import { piecesOf, readPage } from '../samples/pages';
-import { EXPORT_FORMATS, openExport, type ExportFormat, type ExportRow } from './writers';
+import { sendExport } from './sendExport';
+import { EXPORT_FORMATS, type ExportFormat, type ExportPiece } from './writers';
 
 const MOST_ROWS_A_PAGE = 50_000;
-const ROWS_AT_ONCE = 5000;
 const MOST_METRICS = 200;
-
-const stretch = {
-  from: yup.number().integer().required(),
-  to: yup.number().integer().moreThan(yup.ref('from'), 'to must lie after from').required(),
-};
 
 function refuseOthers(rows: Iterable<MetricRow>): void {
   for (const { origin, name } of rows) {
@@ -24,6 +20,20 @@ function refuseOthers(rows: Iterable<MetricRow>): void {
         `${name} is a ${origin} metric and has no raw samples. Choose the metrics it is made from.`,
         'metricIds',
       );
+    }
+  }
+}
+
+/** Samples of metrics, one metric after another. */
+async function* piecesOfAll(
+  db: Queryable,
+  rows: readonly MetricRow[],
+  from: number,
+  to: number,
+): AsyncGenerator<ExportPiece> {
+  for (const { id, name: metric, key, assetName: asset, plantName: plant, zone, unit } of rows) {
+    for await (const { t, v, q } of piecesOf(db, id, from, to)) {
+      yield { metric, key, asset, plant, zone, unit, t, v, q };
     }
   }
 }
@@ -38,8 +48,8 @@ export const exportEndpoints = [
       'application/octet-stream in the layout of core/src/exports/columns.ts: head { total, offset }, columns t (ms), v (NaN = missing), q (0 good, 1 uncertain, 2 bad, 3 implausible)',
     query: yup
       .object({
-        ...stretch,
-        offset: yup.number().integer().min(0).default(0),
+        ...fromAndTo(),
+        offset: countedNumber().default(0),
         limit: yup.number().integer().min(1).max(MOST_ROWS_A_PAGE).default(1000),
       })
       .noUnknown(),
@@ -66,11 +76,8 @@ export const exportEndpoints = [
       'The file: time in UTC and in the zone of the asset, plant, asset, metric, key, value, unit, quality. Formula-like text is escaped in csv.',
     query: yup
       .object({
-        metricIds: yup
-          .string()
-          .matches(/^[1-9]\d*(,[1-9]\d*)*$/, 'metricIds are ids joined by commas')
-          .required(),
-        ...stretch,
+        metricIds: idList(MOST_METRICS),
+        ...fromAndTo(),
         format: yup
           .string()
           .oneOf([...EXPORT_FORMATS])
@@ -79,41 +86,18 @@ export const exportEndpoints = [
       .noUnknown(),
     handle: async ({ app, query, response }) => {
       const ids = [...new Set(query.metricIds.split(','))];
-      if (ids.length > MOST_METRICS) {
-        throw new BeaconError(
-          'TOO_LARGE',
-          `At most ${MOST_METRICS} metrics at a time, got ${ids.length}.`,
-          'metricIds',
-        );
-      }
       const rows = [...(await needMetrics(app.pool, ids)).values()];
       refuseOthers(rows);
       const name = rows.length === 1 ? rows[0].key.replace(/[^a-z0-9.-]+/gi, '-') : `${rows.length}-metrics`;
-      const writer = openExport(response, query.format as ExportFormat, name);
+      const { from, to, format } = query;
       try {
-        for (const row of rows) {
-          for await (const { t, v, q } of piecesOf(app.pool, row.id, query.from, query.to)) {
-            for (let i = 0; i < t.length; i += ROWS_AT_ONCE) {
-              const part: ExportRow[] = [];
-              for (let k = i; k < Math.min(t.length, i + ROWS_AT_ONCE); k++) {
-                part.push({
-                  t: t[k],
-                  metric: row.name,
-                  key: row.key,
-                  asset: row.assetName,
-                  plant: row.plantName,
-                  zone: row.zone,
-                  value: Number.isNaN(v[k]) ? null : v[k],
-                  unit: row.unit,
-                  quality: q?.[k] ?? 0,
-                });
-              }
-              await writer.write(part);
-            }
-          }
-        }
-        await writer.end();
+        await sendExport(response, app.workers.exports, {
+          format: format as ExportFormat,
+          name,
+          pieces: piecesOfAll(app.pool, rows, from, to),
+        });
       } catch (error) {
+        if (!response.headersSent) throw error;
         // The head is sent: all that can be done is to break the file off, so that nobody takes it for whole.
         app.log.warn({ err: error }, 'export broken off');
         response.destroy();

@@ -1,6 +1,9 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { readColumns, type WireError } from '@vivid-beacon/core';
+import { withTransaction } from '../db/database';
+import { mergeIntoStore } from '../samples/store';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -66,6 +69,38 @@ describe('exports', () => {
     expect(sheet.getCell('A2').value).toEqual(new Date(TEST_NOW - 60 * MINUTE));
     expect(sheet.getCell('G2').value).toBe(7.5);
     expect(sheet.getCell('E2').formula).toBeUndefined();
+  });
+
+  it('hold nobody up while a spreadsheet of many samples is written, and end when its reader leaves', async () => {
+    const { metricId } = await filled(10_000);
+    for (let part = 1; part < 12; part++) {
+      const t = Float64Array.from(
+        { length: 10_000 },
+        (_, i) => TEST_NOW - part * 10_000_000 - (10_000 - i) * 1000,
+      );
+      const incoming = new Map([[metricId, { t, v: t.map((_, i) => i), q: null }]]);
+      await withTransaction(test.server.app.pool, (db) => mergeIntoStore(db, incoming, 'test', TEST_NOW));
+    }
+    const dense = `/api/exports/samples?metricIds=${metricId}&from=${TEST_NOW - 40 * 86_400_000}&to=${TEST_NOW}&format=xlsx`;
+    const delay = monitorEventLoopDelay({ resolution: 10 });
+    const book = get(dense).then((response) => response.arrayBuffer());
+    delay.enable();
+    const bytes = await book;
+    delay.disable();
+    // It took seconds to write; the thread that answers everybody was never held for a tenth of that.
+    expect(bytes.byteLength).toBeGreaterThan(1_000_000);
+    expect(delay.max / 1e6).toBeLessThan(500);
+    const stop = new AbortController();
+    const left = await fetch(test.url + dense, {
+      headers: { cookie: analyst.cookie() },
+      signal: stop.signal,
+    });
+    await left.body!.getReader().read();
+    stop.abort();
+    // Both threads are free again.
+    const [one, two] = await Promise.all([get(address(metricId, 'csv')), get(address(metricId, 'ndjson'))]);
+    expect((await one.text()).split('\r\n')).toHaveLength(62);
+    expect((await two.text()).trim().split('\n')).toHaveLength(60);
   });
 
   it('go to signed-in people only, and refuse metrics without samples of their own', async () => {

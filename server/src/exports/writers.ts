@@ -1,90 +1,99 @@
-import type { Response } from 'express';
+import { once } from 'node:events';
+import type { Writable } from 'node:stream';
 import ExcelJS from 'exceljs';
 import { DateTime } from 'luxon';
 import Papa from 'papaparse';
 import { QUALITY_WORDS } from '@vivid-beacon/core';
 
-/** One row of an export of samples. */
-export interface ExportRow {
-  readonly t: number;
+/** Samples of one metric, in order of time, with what every row of theirs says. */
+export interface ExportPiece {
   readonly metric: string;
   readonly key: string;
   readonly asset: string;
   readonly plant: string;
   readonly zone: string;
-  readonly value: number | null;
   readonly unit: string;
-  readonly quality: number;
+  /** ms since the Unix epoch. */
+  readonly t: Float64Array;
+  /** NaN = missing. */
+  readonly v: Float64Array;
+  /** null = all good. */
+  readonly q: Uint8Array | null;
 }
 
-/** Takes rows one after another and ends the answer. `write` waits while the receiver is slow. */
+/** Takes pieces one after another and ends the stream. `write` waits while the receiver is slow. */
 export interface ExportWriter {
-  readonly write: (rows: readonly ExportRow[]) => Promise<void>;
+  readonly write: (piece: ExportPiece) => Promise<void>;
   readonly end: () => Promise<void>;
 }
 
 export const EXPORT_FORMATS = ['csv', 'xlsx', 'ndjson'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
+const ROWS_AT_ONCE = 5000;
+
 const FIELDS = ['time_utc', 'time_local', 'plant', 'asset', 'metric', 'key', 'value', 'unit', 'quality'];
 
-function cells(row: ExportRow): (string | number | null)[] {
-  return [
-    new Date(row.t).toISOString(),
-    DateTime.fromMillis(row.t, { zone: row.zone }).toISO({ suppressMilliseconds: true })!,
-    row.plant,
-    row.asset,
-    row.metric,
-    row.key,
-    row.value,
-    row.unit,
-    QUALITY_WORDS[row.quality],
-  ];
+type Cells = [Date, ...(string | number | null)[]];
+
+/** Rows of a piece, a few thousand at a time, so that a long piece needs little memory. */
+function* rowsOf(piece: ExportPiece): Generator<Cells[]> {
+  const { t, v, q } = piece;
+  for (let i = 0; i < t.length; i += ROWS_AT_ONCE) {
+    const rows: Cells[] = [];
+    for (let k = i; k < Math.min(t.length, i + ROWS_AT_ONCE); k++) {
+      rows.push([
+        new Date(t[k]),
+        DateTime.fromMillis(t[k], { zone: piece.zone }).toISO({ suppressMilliseconds: true })!,
+        piece.plant,
+        piece.asset,
+        piece.metric,
+        piece.key,
+        Number.isNaN(v[k]) ? null : v[k],
+        piece.unit,
+        QUALITY_WORDS[q?.[k] ?? 0],
+      ]);
+    }
+    yield rows;
+  }
 }
 
-/** Writes to a response and waits for it to take more; stops when the receiver has gone. */
-async function send(response: Response, text: string): Promise<void> {
-  if (response.destroyed) throw new Error('the receiver has gone');
-  if (response.write(text)) return;
-  await new Promise<void>((resolve, reject) => {
-    response.once('drain', resolve);
-    response.once('close', () => reject(new Error('the receiver has gone')));
-  });
+/** Writes text and waits until more can be written. */
+async function put(sink: Writable, text: string): Promise<void> {
+  if (!sink.write(text)) await once(sink, 'drain');
 }
 
 /** RFC 4180 with a heading row; text that a spreadsheet would run as a formula is escaped by an apostrophe. */
-function csvWriter(response: Response): ExportWriter {
-  let first = true;
+function csvWriter(sink: Writable): ExportWriter {
+  const head = put(sink, `\uFEFF${FIELDS.join(',')}\r\n`);
   return {
-    write: async (rows) => {
-      const head = first ? `\uFEFF${FIELDS.join(',')}\r\n` : '';
-      first = false;
-      const text = Papa.unparse(rows.map(cells), { escapeFormulae: true, newline: '\r\n', header: false });
-      await send(response, `${head}${text}\r\n`);
+    write: async (piece) => {
+      await head;
+      for (const rows of rowsOf(piece)) {
+        const texts = rows.map(([at, ...rest]) => [at.toISOString(), ...rest]);
+        const text = Papa.unparse(texts, { escapeFormulae: true, newline: '\r\n', header: false });
+        await put(sink, `${text}\r\n`);
+      }
     },
     end: async () => {
-      if (first) await send(response, `\uFEFF${FIELDS.join(',')}\r\n`);
-      response.end();
+      await head;
+      sink.end();
     },
   };
 }
 
-function ndjsonWriter(response: Response): ExportWriter {
+function ndjsonWriter(sink: Writable): ExportWriter {
   return {
-    write: async (rows) => {
-      const lines = rows.map(({ t, key, value, unit, quality }) =>
-        JSON.stringify({
-          metric: key,
-          t: new Date(t).toISOString(),
-          v: value,
-          unit,
-          q: QUALITY_WORDS[quality],
-        }),
-      );
-      await send(response, `${lines.join('\n')}\n`);
+    write: async (piece) => {
+      for (const rows of rowsOf(piece)) {
+        const lines = rows.map(([at, , , , , key, value, unit, quality]) =>
+          JSON.stringify({ metric: key, t: at.toISOString(), v: value, unit, q: quality }),
+        );
+        await put(sink, `${lines.join('\n')}\n`);
+      }
     },
     end: async () => {
-      response.end();
+      sink.end();
     },
   };
 }
@@ -92,8 +101,8 @@ function ndjsonWriter(response: Response): ExportWriter {
 /** A sheet holds at most this many rows; further rows go on to the next one. */
 const ROWS_A_SHEET = 1_048_575;
 
-function xlsxWriter(response: Response): ExportWriter {
-  const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: response, useStyles: true });
+function xlsxWriter(sink: Writable): ExportWriter {
+  const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: sink, useStyles: true });
   let sheet: ExcelJS.Worksheet | null = null;
   let rowsLeft = 0;
   let sheets = 0;
@@ -109,16 +118,16 @@ function xlsxWriter(response: Response): ExportWriter {
     return sheet;
   };
   return {
-    write: async (rows) => {
-      for (const row of rows) {
-        if (rowsLeft === 0) next();
-        const [, ...rest] = cells(row);
-        sheet!.addRow([new Date(row.t), ...rest]).commit();
-        rowsLeft--;
+    write: async (piece) => {
+      for (const rows of rowsOf(piece)) {
+        for (const row of rows) {
+          if (rowsLeft === 0) next();
+          sheet!.addRow(row).commit();
+          rowsLeft--;
+        }
+        // Lets the archive empty itself into the stream.
+        await new Promise((resolve) => setImmediate(resolve));
       }
-      if (response.destroyed) throw new Error('the receiver has gone');
-      // Lets the archive empty itself into the socket.
-      await new Promise((resolve) => setImmediate(resolve));
     },
     end: async () => {
       if (sheet === null) next();
@@ -128,7 +137,10 @@ function xlsxWriter(response: Response): ExportWriter {
   };
 }
 
-const KINDS: Readonly<Record<ExportFormat, { type: string; make: (response: Response) => ExportWriter }>> = {
+/** How each kind of file is written, and what it is called on the way. */
+export const WRITERS: Readonly<
+  Record<ExportFormat, { readonly type: string; readonly make: (sink: Writable) => ExportWriter }>
+> = {
   csv: { type: 'text/csv; charset=utf-8', make: csvWriter },
   ndjson: { type: 'application/x-ndjson; charset=utf-8', make: ndjsonWriter },
   xlsx: {
@@ -136,11 +148,3 @@ const KINDS: Readonly<Record<ExportFormat, { type: string; make: (response: Resp
     make: xlsxWriter,
   },
 };
-
-/** Begins an export as a file of the given name. */
-export function openExport(response: Response, format: ExportFormat, name: string): ExportWriter {
-  const { type, make } = KINDS[format];
-  response.setHeader('Content-Type', type);
-  response.setHeader('Content-Disposition', `attachment; filename="${name}.${format}"`);
-  return make(response);
-}

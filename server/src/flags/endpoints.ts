@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { BeaconError, flagSchema, idText } from '@vivid-beacon/core';
+import { BeaconError, flagSchema, fromAndTo, idList } from '@vivid-beacon/core';
 import { addEvent, findAlarm } from '../alarms/sql';
 import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
@@ -33,20 +33,12 @@ export const flagEndpoints = [
     answer: '[Flag]. 422 when from is not before to.',
     query: yup
       .object({
-        metricIds: yup.string().required(),
-        from: yup.number().integer().required(),
-        to: yup.number().integer().moreThan(yup.ref('from'), 'to must be after from').required(),
+        metricIds: idList(MOST_METRICS),
+        ...fromAndTo(),
       })
       .noUnknown(),
     handle: ({ app, query }) => {
       const ids = [...new Set(query.metricIds.split(','))];
-      if (ids.length > MOST_METRICS || ids.some((id) => !idText().isValidSync(id))) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `Give up to ${MOST_METRICS} ids with commas between them.`,
-          'metricIds',
-        );
-      }
       return flagsOnTime(app.pool, ids, { start: query.from, end: query.to });
     },
   }),

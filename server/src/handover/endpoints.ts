@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { idText } from '@vivid-beacon/core';
+import { idText, momentMs } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { readHandover, readShift } from './read';
@@ -14,7 +14,7 @@ export const handoverEndpoints = [
       'What happened in a shift of a plant and what is still open: the shift under way, or the one that begins at `shift` (ms).',
     answer: 'Handover: times in ms. 404 NOT_FOUND for a plant or shift that there is not.',
     query: yup
-      .object({ plantId: idText().required(), shift: yup.number().integer().nullable().default(null) })
+      .object({ plantId: idText().required(), shift: momentMs().nullable().default(null) })
       .noUnknown(),
     handle: ({ app, query }) => readHandover(app.pool, query.plantId, query.shift, app.now()),
   }),
@@ -27,7 +27,7 @@ export const handoverEndpoints = [
     body: yup
       .object({
         plantId: idText().required(),
-        shift: yup.number().integer().required(),
+        shift: momentMs().required(),
         text: yup.string().trim().min(1, 'Write something').max(4000).required('Write something'),
       })
       .noUnknown(),

@@ -2,12 +2,14 @@ import type { Logger } from 'pino';
 import type { DemoAccount } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
 import type { LiveHub } from '../live/liveHub';
+import type { Workers } from '../workers/workers';
 
 /** What every endpoint works with. The clock is handed in, so that tests can set it. */
 export interface AppContext {
   readonly pool: Pool;
   readonly live: LiveHub;
   readonly log: Logger;
+  readonly workers: Workers;
   /** ms since the Unix epoch. */
   readonly now: () => number;
   /** Where people reach the app, without a slash at the end. */

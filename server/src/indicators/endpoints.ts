@@ -12,6 +12,7 @@ import {
   type IndicatorDefinition,
   type Measure,
   type WindowSpec,
+  countedNumber,
 } from '@vivid-beacon/core';
 import { indicatorSchema, periodTargetsSchema, suggestTargets } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
@@ -141,7 +142,7 @@ export const indicatorEndpoints = [
       'Puts a new definition in force from now on, everywhere the indicator is used. The one before is kept and goes on judging its time.',
     answer: 'Nothing (204). 409 CHANGED_MEANWHILE when `from` is not the version in force any more.',
     body: yup
-      .object({ from: yup.number().integer().required(), definition: indicatorSchema.required() })
+      .object({ from: countedNumber().required(), definition: indicatorSchema.required() })
       .noUnknown(),
     handle: async ({ app, params, body, person }) => {
       const definition = body.definition as unknown as IndicatorDefinition;

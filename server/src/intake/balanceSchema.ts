@@ -1,7 +1,8 @@
 import * as yup from 'yup';
+import { wholeNumber } from '@vivid-beacon/core';
 import { emptyBalance, unexplained, type Balance } from '@vivid-beacon/core/src/intakeFiles';
 
-const count = (): yup.NumberSchema<number> => yup.number().integer().min(0).required();
+const count = (): yup.NumberSchema<number> => wholeNumber().min(0).required();
 const counts = <Key extends string>(names: Readonly<Record<Key, number>>) =>
   yup
     .object(Object.fromEntries(Object.keys(names).map((name) => [name, count()])))

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { BeaconError, type Person } from '@vivid-beacon/core';
+import { BeaconError, type Person, countedNumber, wholeNumber } from '@vivid-beacon/core';
 import { balanceText } from '@vivid-beacon/core/src/intakeFiles';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
@@ -124,7 +124,7 @@ export const intakeEndpoints = [
     body: yup
       .object({
         fileName: yup.string().trim().min(1).max(300).required(),
-        fileSize: yup.number().integer().min(1, 'The file is empty (0 bytes).').required(),
+        fileSize: wholeNumber().min(1, 'The file is empty (0 bytes).').required(),
         fileHash: yup
           .string()
           .matches(/^[0-9a-f]{64}$/, 'fileHash must be SHA-256 in hex')
@@ -201,7 +201,7 @@ export const intakeEndpoints = [
     limit: PART_BYTES,
     body: yup
       .object({
-        batches: yup.number().integer().min(0).required(),
+        batches: countedNumber().required(),
         balance: balanceSchema.required(),
         columns: yup.array().max(10_000).default([]),
         made: madeSchema.default({ assets: [], metrics: [] }),

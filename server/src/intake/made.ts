@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { BeaconError, idText } from '@vivid-beacon/core';
+import { BeaconError, idText, countedNumber } from '@vivid-beacon/core';
 import { metricParts } from '@vivid-beacon/core/src/engine';
 import { makeAsset } from '../assets/changes';
 import { findChildAsset } from '../assets/sql';
@@ -36,7 +36,7 @@ export const madeSchema = yup
             name: yup.string().trim().min(1, 'Give the asset a name').max(200).required(),
             /** An asset that is there, or the place in this list of one before it; neither for a plant. */
             parentId: idText().nullable().default(null),
-            parent: yup.number().integer().min(0).nullable().default(null),
+            parent: countedNumber().nullable().default(null),
             zone: yup.string().max(60).nullable().default(null),
           })
           .noUnknown(),
@@ -49,7 +49,7 @@ export const madeSchema = yup
           .object({
             ref: yup.string().matches(REF, 'ref must be new-0, new-1 …').required(),
             assetId: idText().nullable().default(null),
-            asset: yup.number().integer().min(0).nullable().default(null),
+            asset: countedNumber().nullable().default(null),
             name: metricParts.name,
             unit: metricParts.unit,
             kind: metricParts.kind,

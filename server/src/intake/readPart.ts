@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { BeaconError, DAY_MS, readColumns, sliceSeries } from '@vivid-beacon/core';
+import { BeaconError, DAY_MS, readColumns, sliceSeries, wholeNumber } from '@vivid-beacon/core';
 import { dayOf, packDay, sortSamples } from '@vivid-beacon/core/src/engine';
 import { EARLIEST_TIME, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { checked } from '../http/errors';
@@ -29,7 +29,7 @@ const headSchema = yup
               .string()
               .oneOf([...TOLD_KINDS])
               .required(),
-            line: yup.number().integer().min(1).required(),
+            line: wholeNumber().min(1).required(),
             column: yup.string().max(200).defined(),
             value: yup.string().max(200).defined(),
             reason: yup.string().max(200).defined(),

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { DAY_MS, BeaconError, idText, type Asset, type StopLog } from '@vivid-beacon/core';
+import { DAY_MS, BeaconError, idText, type Asset, type StopLog, fromAndTo } from '@vivid-beacon/core';
 import {
   jobSchema,
   jobsSchema,
@@ -53,8 +53,7 @@ function refuseFuture(t: number, now: number, path: string): void {
 const windowQuery = yup
   .object({
     assetId: idText().optional(),
-    from: yup.number().integer().required(),
-    to: yup.number().integer().moreThan(yup.ref('from'), 'to must lie after from').required(),
+    ...fromAndTo(),
   })
   .noUnknown();
 

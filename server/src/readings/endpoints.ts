@@ -14,6 +14,7 @@ import {
   type Query,
   type TargetBand,
   type WindowSpec,
+  startAndEnd,
 } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
 import { describeDistribution } from './distribution';
@@ -104,8 +105,7 @@ export const readingEndpoints = [
       .object({
         measure: measureSchema.required(),
         band: bandSchema.required(),
-        start: yup.number().integer().required(),
-        end: yup.number().integer().moreThan(yup.ref('start'), 'end must be after start').required(),
+        ...startAndEnd(),
         bucket: bucketSchema.default('hour'),
         hours: hoursSchema.nullable().default(null),
       })
@@ -150,8 +150,7 @@ export const readingEndpoints = [
     body: yup
       .object({
         measures: yup.array(measureSchema.required()).min(1).max(MOST_MEASURES).required(),
-        start: yup.number().integer().required(),
-        end: yup.number().integer().moreThan(yup.ref('start'), 'end must be after start').required(),
+        ...startAndEnd(),
         band: bandSchema.nullable().default(null),
         hours: hoursSchema.nullable().default(null),
       })

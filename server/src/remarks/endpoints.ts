@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { BeaconError, idText, type RemarkKind } from '@vivid-beacon/core';
+import { BeaconError, idText, type RemarkKind, fromAndTo } from '@vivid-beacon/core';
 import { stretchRemarkSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { endpoint } from '../http/endpoint';
@@ -16,8 +16,7 @@ export const remarkEndpoints = [
     query: yup
       .object({
         assetId: idText().required(),
-        from: yup.number().integer().required(),
-        to: yup.number().integer().required(),
+        ...fromAndTo(),
       })
       .noUnknown(),
     handle: ({ app, query }) => listRemarks(app.pool, [query.assetId], query.from, query.to),

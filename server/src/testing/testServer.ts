@@ -1,10 +1,10 @@
 import { randomBytes } from 'node:crypto';
-import pg from 'pg';
 import { emptyBalance } from '@vivid-beacon/core/src/intakeFiles';
 import { writeColumns, type Alarm, type Role, type SessionState } from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
 import { runServer, type RunningServer } from '../runServer';
+import { scratchDatabase } from './scratchDatabase';
 
 /** Noon of a winter day; tests move it on. */
 export const TEST_NOW = Date.UTC(2026, 10, 19, 12, 0);
@@ -18,6 +18,8 @@ export interface Visitor {
   ) => Promise<{ status: number; body: T }>;
   readonly signIn: (email: string, password?: string) => Promise<{ status: number; body: SessionState }>;
   readonly cookie: () => string;
+  /** Cookie and form token, for requests that are sent in another way. */
+  readonly headers: () => Record<string, string>;
 }
 
 export interface TestServer {
@@ -40,18 +42,10 @@ function baseUrl(): string {
   return url;
 }
 
-async function onServer(sql: string): Promise<void> {
-  const client = new pg.Client({ connectionString: baseUrl() });
-  await client.connect();
-  await client.query(sql);
-  await client.end();
-}
-
 /** A server on a free port with a database of its own in the real PostgreSQL, and one person a role. */
 export async function startTestServer(): Promise<TestServer> {
-  const name = `test_${randomBytes(6).toString('hex')}`;
-  await onServer(`create database ${name}`);
-  const databaseUrl = baseUrl().replace(/\/[^/]*$/, `/${name}`);
+  const database = await scratchDatabase(baseUrl());
+  const databaseUrl = database.url;
   const clock = { now: TEST_NOW };
   const server = await runServer(
     {
@@ -91,7 +85,7 @@ export async function startTestServer(): Promise<TestServer> {
     },
     stop: async () => {
       await server.stop();
-      await onServer(`drop database ${name} with (force)`);
+      await database.drop();
     },
   };
 }
@@ -117,15 +111,18 @@ export function onTestServer<R extends Role>(
   >;
 }
 
-function makeVisitor(url: string): Visitor {
+export function makeVisitor(url: string): Visitor {
   let cookie = '';
   let formToken = '';
+  const own = (): Record<string, string> => ({
+    ...(cookie ? { cookie } : {}),
+    ...(formToken ? { 'x-form-token': formToken } : {}),
+  });
   const call: Visitor['call'] = async (method, path, body) => {
     const response = await fetch(url + path, {
       method,
       headers: {
-        ...(cookie ? { cookie } : {}),
-        ...(formToken ? { 'x-form-token': formToken } : {}),
+        ...own(),
         ...(body === undefined
           ? {}
           : { 'content-type': body instanceof Uint8Array ? 'application/octet-stream' : 'application/json' }),
@@ -146,6 +143,7 @@ function makeVisitor(url: string): Visitor {
   return {
     call,
     cookie: () => cookie,
+    headers: own,
     signIn: async (email, password = PASSWORD) => {
       const before = await call<SessionState>('GET', '/api/session');
       formToken = before.body.csrfToken;

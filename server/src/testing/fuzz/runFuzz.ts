@@ -1,0 +1,167 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import fc from 'fast-check';
+import { ENDPOINTS } from '../../endpoints';
+import { openPool } from '../../db/database';
+import { addPerson } from '../../people/sql';
+import { hashPassword } from '../../people/passwords';
+import { makeVisitor, PASSWORD } from '../testServer';
+import { oddRequest, type OddRequest } from './requests';
+import type { ServerState } from './watchedServer';
+import { makeWorld } from './world';
+
+/** No answer may take longer, and the thread must not be held longer for one. */
+export const SLOWEST_MS = 2000;
+export const LONGEST_HELD_MS = 200;
+
+/** A request with an answer that must not be. */
+export interface Finding {
+  readonly request: OddRequest;
+  readonly status: number;
+  readonly tookMs: number;
+  readonly heldMs: number;
+  readonly answer: string;
+}
+
+export interface FuzzSummary {
+  readonly seed: number;
+  readonly requests: number;
+  /** Endpoints that were never answered with 2xx: what lies behind their checks was not reached. */
+  readonly neverReached: readonly string[];
+  /** How many answers of 2xx, 4xx and so on. */
+  readonly byClass: Readonly<Record<string, number>>;
+  readonly slowestMs: number;
+  readonly longestHeldMs: number;
+  /** Memory in use, bytes, ten times over the run. */
+  readonly memory: readonly number[];
+  readonly findings: readonly Finding[];
+}
+
+/**
+ * Sends odd requests, one after another, to the real server in a process of its own, on an empty database.
+ *
+ * @param seed the same seed sends the same requests.
+ */
+export async function runFuzz(
+  databaseUrl: string,
+  { requests, seed, onProgress }: { requests: number; seed: number; onProgress?: (done: number) => void },
+): Promise<FuzzSummary> {
+  const { url, child } = await startWatchedServer(databaseUrl);
+  const pool = openPool(databaseUrl, () => undefined);
+  try {
+    const passwordHash = await hashPassword(PASSWORD);
+    await addPerson(pool, {
+      email: 'administrator@test.example',
+      name: 'The administrator',
+      role: 'administrator',
+      passwordHash,
+      at: Date.now(),
+    });
+    const administrator = makeVisitor(url);
+    await administrator.signIn('administrator@test.example');
+    const visitor = makeVisitor(url);
+    await visitor.call('GET', '/api/session');
+    const { good, token } = await makeWorld(pool, administrator);
+    const headers = {
+      administrator: administrator.headers(),
+      visitor: visitor.headers(),
+      device: { authorization: `Bearer ${token}` },
+    };
+    await ask(child, 'memory');
+    const byClass: Record<string, number> = {};
+    const memory: number[] = [];
+    const findings: Finding[] = [];
+    const neverReached = new Set(ENDPOINTS.map(({ method, path: at }) => `${method.toUpperCase()} ${at}`));
+    let slowestMs = 0;
+    let longestHeldMs = 0;
+    const all = fc.sample(oddRequest(ENDPOINTS, good), { numRuns: requests, seed });
+    for (const [i, request] of all.entries()) {
+      const { status, tookMs, answer } = await send(url, request, headers[request.as]);
+      const { longestMs: heldMs } = await ask(child, 'held');
+      if (status >= 200 && status < 300) neverReached.delete(request.endpoint);
+      const key = `${Math.floor(status / 100)}xx`;
+      byClass[key] = (byClass[key] ?? 0) + 1;
+      slowestMs = Math.max(slowestMs, tookMs);
+      longestHeldMs = Math.max(longestHeldMs, heldMs);
+      if (status >= 500 || status === 0 || tookMs > SLOWEST_MS || heldMs > LONGEST_HELD_MS) {
+        findings.push({ request, status, tookMs, heldMs, answer });
+      }
+      if ((i + 1) % Math.ceil(requests / 10) === 0) {
+        memory.push((await ask(child, 'memory')).heapUsed);
+        onProgress?.(i + 1);
+      }
+    }
+    return {
+      seed,
+      requests,
+      byClass,
+      slowestMs,
+      longestHeldMs,
+      memory,
+      neverReached: [...neverReached],
+      findings,
+    };
+  } finally {
+    await pool.end();
+    child.disconnect();
+  }
+}
+
+/** Live messages stay open: they are left after their head. */
+async function send(
+  url: string,
+  { method, path: to, body, contentType }: OddRequest,
+  headers: Readonly<Record<string, string>>,
+): Promise<{ status: number; tookMs: number; answer: string }> {
+  const began = performance.now();
+  const stop = new AbortController();
+  const late = setTimeout(() => stop.abort(), 60_000);
+  try {
+    const response = await fetch(url + to, {
+      method,
+      headers: { ...headers, ...(contentType === undefined ? {} : { 'content-type': contentType }) },
+      body: method === 'GET' ? undefined : (body as BodyInit | undefined),
+      signal: stop.signal,
+    });
+    const streams = response.headers.get('content-type') === 'text/event-stream';
+    const answer = streams ? '' : (await response.text()).slice(0, 300);
+    return { status: response.status, tookMs: performance.now() - began, answer };
+  } catch (error) {
+    // No answer at all: it crashed, broke off, or took a minute.
+    return { status: 0, tookMs: performance.now() - began, answer: String((error as Error).cause ?? error) };
+  } finally {
+    clearTimeout(late);
+    stop.abort();
+  }
+}
+
+function ask(child: ChildProcess, what: 'held' | 'memory'): Promise<ServerState> {
+  return new Promise((resolve, reject) => {
+    const gone = (code: number | null): void => reject(new Error(`The server ended with ${code}.`));
+    child.once('exit', gone);
+    child.once('message', (message: { state: ServerState }) => {
+      child.removeListener('exit', gone);
+      resolve(message.state);
+    });
+    child.send({ ask: what });
+  });
+}
+
+/** Run from the root of the project. */
+function startWatchedServer(databaseUrl: string): Promise<{ url: string; child: ChildProcess }> {
+  const program = path.resolve('server/src/testing/fuzz/watchedServer.ts');
+  const child = spawn(process.execPath, ['--expose-gc', '--import', 'tsx', program], {
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      SESSION_SECRET: 'x'.repeat(40),
+      PORT: '0',
+      LOG_LEVEL: process.env.FUZZ_LOG ?? 'silent',
+    },
+  });
+  return new Promise((resolve, reject) => {
+    child.once('message', (message: { ready: string }) => resolve({ url: message.ready, child }));
+    child.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
+  });
+}

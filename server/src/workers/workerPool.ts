@@ -1,0 +1,66 @@
+import Piscina from 'piscina';
+import { BeaconError } from '@vivid-beacon/core';
+
+/** What a task gives back: its result, or what it refuses, which loses its class on the way between threads. */
+export type TaskResult<T> =
+  { readonly result: T } | { readonly refused: Pick<BeaconError, 'code' | 'message' | 'path'> };
+
+/** Runs the body of a task and turns a refusal into something that can be sent. */
+export async function asTask<T>(work: () => T | Promise<T>): Promise<TaskResult<T>> {
+  try {
+    return { result: await work() };
+  } catch (error) {
+    if (!(error instanceof BeaconError)) throw error;
+    return { refused: { code: error.code, message: error.message, path: error.path } };
+  }
+}
+
+/** Threads of one kind of long work, so that it holds nobody else. They start with the first task. */
+export class WorkerPool {
+  private readonly pool: Piscina;
+
+  /** @param file module whose exported functions are the tasks. */
+  constructor(
+    file: URL,
+    private readonly limits: { readonly threads: number; readonly waiting: number },
+  ) {
+    this.pool = new Piscina({
+      filename: new URL('./typescriptTask.mjs', import.meta.url).href,
+      workerData: { module: file.href },
+      execArgv: [],
+      minThreads: 0,
+      maxThreads: limits.threads,
+      idleTimeout: 300_000,
+      recordTiming: false,
+    });
+  }
+
+  /**
+   * Runs a task of the module.
+   *
+   * @param signal ends the task, with its thread.
+   * @throws {BeaconError} what the task refuses; TOO_MANY when too many wait already.
+   */
+  async run<T>(
+    name: string,
+    data: unknown,
+    { transfer = [], signal }: { transfer?: readonly MessagePortLike[]; signal?: AbortSignal } = {},
+  ): Promise<T> {
+    if (this.pool.queueSize >= this.limits.waiting) {
+      throw new BeaconError('TOO_MANY', 'Too many of these at once. Try again in 5 s.', undefined, 5);
+    }
+    const answer = (await this.pool.run(
+      { name, data },
+      { transferList: transfer as never, signal },
+    )) as TaskResult<T>;
+    if ('result' in answer) return answer.result;
+    const { code, message, path } = answer.refused;
+    throw new BeaconError(code, message, path);
+  }
+
+  close(): Promise<void> {
+    return this.pool.destroy();
+  }
+}
+
+type MessagePortLike = import('node:worker_threads').MessagePort;
