@@ -5,6 +5,7 @@ export * from './board/upgradeBoard';
 export * from './watch/handoverShifts';
 export * from './series/dayCodec';
 export * from './series/mergeSamples';
+export * from './series/mergeTimes';
 export * from './series/m4';
 export * from './stats/stats';
 export * from './time/zoneClock';

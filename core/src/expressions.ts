@@ -1,3 +1,4 @@
 // Arithmetic expressions of derived metrics.
 export * from './derive/parseExpression';
 export * from './derive/evaluate';
+export * from './derive/cost';

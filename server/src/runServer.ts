@@ -43,7 +43,7 @@ export async function runServer(
   await live.open();
   const now = options.now ?? Date.now;
   const posts = await openPosts(config, pool, now);
-  const workers = openWorkers();
+  const workers = openWorkers(config.databaseUrl);
   let listensAt = '';
   const app: AppContext = {
     pool,

@@ -1,4 +1,4 @@
-import { hoursInside } from '../time/hours';
+import { layOutHours } from '../time/hours';
 import type { Interval } from '../time/interval';
 import { DAY_MS } from '../time/lengths';
 import type { AlarmCondition } from './condition';
@@ -15,5 +15,6 @@ export function openHours(
   to: number,
 ): readonly Interval[] {
   if (hours === null) return ALWAYS;
-  return hoursInside(hours, { start: from, end: to + DAY_MS }, site.zone, site.calendar);
+  // From when the rule came into force at most, so that no count is needed.
+  return layOutHours(hours, { start: from, end: to + DAY_MS }, site.zone, site.calendar);
 }

@@ -37,7 +37,7 @@ const DEEPEST = 40;
  * comparisons and the functions listed in {@link FUNCTIONS}.
  *
  * @throws {BeaconError} BAD_INPUT saying what is wrong and at which character (from 1); also for more than
- *         4,000 characters, 400 parts or 40 levels of brackets.
+ *         4,000 characters, 400 parts, 40 levels of brackets or 1,000 steps back.
  */
 export function parseExpression(text: string): Node {
   if (text.trim() === '') throw wrong('The expression is empty. Write for example gas / weight.');
@@ -51,7 +51,14 @@ export function parseExpression(text: string): Node {
     if (depth > DEEPEST) throw wrong(`Brackets may be at most ${DEEPEST} deep (character ${i + 1}).`);
   }
   const count = { left: MOST_NODES };
-  return toNode(parse(withPlainSigns(text)), 0, count);
+  const node = toNode(parse(withPlainSigns(text)), 0, count);
+  const back = stepsBack(node);
+  if (back > MOST_STEPS) {
+    throw wrong(
+      `The expression looks back ${back.toLocaleString('en-GB')} steps in all; it may look back at most ${MOST_STEPS.toLocaleString('en-GB')}.`,
+    );
+  }
+  return node;
 }
 
 /** Signs that people type or paste for the arithmetic ones. */

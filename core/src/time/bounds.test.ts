@@ -11,7 +11,17 @@ const cut = (
   to: number,
   bucket: Parameters<typeof bucketSpans>[1],
   hours: HoursFilter | null = null,
-) => bucketSpans(years(from, to), bucket, hours, 'UTC', PLAIN_CALENDAR);
+  calendar = PLAIN_CALENDAR,
+) => bucketSpans(years(from, to), bucket, hours, 'UTC', calendar);
+const MANY_SHIFTS = {
+  ...PLAIN_CALENDAR,
+  shifts: Array.from({ length: 40 }, (_, i) => ({
+    name: `${i}`,
+    days: [1, 2, 3, 4, 5, 6, 7],
+    from: '06:00',
+    to: '14:00',
+  })),
+};
 
 describe('windows', () => {
   it.each([
@@ -24,10 +34,23 @@ describe('windows', () => {
 
   it('are refused before they are cut, if they have too many periods', () => {
     expect(() => cut(1500, 2199, 'hour')).toThrow(/about 6,1\d\d,\d\d\d periods; at most 40,000/);
-    expect(() => cut(1600, 2000, 'day', WEEKDAYS)).toThrow(/at most 40,000/);
-    expect(() => cut(1600, 2000, null, WEEKDAYS)).toThrow(/recurring hours/);
+    expect(() => cut(1600, 2000, 'day')).toThrow(/at most 40,000/);
+    expect(() => cut(1600, 2000, 'week')).toThrow(/at most 4,000/);
+    expect(() => cut(1600, 2000, 'shift', null, MANY_SHIFTS)).toThrow(/about 5,843,880 periods/);
     expect(() => cut(2025, Infinity, 'day')).toThrow(/beyond all years/);
     expect(cut(1930, 2030, 'day').size).toBe(36_525);
     expect(cut(1600, 2000, 'year').size).toBe(400);
+  });
+
+  it('are refused before their recurring hours are laid out, if those have too many pieces', () => {
+    expect(() => cut(1600, 2000, null, WEEKDAYS)).toThrow(
+      /about 146,097 pieces in this window; at most 20,000/,
+    );
+    const many: HoursFilter = { kind: 'any', of: Array.from({ length: 29 }, () => WEEKDAYS) };
+    expect(() => cut(2020, 2024, 'day', many)).toThrow(/Choose a shorter window or fewer conditions/);
+    expect(cut(2023, 2024, 'day', many).size).toBe(365);
+    const working: HoursFilter = { kind: 'not', of: { kind: 'working', inside: true } };
+    expect(() => cut(2020, 2024, 'day', working, MANY_SHIFTS)).toThrow(/about 59,901 pieces/);
+    expect(cut(1980, 2024, 'day', { kind: 'clock', from: '22:00', to: '06:00' }).size).toBe(16_071);
   });
 });

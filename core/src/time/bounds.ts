@@ -1,22 +1,24 @@
 import { BeaconError } from '../errors';
+import type { WorkingCalendar } from '../calendar/workingCalendar';
 import type { Bucket } from './buckets';
 import type { Interval } from './interval';
+import type { HoursFilter } from './hours';
 import { DAY_MS, HOUR_MS } from './lengths';
 
 /** Nothing is stored, shown or planned outside of these: 1 January 1500 to 1 January 2200. */
 export const FIRST_TIME = Date.UTC(1500, 0, 1);
 export const LAST_TIME = Date.UTC(2200, 0, 1);
 
-/** So many periods a window is cut into at most: four years of hours, a century of days. */
+/** So many quarters, hours, shifts or days a window is cut into at most: four years of hours, a century of days. */
 export const MOST_PERIODS = 40_000;
-/** So long a window may be where its recurring hours are laid out day by day. */
-const MOST_DAYS_OF_HOURS = 40_000;
+/** Weeks and longer are stepped over one by one in the calendar: 76 years of weeks. */
+export const MOST_CALENDAR_PERIODS = 4000;
+/** So many pieces recurring hours are laid out in: one a condition and day, for shifts one a shift. */
+export const MOST_PIECES = 20_000;
 
-const SHORTEST_MS: Readonly<Record<Bucket, number>> = {
+const SHORTEST_MS: Readonly<Record<Exclude<Bucket, 'shift'>, number>> = {
   quarterHour: HOUR_MS / 4,
   hour: HOUR_MS,
-  // Three shifts a day are usual.
-  shift: DAY_MS / 3,
   day: DAY_MS,
   week: 7 * DAY_MS,
   month: 28 * DAY_MS,
@@ -43,27 +45,71 @@ export function checkBounds({ start, end }: Interval, path = 'window'): void {
 }
 
 /**
- * Refuses a window that would be cut into more pieces than can be looked at, before any is laid out.
+ * Refuses a window that would be cut into more periods than can be looked at, before any is laid out.
  *
- * @param byHours recurring hours are laid out day by day.
  * @throws {BeaconError} BAD_INPUT saying how many there would be and how many may be.
  */
-export function checkPeriods({ start, end }: Interval, bucket: Bucket | null, byHours: boolean): void {
-  checkBounds({ start, end });
-  const periods = bucket === null ? 1 : Math.ceil((end - start) / SHORTEST_MS[bucket]);
-  if (periods > MOST_PERIODS) {
+export function checkPeriods(window: Interval, bucket: Bucket | null, calendar: WorkingCalendar): void {
+  checkBounds(window);
+  const periods = countPeriods(window, bucket, calendar);
+  const most =
+    bucket === null || bucket === 'shift' || SHORTEST_MS[bucket] <= DAY_MS
+      ? MOST_PERIODS
+      : MOST_CALENDAR_PERIODS;
+  if (periods > most) {
     throw new BeaconError(
       'BAD_INPUT',
-      `The window has about ${periods.toLocaleString('en-GB')} periods; at most ${MOST_PERIODS.toLocaleString('en-GB')} can be read at once. Choose a longer period or a shorter window.`,
+      `The window has about ${inWords(periods)} periods; at most ${inWords(most)} can be read at once. Choose a longer period or a shorter window.`,
       'window',
     );
   }
-  const days = Math.ceil((end - start) / DAY_MS);
-  if (byHours && days > MOST_DAYS_OF_HOURS) {
+}
+
+function countPeriods({ start, end }: Interval, bucket: Bucket | null, calendar: WorkingCalendar): number {
+  if (bucket === null) return 1;
+  if (bucket === 'shift') return Math.ceil(((end - start) / DAY_MS) * shiftsADay(calendar));
+  return Math.ceil((end - start) / SHORTEST_MS[bucket]);
+}
+
+/**
+ * Refuses a window whose recurring hours would be laid out in more pieces than can be, before any is.
+ *
+ * @throws {BeaconError} BAD_INPUT saying how many there would be and how many may be.
+ */
+export function checkPieces(window: Interval, hours: HoursFilter, calendar: WorkingCalendar): void {
+  checkBounds(window);
+  const pieces = Math.ceil(((window.end - window.start) / DAY_MS) * piecesADay(hours, calendar));
+  if (pieces > MOST_PIECES) {
     throw new BeaconError(
       'BAD_INPUT',
-      `The window has ${days.toLocaleString('en-GB')} days; with recurring hours it may have at most ${MOST_DAYS_OF_HOURS.toLocaleString('en-GB')}.`,
-      'window',
+      `The recurring hours have about ${inWords(pieces)} pieces in this window; at most ${inWords(MOST_PIECES)} can be laid out. Choose a shorter window or fewer conditions.`,
+      'hours',
     );
   }
+}
+
+function piecesADay(hours: HoursFilter, calendar: WorkingCalendar): number {
+  switch (hours.kind) {
+    case 'clock':
+    case 'weekdays':
+    case 'months':
+      return 1;
+    case 'working':
+    case 'shift':
+      return Math.max(1, shiftsADay(calendar));
+    case 'all':
+    case 'any':
+      return hours.of.reduce((sum, each) => sum + piecesADay(each, calendar), 1);
+    case 'not':
+      return 1 + piecesADay(hours.of, calendar);
+  }
+}
+
+/** How many shifts begin a day, on average over the week. */
+function shiftsADay({ shifts }: WorkingCalendar): number {
+  return shifts.reduce((sum, { days }) => sum + days.length / 7, 0);
+}
+
+function inWords(n: number): string {
+  return n.toLocaleString('en-GB');
 }

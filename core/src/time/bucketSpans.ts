@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon';
 import type { WorkingCalendar } from '../calendar/workingCalendar';
 import type { Spans } from '../summary/tallySpans';
-import { checkPeriods } from './bounds';
+import { checkPeriods, checkPieces } from './bounds';
 import { periodsOf, type Bucket } from './buckets';
 import { hoursInside, type HoursFilter } from './hours';
 import type { Interval } from './interval';
@@ -38,7 +38,7 @@ export function bucketSpans(
   zone: string,
   calendar: WorkingCalendar,
 ): BucketSpans {
-  checkPeriods(window, bucket, hours !== null);
+  checkPeriods(window, bucket, calendar);
   const { start, end, names } = periodsOf(window, bucket, zone, calendar);
   const size = start.length;
   const base = { window, bucket, hours, zone, calendar, size, start, end, names };
@@ -79,6 +79,7 @@ export function withEarlier(buckets: BucketSpans, steps: number): { buckets: Buc
   if (bucket === null) {
     // Windows of the same length, one after another up to this one.
     const length = window.end - window.start;
+    if (hours) checkPieces({ start: window.start - steps * length, end: window.end }, hours, calendar);
     const starts = Array.from({ length: steps + 1 }, (_, i) => window.start - (steps - i) * length);
     const parts = starts.map((start) =>
       bucketSpans({ start, end: start + length }, null, hours, zone, calendar),

@@ -5,9 +5,9 @@ import {
   workingTime,
   type WorkingCalendar,
 } from '../calendar/workingCalendar';
+import { checkPieces } from './bounds';
 import type { Interval } from './interval';
 import { DAY_MS } from './lengths';
-
 import { localDays } from './zoneClock';
 import { differenceOf, intersectionOf, unionOf } from './intervals';
 
@@ -25,14 +25,29 @@ export type HoursFilter =
   | { readonly kind: 'any'; readonly of: readonly HoursFilter[] }
   | { readonly kind: 'not'; readonly of: HoursFilter };
 
-/** The stretches of a window that a filter lets through, to the minute, on the local clock of `zone`. */
+/**
+ * The stretches of a window that a filter lets through, to the minute, on the local clock of `zone`.
+ *
+ * @throws {BeaconError} BAD_INPUT before anything is laid out, for too many conditions over too long a window.
+ */
 export function hoursInside(
   filter: HoursFilter,
   window: Interval,
   zone: string,
   calendar: WorkingCalendar,
 ): Interval[] {
-  const inside = (each: HoursFilter): Interval[] => hoursInside(each, window, zone, calendar);
+  checkPieces(window, filter, calendar);
+  return layOutHours(filter, window, zone, calendar);
+}
+
+/** {@link hoursInside} without its check, for windows that no request chooses. */
+export function layOutHours(
+  filter: HoursFilter,
+  window: Interval,
+  zone: string,
+  calendar: WorkingCalendar,
+): Interval[] {
+  const inside = (each: HoursFilter): Interval[] => layOutHours(each, window, zone, calendar);
   const clip = (intervals: readonly Interval[]): Interval[] => intersectionOf(unionOf(intervals), [window]);
   switch (filter.kind) {
     case 'clock':

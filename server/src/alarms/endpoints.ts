@@ -13,10 +13,10 @@ import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
+import { answerReading } from '../readings/answerReading';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { retireRule } from './retire';
-import { rehearseOtherLimits, rehearseRule } from './rehearsal';
 import { putInForce } from './rules';
 import { listRules, type RuleParts } from './rulesSql';
 import { addEvent, earlierAlarms, findAlarm, listEvents, listPastAlarms, listStandingAlarms } from './sql';
@@ -31,6 +31,10 @@ async function needAlarm(app: AppContext, id: string): Promise<Alarm> {
 }
 
 const rehearsalSchema = alarmRuleSchema.shape({ days: yup.number().integer().min(1).max(400).required() });
+
+function rehearsalOf(body: { days: number }): { draft: RuleParts; days: number } {
+  return { draft: body as unknown as RuleParts, days: body.days };
+}
 
 export const alarmEndpoints = [
   endpoint({
@@ -167,7 +171,7 @@ export const alarmEndpoints = [
     answer:
       '{ window, alarms: [{ start, end }], longestMs, share (0 to 1), outsideHours, samples, metrics, learntOnItself, unlearnt }',
     body: rehearsalSchema,
-    handle: ({ app, body }) => rehearseRule(app.pool, body as unknown as RuleParts, body.days, app.now()),
+    handle: (call) => answerReading(call, 'rehearsal', rehearsalOf(call.body)),
   }),
   endpoint({
     method: 'post',
@@ -178,8 +182,7 @@ export const alarmEndpoints = [
     answer:
       '{ curve: [{ limit, fires }], onceAWeek: { limit, fires } or null }; limits in the unit of the test. Both empty where no single limit decides.',
     body: rehearsalSchema,
-    handle: ({ app, body }) =>
-      rehearseOtherLimits(app.pool, body as unknown as RuleParts, body.days, app.now()),
+    handle: (call) => answerReading(call, 'otherLimits', rehearsalOf(call.body)),
   }),
   endpoint({
     method: 'delete',

@@ -11,6 +11,7 @@ import {
 } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
+import { spend } from '../db/readBudget';
 import type { MetricRow } from '../metrics/sql';
 import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
@@ -40,7 +41,8 @@ export async function rehearseRule(
   now: number,
 ): Promise<RehearsalAnswer> {
   const { runs, window, learntOnItself, unlearnt } = await pastOfDraft(db, draft, days, now);
-  const samples = runs.reduce((n, run) => n + run.series.t.length, 0);
+  const samples = samplesOf(runs);
+  spend(db, samples * OF_REHEARSAL);
   return { ...rehearse(runs, window), samples, metrics: runs.length, learntOnItself, unlearnt };
 }
 
@@ -52,7 +54,16 @@ export async function rehearseOtherLimits(
   now: number,
 ): Promise<OtherLimits> {
   const { runs, window } = await pastOfDraft(db, draft, days, now);
+  spend(db, samplesOf(runs) * OF_OTHER_LIMITS);
   return rehearseLimits(runs, window);
+}
+
+/** So many times as long as reading them. */
+const OF_REHEARSAL = 2;
+const OF_OTHER_LIMITS = 8;
+
+function samplesOf(runs: readonly RehearsedMetric[]): number {
+  return runs.reduce((n, { series }) => n + series.t.length, 0);
 }
 
 interface DraftPast {

@@ -10,6 +10,8 @@ import { calendarOf, writeCalendar } from './sql';
 import type { Queryable } from '../db/database';
 
 const ICALENDAR = 'text/calendar';
+/** The library takes some ms a year. */
+const MOST_YEARS = 40;
 
 async function needPlant(db: Queryable, id: string) {
   const plant = await findAsset(db, id);
@@ -73,7 +75,8 @@ export const calendarEndpoints = [
           .max(2100)
           .required(),
       })
-      .noUnknown(),
+      .noUnknown()
+      .test('years', `At most ${MOST_YEARS} years at a time`, ({ from, to }) => to - from < MOST_YEARS),
     handle: async ({ query }) => publicHolidays(query.country, query.region ?? null, query.from, query.to),
   }),
   endpoint({

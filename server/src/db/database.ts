@@ -5,11 +5,15 @@ export type Queryable = Pick<pg.Pool, 'query'> | Pick<pg.PoolClient, 'query'>;
 export type Pool = pg.Pool;
 
 /** Opens the pool. Connection errors of idle clients are told to `onError` and never crash the server. */
-export function openPool(connectionString: string, onError: (error: Error) => void): Pool {
+export function openPool(
+  connectionString: string,
+  onError: (error: Error) => void,
+  { connections = 10, name = 'vivid-beacon' }: { connections?: number; name?: string } = {},
+): Pool {
   const pool = new pg.Pool({
     connectionString,
-    max: 10,
-    application_name: 'vivid-beacon',
+    max: connections,
+    application_name: name,
     // Compiling a plan takes up to a second, and no statement here runs that long.
     options: '-c jit=off',
   });

@@ -1,29 +1,19 @@
 import * as yup from 'yup';
-import {
-  HOUR_MS,
-  DAY_MS,
-  BeaconError,
-  idText,
-  type DerivedDefinition,
-  type MetricKind,
-} from '@vivid-beacon/core';
-import { bucketSpans, derivedSchema, expressionSchema, factorSchema } from '@vivid-beacon/core/src/engine';
+import { BeaconError, idText, type DerivedDefinition, type MetricKind } from '@vivid-beacon/core';
+import { derivedSchema, expressionSchema, factorSchema } from '@vivid-beacon/core/src/engine';
 import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { refuseCircle } from '@vivid-beacon/core/src/derive/derivedMetric';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { listAssets } from '../assets/sql';
-import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics, toMetric } from '../metrics/metrics';
 import { changeMetric, listMetrics, metricsOfAssets } from '../metrics/sql';
-import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
-import type { PlanContext } from '../readings/planner';
+import { answerReading } from '../readings/answerReading';
+import { bindExpression } from '../readings/derived';
 import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from './sql';
-
-const MOST_POINTS = 400;
 
 /** Refuses an expression that would use itself, through whichever other expressions. */
 async function refuseCircles(db: Queryable, metricId: string, definition: DerivedDefinition): Promise<void> {
@@ -50,38 +40,6 @@ async function refuseCircles(db: Queryable, metricId: string, definition: Derive
   );
 }
 
-/** The results of an expression over the last day: by the hour of totals, or sample by sample. */
-async function preview(context: PlanContext, definition: DerivedDefinition, unit: string) {
-  const bound = await bindExpression(context, definition, unit);
-  const first = [...bound.names.values()].find((each) => each.kind === 'metrics');
-  const row = first?.kind === 'metrics' ? first.rows[0] : null;
-  const zone = row?.zone ?? 'UTC';
-  const window = { start: context.now - DAY_MS, end: context.now };
-  const shown = unit || writeUnit(bound.unit);
-  const base = { unit: shown, foundUnit: writeUnit(bound.unit), zone, window };
-  if (definition.way === 'totals') {
-    const calendar = await calendarOf(context.db, row?.plantId ?? '0');
-    const byHour = bucketSpans(window, 'hour', null, zone, calendar);
-    const whole = bucketSpans(window, null, null, zone, calendar);
-    const values = await totalsOf(context, bound, byHour);
-    const [total] = await totalsOf(context, bound, whole);
-    return {
-      ...base,
-      t: byHour.start,
-      v: values.map(({ value }) => value),
-      value: total.value,
-      coverage: total.coverage,
-    };
-  }
-  const series = await seriesOfExpression(context, bound, window.start, window.end, HOUR_MS);
-  const from = series.t.findIndex((t) => t >= window.start);
-  const t = from < 0 ? [] : Array.from(series.t.subarray(from));
-  const v = from < 0 ? [] : Array.from(series.v.subarray(from));
-  const step = Math.max(1, Math.ceil(t.length / MOST_POINTS));
-  const keep = (_: unknown, i: number): boolean => i % step === 0 || i === t.length - 1;
-  return { ...base, t: t.filter(keep), v: v.filter(keep), value: v.at(-1) ?? null, coverage: null };
-}
-
 export const derivedEndpoints = [
   endpoint({
     method: 'get',
@@ -99,8 +57,11 @@ export const derivedEndpoints = [
     answer:
       '{ unit, foundUnit, zone, window, t[], v[] (null = missing), value, coverage }. 422 BAD_INPUT says what is wrong and where.',
     body: expressionSchema,
-    handle: ({ app, body }) =>
-      preview({ db: app.pool, now: app.now() }, body as unknown as DerivedDefinition, body.unit),
+    handle: (call) =>
+      answerReading(call, 'expression', {
+        definition: call.body as unknown as DerivedDefinition,
+        unit: call.body.unit,
+      }),
   }),
   endpoint({
     method: 'get',

@@ -1,45 +1,24 @@
 import * as yup from 'yup';
 import {
   BeaconError,
-  DAY_MS,
   DIRECTIONS,
   hoursSchema,
   measureSchema,
-  MINIMUM_COVERAGE,
   windowSchema,
-  type Direction,
-  type HoursFilter,
   type IndicatorDefinition,
-  type Measure,
-  type WindowSpec,
   countedNumber,
 } from '@vivid-beacon/core';
-import { indicatorSchema, periodTargetsSchema, suggestTargets } from '@vivid-beacon/core/src/engine';
+import { indicatorSchema, periodTargetsSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
-import { withTransaction, type Queryable } from '../db/database';
+import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
-import { pastOf } from './history';
-import { readDefinition, readIndicator, readIndicatorLosses, readIndicators } from './indicators';
-import {
-  addIndicator,
-  changeIndicator,
-  findIndicator,
-  listVersions,
-  nameTaken,
-  removeIndicator,
-  targetsOf,
-  writeTargets,
-} from './sql';
+import { answerReading, computeReading } from '../readings/answerReading';
+import { needIndicator, type SuggestAsk } from './history';
+import { addIndicator, changeIndicator, nameTaken, removeIndicator, writeTargets } from './sql';
 
 const MOST_PERIODS = 120;
-
-async function needIndicator(db: Queryable, id: string) {
-  const row = await findIndicator(db, id);
-  if (!row) throw new BeaconError('NOT_FOUND', 'This indicator does not exist.');
-  return row;
-}
 
 /** What the definition names must be there, and its name free. @throws {BeaconError} BAD_INPUT */
 async function checkDefinition(
@@ -58,7 +37,7 @@ async function checkDefinition(
     );
   }
   // Reads it once, so that nothing is saved that cannot be computed.
-  await readDefinition(app.pool, definition, [], app.now());
+  await computeReading(app, 'definition', { definition, targets: [] });
 }
 
 export const indicatorEndpoints = [
@@ -69,7 +48,7 @@ export const indicatorEndpoints = [
     summary: 'Lists the indicators with their present value, target and level.',
     answer:
       '[{ id, version, name, assetName, plantId, ownerName, definition, measure, window, target, band, decimals, reading }]; in the unit of each measure',
-    handle: ({ app }) => readIndicators(app.pool, app.now()),
+    handle: (call) => answerReading(call, 'indicators', null),
   }),
   endpoint({
     method: 'get',
@@ -80,10 +59,7 @@ export const indicatorEndpoints = [
     answer:
       '[{ id, name, assetId, assetName, metricId, window, plantId, breachMs, cautionMs, nodataMs, clearMs }], ms, longest in breach first',
     query: yup.object({ days: yup.number().integer().min(1).max(90).default(7) }),
-    handle: ({ app, query }) => {
-      const now = app.now();
-      return readIndicatorLosses(app.pool, { start: now - query.days * DAY_MS, end: now }, now);
-    },
+    handle: (call) => answerReading(call, 'timeByLevel', { days: call.query.days }),
   }),
   endpoint({
     method: 'get',
@@ -91,15 +67,7 @@ export const indicatorEndpoints = [
     access: 'viewer',
     summary: 'One indicator with every definition it has had and the targets typed in for it.',
     answer: '{ indicator, versions: [{ version, validFrom, by, definition }], targets: [{ start, value }] }',
-    handle: async ({ app, params }) => {
-      const row = await needIndicator(app.pool, params.id);
-      const targets = (await targetsOf(app.pool, [row.id])).get(row.id)!;
-      return {
-        indicator: await readIndicator(app.pool, row, targets, app.now()),
-        versions: await listVersions(app.pool, row.id),
-        targets,
-      };
-    },
+    handle: (call) => answerReading(call, 'indicator', { id: call.params.id }),
   }),
   endpoint({
     method: 'get',
@@ -110,12 +78,8 @@ export const indicatorEndpoints = [
     answer:
       '{ bucket, zone, periods: [{ start, end, value, coverage, target, level, version }] }, oldest first',
     query: yup.object({ periods: yup.number().integer().min(1).max(MOST_PERIODS).default(30) }).noUnknown(),
-    handle: async ({ app, params, query }) => {
-      const { id } = await needIndicator(app.pool, params.id);
-      const versions = await listVersions(app.pool, id);
-      const targets = (await targetsOf(app.pool, [id])).get(id)!;
-      return pastOf(app.pool, versions, targets, query.periods, app.now());
-    },
+    handle: (call) =>
+      answerReading(call, 'indicatorPast', { id: call.params.id, periods: call.query.periods }),
   }),
   endpoint({
     method: 'post',
@@ -195,15 +159,12 @@ export const indicatorEndpoints = [
       'The present value and the past of a definition that is being written, with `values` as its targets by period; saves nothing.',
     answer: '{ target, band, reading, bucket, zone, periods } as of an indicator and its history',
     body: yup.object({ definition: indicatorSchema.required() }).concat(periodTargetsSchema).noUnknown(),
-    handle: async ({ app, body }) => {
-      const definition = body.definition as unknown as IndicatorDefinition;
-      const targets = body.values.flatMap(({ start, value }) => (value === null ? [] : [{ start, value }]));
-      const now = app.now();
-      const versions = [{ version: 1, validFrom: 0, by: '', definition }];
-      return {
-        ...(await readDefinition(app.pool, definition, targets, now)),
-        ...(await pastOf(app.pool, versions, targets, PREVIEW_PERIODS, now)),
-      };
+    handle: (call) => {
+      const { definition, values } = call.body;
+      return answerReading(call, 'indicatorPreview', {
+        definition: definition as unknown as IndicatorDefinition,
+        targets: values.flatMap(({ start, value }) => (value === null ? [] : [{ start, value }])),
+      });
     },
   }),
   endpoint({
@@ -224,28 +185,6 @@ export const indicatorEndpoints = [
           .required(),
       })
       .noUnknown(),
-    handle: async ({ app, body }) => {
-      const now = app.now();
-      const definition = {
-        measure: body.measure as Measure,
-        window: body.window as WindowSpec,
-        hours: body.hours as HoursFilter | null,
-        judge: { kind: 'target', direction: 'higher', clear: 100, caution: 100 },
-        target: { kind: 'none' },
-      } as unknown as IndicatorDefinition;
-      const versions = [{ version: 1, validFrom: 0, by: '', definition }];
-      const { bucket, periods } = await pastOf(app.pool, versions, [], SUGGEST_PERIODS, now);
-      const past = periods
-        .filter(({ end }) => end <= now)
-        .map(({ start, end, value, coverage }) => ({
-          start,
-          end,
-          value: coverage >= MINIMUM_COVERAGE ? value : null,
-        }));
-      return { bucket, suggestions: suggestTargets(past, body.direction as Direction) };
-    },
+    handle: (call) => answerReading(call, 'suggestedTargets', call.body as unknown as SuggestAsk),
   }),
 ];
-
-const PREVIEW_PERIODS = 30;
-const SUGGEST_PERIODS = 90;

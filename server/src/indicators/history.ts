@@ -1,9 +1,27 @@
 import { DateTime } from 'luxon';
-import { plusPeriods, startOfPeriod, type IndicatorVersion, type PeriodTarget } from '@vivid-beacon/core';
+import {
+  BeaconError,
+  MINIMUM_COVERAGE,
+  plusPeriods,
+  startOfPeriod,
+  type Direction,
+  type HoursFilter,
+  type IndicatorDefinition,
+  type IndicatorReading,
+  type IndicatorVersion,
+  type Measure,
+  type PeriodTarget,
+  type WindowSpec,
+} from '@vivid-beacon/core';
+import { suggestTargets } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure } from '../readings/measure';
 import { bucketOfWindow, type PastBucket } from '../readings/bucketOfWindow';
-import { judgePast, type JudgedPeriod } from './indicators';
+import { judgePast, readDefinition, readIndicator, type JudgedPeriod } from './indicators';
+import { findIndicator, listVersions, targetsOf, type IndicatorRow } from './sql';
+
+const PREVIEW_PERIODS = 30;
+const SUGGEST_PERIODS = 90;
 
 export interface IndicatorPast {
   readonly bucket: PastBucket;
@@ -25,4 +43,90 @@ export async function pastOf(
   const current = startOfPeriod(DateTime.fromMillis(now, { zone }), bucket, calendar);
   const start = plusPeriods(current, 1 - count, bucket).toMillis();
   return { bucket, zone, periods: await judgePast(db, versions, targets, { start, end: now }, bucket, now) };
+}
+
+/** @throws {BeaconError} NOT_FOUND */
+export async function needIndicator(db: Queryable, id: string): Promise<IndicatorRow> {
+  const row = await findIndicator(db, id);
+  if (!row) throw new BeaconError('NOT_FOUND', 'This indicator does not exist.');
+  return row;
+}
+
+/** One indicator with its present value, every definition it has had and the targets typed in for it. */
+export async function readWholeIndicator(
+  db: Queryable,
+  { id }: { readonly id: string },
+  now: number,
+): Promise<{
+  readonly indicator: IndicatorReading;
+  readonly versions: readonly IndicatorVersion[];
+  readonly targets: readonly PeriodTarget[];
+}> {
+  const row = await needIndicator(db, id);
+  const targets = (await targetsOf(db, [row.id])).get(row.id)!;
+  return {
+    indicator: await readIndicator(db, row, targets, now),
+    versions: await listVersions(db, row.id),
+    targets,
+  };
+}
+
+/** The last periods of an indicator that is there. */
+export async function pastOfIndicator(
+  db: Queryable,
+  { id, periods }: { readonly id: string; readonly periods: number },
+  now: number,
+): Promise<IndicatorPast> {
+  await needIndicator(db, id);
+  const versions = await listVersions(db, id);
+  const targets = (await targetsOf(db, [id])).get(id)!;
+  return pastOf(db, versions, targets, periods, now);
+}
+
+/** The present value and the past of a definition that is being written. */
+export async function previewIndicator(
+  db: Queryable,
+  {
+    definition,
+    targets,
+  }: { readonly definition: IndicatorDefinition; readonly targets: readonly PeriodTarget[] },
+  now: number,
+): Promise<IndicatorPast & Pick<IndicatorReading, 'target' | 'band' | 'reading'>> {
+  const versions = [{ version: 1, validFrom: 0, by: '', definition }];
+  return {
+    ...(await readDefinition(db, definition, targets, now)),
+    ...(await pastOf(db, versions, targets, PREVIEW_PERIODS, now)),
+  };
+}
+
+export interface SuggestAsk {
+  readonly measure: Measure;
+  readonly window: WindowSpec;
+  readonly hours: HoursFilter | null;
+  readonly direction: Direction;
+}
+
+/** Targets that the finished periods of a measure suggest, by periods as long as its window. */
+export async function suggestedTargets(
+  db: Queryable,
+  { measure, window, hours, direction }: SuggestAsk,
+  now: number,
+): Promise<{ readonly bucket: PastBucket; readonly suggestions: ReturnType<typeof suggestTargets> }> {
+  const definition = {
+    measure,
+    window,
+    hours,
+    judge: { kind: 'target', direction: 'higher', clear: 100, caution: 100 },
+    target: { kind: 'none' },
+  } as unknown as IndicatorDefinition;
+  const versions = [{ version: 1, validFrom: 0, by: '', definition }];
+  const { bucket, periods } = await pastOf(db, versions, [], SUGGEST_PERIODS, now);
+  const past = periods
+    .filter(({ end }) => end <= now)
+    .map(({ start, end, value, coverage }) => ({
+      start,
+      end,
+      value: coverage >= MINIMUM_COVERAGE ? value : null,
+    }));
+  return { bucket, suggestions: suggestTargets(past, direction) };
 }

@@ -1,5 +1,6 @@
 import {
   addsUp,
+  DAY_MS,
   levelOf,
   MINIMUM_COVERAGE,
   resolveWindow,
@@ -154,14 +155,15 @@ export async function judgePast(
 }
 
 /**
- * How long each indicator lay on which level, those longest in breach first: by the hour, or for one that adds up by
+ * How long each indicator lay on which level over the last days, those longest in breach first: by the hour, or for one that adds up by
  * periods as long as its window, because an hour of a total says nothing of the whole.
  */
 export async function readIndicatorLosses(
   db: Queryable,
-  interval: Interval,
+  days: number,
   now: number,
 ): Promise<IndicatorLoss[]> {
+  const interval = { start: now - days * DAY_MS, end: now };
   const rows = await listIndicators(db);
   const ids = rows.map(({ id }) => id);
   const [versions, targets] = [await versionsOf(db, ids), await targetsOf(db, ids)];

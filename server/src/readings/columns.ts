@@ -15,7 +15,7 @@ export function sendColumns(response: Response, bytes: Uint8Array): void {
 }
 
 /** A query's answer as columns: start, end, then values, coverage and samples of each group by number. */
-export function sendQuery(response: Response, { start, end, groups, ...head }: QueryAnswer): void {
+export function columnsOfQuery({ start, end, groups, ...head }: QueryAnswer): Uint8Array {
   const columns: [string, ArrayLike<number>][] = [
     ['start', start],
     ['end', end],
@@ -25,5 +25,5 @@ export function sendQuery(response: Response, { start, end, groups, ...head }: Q
     columns.push([`coverage ${i}`, coverage], [`samples ${i}`, samples]);
   });
   const named = groups.map(({ name, metricIds, withinIds }) => ({ name, metricIds, withinIds }));
-  sendColumns(response, writeColumns({ ...head, groups: named }, columns));
+  return writeColumns({ ...head, groups: named }, columns);
 }

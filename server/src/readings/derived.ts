@@ -13,16 +13,26 @@ import {
 import {
   elapsedSpans,
   lengthOfSpans,
+  mergeTimes,
   NOTHING,
   withEarlier,
   type BucketSpans,
   type Summarised,
 } from '@vivid-beacon/core/src/engine';
-import { evaluate, namesIn, parseExpression, stepsBack, type Node } from '@vivid-beacon/core/src/expressions';
+import {
+  checkCost,
+  evaluate,
+  namesIn,
+  operationsPerStep,
+  parseExpression,
+  stepsBack,
+  type Node,
+} from '@vivid-beacon/core/src/expressions';
 import { unitOfExpression } from '@vivid-beacon/core/src/derive/checkUnits';
 import { factorToChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric';
 import type { Unit } from '@vivid-beacon/core/src/units/unit';
 import { listAssets } from '../assets/sql';
+import { spend } from '../db/readBudget';
 import { findDerived, listFactors, type FactorRow } from '../derived/sql';
 import { needMetrics } from '../metrics/metrics';
 import { metricsOfAssets, type MetricRow } from '../metrics/sql';
@@ -196,6 +206,8 @@ export async function totalsOf(
     }
     columns.set(name, column);
   }
+  checkCost(node, size);
+  spend(context.db, size * operationsPerStep(node));
   const hours = lengthOfSpans(elapsedSpans(buckets.spans, context.now), size).map((ms) => ms / HOUR_MS);
   const results = evaluate(node, { size, of: (name) => columns.get(name)!, hours, amounts });
   return Array.from(results.subarray(before), (value, k) => {
@@ -228,6 +240,9 @@ export async function derivedSeries(
   return seriesOfExpression(context, expression, from, to, row.maxGapMs);
 }
 
+/** Bringing the metrics of an expression to common times takes as long as so many samples a time. */
+const OF_TIME = 4;
+
 export async function seriesOfExpression(
   context: PlanContext,
   { node, names, factor }: BoundExpression,
@@ -245,9 +260,9 @@ export async function seriesOfExpression(
   for (const { row } of sources) {
     if (!read.has(row.id)) read.set(row.id, (await samplesOf(context, [row], spans)).get(row.id)!);
   }
-  const times = [...new Set(sources.flatMap(({ row }) => Array.from(read.get(row.id)!.t)))].sort(
-    (a, b) => a - b,
-  );
+  const times = mergeTimes([...read.values()].map(({ t }) => t));
+  checkCost(node, times.length);
+  spend(context.db, times.length * (OF_TIME + operationsPerStep(node)));
   const columns = new Map<string, Float64Array>();
   for (const [name, each] of names) {
     columns.set(
@@ -267,31 +282,26 @@ export async function seriesOfExpression(
     amounts.size > 0 ? interval / HOUR_MS : i === 0 ? NaN : (t - times[i - 1]) / HOUR_MS,
   );
   const results = evaluate(node, { size: times.length, of: (name) => columns.get(name)!, hours, amounts });
-  const t: number[] = [];
-  const v: number[] = [];
-  results.forEach((value, i) => {
-    if (!Number.isFinite(value)) return;
-    t.push(times[i]);
-    v.push(value * factor);
-  });
-  return { t: Float64Array.from(t), v: Float64Array.from(v) };
+  const t = new Float64Array(times.length);
+  const v = new Float64Array(times.length);
+  let n = 0;
+  for (let i = 0; i < times.length; i++) {
+    if (!Number.isFinite(results[i])) continue;
+    t[n] = times[i];
+    v[n++] = results[i] * factor;
+  }
+  return { t: t.subarray(0, n), v: v.subarray(0, n) };
 }
 
 /** An amount counts at its own times only; others hold until the next sample, at most the longest gap. */
-function valuesAt(
-  series: Series,
-  kind: MetricKind,
-  maxGapMs: number,
-  times: readonly number[],
-): Float64Array {
+function valuesAt(series: Series, kind: MetricKind, maxGapMs: number, times: Float64Array): Float64Array {
   const out = new Float64Array(times.length).fill(NaN);
-  let i = -1;
-  times.forEach((at, k) => {
-    while (i + 1 < series.t.length && series.t[i + 1] <= at) i++;
-    if (i < 0) return;
-    const age = at - series.t[i];
-    if (kind === 'amount' ? age === 0 : age <= maxGapMs) out[k] = series.v[i];
-  });
+  const { t, v } = series;
+  const oldest = kind === 'amount' ? 0 : maxGapMs;
+  for (let k = 0, i = -1; k < times.length; k++) {
+    while (i + 1 < t.length && t[i + 1] <= times[k]) i++;
+    if (i >= 0 && times[k] - t[i] <= oldest) out[k] = v[i];
+  }
   return out;
 }
 
@@ -306,12 +316,16 @@ function addUp(columns: readonly Float64Array[]): Float64Array {
 
 function constants(
   each: Exclude<Bound, { kind: 'metrics' }>,
-  starts: readonly number[],
+  starts: ArrayLike<number>,
   zone: string,
 ): Float64Array {
   if (each.kind === 'constant') return new Float64Array(starts.length).fill(each.value);
+  // A value holds from local midnight of its day; the times stand in order.
+  const { values } = each.factor;
+  const from = values.map((value) => DateTime.fromISO(value.from, { zone }).toMillis());
+  let i = -1;
   return Float64Array.from(starts, (start) => {
-    const date = DateTime.fromMillis(start, { zone }).toISODate()!;
-    return each.factor.values.findLast(({ from }) => from <= date)?.value ?? NaN;
+    while (i + 1 < from.length && from[i + 1] <= start) i++;
+    return values[i]?.value ?? NaN;
   });
 }

@@ -7,22 +7,17 @@ import {
   MOST_MEASURES,
   querySchema,
   windowSchema,
-  writeTrend,
-  type Bucket,
-  type HoursFilter,
   type Measure,
   type Query,
-  type TargetBand,
   type WindowSpec,
   startAndEnd,
 } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
-import { describeDistribution } from './distribution';
-import { answerQuery } from './query';
-import { readValue } from './read';
-import { sendColumns, sendQuery, wantsColumns } from './columns';
-import { readStretch } from './stretch';
-import { readLevels, readTrend } from './trend';
+import { answerReading } from './answerReading';
+import { wantsColumns } from './columns';
+import type { ReadAsk } from './read';
+import type { StretchAsk } from './stretch';
+import type { LevelsAsk, TrendAsk } from './trend';
 
 const bucketSchema = yup.string().oneOf([...BUCKETS]);
 
@@ -47,18 +42,7 @@ export const readingEndpoints = [
           .default('before'),
       })
       .noUnknown(),
-    handle: ({ app, body }) =>
-      readValue(
-        app.pool,
-        {
-          measure: body.measure as Measure,
-          window: body.window as WindowSpec,
-          band: body.band as TargetBand | null,
-          hours: body.hours as HoursFilter | null,
-          compare: body.compare,
-        },
-        app.now(),
-      ),
+    handle: (call) => answerReading(call, 'value', call.body as unknown as ReadAsk),
   }),
   endpoint({
     method: 'post',
@@ -78,21 +62,9 @@ export const readingEndpoints = [
         hours: hoursSchema.nullable().default(null),
       })
       .noUnknown(),
-    handle: async ({ app, body, request, response }) => {
-      const answer = await readTrend(
-        app.pool,
-        {
-          measure: body.measure as Measure,
-          window: body.window as WindowSpec,
-          bucket: body.bucket as Bucket | null,
-          columns: body.columns,
-          hours: body.hours as HoursFilter | null,
-        },
-        app.now(),
-      );
-      if (!wantsColumns(request)) return answer;
-      sendColumns(response, writeTrend(answer));
-      return undefined;
+    handle: (call) => {
+      const name = wantsColumns(call.request) ? 'trendColumns' : 'trend';
+      return answerReading(call, name, call.body as unknown as TrendAsk);
     },
   }),
   endpoint({
@@ -110,18 +82,13 @@ export const readingEndpoints = [
         hours: hoursSchema.nullable().default(null),
       })
       .noUnknown(),
-    handle: ({ app, body }) =>
-      readLevels(
-        app.pool,
-        {
-          measure: body.measure as Measure,
-          band: body.band as TargetBand,
-          interval: { start: body.start, end: body.end },
-          bucket: body.bucket as Bucket,
-          hours: body.hours as HoursFilter | null,
-        },
-        app.now(),
-      ),
+    handle: (call) => {
+      const { start, end, ...ask } = call.body;
+      return answerReading(call, 'levels', {
+        ...(ask as unknown as Omit<LevelsAsk, 'interval'>),
+        interval: { start, end },
+      });
+    },
   }),
   endpoint({
     method: 'post',
@@ -135,8 +102,11 @@ export const readingEndpoints = [
         window: windowSchema.required(),
       })
       .noUnknown(),
-    handle: ({ app, body }) =>
-      describeDistribution(app.pool, body.measure as Measure, body.window as WindowSpec, app.now()),
+    handle: (call) =>
+      answerReading(call, 'distribution', {
+        measure: call.body.measure as Measure,
+        window: call.body.window as WindowSpec,
+      }),
   }),
   endpoint({
     method: 'post',
@@ -155,17 +125,13 @@ export const readingEndpoints = [
         hours: hoursSchema.nullable().default(null),
       })
       .noUnknown(),
-    handle: ({ app, body }) =>
-      readStretch(
-        app.pool,
-        {
-          measures: body.measures as Measure[],
-          interval: { start: body.start, end: body.end },
-          band: body.band as TargetBand | null,
-          hours: body.hours as HoursFilter | null,
-        },
-        app.now(),
-      ),
+    handle: (call) => {
+      const { start, end, ...ask } = call.body;
+      return answerReading(call, 'stretch', {
+        ...(ask as unknown as Omit<StretchAsk, 'interval'>),
+        interval: { start, end },
+      });
+    },
   }),
   endpoint({
     method: 'post',
@@ -180,11 +146,9 @@ export const readingEndpoints = [
       'then float64 little-endian columns in the order the head names (NaN = no data). ' +
       '422 BAD_INPUT for mixed units or a summary that makes no sense.',
     body: querySchema,
-    handle: async ({ app, body, request, response }) => {
-      const answer = await answerQuery(app.pool, body as unknown as Query, app.now());
-      if (!wantsColumns(request)) return answer;
-      sendQuery(response, answer);
-      return undefined;
+    handle: (call) => {
+      const name = wantsColumns(call.request) ? 'queryColumns' : 'query';
+      return answerReading(call, name, call.body as unknown as Query);
     },
   }),
 ];

@@ -30,6 +30,7 @@ import {
   type Tallies,
 } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
+import { spend } from '../db/readBudget';
 import { readingOf } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
 import { readAround } from '../samples/readSeries';
@@ -125,6 +126,7 @@ export async function tallyMetrics(
   size: number,
   wanted: ReadonlySet<RollupColumn> | null,
 ): Promise<{ tallies: Map<string, Tallies>; basis: Basis }> {
+  spend(context.db, rows.length * (size + spans.start.length) * OF_PERIOD);
   const out = new Map<string, Tallies>();
   for (const row of rows.filter(({ origin }) => origin === 'reference')) {
     out.set(row.id, await tallyReferenceMetric(context.db, row, spans, size));
@@ -151,6 +153,9 @@ export async function tallyMetrics(
   }
   return { tallies: out, basis: plans.some(({ whole }) => whole) ? 'rollup' : 'samples' };
 }
+
+/** Laying out a period and putting it into words takes as long as so many samples. */
+const OF_PERIOD = 6;
 
 /** The days of a plan's whole buckets, by metric and start of the day. */
 async function rollupsOf(

@@ -3,6 +3,7 @@ import type { Correction, DayTail, PackedDay } from '@vivid-beacon/core/src/engi
 import { BytesHeap } from '../db/bytesHeap';
 import { moment } from '../db/columns';
 import { allPrepared, type Queryable } from '../db/database';
+import { budgetOf, spend } from '../db/readBudget';
 
 /** One packed day of one metric; `dayStart` in ms. */
 export interface StoredDay extends PackedDay {
@@ -77,6 +78,7 @@ export async function readDays(
   from: number,
   to: number,
 ): Promise<StoredDay[]> {
+  const counted = await spendOnMany(db, metricIds, from, to);
   const rows = await allPrepared<DayRow>(
     db,
     'read_days',
@@ -85,7 +87,34 @@ export async function readDays(
      order by metric_id, day`,
     [metricIds, Math.floor(from / DAY_MS), Math.ceil(to / DAY_MS)],
   );
+  if (!counted)
+    spend(
+      db,
+      rows.reduce((sum, { n }) => sum + n, 0),
+    );
   return rows.map(toStoredDay);
+}
+
+/** So many days of samples are fetched without counting them first. */
+const FEW_DAYS = 8;
+
+/** Counts the samples of many days before they are fetched, where there is a budget. @returns whether it did. */
+async function spendOnMany(
+  db: Queryable,
+  metricIds: readonly string[],
+  from: number,
+  to: number,
+): Promise<boolean> {
+  if (budgetOf(db) === null || metricIds.length * ((to - from) / DAY_MS) <= FEW_DAYS) return false;
+  const [{ samples }] = await allPrepared<{ samples: number }>(
+    db,
+    'count_days',
+    `select coalesce(sum(n), 0)::float8 as samples from sample_day
+     where metric_id = any($1::bigint[]) and day >= date '1970-01-01' + $2::int and day < date '1970-01-01' + $3::int`,
+    [metricIds, Math.floor(from / DAY_MS), Math.ceil(to / DAY_MS)],
+  );
+  spend(db, samples);
+  return true;
 }
 
 /** Given days only, for a merge. */

@@ -23,10 +23,12 @@ export class WorkerPool {
   constructor(
     file: URL,
     private readonly limits: { readonly threads: number; readonly waiting: number },
+    /** What the module reads as its workerData. */
+    given: object = {},
   ) {
     this.pool = new Piscina({
       filename: new URL('./typescriptTask.mjs', import.meta.url).href,
-      workerData: { module: file.href },
+      workerData: { ...given, module: file.href },
       execArgv: [],
       minThreads: 0,
       maxThreads: limits.threads,

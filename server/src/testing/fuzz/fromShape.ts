@@ -130,7 +130,7 @@ function objectOf(fields: Readonly<Record<string, Described>>): Arbitrary<object
 }
 
 function numberOf({ tests = [] }: Described, name: string): Arbitrary<number> {
-  if (/(At|Ms|^from|^to|^start|^end|^at)$/.test(name)) return someMoment;
+  if (/(At|^from|^to|^start|^end|^at|^shift)$/.test(name)) return someMoment;
   const limit = (test: string, fallback: number): number => {
     const value = tests.find((each) => each.name === test)?.params?.[test];
     return typeof value === 'number' ? value : fallback;
@@ -143,6 +143,7 @@ function numberOf({ tests = [] }: Described, name: string): Arbitrary<number> {
 function textOf(name: string): Arbitrary<string> {
   if (/Ids?$/.test(name)) return someId;
   if (/^(start|end|from|to|date|day)$/.test(name)) return fc.oneof(someDate, clock());
+  if (name === 'country') return fc.constantFrom('GB', 'DE', 'XX', '');
   if (name === 'zone') return fc.constantFrom('Europe/London', 'Asia/Kathmandu', 'Mars/Base', '');
   if (name === 'unit') return fc.constantFrom('kg', '°C', '%', 'kWh', '{x}', '');
   return fc.oneof(fc.constantFrom('Bed temperature', 'Early', 'a', 'Washer 1'), oddText);

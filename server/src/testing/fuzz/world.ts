@@ -87,13 +87,17 @@ export async function makeWorld(
     metricId: metricIds[0],
   };
   const stop = { assetId: assets[1].id, start: day.start, end: day.end, reason: 'Belt' };
-  const job = { assetId: assets[1].id, number: '17', history: [{ at: day.start, status: 'open' }] };
+  const job = { assetId: assets[1].id, number: '17', history: [{ at: day.start - DAY_MS, status: 'open' }] };
+  const file = { fileName: 'a.csv', fileSize: 10, fileHash: SHAPE, layout: {} };
   const { token } = await make<{ id: string; token: string }>('/api/push-tokens', { name: 'Devices' });
   await make('/api/alarm-rules', rule);
   await make('/api/indicators', indicator);
   await make('/api/boards', board);
   await make('/api/derived', derived);
   await make('/api/flags', flag);
+  await make('/api/stops', stop);
+  await make('/api/jobs', job);
+  await make('/api/intakes', file);
   await administrator.call('PUT', `/api/calendars/${plant.id}`, calendar);
   const query = {
     select: { metricIds: metricIds.filter((_, i) => i % 4 === 0) },
@@ -109,7 +113,6 @@ export async function makeWorld(
       { start: '2199-01-01', value: 5 },
     ],
   };
-  const file = { fileName: 'a.csv', fileSize: 10, fileHash: SHAPE, layout: {} };
   const balance = { lines: 0, taken: 0, refused: 0, leftOut: 0, repeated: 0 };
   const good: GoodBodies = {
     'POST /api/assets': [
@@ -118,6 +121,21 @@ export async function makeWorld(
     'POST /api/metrics': [
       { assetId: plant.id, name: 'Steam', unit: 't', kind: 'amount', intervalMs: HOUR_MS },
     ],
+    'PUT /api/assets/:id': [{ name: 'Washer', kind: 'machine', parentId: plant.id, attributes: {} }],
+    'POST /api/assets/list': [
+      {
+        rows: [
+          { line: 1, path: ['Quayside', 'Wash house', 'Washer 3'], kind: 'machine', attributes: { area: 3 } },
+        ],
+      },
+    ],
+    'PUT /api/metrics/:id': [{ name: 'Bed temperature', unit: '°C', kind: 'level', intervalMs: MINUTE_MS }],
+    'PUT /api/derived/:id': [derived],
+    'PUT /api/stops/:id': [stop],
+    'POST /api/jobs/:id/statuses': [{ at: day.end - 1000, status: 'done' }],
+    'POST /api/flags/:id/outcome': [{ outcome: 'mended' }],
+    'POST /api/flags/:id/taker': [{ toPersonId: '1' }],
+    'PUT /api/alarm-rules/:id/aside': [{ kind: 'shelved', forMs: HOUR_MS, reason: 'Test' }],
     'POST /api/boards': [board],
     'PUT /api/boards/:id': [
       { ...board, revision: 1 },
@@ -135,7 +153,9 @@ export async function makeWorld(
     'PUT /api/indicators/:id/targets': [values],
     'PUT /api/calendars/:id': [calendar],
     'POST /api/derived': [derived],
-    'POST /api/derived/preview': [{ ...derived, window }],
+    'POST /api/derived/preview': [
+      { expression: derived.expression, bindings: derived.bindings, way: 'samples', unit: '°C' },
+    ],
     'POST /api/flags': [flag],
     'POST /api/stops': [stop],
     'POST /api/stops/list': [{ entries: [{ key: 'a', ...stop }] }],

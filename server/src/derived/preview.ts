@@ -1,0 +1,59 @@
+import { DAY_MS, HOUR_MS, type DerivedDefinition, type Interval } from '@vivid-beacon/core';
+import { bucketSpans } from '@vivid-beacon/core/src/engine';
+import { writeUnit } from '@vivid-beacon/core/src/units/unit';
+import { calendarOf } from '../calendars/sql';
+import type { Queryable } from '../db/database';
+import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
+import type { PlanContext } from '../readings/planner';
+
+const MOST_POINTS = 400;
+
+/** Results of an expression; null = missing. */
+export interface ExpressionPreview {
+  readonly unit: string;
+  readonly foundUnit: string;
+  readonly zone: string;
+  readonly window: Interval;
+  /** ms. */
+  readonly t: readonly number[];
+  readonly v: readonly (number | null)[];
+  readonly value: number | null;
+  readonly coverage: number | null;
+}
+
+/** The results of an expression over the last day: by the hour of totals, or sample by sample. */
+export async function previewExpression(
+  db: Queryable,
+  { definition, unit }: { readonly definition: DerivedDefinition; readonly unit: string },
+  now: number,
+): Promise<ExpressionPreview> {
+  const context: PlanContext = { db, now };
+  const bound = await bindExpression(context, definition, unit);
+  const first = [...bound.names.values()].find((each) => each.kind === 'metrics');
+  const row = first?.kind === 'metrics' ? first.rows[0] : null;
+  const zone = row?.zone ?? 'UTC';
+  const window = { start: context.now - DAY_MS, end: context.now };
+  const shown = unit || writeUnit(bound.unit);
+  const base = { unit: shown, foundUnit: writeUnit(bound.unit), zone, window };
+  if (definition.way === 'totals') {
+    const calendar = await calendarOf(context.db, row?.plantId ?? '0');
+    const byHour = bucketSpans(window, 'hour', null, zone, calendar);
+    const whole = bucketSpans(window, null, null, zone, calendar);
+    const values = await totalsOf(context, bound, byHour);
+    const [total] = await totalsOf(context, bound, whole);
+    return {
+      ...base,
+      t: byHour.start,
+      v: values.map(({ value }) => value),
+      value: total.value,
+      coverage: total.coverage,
+    };
+  }
+  const series = await seriesOfExpression(context, bound, window.start, window.end, HOUR_MS);
+  const from = series.t.findIndex((t) => t >= window.start);
+  const t = from < 0 ? [] : Array.from(series.t.subarray(from));
+  const v = from < 0 ? [] : Array.from(series.v.subarray(from));
+  const step = Math.max(1, Math.ceil(t.length / MOST_POINTS));
+  const keep = (_: unknown, i: number): boolean => i % step === 0 || i === t.length - 1;
+  return { ...base, t: t.filter(keep), v: v.filter(keep), value: v.at(-1) ?? null, coverage: null };
+}

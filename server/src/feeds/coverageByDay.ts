@@ -1,0 +1,43 @@
+import { resolveWindow } from '@vivid-beacon/core';
+import { bucketSpans, elapsedSpans, lengthOfSpans } from '@vivid-beacon/core/src/engine';
+import { calendarOf } from '../calendars/sql';
+import type { Queryable } from '../db/database';
+import { needMetrics } from '../metrics/metrics';
+import { tallyMetrics } from '../readings/planner';
+
+/** Days of one metric with the share of each that has usable data; columns of equal length, oldest first. */
+export interface CoverageByDay {
+  readonly zone: string;
+  /** Local midnights, ms. */
+  readonly day: readonly number[];
+  /** 0 to 1. */
+  readonly coverage: readonly number[];
+  readonly samples: readonly number[];
+}
+
+/** How much of each of the last local days, today last, a metric has usable data for. */
+export async function coverageByDay(
+  db: Queryable,
+  { metricId, days }: { readonly metricId: string; readonly days: number },
+  now: number,
+): Promise<CoverageByDay> {
+  const row = (await needMetrics(db, [metricId])).get(metricId)!;
+  const calendar = await calendarOf(db, row.plantId);
+  const window = resolveWindow(
+    { kind: 'periods', count: days, unit: 'day', current: true },
+    now,
+    row.zone,
+    calendar,
+  );
+  const buckets = bucketSpans(window, 'day', null, row.zone, calendar);
+  const spans = elapsedSpans(buckets.spans, now);
+  const { tallies } = await tallyMetrics({ db, now }, [row], spans, buckets.size, new Set(['heldMs']));
+  const tally = tallies.get(row.id)!;
+  const elapsed = lengthOfSpans(spans, buckets.size);
+  return {
+    zone: row.zone,
+    day: buckets.start,
+    coverage: Array.from(elapsed, (ms, i) => (ms > 0 ? Math.min(1, tally.heldMs[i] / ms) : 0)),
+    samples: Array.from(tally.n),
+  };
+}

@@ -1,0 +1,57 @@
+import { MINIMUM_COVERAGE, resolveWindow, type WindowSpec } from '@vivid-beacon/core';
+import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/engine';
+import { calendarOf } from '../calendars/sql';
+import type { Queryable } from '../db/database';
+import { needMetrics } from '../metrics/metrics';
+import { summariseMetric } from '../readings/planner';
+
+export interface DegreeDaysAsk {
+  readonly metricId: string;
+  readonly window: WindowSpec;
+  /** In the unit of the temperature. */
+  readonly base: number;
+  readonly kind: 'heating' | 'cooling';
+  readonly method: 'mean' | 'minMax';
+}
+
+/** Degree days by local day, in the unit of the temperature times days; null = too little data, or unfinished. */
+export interface DegreeDays {
+  readonly zone: string;
+  readonly day: readonly number[];
+  readonly degreeDays: readonly (number | null)[];
+  readonly total: number | null;
+  readonly missing: number;
+}
+
+/** Degree days of an outside temperature, with the methods named in core/src/degreeDays. */
+export async function readDegreeDays(
+  db: Queryable,
+  { metricId, window: spec, base, kind, method }: DegreeDaysAsk,
+  now: number,
+): Promise<DegreeDays> {
+  const context = { db, now };
+  const row = (await needMetrics(db, [metricId])).get(metricId)!;
+  const calendar = await calendarOf(db, row.plantId);
+  const window = resolveWindow(spec, now, row.zone, calendar);
+  const buckets = bucketSpans(window, 'day', null, row.zone, calendar);
+  const [mean, min, max] = await Promise.all(
+    (['mean', 'min', 'max'] as const).map(
+      async (summary) => (await summariseMetric(context, row, summary, buckets)).values,
+    ),
+  );
+  // An unfinished day has no mean of its own yet.
+  const degreeDays = mean.map(({ value, coverage }, i) => {
+    const whole = buckets.end[i] <= now && coverage >= MINIMUM_COVERAGE;
+    if (!whole || value === null || min[i].value === null || max[i].value === null) return null;
+    const day = { mean: value, min: min[i].value!, max: max[i].value! };
+    return degreeDaysOfDay(day, base, kind, method);
+  });
+  const known = degreeDays.filter((each) => each !== null);
+  return {
+    zone: row.zone,
+    day: buckets.start,
+    degreeDays,
+    total: known.length === 0 ? null : known.reduce((a, b) => a + b, 0),
+    missing: degreeDays.length - known.length,
+  };
+}

@@ -1,0 +1,29 @@
+import { workerData } from 'piscina';
+import { openPool } from '../db/database';
+import { budgetAtAll, withBudget, type ReadBudget } from '../db/readBudget';
+import { asTask, type TaskResult } from '../workers/workerPool';
+import { madeOf, type MadeAnswer } from './answerReading';
+import { READINGS, UNBOUNDED, type Reading, type ReadingName } from './readings';
+
+const NO_BOUND: ReadBudget = { left: Infinity, over: () => new Error('never') };
+const CONNECTIONS = 2;
+
+const { databaseUrl } = workerData as { databaseUrl: string };
+const pool = openPool(databaseUrl, () => undefined, { connections: CONNECTIONS, name: 'vivid-beacon long' });
+
+/** Task of a worker: one of the readings, with connections of its own. */
+export function read({
+  name,
+  ask,
+  now,
+}: {
+  name: ReadingName;
+  ask: unknown;
+  now: number;
+}): Promise<TaskResult<MadeAnswer>> {
+  return asTask(async () => {
+    const budget = UNBOUNDED.has(name) ? NO_BOUND : budgetAtAll();
+    const work = READINGS[name] as Reading<unknown>;
+    return madeOf(await work(withBudget(pool, budget), ask, now));
+  });
+}
