@@ -5,6 +5,8 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { addPerson, addToken, hashPassword, hashToken, makeToken, openPool } from '@vivid-beacon/server';
 
+import { makeVisitor } from '@vivid-beacon/server/src/testing/testServer';
+
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
 /** The real server program in a process of its own, on a scratch database. */
@@ -62,22 +64,14 @@ export async function startBenchServer(base: string): Promise<BenchServer> {
     createdBy: personId,
     at: Date.now(),
   });
-  const first = await fetch(`${url}/api/session`);
-  let cookie = first.headers.getSetCookie()[0].split(';')[0];
-  const before = (await first.json()) as { csrfToken: string };
-  const signedIn = await fetch(`${url}/api/session`, {
-    method: 'POST',
-    headers: { cookie, 'content-type': 'application/json', 'x-form-token': before.csrfToken },
-    body: JSON.stringify({ email: 'bench@bench.example', password: 'a long enough password' }),
-  });
-  cookie = signedIn.headers.getSetCookie()[0]?.split(';')[0] ?? cookie;
-  const { csrfToken } = (await signedIn.json()) as { csrfToken: string };
+  const visitor = makeVisitor(url);
+  await visitor.signIn('bench@bench.example', 'a long enough password');
   return {
     url,
     databaseUrl,
     pool,
     token,
-    headers: { cookie, 'x-form-token': csrfToken },
+    headers: visitor.headers(),
     memory: () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) * 1024,
     cpu: () => {
       // Fields 14 and 15, in hundredths of a second, after the name in parentheses.

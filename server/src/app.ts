@@ -1,4 +1,5 @@
 import path from 'node:path';
+import cookieParser from 'cookie-parser';
 import express, { type Express } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 import { pinoHttp } from 'pino-http';
@@ -15,11 +16,17 @@ const VERSION = '0.1.0';
 /** Builds the server; it can be called without a port. */
 export function createApp(
   app: AppContext,
-  options: { sessionSecret: string; secureCookies: boolean; webFolder: string | null },
+  options: {
+    sessionSecret: string;
+    secureCookies: boolean;
+    webFolder: string | null;
+    trustedProxies?: readonly string[];
+  },
 ): Express {
   const server = express();
   server.disable('x-powered-by');
-  server.set('trust proxy', 'loopback');
+  // Whose X-Forwarded-For and -Proto are believed: anybody else could call himself what he likes.
+  server.set('trust proxy', options.trustedProxies?.length ? [...options.trustedProxies] : false);
   server.use(
     // Only what happened, never what was said: no bodies, no addresses with queries, no cookies.
     pinoHttp({
@@ -32,6 +39,7 @@ export function createApp(
     }),
   );
   server.use(securityHeaders());
+  server.use('/api', cookieParser());
   server.use('/api', sessions(app.pool, options.sessionSecret, options.secureCookies));
   server.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');

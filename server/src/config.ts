@@ -7,6 +7,8 @@ export interface Config {
   readonly port: number;
   readonly sessionSecret: string;
   readonly secureCookies: boolean;
+  /** Addresses, subnets or names (loopback, linklocal, uniquelocal) of proxies in front. */
+  readonly trustedProxies?: readonly string[];
   readonly webFolder: string | null;
   /** Offered on the sign-in screen; empty unless this is a demo. */
   readonly demoAccounts: readonly DemoAccount[];
@@ -42,6 +44,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port,
     sessionSecret,
     secureCookies: env.SECURE_COOKIES === '1',
+    trustedProxies: (env.TRUSTED_PROXIES ?? '').split(',').flatMap((each) => each.trim() || []),
     webFolder: env.WEB_FOLDER ?? null,
     demoAccounts: JSON.parse(env.DEMO_ACCOUNTS ?? '[]') as DemoAccount[],
     logLevel: env.LOG_LEVEL ?? 'info',

@@ -9,6 +9,7 @@ import { tidyUp } from './samples/retention';
 
 const SOON_MS = 1_000;
 const OFTEN_MS = 5_000;
+const HALF_MINUTE_MS = 30_000;
 const HOURLY_MS = 3_600_000;
 
 /** What a server does by itself; several servers on one database do each piece once. */
@@ -25,6 +26,7 @@ const JOBS: readonly Job[] = [
   { name: 'scopes of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => keepScopes(pool, now()) },
   { name: 'escalation', everyMs: OFTEN_MS, run: ({ pool, now }) => escalate(pool, now()) },
   { name: 'late flags', everyMs: OFTEN_MS, run: ({ pool, now }) => tellOfLateFlags(pool, now()) },
+  { name: 'live sessions', everyMs: HALF_MINUTE_MS, run: ({ pool, live }) => live.endOver(pool) },
   { name: 'sending notices', everyMs: SOON_MS, run: sendNotices },
 ];
 

@@ -6,6 +6,7 @@ import type { Config } from './config';
 import { openPool } from './db/database';
 import { migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
+import { makeFormTokens } from './http/formToken';
 import { startJobs } from './jobs';
 import { LiveHub } from './live/liveHub';
 import { openPosts } from './notices/posts';
@@ -50,6 +51,7 @@ export async function runServer(
     live,
     log,
     workers,
+    formTokens: makeFormTokens(config.sessionSecret, config.secureCookies),
     now,
     publicUrl: () => config.publicUrl ?? listensAt,
     standIns: posts.standIns,

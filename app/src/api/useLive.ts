@@ -5,7 +5,7 @@ import { readAgain } from './readAgain';
 import { useConnectionStore } from '../stores/connectionStore';
 
 /** Which kept answers a change makes old. Readings follow samples at most every few seconds. */
-const OLD: Readonly<Record<LiveTopic, readonly string[]>> = {
+const OLD: Readonly<Record<Exclude<LiveTopic, 'everything'>, readonly string[]>> = {
   alarms: ['watch', 'alarms'],
   flags: ['watch', 'flags'],
   boards: ['boards'],
@@ -15,6 +15,8 @@ const OLD: Readonly<Record<LiveTopic, readonly string[]>> = {
   notices: ['notices'],
   indicators: ['indicators', 'watch', 'readings'],
 };
+/** How soon a connection that was refused, while the database is away, is tried again. */
+const TRY_AGAIN_MS = 2000;
 const READINGS_AT_MOST_EVERY_MS = 5000;
 
 /** Keeps the screens up to date while somebody is signed in. The browser reconnects by itself. */
@@ -23,31 +25,47 @@ export function useLive(on: boolean): void {
   const setConnected = useConnectionStore((state) => state.actions.setConnected);
   useEffect(() => {
     if (!on) return undefined;
-    const source = new EventSource('/api/live');
     const refresh = makeRefresher(client);
     let lost = false;
-    source.addEventListener('open', () => {
-      setConnected(true);
-      // What happened while the connection was gone was not told: read all again.
-      if (lost) void client.invalidateQueries();
-      // Nor what happened between the first reading and this moment: alarms must not be missed.
-      else for (const topic of OLD.alarms) readAgain(client, topic);
-      lost = false;
-    });
-    source.addEventListener('error', () => {
-      lost = true;
-      setConnected(false);
-    });
-    source.addEventListener('change', (event: MessageEvent<string>) =>
-      refresh((JSON.parse(event.data) as LiveMessage).topic),
-    );
-    return () => source.close();
+    let source: EventSource;
+    let again: ReturnType<typeof setTimeout> | undefined;
+    const open = (): void => {
+      source = new EventSource('/api/live');
+      source.addEventListener('open', () => {
+        setConnected(true);
+        // What happened while the connection was gone was not told: read all again.
+        if (lost) void client.invalidateQueries();
+        // Nor what happened between the first reading and this moment: alarms must not be missed.
+        else for (const topic of OLD.alarms) readAgain(client, topic);
+        lost = false;
+      });
+      source.addEventListener('error', () => {
+        lost = true;
+        setConnected(false);
+        if (source.readyState !== EventSource.CLOSED) return;
+        // Refused: the session is over, and the sign-in screen comes; or the server cannot answer yet.
+        void client.invalidateQueries({ queryKey: ['session'] });
+        again = setTimeout(open, TRY_AGAIN_MS);
+      });
+      source.addEventListener('change', (event: MessageEvent<string>) =>
+        refresh((JSON.parse(event.data) as LiveMessage).topic),
+      );
+    };
+    open();
+    return () => {
+      clearTimeout(again);
+      source.close();
+    };
   }, [on, client, setConnected]);
 }
 
 function makeRefresher(client: QueryClient): (topic: LiveTopic) => void {
   let waiting: ReturnType<typeof setTimeout> | null = null;
   return (topic) => {
+    if (topic === 'everything') {
+      void client.invalidateQueries();
+      return;
+    }
     if (topic !== 'samples') {
       for (const each of OLD[topic]) readAgain(client, each);
       return;

@@ -394,7 +394,16 @@ export interface Intake {
 
 /** What the server tells over the live connection; screens read again what it names. */
 export type LiveTopic =
-  'samples' | 'alarms' | 'flags' | 'boards' | 'metrics' | 'logs' | 'notices' | 'indicators';
+  | 'samples'
+  | 'alarms'
+  | 'flags'
+  | 'boards'
+  | 'metrics'
+  | 'logs'
+  | 'notices'
+  | 'indicators'
+  /** Messages may have been missed. */
+  | 'everything';
 export interface LiveMessage {
   readonly topic: LiveTopic;
   readonly ids: readonly string[];

@@ -42,6 +42,7 @@ describe('days of an event', () => {
     ['a month that there is not', ['DTSTART;VALUE=DATE:20261399'], 'needs a start that is a date'],
     ['a year that was mistyped', ['DTSTART;VALUE=DATE:02020101'], 'between the years'],
     ['a length of centuries', ['DTSTART;VALUE=DATE:20261224', 'DURATION:P100000W'], 'between the years'],
+    ['a rule that cannot be read', ['DTSTART;VALUE=DATE:20261224', 'RRULE:FREQ=SECONDLY'], 'cannot be read'],
     ['minutes that come again', ['DTSTART:20261224T080000Z', 'RRULE:FREQ=MINUTELY'], 'repeats too often'],
   ])('are refused, with the event, for %s', (_name, lines, words) => {
     expect(() => daysOf(...lines)).toThrow(words);

@@ -19,42 +19,65 @@ const YEARS_AHEAD = 5;
  */
 export function holidaysOfCalendar(text: string, zone: string, now: number): Holiday[] {
   const events = eventsOf(text);
-  const until = DateTime.fromMillis(now, { zone }).plus({ years: YEARS_AHEAD });
-  const days = new Map<string, string>();
-  let occurrences = 0;
+  const reader = new EventReader(zone, now);
   for (const [i, part] of events.entries()) {
-    const event = new ICAL.Event(part);
     const place = `event ${i + 1}`;
-    const named = event.summary ? `Event ${i + 1} (${event.summary.slice(0, 60)})` : `Event ${i + 1}`;
-    if (event.isRecurrenceException()) continue;
-    checkDates(part, named, place);
-    for (const { start, end } of occurrencesOf(event, zone, until)) {
-      if (++occurrences > MOST_OCCURRENCES) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `${named} repeats too often: up to ${MOST_OCCURRENCES} repetitions are read.`,
-          place,
-        );
+    const summary = String(part.getFirstProperty('summary')?.getFirstValue() ?? '');
+    const named = summary === '' ? `Event ${i + 1}` : `Event ${i + 1} (${summary.slice(0, 60)})`;
+    const wrong = (words: string): BeaconError => new BeaconError('BAD_INPUT', `${named} ${words}.`, place);
+    try {
+      reader.take(part, summary, wrong);
+    } catch (error) {
+      if (error instanceof BeaconError) throw error;
+      // The library fails on a rule or an exception that it cannot read when it comes to it.
+      throw wrong(`holds something that cannot be read: ${(error as Error).message}`);
+    }
+  }
+  return withoutRepeats([...reader.days].map(([date, name]) => ({ date, name })));
+}
+
+type Component = InstanceType<typeof ICAL.Component>;
+/** What is wrong with an event, with its number and name. */
+type Wrong = (words: string) => BeaconError;
+
+/** Collects the days of events. */
+class EventReader {
+  /** Names by date, the first one of each. */
+  readonly days = new Map<string, string>();
+  private occurrences = 0;
+  private readonly until: DateTime;
+
+  constructor(
+    private readonly zone: string,
+    now: number,
+  ) {
+    this.until = DateTime.fromMillis(now, { zone }).plus({ years: YEARS_AHEAD });
+  }
+
+  take(part: Component, summary: string, wrong: Wrong): void {
+    const event = new ICAL.Event(part);
+    if (event.isRecurrenceException()) return;
+    checkDates(part, wrong);
+    for (const { start, end } of occurrencesOf(event, this.zone, this.until)) {
+      if (++this.occurrences > MOST_OCCURRENCES) {
+        throw wrong(`repeats too often: up to ${MOST_OCCURRENCES} repetitions are read`);
       }
-      checkLength(start, end, named, place);
+      checkLength(start, end, wrong);
       for (let day = start; day < end || day.equals(start); day = day.plus({ days: 1 })) {
         const date = day.toISODate()!;
-        if (!days.has(date)) days.set(date, event.summary ?? '');
+        if (!this.days.has(date)) this.days.set(date, summary);
       }
-      if (days.size > MOST_DAYS) {
-        throw new BeaconError(
-          'BAD_INPUT',
-          `The calendar has more than ${MOST_DAYS} days. Leave out what are no holidays.`,
-          place,
+      if (this.days.size > MOST_DAYS) {
+        throw wrong(
+          `is one too many: a calendar has up to ${MOST_DAYS} days. Leave out what are no holidays`,
         );
       }
     }
   }
-  return withoutRepeats([...days].map(([date, name]) => ({ date, name })));
 }
 
-function eventsOf(text: string): InstanceType<typeof ICAL.Component>[] {
-  let events: InstanceType<typeof ICAL.Component>[];
+function eventsOf(text: string): Component[] {
+  let events: Component[];
   try {
     events = new ICAL.Component(ICAL.parse(text) as unknown as string).getAllSubcomponents('vevent');
   } catch (error) {
@@ -83,17 +106,13 @@ function* occurrencesOf(
   }
 }
 
-function checkLength(start: DateTime, end: DateTime, named: string, place: string): void {
+function checkLength(start: DateTime, end: DateTime, wrong: Wrong): void {
   if (!start.isValid || !end.isValid || start.toMillis() < FIRST_TIME || end.toMillis() > LAST_TIME) {
-    throw new BeaconError('BAD_INPUT', `${named} must lie between the years 1500 and 2199.`, place);
+    throw wrong('must lie between the years 1500 and 2199');
   }
   if (end.diff(start, 'days').days > LONGEST_EVENT_DAYS) {
-    const words = `${start.toISODate()} to ${end.toISODate()}`;
-    throw new BeaconError(
-      'BAD_INPUT',
-      `${named} may last at most ${LONGEST_EVENT_DAYS} days, got ${words}.`,
-      place,
-    );
+    const given = `${start.toISODate()} to ${end.toISODate()}`;
+    throw wrong(`may last at most ${LONGEST_EVENT_DAYS} days, got ${given}`);
   }
 }
 
@@ -106,7 +125,7 @@ interface IcalTime {
 }
 
 /** Dates as they were written: the library takes 20261399 for a day of the year after, and fails on "garbage" later. */
-function checkDates(part: InstanceType<typeof ICAL.Component>, named: string, place: string): void {
+function checkDates(part: Component, wrong: Wrong): void {
   for (const [name, words] of [
     ['dtstart', 'start'],
     ['dtend', 'end'],
@@ -118,11 +137,7 @@ function checkDates(part: InstanceType<typeof ICAL.Component>, named: string, pl
     if (value.length >= 10 && DateTime.fromISO(value.slice(0, 10), { zone: 'utc' }).isValid) continue;
     // Written without the signs that the library put in.
     const given = value.replace(/[-:]/g, '') || 'none';
-    throw new BeaconError(
-      'BAD_INPUT',
-      `${named} needs a ${words} that is a date, got ${given.slice(0, 60)}.`,
-      place,
-    );
+    throw wrong(`needs a ${words} that is a date, got ${given.slice(0, 60)}`);
   }
 }
 

@@ -14,6 +14,8 @@ export function openPool(
     connectionString,
     max: connections,
     application_name: name,
+    // Whoever waits longer than this for a connection is told so.
+    connectionTimeoutMillis: 5000,
     // Compiling a plan takes up to a second, and no statement here runs that long.
     options: '-c jit=off',
   });

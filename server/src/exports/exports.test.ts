@@ -56,6 +56,8 @@ describe('exports', () => {
     expect(data).toHaveLength(60);
     expect(data[0]).toMatchObject({
       time_utc: new Date(TEST_NOW - 60 * MINUTE).toISOString(),
+      // Winter in London; a summer day is an hour ahead.
+      time_local: new Date(TEST_NOW - 60 * MINUTE).toISOString().replace('.000Z', '+00:00'),
       metric: `'=HYPERLINK("http://x"),"a"`,
       value: '7.5',
       quality: 'good',

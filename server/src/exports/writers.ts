@@ -1,9 +1,9 @@
 import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import ExcelJS from 'exceljs';
-import { DateTime } from 'luxon';
 import Papa from 'papaparse';
-import { QUALITY_WORDS } from '@vivid-beacon/core';
+import { MINUTE_MS, QUALITY_WORDS } from '@vivid-beacon/core';
+import { zoneClock } from '@vivid-beacon/core/src/engine';
 
 /** Samples of one metric, in order of time, with what every row of theirs says. */
 export interface ExportPiece {
@@ -39,12 +39,13 @@ type Cells = [Date, ...(string | number | null)[]];
 /** Rows of a piece, a few thousand at a time, so that a long piece needs little memory. */
 function* rowsOf(piece: ExportPiece): Generator<Cells[]> {
   const { t, v, q } = piece;
+  const clock = zoneClock(piece.zone);
   for (let i = 0; i < t.length; i += ROWS_AT_ONCE) {
     const rows: Cells[] = [];
     for (let k = i; k < Math.min(t.length, i + ROWS_AT_ONCE); k++) {
       rows.push([
         new Date(t[k]),
-        DateTime.fromMillis(t[k], { zone: piece.zone }).toISO({ suppressMilliseconds: true })!,
+        localIso(t[k], clock.offset(t[k])),
         piece.plant,
         piece.asset,
         piece.metric,
@@ -56,6 +57,14 @@ function* rowsOf(piece: ExportPiece): Generator<Cells[]> {
     }
     yield rows;
   }
+}
+
+/** A time on the local clock with its offset, as of ISO 8601: "2026-11-19T06:00:00+01:00". */
+function localIso(t: number, offsetMs: number): string {
+  const wall = new Date(t + offsetMs).toISOString().replace(/(?:\.000)?Z$/, '');
+  const minutes = Math.abs(offsetMs) / MINUTE_MS;
+  const two = (n: number): string => String(Math.floor(n)).padStart(2, '0');
+  return `${wall}${offsetMs < 0 ? '-' : '+'}${two(minutes / 60)}:${two(minutes % 60)}`;
 }
 
 /** Writes text and waits until more can be written. */

@@ -2,6 +2,7 @@ import type { Logger } from 'pino';
 import type { DemoAccount } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
 import type { LiveHub } from '../live/liveHub';
+import type { FormTokens } from './formToken';
 import type { Workers } from '../workers/workers';
 
 /** What every endpoint works with. The clock is handed in, so that tests can set it. */
@@ -10,6 +11,7 @@ export interface AppContext {
   readonly live: LiveHub;
   readonly log: Logger;
   readonly workers: Workers;
+  readonly formTokens: FormTokens;
   /** ms since the Unix epoch. */
   readonly now: () => number;
   /** Where people reach the app, without a slash at the end. */

@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler } from 'express';
 import * as yup from 'yup';
 import { BeaconError, isStorable, type WireError } from '@vivid-beacon/core';
+import { isDatabaseAway } from '../db/databaseAway';
 import type { AppContext } from './appContext';
 
 /** Members that would stand in the place of what every object can do. */
@@ -53,6 +54,8 @@ export async function checked<T>(schema: yup.Schema<T>, value: unknown): Promise
   }
 }
 
+const AWAY_WAIT_S = 2;
+
 /** The one place where errors become answers: `{ error: { code, message, path } }`. */
 export function errorHandler(app: AppContext): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
@@ -61,7 +64,8 @@ export function errorHandler(app: AppContext): ErrorRequestHandler {
       return;
     }
     const known = asBeaconError(error);
-    if (known.status >= 500) app.log.error({ err: error, url: request.path }, 'request failed');
+    if (known.code === 'NOT_READY') app.log.warn({ url: request.path }, known.message);
+    else if (known.status >= 500) app.log.error({ err: error, url: request.path }, 'request failed');
     const body: WireError = { code: known.code, message: known.message, path: known.path };
     if (known.retryAfterS !== undefined) response.setHeader('Retry-After', String(known.retryAfterS));
     response.status(known.status).json({ error: body });
@@ -83,6 +87,10 @@ function asBeaconError(error: unknown): BeaconError {
   }
   if (status && status >= 400 && status < 500) {
     return new BeaconError('BAD_SHAPE', (error as Error).message);
+  }
+  if (isDatabaseAway(error)) {
+    const words = `The database cannot be reached. Nothing of this was done; try again in ${AWAY_WAIT_S} s.`;
+    return new BeaconError('NOT_READY', words, undefined, AWAY_WAIT_S);
   }
   return new BeaconError(
     'INTERNAL',

@@ -5,7 +5,6 @@ import { tokenOfRequest } from '../tokens/tokenOfRequest';
 import type { AppContext } from './appContext';
 import type { Access, Call, Endpoint } from './endpoint';
 import { checked } from './errors';
-import { checkFormToken } from './formToken';
 
 const USUAL_LIMIT = 1_000_000;
 
@@ -28,7 +27,7 @@ function guard(access: Access, app: AppContext): RequestHandler {
       next();
       return;
     }
-    if (request.method !== 'GET') checkFormToken(request);
+    if (request.method !== 'GET') app.formTokens.check(request);
     const person = await personOfSession(app, request);
     response.locals.person = person;
     if (access !== 'anybody') {

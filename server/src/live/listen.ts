@@ -1,6 +1,5 @@
 import pg from 'pg';
-import type { LiveMessage } from '@vivid-beacon/core';
-import { CHANNEL } from './notify';
+import { CHANNEL, type HubMessage } from './notify';
 
 const RETRY_MS = 1000;
 
@@ -12,8 +11,12 @@ export class Listener {
 
   constructor(
     private readonly connectionString: string,
-    private readonly onMessage: (message: LiveMessage) => void,
-    private readonly onLost: (error: Error) => void,
+    private readonly on: {
+      readonly onMessage: (message: HubMessage) => void;
+      readonly onLost: (error: Error) => void;
+      /** It listens again after it was lost. */
+      readonly onBack: () => void;
+    },
   ) {}
 
   async open(): Promise<void> {
@@ -23,11 +26,11 @@ export class Listener {
       keepAlive: true,
     });
     client.on('error', (error) => {
-      this.onLost(error);
+      this.on.onLost(error);
       this.reopenLater();
     });
     client.on('notification', ({ payload }) => {
-      if (payload) this.onMessage(JSON.parse(payload) as LiveMessage);
+      if (payload) this.on.onMessage(JSON.parse(payload) as HubMessage);
     });
     this.client = client;
     await client.connect();
@@ -45,8 +48,8 @@ export class Listener {
     this.retry = setTimeout(() => {
       this.retry = undefined;
       this.client?.end().catch(() => undefined);
-      this.open().catch((error: Error) => {
-        this.onLost(error);
+      this.open().then(this.on.onBack, (error: Error) => {
+        this.on.onLost(error);
         this.reopenLater();
       });
     }, RETRY_MS);

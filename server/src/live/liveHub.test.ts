@@ -1,37 +1,11 @@
 import { connect } from 'node:net';
-import { onTestServer } from '../testing/testServer';
+import { listenTo, onTestServer } from '../testing/testServer';
+import type { SessionState } from '@vivid-beacon/core';
 import { notify } from './notify';
 
 const { test, operator } = onTestServer('operator');
 
-/** A browser that listens: everything it has heard so far, and how to go. */
-async function listener() {
-  const stop = new AbortController();
-  const response = await fetch(`${test.url}/api/live`, {
-    headers: { cookie: operator.cookie() },
-    signal: stop.signal,
-  });
-  let heard = '';
-  const reader = response.body!.getReader();
-  const read = async (): Promise<void> => {
-    for (;;) {
-      const { value, done } = await reader.read();
-      if (done) return;
-      heard += new TextDecoder().decode(value);
-    }
-  };
-  read().catch(() => undefined);
-  return {
-    response,
-    stop: () => stop.abort(),
-    until: async (text: string): Promise<string> => {
-      for (let i = 0; i < 500 && !heard.includes(text); i++)
-        await new Promise((done) => setTimeout(done, 10));
-      expect(heard).toContain(text);
-      return heard;
-    },
-  };
-}
+const listener = () => listenTo(test.url, operator);
 
 describe('the live connection', () => {
   it('tells every viewer each change once and in order, whole however it is cut', async () => {
@@ -79,4 +53,24 @@ describe('the live connection', () => {
     await good.until('"ids":["after"]');
     good.stop();
   }, 60_000);
+
+  it('ends with its session, whichever server it was ended on', async () => {
+    const [leaves, stays] = [await test.as('operator'), await listener()];
+    const screen = await listenTo(test.url, leaves);
+    await Promise.all([screen.until('event:hello'), stays.until('event:hello')]);
+    expect((await leaves.call('DELETE', '/api/session')).status).toBe(204);
+    await screen.ended;
+    // One whose session is only gone from the database: it ran out, or another server took it away.
+    const other = await test.as('viewer');
+    const over = await listenTo(test.url, other);
+    await over.until('event:hello');
+    await test.server.app.pool.query(`delete from session where sess ->> 'personId' <> $1`, [
+      (await operator.call<SessionState>('GET', '/api/session')).body.person!.id,
+    ]);
+    await test.server.app.live.endOver(test.server.app.pool);
+    await over.ended;
+    await notify(test.server.app.pool, 'boards', ['still here']);
+    expect(await stays.until('still here')).not.toContain('sessionEnded');
+    stays.stop();
+  });
 });

@@ -1,17 +1,34 @@
+import { createHash } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { createEventBuffer, createSession } from 'better-sse';
 import type { LiveMessage } from '@vivid-beacon/core';
+import { all, type Queryable } from '../db/database';
 import { Listener } from './listen';
+import { SESSION_ENDED } from './notify';
 
 const MOST_UNREAD = 1024 * 1024;
 
-/** Hands what PostgreSQL notifies to every connected browser, as server-sent events. */
+/** How a session is named where its id must not be read. */
+export function hashOfSession(id: string): string {
+  return createHash('sha256').update(id).digest('hex');
+}
+
+/** Hands what PostgreSQL notifies to every connected browser, as server-sent events, as long as its session lasts. */
 export class LiveHub {
   private readonly listener: Listener;
-  private readonly responses = new Set<Response>();
+  /** Every connection with the id of its session. */
+  private readonly connections = new Map<Response, string>();
 
   constructor(connectionString: string, onLost: (error: Error) => void) {
-    this.listener = new Listener(connectionString, (message) => this.send(message), onLost);
+    this.listener = new Listener(connectionString, {
+      onMessage: (message) => {
+        if (message.topic === SESSION_ENDED) this.endSessions(new Set(message.ids));
+        else this.send(message);
+      },
+      onLost,
+      // What was told meanwhile was not heard: every screen reads again.
+      onBack: () => this.send({ topic: 'everything', ids: [] }),
+    });
   }
 
   open(): Promise<void> {
@@ -21,16 +38,35 @@ export class LiveHub {
   /** Ends the connections too, so that the server can stop. */
   async close(): Promise<void> {
     await this.listener.close();
-    for (const response of this.responses) response.end();
+    for (const response of this.connections.keys()) response.end();
   }
 
   async connect(request: Request, response: Response): Promise<void> {
     // Without chunks a message is one write to the socket instead of three parts; the stream ends with the connection.
     response.useChunkedEncodingByDefault = false;
     const session = await createSession(request, response, { retry: 1000, keepAlive: 20_000 });
-    this.responses.add(response);
-    session.once('disconnected', () => this.responses.delete(response));
+    this.connections.set(response, request.sessionID);
+    session.once('disconnected', () => this.connections.delete(response));
     session.push({ connected: true }, 'hello');
+  }
+
+  /** Ends the connections of sessions that are over: signed out elsewhere, or past their time. */
+  async endOver(db: Queryable): Promise<void> {
+    const open = [...new Set(this.connections.values())];
+    if (open.length === 0) return;
+    const rows = await all<{ sid: string }>(
+      db,
+      'select sid from session where sid = any($1) and expire > now()',
+      [open],
+    );
+    const known = new Set(rows.map(({ sid }) => sid));
+    this.endSessions(new Set(open.filter((id) => !known.has(id)).map(hashOfSession)));
+  }
+
+  private endSessions(ended: ReadonlySet<string>): void {
+    for (const [response, id] of this.connections) {
+      if (ended.has(hashOfSession(id))) response.end();
+    }
   }
 
   /** The bytes are the same for all, so they are written once and handed to every connection. */
@@ -38,7 +74,7 @@ export class LiveHub {
     const buffer = createEventBuffer();
     buffer.push(message, 'change');
     const bytes = Buffer.from(buffer.read());
-    for (const { socket } of this.responses) {
+    for (const { socket } of this.connections.keys()) {
       if (!socket) continue;
       // One that does not read is let go: its browser connects again, instead of filling the memory here.
       if (socket.writableLength > MOST_UNREAD) socket.destroy();

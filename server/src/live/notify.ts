@@ -1,4 +1,10 @@
-import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
+import type { LiveMessage } from '@vivid-beacon/core';
+
+/** Not for browsers: the sessions with these hashes are over. */
+export const SESSION_ENDED = 'sessionEnded';
+/** What servers tell each other. */
+export type HubMessage =
+  LiveMessage | { readonly topic: typeof SESSION_ENDED; readonly ids: readonly string[] };
 import type { Queryable } from '../db/database';
 
 export const CHANNEL = 'vivid_beacon';
@@ -9,9 +15,13 @@ const IDS_IN_ONE = 300;
  * Tells every server process on this database that things changed. Inside a transaction it is sent on
  * commit and only then.
  */
-export async function notify(db: Queryable, topic: LiveTopic, ids: readonly string[]): Promise<void> {
+export async function notify(
+  db: Queryable,
+  topic: HubMessage['topic'],
+  ids: readonly string[],
+): Promise<void> {
   for (let i = 0; i < ids.length || i === 0; i += IDS_IN_ONE) {
-    const message: LiveMessage = { topic, ids: ids.slice(i, i + IDS_IN_ONE) };
+    const message = { topic, ids: ids.slice(i, i + IDS_IN_ONE) } satisfies HubMessage;
     await db.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify(message)]);
   }
 }

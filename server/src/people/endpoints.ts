@@ -1,7 +1,8 @@
 import { promisify } from 'node:util';
 import { BeaconError, signInSchema, type SessionState } from '@vivid-beacon/core';
 import { endpoint, type Call } from '../http/endpoint';
-import { formToken } from '../http/formToken';
+import { hashOfSession } from '../live/liveHub';
+import { notify, SESSION_ENDED } from '../live/notify';
 import { passwordFits } from './passwords';
 import { findAccount, listPeople } from './sql';
 import { SignInThrottle } from './throttle';
@@ -9,7 +10,7 @@ import { SignInThrottle } from './throttle';
 function stateOf(call: Call<unknown, unknown>, person: SessionState['person']): SessionState {
   return {
     person,
-    csrfToken: formToken(call.request),
+    csrfToken: call.app.formTokens.issue(call.request, call.response),
     demoAccounts: person ? [] : call.app.demoAccounts,
   };
 }
@@ -52,9 +53,11 @@ export const peopleEndpoints = [
     access: 'anybody',
     summary: 'Signs out.',
     answer: 'Nothing (204).',
-    handle: async ({ request, response }) => {
+    handle: async ({ app, request, response }) => {
+      const { sessionID } = request;
       await promisify(request.session.destroy.bind(request.session))();
       response.clearCookie('vivid-beacon');
+      await notify(app.pool, SESSION_ENDED, [hashOfSession(sessionID)]);
     },
   }),
   endpoint({

@@ -43,13 +43,18 @@ function baseUrl(): string {
 }
 
 /** A server on a free port with a database of its own in the real PostgreSQL, and one person a role. */
-export async function startTestServer(): Promise<TestServer> {
+export async function startTestServer({
+  through = (url) => url,
+}: {
+  /** Puts something between the server and its database. */
+  through?: (url: string) => string | Promise<string>;
+} = {}): Promise<TestServer> {
   const database = await scratchDatabase(baseUrl());
   const databaseUrl = database.url;
   const clock = { now: TEST_NOW };
   const server = await runServer(
     {
-      databaseUrl,
+      databaseUrl: await through(databaseUrl),
       host: '127.0.0.1',
       port: 0,
       sessionSecret: 'x'.repeat(40),
@@ -112,10 +117,11 @@ export function onTestServer<R extends Role>(
 }
 
 export function makeVisitor(url: string): Visitor {
-  let cookie = '';
+  const cookies = new Map<string, string>();
+  const cookie = (): string => [...cookies].map(([name, value]) => `${name}=${value}`).join('; ');
   let formToken = '';
   const own = (): Record<string, string> => ({
-    ...(cookie ? { cookie } : {}),
+    ...(cookies.size > 0 ? { cookie: cookie() } : {}),
     ...(formToken ? { 'x-form-token': formToken } : {}),
   });
   const call: Visitor['call'] = async (method, path, body) => {
@@ -134,15 +140,17 @@ export function makeVisitor(url: string): Visitor {
             ? (body as BodyInit)
             : JSON.stringify(body),
     });
-    const set = response.headers.getSetCookie()[0];
-    if (set) cookie = set.split(';')[0];
+    for (const set of response.headers.getSetCookie()) {
+      const [, name, value] = /^([^=]+)=([^;]*)/.exec(set)!;
+      cookies.set(name, value);
+    }
     const text = await response.text();
     const json = (response.headers.get('content-type') ?? '').includes('json');
     return { status: response.status, body: text === '' ? undefined : json ? JSON.parse(text) : text };
   };
   return {
     call,
-    cookie: () => cookie,
+    cookie,
     headers: own,
     signIn: async (email, password = PASSWORD) => {
       const before = await call<SessionState>('GET', '/api/session');
@@ -150,6 +158,41 @@ export function makeVisitor(url: string): Visitor {
       const answer = await call<SessionState>('POST', '/api/session', { email, password });
       if (answer.status === 200) formToken = answer.body.csrfToken;
       return answer;
+    },
+  };
+}
+
+/** A screen that listens to live messages: everything it has heard so far, and how to go. */
+export async function listenTo(
+  url: string,
+  visitor: Visitor,
+): Promise<{
+  /** Waits until it has heard a text. @throws after 10 s. */
+  readonly until: (text: string) => Promise<string>;
+  /** Resolves when the server has ended the connection. */
+  readonly ended: Promise<void>;
+  readonly stop: () => void;
+}> {
+  const stop = new AbortController();
+  const response = await fetch(`${url}/api/live`, { headers: visitor.headers(), signal: stop.signal });
+  let heard = '';
+  const reader = response.body!.getReader();
+  const read = async (): Promise<void> => {
+    for (;;) {
+      const { value, done } = await reader.read();
+      if (done) return;
+      heard += new TextDecoder().decode(value);
+    }
+  };
+  return {
+    ended: read().catch(() => undefined),
+    stop: () => stop.abort(),
+    until: async (text) => {
+      for (let i = 0; i < 1000 && !heard.includes(text); i++) {
+        await new Promise((done) => setTimeout(done, 10));
+      }
+      if (!heard.includes(text)) throw new Error(`"${text}" was not heard, but: ${heard}`);
+      return heard;
     },
   };
 }

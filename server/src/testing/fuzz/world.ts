@@ -2,10 +2,11 @@ import { emptyReadout, startBoard, WHOLE_SCOPE, type Asset, type Metric } from '
 import { DAY_MS, HOUR_MS, MINUTE_MS } from '@vivid-beacon/core';
 import { withTransaction, type Pool } from '../../db/database';
 import { mergeIntoStore } from '../../samples/store';
-import { indicatorDraft, ruleDraft, type Visitor } from '../testServer';
+import { indicatorDraft, PASSWORD, ruleDraft, type Visitor } from '../testServer';
 import type { GoodBodies } from './requests';
 
 const ASSETS = 24;
+export const ADMINISTRATOR = 'administrator@test.example';
 const SHAPE = 'a'.repeat(64);
 
 /** A plant with something of everything, enough of it that a careless request is dear. @returns requests that are right. */
@@ -43,7 +44,7 @@ export async function makeWorld(
     metricIds.push((await make('/api/metrics', metric)).id);
   }
   await fill(pool, metricIds);
-  const rule = ruleDraft(metricIds[0]);
+  const rule = ruleDraft(metricIds[0], { test: { kind: 'limit', side: 'above', limit: 80, deadband: 1 } });
   const indicator = indicatorDraft(plant.id, metricIds[0]);
   const window = { kind: 'rolling', count: 7, unit: 'day' };
   const measure = { metricId: metricIds[0], summary: 'mean', per: null };
@@ -145,11 +146,14 @@ export async function makeWorld(
     'POST /api/alarm-rules/rehearsal': [{ ...rule, days: 400 }],
     'POST /api/alarm-rules/rehearsal/limits': [{ ...rule, days: 60 }],
     'POST /api/indicators': [indicator],
-    'POST /api/indicators/preview': [{ definition: indicator }],
+    'POST /api/indicators/preview': [{ definition: indicator, values: [] }],
     'POST /api/indicators/suggested-targets': [
       { measure, window: { kind: 'periods', count: 3, unit: 'month', current: false }, hours: null },
     ],
-    'PUT /api/indicators/:id': [{ definition: indicator, version: 1 }],
+    'PUT /api/indicators/:id': [1, 2, 3].map((from) => ({
+      from,
+      definition: { ...indicator, name: `Mean ${from}` },
+    })),
     'PUT /api/indicators/:id/targets': [values],
     'PUT /api/calendars/:id': [calendar],
     'POST /api/derived': [derived],
@@ -180,7 +184,18 @@ export async function makeWorld(
     ],
     'POST /api/intakes': [file],
     'POST /api/intakes/:id/finish': [{ batches: 0, balance }],
-    'POST /api/session': [{ email: 'nobody@test.example', password: 'x' }],
+    'POST /api/session': [
+      { email: ADMINISTRATOR, password: PASSWORD },
+      { email: 'nobody@test.example', password: 'x' },
+    ],
+    'POST /api/handover/notes': [{ plantId: plant.id, shift: Date.now(), text: 'Belt is loose' }],
+    'PUT /api/push-tokens/:id/rule': [
+      { assetLabel: 'machine', metricLabel: null, unknown: 'wait', parentId: null, collisions: 'last' },
+    ],
+    'POST /api/push-tokens/:id/heard': [{ series: 'washed', metricId: metricIds[1] }],
+    'POST /api/alarms/:id/acknowledgement': [{ remark: 'Seen' }],
+    'POST /api/alarms/:id/remarks': [{ remark: 'Seen' }],
+    'POST /api/flags/:id/comments': [{ remark: 'Seen' }],
     'PUT /api/notice-wish': [
       { byEmail: true, byText: false, quiet: { from: '22:00', to: '06:00' }, zone: 'Europe/London' },
     ],

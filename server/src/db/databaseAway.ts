@@ -1,0 +1,25 @@
+/**
+ * SQLSTATE of a database that cannot be reached, is starting or is going (PostgreSQL manual, appendix A): class 08, too
+ * many connections, and operator intervention.
+ */
+const AWAY_STATES = /^(?:08...|53300|57P0[1-3])$/;
+/** Codes of the network. */
+const AWAY_CODES: ReadonlySet<string> = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOTFOUND',
+  'ETIMEDOUT',
+  'EHOSTUNREACH',
+]);
+/** What node-postgres says without a code. */
+const AWAY_WORDS =
+  /Connection terminated|timeout exceeded when trying to connect|connection error and is not queryable/;
+
+/** Is this the error of a statement that failed because the database is not there at the moment? */
+export function isDatabaseAway(error: unknown): boolean {
+  if (error instanceof AggregateError) return error.errors.some(isDatabaseAway);
+  const { code, message, cause } = (error ?? {}) as { code?: unknown; message?: string; cause?: unknown };
+  if (typeof code === 'string' && (AWAY_STATES.test(code) || AWAY_CODES.has(code))) return true;
+  return AWAY_WORDS.test(message ?? '') || (cause !== undefined && isDatabaseAway(cause));
+}
