@@ -6,6 +6,7 @@ import { pinoHttp } from 'pino-http';
 import { BeaconError } from '@vivid-beacon/core';
 import { ENDPOINTS } from './endpoints';
 import type { AppContext } from './http/appContext';
+import type { Endpoint } from './http/endpoint';
 import { errorHandler } from './http/errors';
 import { mountEndpoints } from './http/mountEndpoints';
 import { describeApi } from './http/openapi';
@@ -27,6 +28,8 @@ export function createApp(
   server.disable('x-powered-by');
   // Whose X-Forwarded-For and -Proto are believed: anybody else could call himself what he likes.
   server.set('trust proxy', options.trustedProxies?.length ? [...options.trustedProxies] : false);
+  // Before the log and all else: what is turned away here must cost next to nothing.
+  for (const { method, path: at, first } of ENDPOINTS) if (first) server[method](at, first);
   server.use(
     // Only what happened, never what was said: no bodies, no addresses with queries, no cookies.
     pinoHttp({
@@ -38,6 +41,10 @@ export function createApp(
       },
     }),
   );
+  // Devices have neither cookies nor pages.
+  const devices = express.Router();
+  mountEndpoints(devices, ENDPOINTS.filter(isForDevices), app);
+  server.use(devices);
   server.use(securityHeaders());
   server.use('/api', cookieParser());
   server.use('/api', sessions(app.pool, options.sessionSecret, options.secureCookies));
@@ -46,7 +53,11 @@ export function createApp(
     next();
   });
   const router = express.Router();
-  mountEndpoints(router, ENDPOINTS, app);
+  mountEndpoints(
+    router,
+    ENDPOINTS.filter((each) => !isForDevices(each)),
+    app,
+  );
   const description = describeApi(ENDPOINTS, VERSION);
   router.get('/api/openapi.json', (_request, response) => {
     response.json(description);
@@ -58,6 +69,10 @@ export function createApp(
   if (options.webFolder) serveWeb(server, options.webFolder);
   server.use(errorHandler(app));
   return server;
+}
+
+function isForDevices({ access }: Endpoint): boolean {
+  return access === 'token';
 }
 
 /** The built app: hashed files are kept for good, the page itself is asked for every time. */

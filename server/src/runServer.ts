@@ -12,6 +12,7 @@ import { LiveHub } from './live/liveHub';
 import { openPosts } from './notices/posts';
 import type { Posts } from './notices/send';
 import { bringRollupsUpToDate } from './samples/rebuild';
+import { TokenCache } from './tokens/tokenCache';
 import { openWorkers } from './workers/workers';
 
 const STOP_WITHIN_MS = 8000;
@@ -32,6 +33,8 @@ export async function runServer(
     now?: () => number;
     /** Whether it does by itself what comes up; default yes. */
     jobs?: boolean;
+    /** Whether pushes are taken in a thread of their own; default yes. */
+    pushThread?: boolean;
   } = {},
 ): Promise<RunningServer> {
   const log = pino({ level: config.logLevel });
@@ -44,13 +47,14 @@ export async function runServer(
   await live.open();
   const now = options.now ?? Date.now;
   const posts = await openPosts(config, pool, now);
-  const workers = openWorkers(config.databaseUrl);
+  const workers = openWorkers(config.databaseUrl, { pushes: options.pushThread !== false });
   let listensAt = '';
   const app: AppContext = {
     pool,
     live,
     log,
     workers,
+    tokens: new TokenCache(pool, now),
     formTokens: makeFormTokens(config.sessionSecret, config.secureCookies),
     now,
     publicUrl: () => config.publicUrl ?? listensAt,

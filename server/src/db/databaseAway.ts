@@ -1,3 +1,5 @@
+import { BeaconError } from '@vivid-beacon/core';
+
 /**
  * SQLSTATE of a database that cannot be reached, is starting or is going (PostgreSQL manual, appendix A): class 08, too
  * many connections, and operator intervention.
@@ -22,4 +24,12 @@ export function isDatabaseAway(error: unknown): boolean {
   const { code, message, cause } = (error ?? {}) as { code?: unknown; message?: string; cause?: unknown };
   if (typeof code === 'string' && (AWAY_STATES.test(code) || AWAY_CODES.has(code))) return true;
   return AWAY_WORDS.test(message ?? '') || (cause !== undefined && isDatabaseAway(cause));
+}
+
+const WAIT_S = 2;
+
+/** How that is answered. */
+export function databaseAway(): BeaconError {
+  const words = `The database cannot be reached. Nothing of this was done; try again in ${WAIT_S} s.`;
+  return new BeaconError('NOT_READY', words, undefined, WAIT_S);
 }

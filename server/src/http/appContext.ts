@@ -3,6 +3,7 @@ import type { DemoAccount } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
 import type { LiveHub } from '../live/liveHub';
 import type { FormTokens } from './formToken';
+import type { TokenCache } from '../tokens/tokenCache';
 import type { Workers } from '../workers/workers';
 
 /** What every endpoint works with. The clock is handed in, so that tests can set it. */
@@ -11,6 +12,7 @@ export interface AppContext {
   readonly live: LiveHub;
   readonly log: Logger;
   readonly workers: Workers;
+  readonly tokens: TokenCache;
   readonly formTokens: FormTokens;
   /** ms since the Unix epoch. */
   readonly now: () => number;

@@ -35,9 +35,11 @@ export interface Endpoint<Body = unknown, Query = unknown> {
   readonly query?: yup.Schema<Query>;
   /** Largest body, in bytes; default 1 MB. */
   readonly limit?: number;
-  /** Content types whose body is handed over as text, or as bytes. */
+  /** Content types whose body is handed over as text, or as bytes; JSON is read unless it is among them. */
   readonly text?: readonly string[];
   readonly bytes?: readonly string[];
+  /** Runs before everything else, the log too. */
+  readonly first?: RequestHandler;
   /** Runs after the rights and before the body is read. */
   readonly before?: RequestHandler;
   /** Returns what is sent as JSON; undefined = 204, or the handler has answered itself. */

@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler } from 'express';
 import * as yup from 'yup';
 import { BeaconError, isStorable, type WireError } from '@vivid-beacon/core';
-import { isDatabaseAway } from '../db/databaseAway';
+import { databaseAway, isDatabaseAway } from '../db/databaseAway';
 import type { AppContext } from './appContext';
 
 /** Members that would stand in the place of what every object can do. */
@@ -54,8 +54,6 @@ export async function checked<T>(schema: yup.Schema<T>, value: unknown): Promise
   }
 }
 
-const AWAY_WAIT_S = 2;
-
 /** The one place where errors become answers: `{ error: { code, message, path } }`. */
 export function errorHandler(app: AppContext): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
@@ -88,10 +86,7 @@ function asBeaconError(error: unknown): BeaconError {
   if (status && status >= 400 && status < 500) {
     return new BeaconError('BAD_SHAPE', (error as Error).message);
   }
-  if (isDatabaseAway(error)) {
-    const words = `The database cannot be reached. Nothing of this was done; try again in ${AWAY_WAIT_S} s.`;
-    return new BeaconError('NOT_READY', words, undefined, AWAY_WAIT_S);
-  }
+  if (isDatabaseAway(error)) return databaseAway();
   return new BeaconError(
     'INTERNAL',
     'The server could not finish this. Try again; if it stays, tell the administrator.',

@@ -12,7 +12,9 @@ const USUAL_LIMIT = 1_000_000;
 export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], app: AppContext): void {
   for (const each of endpoints) {
     const limit = each.limit ?? USUAL_LIMIT;
-    const readers: RequestHandler[] = [express.json({ limit })];
+    const readers: RequestHandler[] = each.bytes?.includes('application/json')
+      ? []
+      : [express.json({ limit })];
     if (each.text) readers.push(express.text({ limit, type: [...each.text], defaultCharset: 'utf-8' }));
     if (each.bytes) readers.push(express.raw({ limit, type: [...each.bytes] }));
     const before = each.before ? [each.before] : [];

@@ -3,7 +3,6 @@ import { closest } from '@vivid-beacon/core/src/engine';
 import { makeAsset } from '../assets/changes';
 import { findChildAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
-import type { AppContext } from '../http/appContext';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import {
@@ -15,6 +14,7 @@ import {
 } from '../metrics/sql';
 import type { UsedToken } from '../tokens/sql';
 import { mapSeries, mappedSeries, noteHeard } from './heardSql';
+import type { PushContext } from './push';
 import { plainName, type ExposedSeries, type SentBatch } from './readPush';
 
 /** So many metrics are made in one push at most; further series wait for the next. */
@@ -37,7 +37,7 @@ export interface FoundMetrics {
  * a person mapped the series to; without labels, by its name as a key in plain letters; by the rule of the token.
  */
 export async function findMetrics(
-  app: AppContext,
+  app: PushContext,
   token: UsedToken,
   batch: SentBatch,
 ): Promise<FoundMetrics> {
@@ -72,7 +72,7 @@ function labelled(series: ExposedSeries | undefined): boolean {
 }
 
 async function matchExposed(
-  app: AppContext,
+  app: PushContext,
   token: UsedToken,
   exposed: readonly (readonly [string, ExposedSeries])[],
   batch: SentBatch,
@@ -112,7 +112,7 @@ async function matchExposed(
 }
 
 async function matchByRule(
-  app: AppContext,
+  app: PushContext,
   { id: tokenId, rule }: UsedToken,
   open: readonly (readonly [string, ExposedSeries])[],
   metrics: Map<string, MetricKeyRow>,
@@ -185,7 +185,7 @@ async function matchByRule(
   });
 }
 
-async function suggestions(app: AppContext, keys: readonly string[]): Promise<ReadonlyMap<string, string>> {
+async function suggestions(app: PushContext, keys: readonly string[]): Promise<ReadonlyMap<string, string>> {
   if (keys.length === 0) return new Map();
   const known = await someKeys(app.pool, KEYS_LOOKED_AT);
   return new Map(

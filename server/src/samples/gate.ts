@@ -1,40 +1,85 @@
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler, Response } from 'express';
 import { BeaconError } from '@vivid-beacon/core';
+import type { UsedToken } from '../tokens/sql';
 
-/** How much may be on its way at once. */
+/** How much may be on its way at once, and how slowly. */
 export interface GateLimits {
   readonly requests: number;
   readonly bytes: number;
+  /** Of one token: the others get through although its bodies are slow. */
+  readonly ofOneToken: number;
+  /** So long a body may take to arrive, ms. */
+  readonly bodyMs: number;
 }
 
-export const USUAL_GATE: GateLimits = { requests: 24, bytes: 48_000_000 };
+export const USUAL_GATE: GateLimits = { requests: 24, bytes: 48_000_000, ofOneToken: 6, bodyMs: 10_000 };
 const WAIT_SECONDS = 1;
 /** A body without a stated length is counted as this much. */
 const UNKNOWN_BYTES = 5_000_000;
 
+/** Two doors: one before anything is looked up, one that knows whose push it is. */
+export interface PushGate {
+  readonly outer: RequestHandler;
+  readonly inner: RequestHandler;
+}
+
 /**
- * Back pressure: when more pushes are on their way than the server can hold, the next is answered 429 with
- * Retry-After before its body is read, so that memory does not grow.
+ * Back pressure: when more pushes are on their way than the server can hold, the next is answered 429 with Retry-After
+ * (RFC 6585, section 4) before its token is looked up and its body read, so that neither memory nor the database is used.
+ * A body that does not arrive in time is answered 408 and its connection closed (RFC 9110, section 15.5.9).
  */
-export function pushGate(limits: GateLimits): RequestHandler {
+export function pushGate(limits: GateLimits): PushGate {
   let requests = 0;
   let bytes = 0;
-  return (request, response, next) => {
-    const size = Number(request.headers['content-length'] ?? UNKNOWN_BYTES);
-    if (requests + 1 > limits.requests || (requests > 0 && bytes + size > limits.bytes)) {
-      throw new BeaconError(
-        'TOO_MANY',
-        `Too many pushes at once. Send this one again after ${WAIT_SECONDS} s; nothing of it was taken.`,
-        undefined,
-        WAIT_SECONDS,
-      );
-    }
-    requests++;
-    bytes += size;
-    response.once('close', () => {
-      requests--;
-      bytes -= size;
-    });
-    next();
+  const ofToken = new Map<string, number>();
+  return {
+    outer: (request, response, next) => {
+      const size = Number(request.headers['content-length'] ?? UNKNOWN_BYTES);
+      if (requests + 1 > limits.requests || (requests > 0 && bytes + size > limits.bytes))
+        throw tooMany('at once');
+      requests++;
+      bytes += size;
+      endSlowBody(request, response, limits.bodyMs);
+      response.once('close', () => {
+        requests--;
+        bytes -= size;
+      });
+      next();
+    },
+    inner: (_request, response, next) => {
+      const { id } = response.locals.token as UsedToken;
+      const underWay = (ofToken.get(id) ?? 0) + 1;
+      if (underWay > limits.ofOneToken) throw tooMany('with this token at once');
+      ofToken.set(id, underWay);
+      response.once('close', () => {
+        const left = ofToken.get(id)! - 1;
+        if (left === 0) ofToken.delete(id);
+        else ofToken.set(id, left);
+      });
+      next();
+    },
   };
+}
+
+function tooMany(how: string): BeaconError {
+  return new BeaconError(
+    'TOO_MANY',
+    `Too many pushes ${how}. Send this one again after ${WAIT_SECONDS} s; nothing of it was taken.`,
+    undefined,
+    WAIT_SECONDS,
+  );
+}
+
+function endSlowBody(request: Request, response: Response, bodyMs: number): void {
+  const late = setTimeout(() => {
+    if (request.complete || response.headersSent) return;
+    const { status, code, message } = new BeaconError(
+      'TOO_SLOW',
+      `The body took longer than ${bodyMs / 1000} s. Send it again, in smaller parts; nothing of it was taken.`,
+    );
+    response.setHeader('Connection', 'close');
+    response.status(status).json({ error: { code, message } });
+    response.once('finish', () => request.destroy());
+  }, bodyMs);
+  response.once('close', () => clearTimeout(late));
 }

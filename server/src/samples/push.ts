@@ -13,11 +13,14 @@ import { readSample, type SentBatch } from './readPush';
 import { countPushed } from './sql';
 import { mergeIntoStore } from './store';
 
+/** What a push is taken with. */
+export type PushContext = Pick<AppContext, 'pool' | 'now'>;
+
 /**
  * Takes one batch. Each sample is judged on its own; the good ones are stored in one transaction with the
  * rollups they change and the alarms they raise or return.
  */
-export async function pushSamples(app: AppContext, token: UsedToken, batch: SentBatch): Promise<PushAnswer> {
+export async function pushSamples(app: PushContext, token: UsedToken, batch: SentBatch): Promise<PushAnswer> {
   const now = app.now();
   const { metrics, missing, waiting } = await findMetrics(app, token, batch);
   const refused: PushRefusal[] = [...batch.refused];

@@ -1,9 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import express from 'express';
-import type { AddressInfo } from 'node:net';
 import type { Metric, PushAnswer, WireError } from '@vivid-beacon/core';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
-import { pushGate } from './gate';
 import { applyRetention } from './retention';
 
 const MINUTE = 60_000;
@@ -130,35 +127,5 @@ describe('POST /api/samples', () => {
     expect(body.value).toBe(10);
     const late = await push<PushAnswer>(test.url, token, [{ metric: key, t: TEST_NOW - 9 * DAY, v: 11 }]);
     expect(late.body.refused[0].reason).toContain('older than the 5 days');
-  });
-});
-
-describe('the gate before pushes', () => {
-  it('answers 429 with Retry-After before reading more than it can hold, and opens again', async () => {
-    const app = express();
-    let release: (() => void) | null = null;
-    app.post('/', pushGate({ requests: 1, bytes: 1000 }), (_request, response) => {
-      release = () => response.end('done');
-      if (_request.headers['x-quick']) response.end('done');
-    });
-    app.use(((error, _request, response, next) => {
-      void next;
-      response.setHeader('Retry-After', String(error.retryAfterS));
-      response.status(error.status).json({ code: error.code });
-    }) as express.ErrorRequestHandler);
-    const server = await new Promise<ReturnType<typeof app.listen>>((resolve) => {
-      const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
-    });
-    const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
-    const first = fetch(url, { method: 'POST', body: 'x' });
-    while (release === null) await new Promise((resolve) => setTimeout(resolve, 5));
-    const second = await fetch(url, { method: 'POST', body: 'x' });
-    expect([second.status, second.headers.get('retry-after')]).toEqual([429, '1']);
-    (release as () => void)();
-    await (await first).text();
-    const third = await fetch(url, { method: 'POST', body: 'x', headers: { 'x-quick': '1' } });
-    expect(third.status).toBe(200);
-    server.close();
-    server.closeAllConnections();
   });
 });

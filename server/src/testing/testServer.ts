@@ -63,8 +63,8 @@ export async function startTestServer({
       demoAccounts: [],
       logLevel: 'silent',
     },
-    // Tests do themselves what a server does by itself, so that they know when.
-    { now: () => clock.now, jobs: false },
+    // Tests do themselves what a server does by itself, so that they know when. The thread for pushes has tests of its own.
+    { now: () => clock.now, jobs: false, pushThread: false },
   );
   const passwordHash = await hashPassword(PASSWORD);
   for (const role of ['viewer', 'operator', 'analyst', 'administrator'] as const) {

@@ -43,6 +43,7 @@ export const tokenEndpoints = [
       if (!(await revokeToken(app.pool, params.id, app.now()))) {
         throw gone();
       }
+      app.tokens.forget();
     },
   }),
   endpoint({
@@ -58,6 +59,7 @@ export const tokenEndpoints = [
         throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'parentId');
       }
       if (!(await changeRule(app.pool, params.id, body as PushRule))) throw gone();
+      app.tokens.forget();
     },
   }),
   endpoint({

@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { Request } from 'express';
 import { BeaconError } from '@vivid-beacon/core';
 import type { AppContext } from '../http/appContext';
-import { useToken, type UsedToken } from './sql';
+import type { UsedToken } from './sql';
 
 /** A token that is shown once, and its hash that is kept. */
 export function makeToken(): { readonly token: string; readonly hash: Buffer } {
@@ -18,7 +18,7 @@ export function hashToken(token: string): Buffer {
 /** @throws {BeaconError} WRONG_TOKEN without a valid `Authorization: Bearer` header. */
 export async function tokenOfRequest(app: AppContext, request: Request): Promise<UsedToken> {
   const found = /^Bearer (\S{1,200})$/.exec(request.headers.authorization ?? '');
-  const token = found ? await useToken(app.pool, hashToken(found[1]), app.now()) : undefined;
+  const token = found ? await app.tokens.find(hashToken(found[1])) : undefined;
   if (token === undefined) {
     throw new BeaconError(
       'WRONG_TOKEN',

@@ -1,17 +1,21 @@
 import Piscina from 'piscina';
 import { BeaconError } from '@vivid-beacon/core';
+import { databaseAway, isDatabaseAway } from '../db/databaseAway';
 
 /** What a task gives back: its result, or what it refuses, which loses its class on the way between threads. */
 export type TaskResult<T> =
-  { readonly result: T } | { readonly refused: Pick<BeaconError, 'code' | 'message' | 'path'> };
+  | { readonly result: T }
+  | { readonly refused: Pick<BeaconError, 'code' | 'message' | 'path' | 'retryAfterS'> };
 
 /** Runs the body of a task and turns a refusal into something that can be sent. */
 export async function asTask<T>(work: () => T | Promise<T>): Promise<TaskResult<T>> {
   try {
     return { result: await work() };
   } catch (error) {
-    if (!(error instanceof BeaconError)) throw error;
-    return { refused: { code: error.code, message: error.message, path: error.path } };
+    const known = isDatabaseAway(error) ? databaseAway() : error;
+    if (!(known instanceof BeaconError)) throw error;
+    const { code, message, path, retryAfterS } = known;
+    return { refused: { code, message, path, retryAfterS } };
   }
 }
 
@@ -22,7 +26,12 @@ export class WorkerPool {
   /** @param file module whose exported functions are the tasks. */
   constructor(
     file: URL,
-    private readonly limits: { readonly threads: number; readonly waiting: number },
+    private readonly limits: {
+      readonly threads: number;
+      /** Tasks of one thread that take turns while they wait for the database; default 1. */
+      readonly atOnce?: number;
+      readonly waiting: number;
+    },
     /** What the module reads as its workerData. */
     given: object = {},
   ) {
@@ -32,6 +41,7 @@ export class WorkerPool {
       execArgv: [],
       minThreads: 0,
       maxThreads: limits.threads,
+      concurrentTasksPerWorker: limits.atOnce ?? 1,
       idleTimeout: 300_000,
       recordTiming: false,
     });
@@ -56,8 +66,8 @@ export class WorkerPool {
       { transferList: transfer as never, signal },
     )) as TaskResult<T>;
     if ('result' in answer) return answer.result;
-    const { code, message, path } = answer.refused;
-    throw new BeaconError(code, message, path);
+    const { code, message, path, retryAfterS } = answer.refused;
+    throw new BeaconError(code, message, path, retryAfterS);
   }
 
   close(): Promise<void> {
