@@ -10,6 +10,7 @@ export default ts.config(
   ...ts.configs.recommended,
   prettier,
   { languageOptions: { globals: { ...globals.node } } },
+  { files: ['scripts/**/*.test.mjs'], languageOptions: { globals: globals.jest } },
   {
     files: ['app/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },

@@ -27,6 +27,7 @@ export default {
       displayName: 'intake',
       testMatch: ['<rootDir>/app/src/workers/**/*.test.ts'],
     },
+    { ...node, displayName: 'scripts', testMatch: ['<rootDir>/scripts/**/*.test.mjs'] },
     '<rootDir>/app/jest.config.js',
   ],
 };

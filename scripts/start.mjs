@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 /**
  * npm start: installs what is missing, starts PostgreSQL, migrates, loads demo data, builds, serves, and
- * prints the address. DATABASE_URL uses another database server, PORT another port, DEMO=0 no demo.
+ * prints the address. What dies of it is started again. A second start of the same copy finds the first. DATABASE_URL uses another database server, PORT another port, DEMO=0 no demo.
  */
 import { createHmac, randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -9,12 +9,17 @@ import net from 'node:net';
 import path from 'node:path';
 import { messageFrom, startProgram, stopProgram } from './lib/children.mjs';
 import { startCluster } from './lib/cluster.mjs';
+import { keepRunning } from './lib/keepRunning.mjs';
+import { findRunning, forgetRunning, noteRunning } from './lib/onlyOne.mjs';
 import { ensurePackages } from './lib/packages.mjs';
 import { DATA, ROOT } from './lib/paths.mjs';
 import { CannotGoOn, runMain, say } from './lib/say.mjs';
 import { ensureWebBuild, WEB_FOLDER } from './lib/webBuild.mjs';
 
 const USUAL_PORT = 8080;
+const NOTE = path.join(DATA, 'running.json');
+/** How often PostgreSQL is looked after. */
+const LOOK_EVERY_MS = 1000;
 
 /** A secret that stays the same from start to start. */
 function sessionSecret() {
@@ -37,9 +42,37 @@ async function choosePort() {
   throw new CannotGoOn('Ports 8080 to 8129 are all taken. Set PORT to a free one.');
 }
 
+/** Starts a PostgreSQL that died again; one that was killed leaves memory that is free a moment later. */
+function lookAfter(cluster) {
+  let failures = 0;
+  const timer = setInterval(() => {
+    try {
+      if (!cluster.revive()) return;
+      say('PostgreSQL had ended. It was started again at the same address');
+      failures = 0;
+    } catch (error) {
+      failures++;
+      if (failures === 1 || failures % 30 === 0) {
+        say(`PostgreSQL has ended and does not start yet (try ${failures}): ${error.message}`);
+      }
+    }
+  }, LOOK_EVERY_MS);
+  return () => clearInterval(timer);
+}
+
 await runMain(async () => {
-  const demo = process.env.DEMO !== '0';
   mkdirSync(DATA, { recursive: true });
+  const earlier = findRunning(NOTE);
+  if (earlier) {
+    process.stdout.write(
+      earlier.address
+        ? `\n  Vivid Beacon is running already at  ${earlier.address}  (process ${earlier.pid})\n\n`
+        : `\n  Vivid Beacon is being started already (process ${earlier.pid}).\n\n`,
+    );
+    return;
+  }
+  noteRunning(NOTE, null);
+  const demo = process.env.DEMO !== '0';
   ensurePackages();
 
   const cleanUp = [];
@@ -48,6 +81,7 @@ await runMain(async () => {
     stopping ??= (async () => {
       say('Stopping');
       for (const stop of cleanUp.reverse()) await stop();
+      forgetRunning(NOTE);
       say('Stopped');
     })();
     return stopping;
@@ -62,6 +96,7 @@ await runMain(async () => {
       // The demo has a database of its own: its accounts have known passwords.
       const cluster = await startCluster('postgres', { database: demo ? 'demo' : 'beacon' });
       cleanUp.push(() => cluster.stop());
+      cleanUp.push(lookAfter(cluster));
       url = cluster.url;
     }
     const secret = sessionSecret();
@@ -87,25 +122,41 @@ await runMain(async () => {
     ensureWebBuild();
 
     const accounts = demo ? JSON.parse(readFileSync(path.join(ROOT, 'demo', 'accounts.json'), 'utf8')) : [];
-    const server = startProgram(path.join('server', 'src', 'main.ts'), [], {
-      ...env,
-      PORT: String(await choosePort()),
-      WEB_FOLDER,
-      DEMO_ACCOUNTS: JSON.stringify(accounts),
-    });
-    cleanUp.push(() => stopProgram(server));
-    const address = await messageFrom(server, ({ ready }) => ready);
-    server.once('exit', () => stopping ?? void stopAll().then(() => process.exit(1)));
+    const port = String(await choosePort());
+    const onGivenUp = () => void stopAll().then(() => process.exit(1));
+    const server = await keepRunning(
+      'The server',
+      () => {
+        const child = startProgram(path.join('server', 'src', 'main.ts'), [], {
+          ...env,
+          PORT: port,
+          WEB_FOLDER,
+          DEMO_ACCOUNTS: JSON.stringify(accounts),
+        });
+        return { child, ready: messageFrom(child, ({ ready }) => ready) };
+      },
+      { say, onGivenUp },
+    );
+    cleanUp.push(server.stop);
+    const address = server.first;
 
     if (demo) {
-      const plant = startProgram(path.join('demo', 'src', 'main.ts'), ['plant'], {
-        ...env,
-        SERVER_URL: address,
-        DEMO_ANCHOR: String(loaded.anchor),
-        DEMO_FROM: String(loaded.from),
-      });
-      cleanUp.push(() => stopProgram(plant));
+      const plant = await keepRunning(
+        'The simulated plant',
+        () => {
+          const child = startProgram(path.join('demo', 'src', 'main.ts'), ['plant'], {
+            ...env,
+            SERVER_URL: address,
+            DEMO_ANCHOR: String(loaded.anchor),
+            DEMO_FROM: String(loaded.from),
+          });
+          return { child, ready: Promise.resolve() };
+        },
+        { say, onGivenUp },
+      );
+      cleanUp.push(plant.stop);
     }
+    noteRunning(NOTE, address);
 
     say('Ready');
     process.stdout.write(`\n  Vivid Beacon is at  ${address}\n\n`);

@@ -193,15 +193,29 @@ function createDatabase(binaries, password, port, database) {
 /**
  * Starts the cluster `name`, or joins it where it runs already.
  *
- * @returns its address, and `stop`, which shuts it down cleanly if it was started here or its starter is gone.
+ * @param options `port` to listen on; default a free one.
+ * @returns its address; `stop`, which shuts it down cleanly if it was started here or its starter is gone; and `revive`,
+ *          which starts it again at the same address if it is not running.
  */
-export async function startCluster(name = 'postgres', { durable = true, database = 'beacon' } = {}) {
+export async function startCluster(
+  name = 'postgres',
+  { durable = true, database = 'beacon', port: wantedPort = null } = {},
+) {
   const binaries = await ensureBinaries();
   const user = clusterUser();
   const folder = clusterFolder(name, user);
   const data = path.join(folder, 'data');
   const keeper = path.join(DATA, `${name}.keeper`);
   const password = () => readFileSync(path.join(folder, 'password'), 'utf8');
+  const started = (port) => ({
+    url: databaseUrl(password(), port, database),
+    stop: () => stopCluster(binaries, data, user, keeper),
+    revive: () => {
+      if (runningServer(data)) return false;
+      startServer({ binaries, user, folder, data, port, durable });
+      return true;
+    },
+  });
 
   if (!existsSync(path.join(data, 'PG_VERSION'))) makeCluster(folder, data, binaries, user);
   const running = runningServer(data);
@@ -215,13 +229,18 @@ export async function startCluster(name = 'postgres', { durable = true, database
     );
     if (!kept) writeFileSync(keeper, String(process.pid));
     createDatabase(binaries, password(), running.port, database);
-    return {
-      url: databaseUrl(password(), running.port, database),
-      stop: () => (kept ? undefined : stopCluster(binaries, data, user, keeper)),
-    };
+    const joined = started(running.port);
+    return kept ? { ...joined, stop: () => undefined } : joined;
   }
-  const port = await freePort();
+  const port = wantedPort ?? (await freePort());
   say(`Starting PostgreSQL on 127.0.0.1:${port}${user ? ` as ${user.name}` : ''}`);
+  startServer({ binaries, user, folder, data, port, durable });
+  writeFileSync(keeper, String(process.pid));
+  createDatabase(binaries, password(), port, database);
+  return started(port);
+}
+
+function startServer({ binaries, user, folder, data, port, durable }) {
   const settings = [
     `-p ${port}`,
     '-c listen_addresses=127.0.0.1',
@@ -246,12 +265,6 @@ export async function startCluster(name = 'postgres', { durable = true, database
     const tail = existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-8).join('\n') : '';
     throw new CannotGoOn(`PostgreSQL did not start. The end of ${log}:\n${tail}`);
   }
-  writeFileSync(keeper, String(process.pid));
-  createDatabase(binaries, password(), port, database);
-  return {
-    url: databaseUrl(password(), port, database),
-    stop: () => stopCluster(binaries, data, user, keeper),
-  };
 }
 
 function stopCluster(binaries, data, user, keeper) {
