@@ -76,7 +76,11 @@ export const calendarEndpoints = [
           .required(),
       })
       .noUnknown()
-      .test('years', `At most ${MOST_YEARS} years at a time`, ({ from, to }) => to - from < MOST_YEARS),
+      .test('years', function ({ from, to }) {
+        if (to - from < MOST_YEARS) return true;
+        const message = `Ask for at most ${MOST_YEARS} years at a time, got ${from} to ${to}`;
+        return this.createError({ path: 'to', message });
+      }),
     handle: async ({ query }) => publicHolidays(query.country, query.region ?? null, query.from, query.to),
   }),
   endpoint({

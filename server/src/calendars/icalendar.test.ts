@@ -74,7 +74,7 @@ describe('a calendar that is sent', () => {
   };
 
   it('is refused when it is empty', async () => {
-    expect((await send('')).status).toBe(422);
+    expect(await send('')).toEqual({ status: 422, message: 'The calendar file is empty.' });
   });
 
   it('is refused, and holds nobody else up, when the days of a rule cannot be found', async () => {

@@ -77,6 +77,7 @@ class EventReader {
 }
 
 function eventsOf(text: string): Component[] {
+  if (text.trim() === '') throw new BeaconError('BAD_INPUT', 'The calendar file is empty.', 'file');
   let events: Component[];
   try {
     events = new ICAL.Component(ICAL.parse(text) as unknown as string).getAllSubcomponents('vevent');
