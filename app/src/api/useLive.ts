@@ -5,7 +5,7 @@ import { readAgain } from './readAgain';
 import { useConnectionStore } from '../stores/connectionStore';
 
 /** Which kept answers a change makes old. Readings follow samples at most every few seconds. */
-const OLD: Readonly<Record<Exclude<LiveTopic, 'everything'>, readonly string[]>> = {
+const OLD: Readonly<Record<Exclude<LiveTopic, 'away' | 'everything'>, readonly string[]>> = {
   alarms: ['watch', 'alarms'],
   flags: ['watch', 'flags'],
   boards: ['boards'],
@@ -47,9 +47,12 @@ export function useLive(on: boolean): void {
         void client.invalidateQueries({ queryKey: ['session'] });
         again = setTimeout(open, TRY_AGAIN_MS);
       });
-      source.addEventListener('change', (event: MessageEvent<string>) =>
-        refresh((JSON.parse(event.data) as LiveMessage).topic),
-      );
+      source.addEventListener('change', (event: MessageEvent<string>) => {
+        const { topic } = JSON.parse(event.data) as LiveMessage;
+        if (topic === 'away' || topic === 'everything') setConnected(topic === 'everything');
+        if (topic === 'everything') void client.invalidateQueries();
+        else if (topic !== 'away') refresh(topic);
+      });
     };
     open();
     return () => {
@@ -59,13 +62,9 @@ export function useLive(on: boolean): void {
   }, [on, client, setConnected]);
 }
 
-function makeRefresher(client: QueryClient): (topic: LiveTopic) => void {
+function makeRefresher(client: QueryClient): (topic: keyof typeof OLD) => void {
   let waiting: ReturnType<typeof setTimeout> | null = null;
   return (topic) => {
-    if (topic === 'everything') {
-      void client.invalidateQueries();
-      return;
-    }
     if (topic !== 'samples') {
       for (const each of OLD[topic]) readAgain(client, each);
       return;

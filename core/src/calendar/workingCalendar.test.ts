@@ -48,6 +48,7 @@ describe('workingTime', () => {
 });
 
 describe('workingDuration', () => {
+  const WORKING = workingTime(OFFICE, { start: monday(-30, 0), end: monday(30, 0) }, ZONE);
   const stopping = new Set(['Waiting for customer']);
   const at = (t: number, status: string) => ({ at: t, status });
 
@@ -59,14 +60,12 @@ describe('workingDuration', () => {
       at(monday(1, 9), 'Waiting for customer'),
       at(monday(1, 9) + HOUR / 2, 'In work'),
     ];
-    expect(workingDuration(job, history, stopping, OFFICE, ZONE, monday(4, 0)) / HOUR).toBe(1.5);
+    expect(workingDuration(job, history, stopping, WORKING, monday(4, 0)) / HOUR).toBe(1.5);
   });
 
   it('counts an open job up to now, over a holiday', () => {
     const job = { start: monday(1, 16), end: null };
-    expect(
-      workingDuration(job, [at(job.start, 'In work')], stopping, OFFICE, ZONE, monday(3, 10)) / HOUR,
-    ).toBe(2);
-    expect(workingDuration(job, [at(job.start, 'In work')], stopping, OFFICE, ZONE, job.start)).toBe(0);
+    expect(workingDuration(job, [at(job.start, 'In work')], stopping, WORKING, monday(3, 10)) / HOUR).toBe(2);
+    expect(workingDuration(job, [at(job.start, 'In work')], stopping, WORKING, job.start)).toBe(0);
   });
 });

@@ -1,6 +1,5 @@
 import type { Interval } from '../time/interval';
 import { differenceOf, intersectionOf, lengthOf, unionOf } from '../time/intervals';
-import { workingTime, type WorkingCalendar } from './workingCalendar';
 
 /** A status that a job took at a time. */
 export interface StatusChange {
@@ -15,14 +14,15 @@ export interface StatusChange {
  * @param job      `end` null = still open, counted up to `now`.
  * @param history  in order of time; a status holds until the next.
  * @param stopping statuses that stop the clock.
+ * @param working  working time over at least the whole job, disjoint and in order of time; see workingTime. It is handed in
+ *                 because many jobs of one desk share it.
  * @returns ms.
  */
 export function workingDuration(
   job: { readonly start: number; readonly end: number | null },
   history: readonly StatusChange[],
   stopping: ReadonlySet<string>,
-  calendar: WorkingCalendar,
-  zone: string,
+  working: readonly Interval[],
   now: number,
 ): number {
   const end = job.end ?? now;
@@ -32,5 +32,25 @@ export function workingDuration(
     stopping.has(status) ? [{ start: at, end: history[i + 1]?.at ?? end }] : [],
   );
   const running = differenceOf([whole], intersectionOf(unionOf(stopped), [whole]));
-  return lengthOf(intersectionOf(workingTime(calendar, whole, zone), running));
+  return lengthOf(intersectionOf(touching(working, whole), running));
+}
+
+/** Those of many intervals that touch one. */
+function touching(all: readonly Interval[], { start, end }: Interval): readonly Interval[] {
+  const first = firstWhere(all.length, (i) => all[i].end > start);
+  return all.slice(
+    first,
+    firstWhere(all.length, (i) => all[i].start >= end),
+  );
+}
+
+/** The first index from which on a condition holds. */
+function firstWhere(length: number, holds: (index: number) => boolean): number {
+  let [low, high] = [0, length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (holds(middle)) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }

@@ -402,7 +402,9 @@ export type LiveTopic =
   | 'logs'
   | 'notices'
   | 'indicators'
-  /** Messages may have been missed. */
+  /** The database cannot be reached: what is shown may be old. */
+  | 'away'
+  /** It can be reached again, and messages may have been missed. */
   | 'everything';
 export interface LiveMessage {
   readonly topic: LiveTopic;

@@ -54,6 +54,7 @@ describe('a database that is away', () => {
     await screen.until('event:hello');
 
     line.cut();
+    await screen.until('"topic":"away"');
     const board = await fetch(`${test.url}/api/boards`, { headers: analyst.headers() });
     expect([board.status, board.headers.get('retry-after')]).toEqual([503, '2']);
     expect(await board.json()).toEqual({

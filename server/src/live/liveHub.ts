@@ -16,6 +16,7 @@ export function hashOfSession(id: string): string {
 /** Hands what PostgreSQL notifies to every connected browser, as server-sent events, as long as its session lasts. */
 export class LiveHub {
   private readonly listener: Listener;
+  private away = false;
   /** Every connection with the id of its session. */
   private readonly connections = new Map<Response, string>();
 
@@ -25,9 +26,16 @@ export class LiveHub {
         if (message.topic === SESSION_ENDED) this.endSessions(new Set(message.ids));
         else this.send(message);
       },
-      onLost,
-      // What was told meanwhile was not heard: every screen reads again.
-      onBack: () => this.send({ topic: 'everything', ids: [] }),
+      onLost: (error) => {
+        onLost(error);
+        if (!this.away) this.send({ topic: 'away', ids: [] });
+        this.away = true;
+      },
+      onBack: () => {
+        this.away = false;
+        // What was told meanwhile was not heard: every screen reads again.
+        this.send({ topic: 'everything', ids: [] });
+      },
     });
   }
 

@@ -50,6 +50,20 @@ function refuseFuture(t: number, now: number, path: string): void {
   if (t > now + AHEAD_MS) throw new BeaconError('BAD_INPUT', 'The time lies in the future.', path);
 }
 
+/** Working time is laid out over the whole of a job. */
+const OLDEST_JOB_MS = 3660 * DAY_MS;
+
+function refuseAncient({ history }: Pick<JobParts, 'history'>, now: number): void {
+  if (history[0].at < now - OLDEST_JOB_MS) {
+    const given = new Date(history[0].at).toISOString().slice(0, 10);
+    throw new BeaconError(
+      'BAD_INPUT',
+      `A job may have begun ten years ago at most, got ${given}.`,
+      'history[0].at',
+    );
+  }
+}
+
 const windowQuery = yup
   .object({
     assetId: idText().optional(),
@@ -195,6 +209,7 @@ export const logEndpoints = [
     handle: async ({ app, body, person }) => {
       await needAsset(app.pool, body.assetId);
       refuseFuture(body.history.at(-1)!.at, app.now(), 'history');
+      refuseAncient(body, app.now());
       const id = await withTransaction(app.pool, async (db) => {
         const put = await putJob(db, body as JobParts, person.name, app.now());
         return put.id;
@@ -216,6 +231,7 @@ export const logEndpoints = [
       const answer = await withTransaction(app.pool, (db) =>
         takeList(body.jobs as JobParts[], async (job) => {
           if (!known.has(job.assetId)) throw new BeaconError('BAD_INPUT', 'This desk does not exist.');
+          refuseAncient(job, app.now());
           return putJob(db, job, person.name, app.now());
         }),
       );

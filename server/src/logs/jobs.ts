@@ -1,4 +1,4 @@
-import type { JobEntry, StatusKind } from '@vivid-beacon/core';
+import { workingTime, type Interval, type JobEntry, type StatusKind } from '@vivid-beacon/core';
 import { workingDuration } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
@@ -13,6 +13,16 @@ export async function withTimes(db: Queryable, rows: readonly JobRow[], now: num
   const calendars = new Map(
     await Promise.all(plants.map(async (id) => [id, await calendarOf(db, id)] as const)),
   );
+  const working = new Map<string, readonly Interval[]>();
+  // Laid out once over all jobs of a plant.
+  const workingOf = (plantId: string, zone: string): readonly Interval[] => {
+    const key = `${plantId} ${zone}`;
+    const start = Math.min(...rows.map(({ history }) => history[0].at));
+    if (!working.has(key)) {
+      working.set(key, workingTime(calendars.get(plantId)!, { start, end: Math.max(start, now) }, zone));
+    }
+    return working.get(key)!;
+  };
   return rows.map(({ plantId, ...row }) => {
     const ofDesk = byAsset.get(row.assetId) ?? [];
     const stopping = new Set(ofDesk.filter(({ stopsClock }) => stopsClock).map(({ status }) => status));
@@ -23,14 +33,7 @@ export async function withTimes(db: Queryable, rows: readonly JobRow[], now: num
       ...row,
       open: end === null,
       elapsedMs: (end ?? now) - start,
-      workingMs: workingDuration(
-        { start, end },
-        row.history,
-        stopping,
-        calendars.get(plantId)!,
-        row.zone,
-        now,
-      ),
+      workingMs: workingDuration({ start, end }, row.history, stopping, workingOf(plantId, row.zone), now),
     };
   });
 }

@@ -121,6 +121,10 @@ describe('the job log', () => {
     const back = { at: TEST_NOW - 3 * HOUR, status: 'In work' };
     expect((await operator.call('POST', `/api/jobs/${made.body.id}/statuses`, back)).status).toBe(422);
     expect((await viewer.call<JobEntry[]>('GET', `/api/jobs?assetId=${desk}`)).body).toHaveLength(1);
+    const ancient = { assetId: desk, number: 'J-1969', history: [{ at: -1, status: 'In work' }] };
+    expect((await operator.call('POST', '/api/jobs', ancient)).body).toMatchObject({
+      error: { message: 'A job may have begun ten years ago at most, got 1969-12-31.' },
+    });
   });
 });
 
