@@ -15,6 +15,7 @@ export * from './text/storable';
 export * from './domain/query';
 export * from './domain/logs';
 export * from './domain/derived';
+export * from './domain/metricAnswers';
 export * from './domain/flags';
 export * from './domain/wire';
 export * from './domain/handover';

@@ -9,24 +9,20 @@ import {
   type StatusKind,
   type StopLog,
   type StretchRemark,
-  type WindowSpec,
   type WorkingCalendar,
+  type CoverageByDay,
+  type DegreeDays,
+  type DegreeDaysAsk,
+  type ExpressionPreview,
 } from '@vivid-beacon/core';
 import { call, readBytes } from './client';
 
 /* Questions about what is set up under Data. The first word of a key is its topic. */
 
-export interface Coverage {
-  readonly zone: string;
-  readonly day: readonly number[];
-  readonly coverage: readonly number[];
-  readonly samples: readonly number[];
-}
-
 export const useCoverage = (metricId: string, days: number, on: boolean) =>
   useQuery({
     queryKey: ['readings', 'coverage', metricId, days],
-    queryFn: () => call<Coverage>('GET', `/api/metrics/${metricId}/coverage?days=${days}`),
+    queryFn: () => call<CoverageByDay>('GET', `/api/metrics/${metricId}/coverage?days=${days}`),
     enabled: on,
   });
 
@@ -75,22 +71,7 @@ export const useSamplePage = (
     placeholderData: page === 0 ? keepPreviousData : undefined,
   });
 
-export interface DegreeDays {
-  readonly zone: string;
-  readonly day: readonly number[];
-  readonly degreeDays: readonly (number | null)[];
-  readonly total: number | null;
-  readonly missing: number;
-}
-
-export interface DegreeDayAsk {
-  readonly window: WindowSpec;
-  readonly base: number;
-  readonly kind: 'heating' | 'cooling';
-  readonly method: 'mean' | 'minMax';
-}
-
-export const useDegreeDays = (metricId: string, ask: DegreeDayAsk, on: boolean) =>
+export const useDegreeDays = (metricId: string, ask: DegreeDaysAsk, on: boolean) =>
   useQuery({
     queryKey: ['readings', 'degreeDays', metricId, ask],
     queryFn: () => call<DegreeDays>('POST', `/api/metrics/${metricId}/degree-days`, ask),
@@ -112,17 +93,6 @@ export const useDerived = (metricId: string | null) =>
     enabled: metricId !== null,
   });
 
-export interface DerivedPreview {
-  readonly unit: string;
-  readonly foundUnit: string;
-  readonly zone: string;
-  readonly window: { readonly start: number; readonly end: number };
-  readonly t: readonly number[];
-  readonly v: readonly (number | null)[];
-  readonly value: number | null;
-  readonly coverage: number | null;
-}
-
 export interface ExpressionForm {
   readonly expression: string;
   readonly bindings: Readonly<Record<string, Binding>>;
@@ -133,7 +103,7 @@ export interface ExpressionForm {
 export const usePreview = (form: ExpressionForm, on: boolean) =>
   useQuery({
     queryKey: ['readings', 'preview', form],
-    queryFn: ({ signal }) => call<DerivedPreview>('POST', '/api/derived/preview', form, signal),
+    queryFn: ({ signal }) => call<ExpressionPreview>('POST', '/api/derived/preview', form, signal),
     enabled: on,
     placeholderData: keepPreviousData,
     retry: false,

@@ -1,4 +1,4 @@
-import { DAY_MS, HOUR_MS, type DerivedDefinition, type Interval } from '@vivid-beacon/core';
+import { DAY_MS, HOUR_MS, type DerivedDefinition, type ExpressionPreview } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { calendarOf } from '../calendars/sql';
@@ -7,19 +7,6 @@ import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derive
 import type { PlanContext } from '../readings/planner';
 
 const MOST_POINTS = 400;
-
-/** Results of an expression; null = missing. */
-export interface ExpressionPreview {
-  readonly unit: string;
-  readonly foundUnit: string;
-  readonly zone: string;
-  readonly window: Interval;
-  /** ms. */
-  readonly t: readonly number[];
-  readonly v: readonly (number | null)[];
-  readonly value: number | null;
-  readonly coverage: number | null;
-}
 
 /** The results of an expression over the last day: by the hour of totals, or sample by sample. */
 export async function previewExpression(

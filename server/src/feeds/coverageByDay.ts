@@ -1,19 +1,9 @@
-import { resolveWindow } from '@vivid-beacon/core';
+import { resolveWindow, type CoverageByDay } from '@vivid-beacon/core';
 import { bucketSpans, elapsedSpans, lengthOfSpans } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
 import { needMetrics } from '../metrics/metrics';
 import { tallyMetrics } from '../readings/planner';
-
-/** Days of one metric with the share of each that has usable data; columns of equal length, oldest first. */
-export interface CoverageByDay {
-  readonly zone: string;
-  /** Local midnights, ms. */
-  readonly day: readonly number[];
-  /** 0 to 1. */
-  readonly coverage: readonly number[];
-  readonly samples: readonly number[];
-}
 
 /** How much of each of the last local days, today last, a metric has usable data for. */
 export async function coverageByDay(

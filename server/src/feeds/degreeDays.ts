@@ -1,32 +1,14 @@
-import { MINIMUM_COVERAGE, resolveWindow, type WindowSpec } from '@vivid-beacon/core';
+import { MINIMUM_COVERAGE, resolveWindow, type DegreeDays, type DegreeDaysAsk } from '@vivid-beacon/core';
 import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
 import { needMetrics } from '../metrics/metrics';
 import { summariseMetric } from '../readings/planner';
 
-export interface DegreeDaysAsk {
-  readonly metricId: string;
-  readonly window: WindowSpec;
-  /** In the unit of the temperature. */
-  readonly base: number;
-  readonly kind: 'heating' | 'cooling';
-  readonly method: 'mean' | 'minMax';
-}
-
-/** Degree days by local day, in the unit of the temperature times days; null = too little data, or unfinished. */
-export interface DegreeDays {
-  readonly zone: string;
-  readonly day: readonly number[];
-  readonly degreeDays: readonly (number | null)[];
-  readonly total: number | null;
-  readonly missing: number;
-}
-
 /** Degree days of an outside temperature, with the methods named in core/src/degreeDays. */
 export async function readDegreeDays(
   db: Queryable,
-  { metricId, window: spec, base, kind, method }: DegreeDaysAsk,
+  { metricId, window: spec, base, kind, method }: DegreeDaysAsk & { readonly metricId: string },
   now: number,
 ): Promise<DegreeDays> {
   const context = { db, now };

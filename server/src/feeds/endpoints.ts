@@ -1,9 +1,8 @@
 import * as yup from 'yup';
-import { finite, windowSchema } from '@vivid-beacon/core';
+import { finite, windowSchema, type DegreeDaysAsk } from '@vivid-beacon/core';
 import { DEGREE_DAY_METHODS } from '@vivid-beacon/core/src/engine';
 import { endpoint } from '../http/endpoint';
 import { answerReading } from '../readings/answerReading';
-import type { DegreeDaysAsk } from './degreeDays';
 
 export const feedEndpoints = [
   endpoint({

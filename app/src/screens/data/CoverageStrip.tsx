@@ -1,15 +1,20 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Rect } from 'react-native-svg';
-import { formatDate, formatNumber } from '@vivid-beacon/core';
-import type { Coverage } from '../../api/data';
+import { formatDate, formatNumber, type CoverageByDay } from '@vivid-beacon/core';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
 const HEIGHT = 44;
 
 /** One column a day, as high as the share of the day with usable data. Arrow keys walk through the days. */
-export function CoverageStrip({ coverage, width }: { readonly coverage: Coverage; readonly width: number }) {
+export function CoverageStrip({
+  coverage,
+  width,
+}: {
+  readonly coverage: CoverageByDay;
+  readonly width: number;
+}) {
   const palette = usePalette();
   const { day, coverage: share, samples, zone } = coverage;
   const [at, setAt] = useState<number | null>(null);

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatNumber, type Metric, type WindowSpec } from '@vivid-beacon/core';
-import { useDegreeDays, type DegreeDayAsk } from '../../api/data';
+import { formatNumber, type DegreeDaysAsk, type Metric, type WindowSpec } from '@vivid-beacon/core';
+import { useDegreeDays } from '../../api/data';
 import { Answer } from '../../components/Answer';
 import { NumberField } from '../../components/NumberField';
 import { Section } from '../../components/Section';
@@ -20,7 +20,7 @@ export function DegreeDaysPanel({
   readonly window: WindowSpec;
 }) {
   const palette = usePalette();
-  const [ask, setAsk] = useState<Omit<DegreeDayAsk, 'window'>>({
+  const [ask, setAsk] = useState<Omit<DegreeDaysAsk, 'window'>>({
     base: USUAL_BASE,
     kind: 'heating',
     method: 'mean',

@@ -1,7 +1,13 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { HOUR_MS, decimalsFor, formatNumber, scaleEnds, type DerivedWay } from '@vivid-beacon/core';
-import type { DerivedPreview as Preview } from '../../api/data';
+import {
+  HOUR_MS,
+  decimalsFor,
+  formatNumber,
+  scaleEnds,
+  type DerivedWay,
+  type ExpressionPreview,
+} from '@vivid-beacon/core';
 import { Trend } from '../../charts/Trend';
 import { oneSeries } from '../../charts/trendScene';
 import { Loading } from '../../components/Loading';
@@ -10,7 +16,7 @@ import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
 
 interface DerivedPreviewProps {
-  readonly query: UseQueryResult<Preview>;
+  readonly query: UseQueryResult<ExpressionPreview>;
   readonly asked: boolean;
   readonly way: DerivedWay;
 }

@@ -1,5 +1,6 @@
 import fc, { type Arbitrary } from 'fast-check';
 import type * as yup from 'yup';
+import { WINDOW_UNITS } from '@vivid-beacon/core';
 import { anyJson, oddNumber, oddText, someDate, someId, someMoment } from './oddValues';
 
 type Described = yup.SchemaFieldDescription & {
@@ -50,17 +51,7 @@ function clock(): Arbitrary<string> {
 }
 
 function someWindow(): Arbitrary<object> {
-  const unit = fc.constantFrom(
-    'minute',
-    'hour',
-    'day',
-    'week',
-    'month',
-    'quarter',
-    'year',
-    'financialYear',
-    'age',
-  );
+  const unit = fc.constantFrom(...WINDOW_UNITS, 'age');
   const count = fc.constantFrom(1, 2, 7, 30, 400, 1000, 0, -1, 1e9);
   return fc.oneof(
     fc.record({ kind: fc.constant('rolling'), count, unit }),

@@ -1,5 +1,8 @@
 import fc, { type Arbitrary } from 'fast-check';
+import { writeColumns } from '@vivid-beacon/core';
 import { oddText, someId } from './oddValues';
+
+const PART_TIME = Date.UTC(2026, 0, 1);
 
 /* Bodies that are text: calendars, exposition text, lines of JSON; nearly right, with odd parts. */
 
@@ -30,8 +33,18 @@ const icalRule = fc.constantFrom(
   'RECURRENCE-ID:20261225T080000Z',
 );
 
+const RIGHT_CALENDAR = [
+  'BEGIN:VCALENDAR',
+  'BEGIN:VEVENT',
+  'DTSTART;VALUE=DATE:20261224',
+  'RRULE:FREQ=YEARLY',
+  'END:VEVENT',
+  'END:VCALENDAR',
+].join('\r\n');
+
 /** RFC 5545, with dates and rules that no calendar has. */
 export const someCalendar: Arbitrary<string> = fc.oneof(
+  fc.constant(RIGHT_CALENDAR),
   fc
     .array(
       fc.record({
@@ -130,6 +143,12 @@ export const someLines: Arbitrary<string> = fc
 
 /** Parts of a file in the layout of core/src/exports/columns.ts: a head that lies about what follows. */
 export const somePart: Arbitrary<Uint8Array> = fc.oneof(
+  fc.constant(
+    writeColumns({ seq: 0, metricIds: ['2'], told: [] }, [
+      ['t 0', [PART_TIME]],
+      ['v 0', [1]],
+    ]),
+  ),
   fc.uint8Array({ maxLength: 200 }),
   fc
     .record({

@@ -29,10 +29,10 @@ export function oddRequest(endpoints: readonly Endpoint[], good: GoodBodies): Ar
 
 function requestTo(endpoint: Endpoint, good: GoodBodies): Arbitrary<OddRequest> {
   const method = endpoint.method.toUpperCase();
-  const body =
-    method === 'GET' ? fc.constant<Body>({}) : bodyOf(endpoint, good[`${method} ${endpoint.path}`] ?? []);
+  const given = good[`${method} ${endpoint.path}`] ?? [];
+  const body = method === 'GET' ? fc.constant<Body>({}) : bodyOf(endpoint, given);
   return fc
-    .record({ path: pathOf(endpoint.path), query: queryOf(endpoint), body })
+    .record({ path: pathOf(endpoint.path), query: queryOf(endpoint, given), body })
     .map(({ path, query, body: sent }) => ({
       endpoint: `${method} ${endpoint.path}`,
       method,
@@ -64,9 +64,11 @@ function encoded(text: string): string {
   return encodeURIComponent(text.replace(/\p{Surrogate}/gu, '\ufffd')).slice(0, 2000);
 }
 
-function queryOf({ query }: Endpoint): Arbitrary<string> {
+function queryOf({ query, method }: Endpoint, good: readonly object[]): Arbitrary<string> {
   if (!query) return fc.constant('');
-  const fitting = fromShape(query).map((members) => {
+  const right =
+    method === 'get' && good.length > 0 ? fc.constantFrom(...good).chain(changed) : fromShape(query);
+  const fitting = fc.oneof(right, fromShape(query)).map((members) => {
     const address = new URLSearchParams();
     for (const [name, value] of Object.entries(members ?? {})) {
       if (value !== undefined) address.append(name, String(value));

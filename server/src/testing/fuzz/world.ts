@@ -2,7 +2,7 @@ import { emptyReadout, startBoard, WHOLE_SCOPE, type Asset, type Metric } from '
 import { DAY_MS, HOUR_MS, MINUTE_MS } from '@vivid-beacon/core';
 import { withTransaction, type Pool } from '../../db/database';
 import { mergeIntoStore } from '../../samples/store';
-import { indicatorDraft, PASSWORD, ruleDraft, type Visitor } from '../testServer';
+import { finishOrder, indicatorDraft, PASSWORD, ruleDraft, type Visitor } from '../testServer';
 import type { GoodBodies } from './requests';
 
 const ASSETS = 24;
@@ -114,7 +114,6 @@ export async function makeWorld(
       { start: '2199-01-01', value: 5 },
     ],
   };
-  const balance = { lines: 0, taken: 0, refused: 0, leftOut: 0, repeated: 0 };
   const good: GoodBodies = {
     'POST /api/assets': [
       { name: 'Dryer', kind: 'machine', parentId: plant.id, zone: null, attributes: { area: 5 } },
@@ -183,7 +182,10 @@ export async function makeWorld(
       { ...query, select: { metricName: 'Bed temperature' }, groupBy: { kind: 'asset' } },
     ],
     'POST /api/intakes': [file],
-    'POST /api/intakes/:id/finish': [{ batches: 0, balance }],
+    'POST /api/intakes/:id/finish': [finishOrder(1), finishOrder(0)],
+    'GET /api/handover': [{ plantId: plant.id }],
+    'GET /api/holidays': [{ country: 'GB', from: 2026, to: 2027 }],
+    'GET /api/intake-mappings': [{ shape: SHAPE }],
     'POST /api/session': [
       { email: ADMINISTRATOR, password: PASSWORD },
       { email: 'nobody@test.example', password: 'x' },
