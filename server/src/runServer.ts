@@ -47,7 +47,10 @@ export async function runServer(
   await live.open();
   const now = options.now ?? Date.now;
   const posts = await openPosts(config, pool, now);
-  const workers = openWorkers(config.databaseUrl, { pushes: options.pushThread !== false });
+  const workers = openWorkers(config.databaseUrl, {
+    pushes: options.pushThread !== false,
+    onError: (error) => log.error({ err: error }, 'a thread ended; another takes its place'),
+  });
   let listensAt = '';
   const app: AppContext = {
     pool,

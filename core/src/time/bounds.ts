@@ -2,7 +2,7 @@ import { BeaconError } from '../errors';
 import type { WorkingCalendar } from '../calendar/workingCalendar';
 import type { Bucket } from './buckets';
 import type { Interval } from './interval';
-import type { HoursFilter } from './hours';
+import type { HoursFilter } from './hoursFilter';
 import { DAY_MS, HOUR_MS } from './lengths';
 
 /** Nothing is stored, shown or planned outside of these: 1 January 1500 to 1 January 2200. */

@@ -6,24 +6,13 @@ import {
   type WorkingCalendar,
 } from '../calendar/workingCalendar';
 import { checkPieces } from './bounds';
+import type { HoursFilter } from './hoursFilter';
 import type { Interval } from './interval';
 import { DAY_MS } from './lengths';
 import { localDays } from './zoneClock';
 import { differenceOf, intersectionOf, unionOf } from './intervals';
 
-/**
- * Hours that come again: of a day (over midnight when `to` ≤ `from`), weekdays, months, working time, one
- * shift; joined by all, any and not. Weekdays 1 = Monday … 7 = Sunday, months 1 to 12, clock "06:00".
- */
-export type HoursFilter =
-  | { readonly kind: 'clock'; readonly from: string; readonly to: string }
-  | { readonly kind: 'weekdays'; readonly days: readonly number[] }
-  | { readonly kind: 'months'; readonly months: readonly number[] }
-  | { readonly kind: 'working'; readonly inside: boolean }
-  | { readonly kind: 'shift'; readonly name: string }
-  | { readonly kind: 'all'; readonly of: readonly HoursFilter[] }
-  | { readonly kind: 'any'; readonly of: readonly HoursFilter[] }
-  | { readonly kind: 'not'; readonly of: HoursFilter };
+export type { HoursFilter };
 
 /**
  * The stretches of a window that a filter lets through, to the minute, on the local clock of `zone`.

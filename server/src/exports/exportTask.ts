@@ -1,19 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import { asTask, type TaskResult } from '../workers/workerPool';
+import type { FromWriter, ToWriter } from './exportMessages';
 import { PortSink } from './portSink';
-import { WRITERS, type ExportFormat, type ExportPiece } from './writers';
-
-/** What the server sends to the thread that writes a file. */
-export type ToWriter =
-  | { readonly piece: ExportPiece }
-  | { readonly end: true }
-  /** The receiver has gone. */
-  | { readonly stop: true }
-  /** So many bytes were taken by the receiver. */
-  | { readonly taken: number };
-
-/** What the thread sends back. */
-export type FromWriter = { readonly bytes: Uint8Array } | { readonly ready: true };
+import { WRITERS, type ExportFormat } from './writers';
 
 /** Task of a worker: writes a file of samples piece by piece. It asks for the next piece when all of one has been taken. */
 export function writeExport({

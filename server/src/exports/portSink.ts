@@ -1,6 +1,6 @@
 import { Writable } from 'node:stream';
 import type { MessagePort } from 'node:worker_threads';
-import type { FromWriter } from './exportTask';
+import type { FromWriter } from './exportMessages';
 
 const MOST_UNDER_WAY = 1_000_000;
 

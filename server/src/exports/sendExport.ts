@@ -2,7 +2,7 @@ import { once } from 'node:events';
 import { MessageChannel } from 'node:worker_threads';
 import type { Response } from 'express';
 import type { WorkerPool } from '../workers/workerPool';
-import type { FromWriter, ToWriter } from './exportTask';
+import type { FromWriter, ToWriter } from './exportMessages';
 import { WRITERS, type ExportFormat, type ExportPiece } from './writers';
 
 /** So long a receiver may take nothing before its file is broken off. */

@@ -14,7 +14,7 @@ import {
 } from '../metrics/sql';
 import type { UsedToken } from '../tokens/sql';
 import { mapSeries, mappedSeries, noteHeard } from './heardSql';
-import type { PushContext } from './push';
+import type { PushContext } from './pushContext';
 import { plainName, type ExposedSeries, type SentBatch } from './readPush';
 
 /** So many metrics are made in one push at most; further series wait for the next. */

@@ -2,19 +2,16 @@ import type { PushAnswer, PushMeeting, PushRefusal, QualifiedSeries } from '@viv
 import { sortSamples } from '@vivid-beacon/core/src/engine';
 import { evaluateAlarms } from '../alarms/evaluate';
 import { withTransaction } from '../db/database';
-import type { AppContext } from '../http/appContext';
 import { notify } from '../live/notify';
 import type { UsedToken } from '../tokens/sql';
 import { findMetrics } from './findMetrics';
 import { noteHeard, type HeardNow } from './heardSql';
 import { noteClockAhead } from './latestSql';
 import { combine, type PushColumns } from './meetInPush';
+import type { PushContext } from './pushContext';
 import { readSample, type SentBatch } from './readPush';
 import { countPushed } from './sql';
 import { mergeIntoStore } from './store';
-
-/** What a push is taken with. */
-export type PushContext = Pick<AppContext, 'pool' | 'now'>;
 
 /**
  * Takes one batch. Each sample is judged on its own; the good ones are stored in one transaction with the

@@ -1,7 +1,8 @@
 import { BeaconError, type PushAnswer } from '@vivid-beacon/core';
 import type { AppContext } from '../http/appContext';
 import type { UsedToken } from '../tokens/sql';
-import { pushSamples, type PushContext } from './push';
+import { pushSamples } from './push';
+import type { PushContext } from './pushContext';
 import { readJsonPush, readNdjsonPush, readOpenMetricsPush, readPlainPush, type SentBatch } from './readPush';
 
 export const JSON_TYPE = 'application/json';

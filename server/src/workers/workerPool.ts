@@ -19,7 +19,7 @@ export async function asTask<T>(work: () => T | Promise<T>): Promise<TaskResult<
   }
 }
 
-/** Threads of one kind of long work, so that it holds nobody else. They start with the first task. */
+/** Threads of one kind of long work, so that it holds nobody else. */
 export class WorkerPool {
   private readonly pool: Piscina;
 
@@ -30,8 +30,12 @@ export class WorkerPool {
       readonly threads: number;
       /** Tasks of one thread that take turns while they wait for the database; default 1. */
       readonly atOnce?: number;
+      /** Threads that start at once and stay; default 0: they start with the first task. */
+      readonly kept?: number;
       readonly waiting: number;
     },
+    /** Told of a thread that died outside of a task; another takes its place. */
+    onError: (error: Error) => void,
     /** What the module reads as its workerData. */
     given: object = {},
   ) {
@@ -39,12 +43,13 @@ export class WorkerPool {
       filename: new URL('./typescriptTask.mjs', import.meta.url).href,
       workerData: { ...given, module: file.href },
       execArgv: [],
-      minThreads: 0,
+      minThreads: limits.kept ?? 0,
       maxThreads: limits.threads,
       concurrentTasksPerWorker: limits.atOnce ?? 1,
       idleTimeout: 300_000,
       recordTiming: false,
     });
+    this.pool.on('error', onError);
   }
 
   /**

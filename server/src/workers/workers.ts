@@ -17,35 +17,33 @@ export interface Workers {
   readonly close: () => Promise<void>;
 }
 
-/** Kinds of work have threads of their own: a slow receiver of an export does not hold up a calendar. */
-export function openWorkers(databaseUrl: string, kinds: { readonly pushes: boolean }): Workers {
-  const pushes = kinds.pushes
-    ? new WorkerPool(
-        new URL('../samples/pushTask.ts', import.meta.url),
-        { threads: 1, atOnce: PUSHES_AT_ONCE, waiting: Infinity },
-        { databaseUrl },
-      )
+/**
+ * Kinds of work have threads of their own: a slow receiver of an export does not hold up a calendar.
+ *
+ * @param options `pushes`: whether pushes have a thread. `onError` is told of a thread that died.
+ */
+export function openWorkers(
+  databaseUrl: string,
+  options: { readonly pushes: boolean; readonly onError: (error: Error) => void },
+): Workers {
+  const open = (module: string, limits: ConstructorParameters<typeof WorkerPool>[1]): WorkerPool =>
+    new WorkerPool(new URL(module, import.meta.url), limits, options.onError, { databaseUrl });
+  const exports = open('../exports/exportTask.ts', { threads: 2, waiting: 8 });
+  const readings = open('../readings/readingTask.ts', {
+    threads: Math.max(1, availableParallelism() - 1),
+    waiting: 16,
+  });
+  const calendars = open('../calendars/calendarTask.ts', { threads: 1, waiting: 8 });
+  const pushes = options.pushes
+    ? open('../samples/pushTask.ts', { threads: 1, kept: 1, atOnce: PUSHES_AT_ONCE, waiting: Infinity })
     : null;
-  const readings = new WorkerPool(
-    new URL('../readings/readingTask.ts', import.meta.url),
-    { threads: Math.max(1, availableParallelism() - 1), waiting: 16 },
-    { databaseUrl },
-  );
-  const exports = new WorkerPool(new URL('../exports/exportTask.ts', import.meta.url), {
-    threads: 2,
-    waiting: 8,
-  });
-  const calendars = new WorkerPool(new URL('../calendars/calendarTask.ts', import.meta.url), {
-    threads: 1,
-    waiting: 8,
-  });
   return {
     exports,
     readings,
-    pushes,
     calendars,
+    pushes,
     close: async () => {
-      await Promise.all([exports.close(), readings.close(), pushes?.close(), calendars.close()]);
+      await Promise.all([exports, readings, calendars, pushes].map((pool) => pool?.close()));
     },
   };
 }
