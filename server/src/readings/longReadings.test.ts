@@ -1,0 +1,68 @@
+import { DAY_MS } from '@vivid-beacon/core';
+import { budgetAtAll, budgetHere, spend, TooMuchHere, withBudget } from '../db/readBudget';
+import { withTransaction } from '../db/database';
+import { mergeIntoStore } from '../samples/store';
+import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
+import { answerQuery } from './query';
+
+const { test, analyst } = onTestServer('analyst');
+const STEP = 2000;
+const DAYS = 26;
+
+/** A metric by the two seconds: 1.1 million values from 0 to 99. */
+async function dense(): Promise<string> {
+  const { metricId } = await withMetric(analyst, { intervalMs: STEP, maxGapMs: 10_000 });
+  const n = (DAYS * DAY_MS) / STEP;
+  const t = Float64Array.from({ length: n }, (_, i) => TEST_NOW - (n - i) * STEP);
+  const incoming = new Map([[metricId, { t, v: t.map((_, i) => i % 100), q: null }]]);
+  await withTransaction(test.server.app.pool, (db) => mergeIntoStore(db, incoming, 'test', TEST_NOW));
+  return metricId;
+}
+
+describe('a reading of very many samples', () => {
+  it('is made in a thread of its own: the same answer, and nobody else waits', async () => {
+    const metricId = await dense();
+    const query = {
+      select: { metricIds: [metricId] },
+      summary: 'p50',
+      per: null,
+      window: { kind: 'rolling', count: DAYS, unit: 'day' },
+      bucket: 'day',
+      groupBy: { kind: 'metric' },
+      scope: { assetIds: null, attributes: [] },
+      hours: null,
+    } as const;
+    const { pool } = test.server.app;
+    await expect(answerQuery(withBudget(pool, budgetHere()), query, TEST_NOW)).rejects.toThrow(TooMuchHere);
+    let waited = 0;
+    const asking = performance.now();
+    let done = false;
+    const asked = analyst.call<object>('POST', '/api/readings/query', query).finally(() => (done = true));
+    while (!done) {
+      const began = performance.now();
+      await new Promise((resolve) => setTimeout(resolve, 1));
+      waited = Math.max(waited, performance.now() - began);
+    }
+    const { status, body } = await asked;
+    const took = performance.now() - asking;
+    expect(status).toBe(200);
+    // Without a budget it is read here.
+    expect(body).toEqual(JSON.parse(JSON.stringify(await answerQuery(pool, query, TEST_NOW))));
+    expect(waited).toBeLessThan(took / 2);
+  }, 120_000);
+
+  it('is refused with words when it is more than one answer may read', () => {
+    const db = withBudget(test.server.app.pool, budgetAtAll());
+    spend(db, 19_000_000);
+    expect(() => spend(db, 2_000_000)).toThrow(
+      expect.objectContaining({
+        status: 422,
+        path: 'window',
+        message: expect.stringContaining('20,000,000 samples'),
+      }),
+    );
+    spend(db, 1_000_000);
+    // Who brings no budget is not counted.
+    expect(() => spend(test.server.app.pool, Infinity)).not.toThrow();
+  });
+});
