@@ -24,7 +24,7 @@ export interface Distribution {
   readonly interval: Interval;
 }
 
-/** The last 90 days before now (of a total twelve periods, if that is longer), or the window itself where that is longer or lies in the past. */
+/** The last 90 days before now (of a total twelve periods, if that is longer), or the window itself where that is longer or lies in the past; never what is still to come. */
 export async function describeDistribution(
   db: Queryable,
   measure: Measure,
@@ -36,11 +36,12 @@ export async function describeDistribution(
   const { start, end } = resolveWindow(window, now, loaded.zone, loaded.calendar);
   const length = end - start;
   const past = end < now - LOOK_BACK_DAYS * DAY_MS;
+  const future = start >= now;
   // A total says nothing of a window much longer or shorter: its values are those of periods as long.
   const whole = !past && addsUp(measure);
   const back = whole ? Math.max(LOOK_BACK_DAYS * DAY_MS, length * PERIODS) : LOOK_BACK_DAYS * DAY_MS;
   const interval =
-    past || length > back ? { start, end: Math.min(end, now) } : { start: now - back, end: now };
+    !future && (past || length > back) ? { start, end: Math.min(end, now) } : { start: now - back, end: now };
   const usual: Bucket = !past && length <= 6 * 3_600_000 ? 'hour' : 'day';
   const bucket: Bucket = whole ? bucketOfWindow(window, now, loaded.zone) : usual;
   const buckets = bucketSpans(interval, bucket, null, loaded.zone, loaded.calendar);

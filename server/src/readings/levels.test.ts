@@ -47,6 +47,20 @@ describe('POST /api/readings/levels', () => {
 });
 
 describe('POST /api/readings/distribution', () => {
+  it('looks at the past when its window is still to come', async () => {
+    const { metricId } = await withMetric(analyst);
+    const { status, body } = await analyst.call<{ values: number[]; interval: { end: number } }>(
+      'POST',
+      '/api/readings/distribution',
+      {
+        measure: { metricId, summary: 'mean', per: null },
+        window: { kind: 'next', count: 2, unit: 'year', current: false },
+      },
+    );
+    expect([status, body.values]).toEqual([200, []]);
+    expect(body.interval.end).toBeLessThanOrEqual(TEST_NOW);
+  });
+
   it('gives past values of the length of the window, sorted, only from hours with enough data', async () => {
     const { metricId } = await threeHours();
     const { body } = await analyst.call('POST', '/api/readings/distribution', {

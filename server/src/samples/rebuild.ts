@@ -1,12 +1,11 @@
 import { DAY_MS, usableOf } from '@vivid-beacon/core';
 import { unpackDay } from '@vivid-beacon/core/src/engine';
-import { one, withTransaction, type Pool, type Queryable } from '../db/database';
+import { all, withTransaction, type Pool, type Queryable } from '../db/database';
+import { portionsOf } from './portions';
 import { markRolledUp, metricsToRollUp } from './rollupSql';
 import { keepRollups, ROLLUP_VERSION } from './rollups';
 import { lockMetrics, readDays, writeDays } from './sql';
 import { judgedSeries, toWrittenDay } from './store';
-
-const DAYS_AT_ONCE = 200;
 
 /**
  * Makes the rollups of a metric anew from its samples, with quality judged again: after its kind, interval,
@@ -16,20 +15,18 @@ const DAYS_AT_ONCE = 200;
 export async function rebuildRollups(db: Queryable, metricId: string): Promise<void> {
   const [metric] = await lockMetrics(db, [metricId]);
   if (!metric) return;
-  const bounds = await one<{ first: number | null; last: number | null }>(
+  const days = await all<{ day: number; n: number }>(
     db,
-    `select min(day) - date '1970-01-01' as first, max(day) - date '1970-01-01' as last
-     from sample_day where metric_id = $1`,
+    `select day - date '1970-01-01' as day, n from sample_day where metric_id = $1 order by day`,
     [metricId],
   );
-  if (bounds && bounds.first !== null && bounds.last !== null) {
+  if (days.length > 0) {
     await db.query(`delete from rollup_day where metric_id = $1 and day >= date '1970-01-01' + $2::int`, [
       metricId,
-      bounds.first,
+      days[0].day,
     ]);
-    for (let from = bounds.first; from <= bounds.last; from += DAYS_AT_ONCE) {
-      const to = Math.min(bounds.last + 1, from + DAYS_AT_ONCE);
-      await rebuildDays(db, metric, from * DAY_MS, to * DAY_MS);
+    for (const portion of portionsOf(days, ({ n }) => n)) {
+      await rebuildDays(db, metric, portion[0].day * DAY_MS, (portion.at(-1)!.day + 1) * DAY_MS);
     }
   }
   await markRolledUp(db, metricId, ROLLUP_VERSION);
@@ -42,14 +39,14 @@ async function rebuildDays(
   to: number,
 ): Promise<void> {
   const days = (await readDays(db, [metric.id], from, to)).map((day) => {
-    const all = judgedSeries(unpackDay(day, day.dayStart), metric);
-    return { metric, dayStart: day.dayStart, all, usable: usableOf(all), n: all.t.length };
+    const judged = judgedSeries(unpackDay(day, day.dayStart), metric);
+    return { metric, dayStart: day.dayStart, all: judged, usable: usableOf(judged), n: judged.t.length };
   });
   const filled = days.filter(({ n }) => n > 0);
   if (filled.length === 0) return;
   await writeDays(
     db,
-    filled.map(({ dayStart, all, usable }) => toWrittenDay(metric.id, dayStart, all, usable)),
+    filled.map((day) => toWrittenDay(metric.id, day.dayStart, day.all, day.usable)),
   );
   await keepRollups(
     db,

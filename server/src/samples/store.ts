@@ -19,6 +19,7 @@ import {
 } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { writeLatest, type LatestRow } from './latestSql';
+import { portionsOf } from './portions';
 import { keepRollups, type ChangedDay } from './rollups';
 import {
   appendDays,
@@ -48,8 +49,6 @@ export interface MergeResult {
 /** Told of every day that changed, with what it was merged from. */
 export type MergeObserver = (metricId: string, dayStart: number, merged: Merged) => void;
 
-/** Days handled by one statement; each is a few kB. */
-const DAYS_AT_ONCE = 400;
 /** Of more added samples than this none are kept at hand. */
 const FEW = 2000;
 
@@ -73,8 +72,8 @@ export async function mergeIntoStore(
   const tallies = new Map(metrics.map(({ id }) => [id, emptyTally(id)]));
   const pieces = metrics.flatMap((metric) => splitByDay(metric, incoming.get(metric.id)!));
   const latest = new Map<string, LatestRow>();
-  for (let i = 0; i < pieces.length; i += DAYS_AT_ONCE) {
-    const changed = await mergePieces(db, pieces.slice(i, i + DAYS_AT_ONCE), tallies, source, now, observe);
+  for (const portion of portionsOf(pieces, ({ series }) => series.t.length)) {
+    const changed = await mergePieces(db, portion, tallies, source, now, observe);
     if (changed.length === 0) continue;
     await keepRollups(db, changed);
     for (const day of changed) {
