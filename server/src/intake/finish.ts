@@ -4,7 +4,7 @@ import type { Balance } from '@vivid-beacon/core/src/intakeFiles';
 import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { metricsById } from '../metrics/sql';
+import { needMetrics } from '../metrics/metrics';
 import { readGivenDays } from '../samples/sql';
 import { mergeIntoStore, type MergeResult } from '../samples/store';
 import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
@@ -92,7 +92,8 @@ export interface IntakeEffect {
 export async function checkIntake(db: Queryable, intake: IntakeRow): Promise<IntakeEffect[]> {
   const effects: IntakeEffect[] = [];
   const slices = [...slicesOf(await listPartDays(db, intake.id))].filter(([id]) => !isMade(id));
-  const metrics = await metricsById(
+  // One that was removed meanwhile is told.
+  const metrics = await needMetrics(
     db,
     slices.map(([id]) => id),
   );

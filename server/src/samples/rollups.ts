@@ -18,6 +18,7 @@ import {
   type Tallies,
 } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
+import { breather } from './breather';
 import { writeRollups, type StoredRollup } from './rollupSql';
 import { readGivenDays, readNeighbours, type EndSample, type StoreMetric } from './sql';
 
@@ -63,9 +64,11 @@ export async function keepRollups(db: Queryable, changed: readonly ChangedDay[])
   const known = new Map(changed.map((day) => [`${day.metric.id} ${day.dayStart}`, day.usable]));
   await readMissingDays(db, runs, known);
   const rollups = new Map<string, StoredRollup>();
+  const breathe = breather();
   for (const run of runs) {
     for (const rollup of rollupsOf(run, known)) {
       rollups.set(`${rollup.metricId} ${rollup.dayStart}`, rollup);
+      await breathe();
     }
   }
   await writeRollups(db, [...rollups.values()]);
@@ -160,7 +163,7 @@ async function readMissingDays(
   }
 }
 
-function rollupsOf(run: Run, known: ReadonlyMap<string, Series>): StoredRollup[] {
+function* rollupsOf(run: Run, known: ReadonlyMap<string, Series>): Generator<StoredRollup> {
   const { metric } = run;
   const reading = readingOfStored(metric);
   const dayStarts: number[] = [];
@@ -173,12 +176,12 @@ function rollupsOf(run: Run, known: ReadonlyMap<string, Series>): StoredRollup[]
     if (series[i].t.length > 0) next = { t: series[i].t[0], v: series[i].v[0] };
   }
   let before = run.before;
-  return dayStarts.map((dayStart, i) => {
+  for (const [i, dayStart] of dayStarts.entries()) {
     const tallies = rollupDay(withEnds(series[i], before, nexts[i]), reading, dayStart);
     const n = series[i].t.length;
     if (n > 0) before = { t: series[i].t[n - 1], v: series[i].v[n - 1] };
-    return { metricId: metric.id, dayStart, packed: isEmptyRollup(tallies) ? null : packBoth(tallies) };
-  });
+    yield { metricId: metric.id, dayStart, packed: isEmptyRollup(tallies) ? null : packBoth(tallies) };
+  }
 }
 
 function packBoth(quarters: Tallies): StoredRollup['packed'] {
