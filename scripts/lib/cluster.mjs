@@ -193,14 +193,10 @@ function createDatabase(binaries, password, port, database) {
 /**
  * Starts the cluster `name`, or joins it where it runs already.
  *
- * @param options `port` to listen on; default a free one.
  * @returns its address; `stop`, which shuts it down cleanly if it was started here or its starter is gone; and `revive`,
  *          which starts it again at the same address if it is not running.
  */
-export async function startCluster(
-  name = 'postgres',
-  { durable = true, database = 'beacon', port: wantedPort = null } = {},
-) {
+export async function startCluster(name = 'postgres', { durable = true, database = 'beacon' } = {}) {
   const binaries = await ensureBinaries();
   const user = clusterUser();
   const folder = clusterFolder(name, user);
@@ -232,7 +228,7 @@ export async function startCluster(
     const joined = started(running.port);
     return kept ? { ...joined, stop: () => undefined } : joined;
   }
-  const port = wantedPort ?? (await freePort());
+  const port = await freePort();
   say(`Starting PostgreSQL on 127.0.0.1:${port}${user ? ` as ${user.name}` : ''}`);
   startServer({ binaries, user, folder, data, port, durable });
   writeFileSync(keeper, String(process.pid));

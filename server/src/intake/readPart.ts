@@ -80,7 +80,7 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
       if (!Number.isInteger(t[k]) || t[k] < EARLIEST_TIME || t[k] > latest || !Number.isFinite(v[k])) {
         throw new BeaconError(
           'BAD_INPUT',
-          `Sample ${k} of metric ${metricId} is not a whole ms between 1900 and tomorrow with a finite value: ${t[k]}, ${v[k]}.`,
+          `Sample ${k} of metric ${metricId} is not a whole ms between 1500 and tomorrow with a finite value: ${t[k]}, ${v[k]}.`,
           `t ${i}`,
         );
       }

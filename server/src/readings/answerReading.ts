@@ -1,9 +1,8 @@
 import type { AppContext } from '../http/appContext';
 import type { Call } from '../http/endpoint';
 import { budgetHere, TooMuchHere, withBudget } from '../db/readBudget';
+import { BYTES, sendColumns } from './columns';
 import { READINGS, type AskOf, type Reading, type ReadingName } from './readings';
-
-const BYTES = 'application/octet-stream';
 
 /** An answer as it is sent, made in another thread. */
 export interface MadeAnswer {
@@ -36,8 +35,7 @@ export async function answerReading<Name extends ReadingName>(
   const answer = await computeReading(app, name, ask);
   if ('here' in answer && !(answer.here instanceof Uint8Array)) return answer.here;
   const { type, bytes } = 'made' in answer ? answer.made : { type: BYTES, bytes: answer.here as Uint8Array };
-  response.setHeader('Content-Type', type);
-  response.end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  sendColumns(response, bytes, type);
   return undefined;
 }
 

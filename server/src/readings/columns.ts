@@ -1,16 +1,16 @@
 import type { Request, Response } from 'express';
 import { writeColumns, type QueryAnswer } from '@vivid-beacon/core';
 
-const BYTES = 'application/octet-stream';
+export const BYTES = 'application/octet-stream';
 
 /** Does the caller ask for columns of bytes? */
 export function wantsColumns(request: Request): boolean {
   return (request.headers.accept ?? '').includes(BYTES);
 }
 
-/** Sends bytes made by writeColumns. */
-export function sendColumns(response: Response, bytes: Uint8Array): void {
-  response.setHeader('Content-Type', BYTES);
+/** Sends bytes, unless told otherwise those made by writeColumns. */
+export function sendColumns(response: Response, bytes: Uint8Array, type = BYTES): void {
+  response.setHeader('Content-Type', type);
   response.end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
 }
 
