@@ -53,7 +53,7 @@ export const jobSchema = yup
       .max(200)
       .required()
       .test('order', 'The statuses of a job must follow one another in time', (list) =>
-        (list ?? []).every((each, i) => i === 0 || each.at > list![i - 1].at),
+        (list ?? []).every((each, i) => !each || i === 0 || !(each.at <= list![i - 1]?.at)),
       ),
   })
   .noUnknown();

@@ -4,14 +4,10 @@ import { BeaconError, isStorable, type WireError } from '@vivid-beacon/core';
 import { databaseAway, isDatabaseAway } from '../db/databaseAway';
 import type { AppContext } from './appContext';
 
-/** Members that would stand in the place of what every object can do. */
-const NOT_TAKEN: ReadonlySet<string> = new Set([
-  '__proto__',
-  'constructor',
-  'prototype',
-  'toString',
-  'valueOf',
-]);
+/** Would a member of this name stand in the place of what every object can do? */
+function hidesBuiltIn(name: string): boolean {
+  return name in Object.prototype || name === 'prototype';
+}
 
 const DEEPEST = 100;
 
@@ -28,7 +24,8 @@ function refuseOddMembers(value: unknown, path: string, depth = 0): void {
   for (const [key, member] of Object.entries(value)) {
     const place = Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`;
     if (!isStorable(key)) throw unstorable(path);
-    if (NOT_TAKEN.has(key)) throw new BeaconError('BAD_INPUT', `A member must not be named "${key}".`, place);
+    if (!Array.isArray(value) && hidesBuiltIn(key))
+      throw new BeaconError('BAD_INPUT', `A member must not be named "${key}".`, place);
     refuseOddMembers(member, place, depth + 1);
   }
 }

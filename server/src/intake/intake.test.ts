@@ -63,6 +63,30 @@ describe('an intake', () => {
     expect(await samples()).toBe(before);
   });
 
+  it('says that a metric was removed meanwhile, before and instead of storing', async () => {
+    const { metricId } = await withMetric(analyst);
+    const { metricId: kept } = await withMetric(analyst);
+    const before = await samples();
+    const { body } = await begin();
+    const parts = [metricId, kept].map((id) => ({ metricId: id, t: [TEST_NOW], v: [1] }));
+    await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, parts));
+    expect((await analyst.call('DELETE', `/api/metrics/${metricId}`)).status).toBe(204);
+    for (const [method, path, sent] of [
+      ['GET', 'check', undefined],
+      ['POST', 'finish', finishOrder(1, { taken: 2 })],
+      ['POST', 'finish', finishOrder(1, { taken: 2, corrections: 'keep' })],
+    ] as const) {
+      const answer = await analyst.call<{ error: WireError }>(
+        method,
+        `/api/intakes/${body.id}/${path}`,
+        sent,
+      );
+      expect([404, 409]).toContain(answer.status);
+      expect(answer.body.error.message).toContain(metricId);
+    }
+    expect(await samples()).toBe(before);
+  });
+
   it('leaves nothing behind when it is cancelled', async () => {
     const { metricId } = await withMetric(analyst);
     const { body } = await begin();

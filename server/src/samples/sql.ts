@@ -57,6 +57,7 @@ export interface StoreMetric {
   readonly rollover: number | null;
   readonly low: number | null;
   readonly high: number | null;
+  readonly removed: boolean;
 }
 
 /** Lets only one transaction at a time change the samples of these metrics. Ordered, so that none wait in a ring. */
@@ -65,7 +66,7 @@ export function lockMetrics(db: Queryable, metricIds: readonly string[]): Promis
     db,
     'lock_metrics',
     `select id, kind, interval_ms::float8 as "intervalMs", max_gap_ms::float8 as "maxGapMs", rollover,
-            plausible_low as low, plausible_high as high
+            plausible_low as low, plausible_high as high, removed_at is not null as removed
      from metric where id = any($1::bigint[]) order by id for no key update`,
     [metricIds],
   );

@@ -1,4 +1,5 @@
 import {
+  BeaconError,
   DAY_MS,
   EMPTY_SERIES,
   joinSeries,
@@ -60,6 +61,7 @@ type Incoming = ReadonlyMap<string, Series & { readonly q?: Uint8Array | null }>
  * old ones and leave them in `sample_correction`. Values outside the metric's plausible range are marked.
  *
  * @param incoming per metric, increasing times. @param source named with corrections.
+ * @throws {BeaconError} WRONG_STATE when a metric was removed while its samples were on their way.
  */
 export async function mergeIntoStore(
   db: Queryable,
@@ -69,6 +71,7 @@ export async function mergeIntoStore(
   observe: MergeObserver = () => undefined,
 ): Promise<MergeResult[]> {
   const metrics = await lockMetrics(db, [...incoming.keys()]);
+  refuseRemoved([...incoming.keys()], metrics);
   const tallies = new Map(metrics.map(({ id }) => [id, emptyTally(id)]));
   const pieces = metrics.flatMap((metric) => splitByDay(metric, incoming.get(metric.id)!));
   const latest = new Map<string, LatestRow>();
@@ -83,6 +86,17 @@ export async function mergeIntoStore(
   }
   if (latest.size > 0) await writeLatest(db, [...latest.values()], now);
   return [...tallies.values()];
+}
+
+function refuseRemoved(ids: readonly string[], locked: readonly StoreMetric[]): void {
+  const there = new Set(locked.filter(({ removed }) => !removed).map(({ id }) => id));
+  const gone = ids.filter((id) => !there.has(id));
+  if (gone.length === 0) return;
+  throw new BeaconError(
+    'WRONG_STATE',
+    `${gone.length} of these metrics were removed while their samples were on their way (${gone.slice(0, 5).join(', ')}); nothing was taken. Send the samples again without them.`,
+    'metricId',
+  );
 }
 
 interface Tally {

@@ -1,0 +1,187 @@
+import {
+  DAY_MS,
+  emptyReadout,
+  HOUR_MS,
+  MINUTE_MS,
+  WHOLE_SCOPE,
+  BOARD_FORMAT_VERSION,
+} from '@vivid-beacon/core';
+import { finishOrder, indicatorDraft, PASSWORD, ruleDraft } from '../testServer';
+import type { GoodBodies } from './requests';
+
+export const ADMINISTRATOR = 'administrator@test.example';
+/** A series that the token of the world has heard and that waits to be mapped. */
+export const WAITING = 'washed';
+const SHAPE = 'a'.repeat(64);
+
+/** What the requests name. */
+export interface Named {
+  readonly plantId: string;
+  readonly machineId: string;
+  /** Level, amount, register and state by turns. */
+  readonly metricIds: readonly string[];
+}
+
+/** A request that is right for each endpoint that takes a body: what the fuzzer changes, and what the world is made with. */
+export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies {
+  const rule = ruleDraft(metricIds[0], { test: { kind: 'limit', side: 'above', limit: 80, deadband: 1 } });
+  const indicator = indicatorDraft(plantId, metricIds[0]);
+  const window = { kind: 'rolling', count: 7, unit: 'day' };
+  const measure = { metricId: metricIds[0], summary: 'mean', per: null };
+  const band = { direction: 'lower', caution: 100, breach: 120, target: null };
+  const day = { start: Date.now() - DAY_MS, end: Date.now() };
+  const board = {
+    title: 'Floor',
+    document: {
+      version: BOARD_FORMAT_VERSION,
+      window,
+      readouts: [
+        { ...emptyReadout('a', 'trend'), measures: [measure], window },
+        { ...emptyReadout('b', 'note'), text: 'Belts' },
+      ],
+      scope: WHOLE_SCOPE,
+      hours: { kind: 'clock', from: '06:00', to: '22:00' },
+    },
+  };
+  const days = [1, 2, 3, 4, 5, 6, 7];
+  const shifts = [
+    { name: 'Day', days, from: '06:00', to: '18:00' },
+    { name: 'Night', days, from: '18:00', to: '06:00' },
+  ];
+  const calendar = {
+    shifts,
+    holidays: [{ date: '2026-12-25', name: 'Holiday' }],
+    firstWeekday: 1,
+    financialYearMonth: 4,
+  };
+  const derived = {
+    assetId: plantId,
+    name: 'Mean bed',
+    kind: 'level',
+    decimals: 1,
+    unit: '°C',
+    way: 'samples',
+    expression: '(a + b) / 2',
+    bindings: {
+      a: { kind: 'metric', metricId: metricIds[0], summary: null },
+      b: { kind: 'metric', metricId: metricIds[4], summary: null },
+    },
+  };
+  const flag = {
+    title: 'Look at the bed',
+    toPersonId: '1',
+    dueAt: Date.now() + DAY_MS,
+    assetId: plantId,
+    metricId: metricIds[0],
+  };
+  const stop = { assetId: machineId, start: day.start, end: day.end, reason: 'Belt' };
+  const job = { assetId: machineId, number: '17', history: [{ at: day.start - DAY_MS, status: 'open' }] };
+  const file = { fileName: 'a.csv', fileSize: 10, fileHash: SHAPE, layout: {} };
+  const query = {
+    select: { metricIds: metricIds.filter((_, i) => i % 4 === 0) },
+    summary: 'mean',
+    window,
+    bucket: 'hour',
+    groupBy: { kind: 'metric' },
+    hours: null,
+  };
+  const values = {
+    values: [
+      { start: '2026-01-01', value: 5 },
+      { start: '2199-01-01', value: 5 },
+    ],
+  };
+  return {
+    'POST /api/assets': [
+      { name: 'Dryer', kind: 'machine', parentId: plantId, zone: null, attributes: { area: 5 } },
+    ],
+    'POST /api/metrics': [
+      { assetId: plantId, name: 'Steam', unit: 't', kind: 'amount', intervalMs: HOUR_MS },
+    ],
+    'PUT /api/assets/:id': [{ name: 'Washer', kind: 'machine', parentId: plantId, attributes: {} }],
+    'POST /api/assets/list': [
+      {
+        rows: [
+          { line: 1, path: ['Quayside', 'Wash house', 'Washer 3'], kind: 'machine', attributes: { area: 3 } },
+        ],
+      },
+    ],
+    'PUT /api/metrics/:id': [{ name: 'Bed temperature', unit: '°C', kind: 'level', intervalMs: MINUTE_MS }],
+    'PUT /api/derived/:id': [derived],
+    'PUT /api/stops/:id': [stop],
+    'POST /api/jobs/:id/statuses': [{ at: day.end - 1000, status: 'done' }],
+    'POST /api/flags/:id/outcome': [{ outcome: 'mended' }],
+    'POST /api/flags/:id/taker': [{ toPersonId: '1' }],
+    'PUT /api/alarm-rules/:id/aside': [{ kind: 'shelved', forMs: HOUR_MS, reason: 'Test' }],
+    'POST /api/boards': [board],
+    'PUT /api/boards/:id': [
+      { ...board, revision: 1 },
+      { ...board, document: { ...board.document, readouts: [emptyReadout('a', 'note')] }, revision: 2 },
+    ],
+    'POST /api/alarm-rules': [rule],
+    'POST /api/alarm-rules/rehearsal': [{ ...rule, days: 400 }],
+    'POST /api/alarm-rules/rehearsal/limits': [{ ...rule, days: 60 }],
+    'POST /api/indicators': [indicator],
+    'POST /api/indicators/preview': [{ definition: indicator, values: [] }],
+    'POST /api/indicators/suggested-targets': [
+      {
+        measure,
+        window: { kind: 'periods', count: 3, unit: 'month', current: false },
+        hours: null,
+        direction: 'lower',
+      },
+    ],
+    'PUT /api/indicators/:id': [1, 2, 3].map((from) => ({
+      from,
+      definition: { ...indicator, name: `Mean ${from}` },
+    })),
+    'PUT /api/indicators/:id/targets': [values],
+    'PUT /api/calendars/:id': [calendar],
+    'POST /api/derived': [derived],
+    'POST /api/derived/preview': [
+      { expression: derived.expression, bindings: derived.bindings, way: 'samples', unit: '°C' },
+    ],
+    'POST /api/flags': [flag],
+    'POST /api/stops': [stop],
+    'POST /api/stops/list': [{ entries: [{ key: 'a', ...stop }] }],
+    'POST /api/jobs': [job],
+    'POST /api/jobs/list': [{ jobs: [job] }],
+    'POST /api/remarks': [{ assetId: plantId, ...day, kind: 'note', text: 'Door open' }],
+    'POST /api/reference-series': [{ assetId: plantId, name: 'Budget', kind: 'amount', period: 'month' }],
+    'PUT /api/reference-series/:id/values': [values],
+    'POST /api/factors': [{ name: 'Gas', values: [{ from: '2026-01-01', value: 0.2 }] }],
+    'POST /api/metrics/:id/degree-days': [{ window, base: 18, kind: 'heating', method: 'minMax' }],
+    'POST /api/readings/value': [{ measure, window, band, hours: null }],
+    'POST /api/readings/trend': [
+      { measure, window, bucket: 'hour', columns: 400 },
+      { measure, window, columns: 400 },
+    ],
+    'POST /api/readings/levels': [{ measure, band, ...day }],
+    'POST /api/readings/distribution': [{ measure, window }],
+    'POST /api/readings/stretch': [{ measures: [measure], ...day, band }],
+    'POST /api/readings/query': [
+      query,
+      { ...query, select: { metricName: 'Bed temperature' }, groupBy: { kind: 'asset' } },
+    ],
+    'POST /api/intakes': [file],
+    'POST /api/intakes/:id/finish': [finishOrder(1), finishOrder(0)],
+    'GET /api/handover': [{ plantId }],
+    'GET /api/holidays': [{ country: 'GB', from: 2026, to: 2027 }],
+    'GET /api/intake-mappings': [{ shape: SHAPE }],
+    'POST /api/session': [
+      { email: ADMINISTRATOR, password: PASSWORD },
+      { email: 'nobody@test.example', password: 'x' },
+    ],
+    'POST /api/handover/notes': [{ plantId, shift: Date.now(), text: 'Belt is loose' }],
+    'PUT /api/push-tokens/:id/rule': [
+      { assetLabel: 'machine', metricLabel: null, unknown: 'wait', parentId: null, collisions: 'last' },
+    ],
+    'POST /api/push-tokens/:id/heard': [{ series: WAITING, metricId: metricIds[1] }],
+    'POST /api/alarms/:id/acknowledgement': [{ remark: 'Seen' }],
+    'POST /api/alarms/:id/remarks': [{ remark: 'Seen' }],
+    'POST /api/flags/:id/comments': [{ remark: 'Seen' }],
+    'PUT /api/notice-wish': [
+      { byEmail: true, byText: false, quiet: { from: '22:00', to: '06:00' }, zone: 'Europe/London' },
+    ],
+  };
+}
