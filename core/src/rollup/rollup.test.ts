@@ -3,11 +3,18 @@ import * as ss from 'simple-statistics';
 import { DAY, LEVEL, MINUTE, REGISTER, STATE } from '../testing/makeSeries';
 import { HOUR_MS } from '../time/lengths';
 import { seriesOf } from '../series/series';
-import { emptyTallies, joinTally } from '../summary/tally';
+import { emptyTallies, joinTally, OTHER_STATES } from '../summary/tally';
 import { spansOfEdges, tallySpans } from '../summary/tallySpans';
 import { valueOfTally } from '../summary/valueOf';
 import { packRollup, unpackRollup } from './rollupCodec';
-import { hoursOfQuarters, isEmptyRollup, QUARTERS_A_DAY, rollupDay, touchedStretch } from './rollupDay';
+import {
+  holdsThroughout,
+  hoursOfQuarters,
+  isEmptyRollup,
+  QUARTERS_A_DAY,
+  rollupDay,
+  touchedStretch,
+} from './rollupDay';
 
 const anyDay = fc
   .uniqueArray(fc.integer({ min: 0, max: DAY - 1 }), { minLength: 1, maxLength: 120 })
@@ -116,5 +123,41 @@ describe('rollups', () => {
     expect(touchedStretch(LEVEL, change, 0, 5000)).toEqual({ start: 1000, end: 5000 });
     expect(touchedStretch(REGISTER, change, -DAY, 2 * DAY)).toEqual({ start: -DAY, end: 2 * DAY });
     expect(touchedStretch(REGISTER, change, -900 * DAY, null).start).toBe(1000);
+    // However long a register is trusted, what comes after the next reading rests on that one.
+    expect(touchedStretch({ ...REGISTER, maxGapMs: 900 * DAY }, change, null, 5000).end).toBe(5000);
+  });
+
+  it('keep what are no state codes together, however many values there are', () => {
+    const t = Array.from({ length: 2000 }, (_, i) => i * MINUTE * 0.5);
+    const day = rollupDay(
+      seriesOf(
+        t,
+        t.map((_, i) => (i % 2 === 0 ? 1 : i + 0.5)),
+      ),
+      STATE,
+      0,
+    );
+    expect([...day.stateMs.keys()]).toEqual([1, OTHER_STATES]);
+    const total = [...day.stateMs.values()].flatMap((each) => [...each]).reduce((a, b) => a + b, 0);
+    expect(total).toBe(day.heldMs.reduce((a, b) => a + b, 0));
+    expect(unpackRollup(packRollup(day)).stateMs).toEqual(day.stateMs);
+  });
+
+  it('are the same for every day through which one value holds', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(LEVEL, REGISTER, STATE),
+        fc.double({ min: -1e6, max: 1e6, noNaN: true }).map((v) => (v === 0 ? 0 : v)),
+        fc.integer({ min: 0, max: 3 * DAY }),
+        fc.integer({ min: 0, max: 5 }),
+        (kind, v, ago, day) => {
+          const reading = { ...kind, maxGapMs: 4 * DAY };
+          const value = reading.kind === 'state' ? Math.round(v) : v;
+          const tallied = (at: number) => packRollup(rollupDay(seriesOf([-ago], [value]), reading, at * DAY));
+          fc.pre(ago > 0 && holdsThroughout(reading, -ago, null, day * DAY));
+          expect(tallied(day)).toEqual(tallied(0));
+        },
+      ),
+    );
   });
 });

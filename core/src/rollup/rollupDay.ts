@@ -50,6 +50,22 @@ export function isEmptyRollup(tallies: Tallies): boolean {
 }
 
 /**
+ * Does one value hold through the whole of a day without samples, with nothing after it that reaches back? Then its
+ * tallies depend on that value alone, and every such day has the same ones.
+ *
+ * @param before time of the usable sample before the day, null without. @param next of the one after it.
+ */
+export function holdsThroughout(
+  { kind, intervalMs, maxGapMs }: MetricReading,
+  before: number | null,
+  next: number | null,
+  dayStart: number,
+): boolean {
+  if (before === null || (kind === 'register' && next !== null)) return false;
+  return before + (kind === 'amount' ? intervalMs : maxGapMs) >= dayStart + DAY_MS;
+}
+
+/**
  * Which stretch of time a change of samples can alter, [start, end): from the first change on (for a
  * register from the reading before it) up to where the last changed sample stops holding.
  *
@@ -64,9 +80,10 @@ export function touchedStretch(
   if (reading.kind === 'register') {
     const near = (t: number | null, from: number): t is number =>
       t !== null && Math.abs(t - from) <= REGISTER_REACH_MS;
+    const held = Math.min(next ?? Infinity, change.last + reading.maxGapMs);
     return {
       start: near(before, change.first) ? before : change.first,
-      end: Math.max(near(next, change.last) ? next : 0, change.last + reading.maxGapMs),
+      end: Math.max(change.last + 1, near(next, change.last) ? next : held),
     };
   }
   const hold = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;

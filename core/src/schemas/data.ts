@@ -84,7 +84,7 @@ export const metricParts = {
     .number()
     .integer()
     .min(1000, 'The longest allowed gap must be at least 1 s')
-    .max(4000 * DAY_MS)
+    .max(1200 * DAY_MS, 'A value is trusted for at most 1,200 days')
     .nullable()
     .default(null),
   rollover: finite().positive('A counter rolls over at a number above 0').nullable().default(null),

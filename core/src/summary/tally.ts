@@ -21,7 +21,7 @@ export interface Tallies {
   /** Register: what it gained, and over how many ms that is known. */
   readonly increase: Float64Array;
   readonly spanMs: Float64Array;
-  /** State: ms in each state code. */
+  /** State: ms in each state code from 0 to 999; all others together under {@link OTHER_STATES}. */
   readonly stateMs: Map<number, Float64Array>;
 }
 
@@ -47,8 +47,13 @@ export function emptyTallies(size: number): Tallies {
   };
 }
 
+/** A metric of kind state may send anything: a column for each value of a temperature would fill the memory. */
+const MOST_STATES = 1000;
+export const OTHER_STATES = -1;
+
 /** The column of one state code, made when it is first needed. */
-export function stateColumn(tallies: Tallies, code: number): Float64Array {
+export function stateColumn(tallies: Tallies, value: number): Float64Array {
+  const code = Number.isInteger(value) && value >= 0 && value < MOST_STATES ? value : OTHER_STATES;
   let column = tallies.stateMs.get(code);
   if (!column) {
     column = new Float64Array(tallies.size);

@@ -1,5 +1,5 @@
 import { unitOfMeasure, type Measure, type WorkingCalendar } from '@vivid-beacon/core';
-import { ratioOf, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
+import { checkSummary, ratioOf, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import { needMetrics } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
@@ -14,15 +14,19 @@ export interface LoadedMeasure {
   readonly calendar: WorkingCalendar;
 }
 
-/** Looks the metrics of a measure up. @throws {BeaconError} NOT_FOUND for a removed metric. */
+/** Looks the metrics of a measure up. @throws {BeaconError} NOT_FOUND for a removed metric, BAD_INPUT for a summary that its kind has not. */
 export async function loadMeasure({ db }: PlanContext, measure: Measure): Promise<LoadedMeasure> {
   const ids = measure.per ? [measure.metricId, measure.per.metricId] : [measure.metricId];
   const rows = await needMetrics(db, ids);
   const upper = rows.get(measure.metricId)!;
+  const lower = measure.per ? rows.get(measure.per.metricId)! : null;
+  // Before any period is laid out.
+  checkSummary(measure.summary, upper.kind, 'measure.summary', upper.name);
+  if (lower) checkSummary(measure.per!.summary, lower.kind, 'measure.per.summary', lower.name);
   return {
     measure,
     upper,
-    lower: measure.per ? rows.get(measure.per.metricId)! : null,
+    lower,
     zone: upper.zone,
     calendar: await calendarOf(db, upper.plantId),
   };

@@ -9,6 +9,7 @@ import {
 } from '@vivid-beacon/core';
 import {
   dayOf,
+  holdsThroughout,
   hoursOfQuarters,
   isEmptyRollup,
   packRollup,
@@ -176,11 +177,21 @@ function* rollupsOf(run: Run, known: ReadonlyMap<string, Series>): Generator<Sto
     if (series[i].t.length > 0) next = { t: series[i].t[0], v: series[i].v[0] };
   }
   let before = run.before;
+  /** Days through which one value holds are all alike: a yearly one holds through hundreds. */
+  let held: { readonly by: EndSample; readonly packed: StoredRollup['packed'] } | null = null;
   for (const [i, dayStart] of dayStarts.entries()) {
-    const tallies = rollupDay(withEnds(series[i], before, nexts[i]), reading, dayStart);
     const n = series[i].t.length;
+    const next = nexts[i];
+    const throughout = n === 0 && holdsThroughout(reading, before?.t ?? null, next?.t ?? null, dayStart);
+    if (throughout && held && held.by === before) {
+      yield { metricId: metric.id, dayStart, packed: held.packed };
+      continue;
+    }
+    const tallies = rollupDay(withEnds(series[i], before, next), reading, dayStart);
+    const packed = isEmptyRollup(tallies) ? null : packBoth(tallies);
+    yield { metricId: metric.id, dayStart, packed };
+    held = throughout ? { by: before!, packed } : null;
     if (n > 0) before = { t: series[i].t[n - 1], v: series[i].v[n - 1] };
-    yield { metricId: metric.id, dayStart, packed: isEmptyRollup(tallies) ? null : packBoth(tallies) };
   }
 }
 

@@ -20,7 +20,8 @@ export interface Workers {
 /**
  * Kinds of work have threads of their own: a slow receiver of an export does not hold up a calendar.
  *
- * @param options `pushes`: whether pushes have a thread. `onError` is told of a thread that died.
+ * @param options `pushes`: whether pushes have a thread; then one for readings starts at once too, so that the first
+ *        long one need not wait for it. `onError` is told of a thread that died.
  */
 export function openWorkers(
   databaseUrl: string,
@@ -31,6 +32,7 @@ export function openWorkers(
   const exports = open('../exports/exportTask.ts', { threads: 2, waiting: 8 });
   const readings = open('../readings/readingTask.ts', {
     threads: Math.max(1, availableParallelism() - 1),
+    kept: options.pushes ? 1 : 0,
     waiting: 16,
   });
   const calendars = open('../calendars/calendarTask.ts', { threads: 1, waiting: 8 });

@@ -9,9 +9,11 @@ import {
 import { finishOrder, indicatorDraft, PASSWORD, ruleDraft } from '../testServer';
 import type { GoodBodies } from './requests';
 
+/** So many metrics with samples the world has. */
+export const WORLD_METRICS = 24;
 export const ADMINISTRATOR = 'administrator@test.example';
 /** A series that the token of the world has heard and that waits to be mapped. */
-export const WAITING = 'washed';
+export const WAITING = 'washed{line="2"}';
 const SHAPE = 'a'.repeat(64);
 
 /** What the requests name. */
@@ -20,16 +22,18 @@ export interface Named {
   readonly machineId: string;
   /** Level, amount, register and state by turns. */
   readonly metricIds: readonly string[];
+  /** ms since 1970. */
+  readonly now: number;
 }
 
 /** A request that is right for each endpoint that takes a body: what the fuzzer changes, and what the world is made with. */
-export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies {
+export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodBodies {
   const rule = ruleDraft(metricIds[0], { test: { kind: 'limit', side: 'above', limit: 80, deadband: 1 } });
   const indicator = indicatorDraft(plantId, metricIds[0]);
   const window = { kind: 'rolling', count: 7, unit: 'day' };
   const measure = { metricId: metricIds[0], summary: 'mean', per: null };
   const band = { direction: 'lower', caution: 100, breach: 120, target: null };
-  const day = { start: Date.now() - DAY_MS, end: Date.now() };
+  const day = { start: now - DAY_MS, end: now };
   const board = {
     title: 'Floor',
     document: {
@@ -70,7 +74,7 @@ export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies
   const flag = {
     title: 'Look at the bed',
     toPersonId: '1',
-    dueAt: Date.now() + DAY_MS,
+    dueAt: now + DAY_MS,
     assetId: plantId,
     metricId: metricIds[0],
   };
@@ -107,7 +111,7 @@ export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies
       },
     ],
     'PUT /api/metrics/:id': [{ name: 'Bed temperature', unit: '°C', kind: 'level', intervalMs: MINUTE_MS }],
-    'PUT /api/derived/:id': [derived],
+    'PUT /api/derived/:id': [derived, { ...derived, name: 'Bed' }],
     'PUT /api/stops/:id': [stop],
     'POST /api/jobs/:id/statuses': [{ at: day.end - 1000, status: 'done' }],
     'POST /api/flags/:id/outcome': [{ outcome: 'mended' }],
@@ -118,7 +122,7 @@ export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies
       { ...board, revision: 1 },
       { ...board, document: { ...board.document, readouts: [emptyReadout('a', 'note')] }, revision: 2 },
     ],
-    'POST /api/alarm-rules': [rule],
+    'POST /api/alarm-rules': [rule, { ...rule, latching: true }],
     'POST /api/alarm-rules/rehearsal': [{ ...rule, days: 400 }],
     'POST /api/alarm-rules/rehearsal/limits': [{ ...rule, days: 60 }],
     'POST /api/indicators': [indicator],
@@ -137,7 +141,7 @@ export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies
     })),
     'PUT /api/indicators/:id/targets': [values],
     'PUT /api/calendars/:id': [calendar],
-    'POST /api/derived': [derived],
+    'POST /api/derived': ['Mean bed', ...'abcdef'].map((name) => ({ ...derived, name })),
     'POST /api/derived/preview': [
       { expression: derived.expression, bindings: derived.bindings, way: 'samples', unit: '°C' },
     ],
@@ -172,7 +176,14 @@ export function goodBodies({ plantId, machineId, metricIds }: Named): GoodBodies
       { email: ADMINISTRATOR, password: PASSWORD },
       { email: 'nobody@test.example', password: 'x' },
     ],
-    'POST /api/handover/notes': [{ plantId, shift: Date.now(), text: 'Belt is loose' }],
+    // The beginnings of all shifts of the last day.
+    'POST /api/handover/notes': [6, 18].flatMap((hour) =>
+      [0, 1].map((ago) => ({
+        plantId,
+        shift: Math.floor(now / DAY_MS - ago) * DAY_MS + hour * HOUR_MS,
+        text: 'Belt is loose',
+      })),
+    ),
     'PUT /api/push-tokens/:id/rule': [
       { assetLabel: 'machine', metricLabel: null, unknown: 'wait', parentId: null, collisions: 'last' },
     ],

@@ -2,6 +2,7 @@ import fc, { type Arbitrary } from 'fast-check';
 import type { Endpoint } from '../../http/endpoint';
 import { changed } from './changed';
 import { fromShape } from './fromShape';
+import { WORLD_METRICS } from './goodBodies';
 import { anyJson, oddText, someId } from './oddValues';
 import { someCalendar, someExposition, someLines, somePart, somePush } from './oddTexts';
 
@@ -48,9 +49,13 @@ function requestTo(endpoint: Endpoint, good: GoodBodies): Arbitrary<OddRequest> 
 }
 
 function pathOf(path: string): Arbitrary<string> {
-  const parts = path.split('/').map((part) => (part.startsWith(':') ? idInPath : fc.constant(part)));
+  const id = path.startsWith('/api/derived/') ? fc.oneof(fc.constant(DERIVED_ID), idInPath) : idInPath;
+  const parts = path.split('/').map((part) => (part.startsWith(':') ? id : fc.constant(part)));
   return fc.tuple(...parts).map((each) => each.join('/'));
 }
+
+/** Derived metrics are numbered after those with samples. */
+const DERIVED_ID = String(WORLD_METRICS + 1);
 
 const idInPath: Arbitrary<string> = fc.oneof(
   { weight: 15, arbitrary: someId },

@@ -10,6 +10,7 @@ const GOOD = goodBodies({
   plantId: '1',
   machineId: '2',
   metricIds: Array.from({ length: 8 }, (_, i) => `${i + 1}`),
+  now: Date.UTC(2026, 10, 28),
 });
 
 /** What throws anything else than words for the caller is answered 500. This seed finds a list with null in it. */

@@ -2,10 +2,8 @@ import { DAY_MS, MINUTE_MS } from '@vivid-beacon/core';
 import { withTransaction, type Pool } from '../../db/database';
 import { mergeIntoStore } from '../../samples/store';
 import { push, type Visitor } from '../testServer';
-import { goodBodies, WAITING } from './goodBodies';
+import { goodBodies, WAITING, WORLD_METRICS } from './goodBodies';
 import type { GoodBodies } from './requests';
-
-const ASSETS = 24;
 
 /** A plant with something of everything, enough of it that a careless request is dear. @returns requests that are right. */
 export async function makeWorld(
@@ -27,7 +25,7 @@ export async function makeWorld(
   const metricIds: string[] = [];
   const metricKeys: string[] = [];
   let machineId = '';
-  for (let i = 0; i < ASSETS; i++) {
+  for (let i = 0; i < WORLD_METRICS; i++) {
     const asset = await make('/api/assets', {
       name: `Washer ${i}`,
       kind: 'machine',
@@ -48,9 +46,14 @@ export async function makeWorld(
     machineId = asset.id;
   }
   await fill(pool, metricIds);
-  const good = goodBodies({ plantId: plant.id, machineId, metricIds });
+  const good = goodBodies({ plantId: plant.id, machineId, metricIds, now: Date.now() });
   await administrator.call('PUT', `/api/calendars/${plant.id}`, good['PUT /api/calendars/:id'][0]);
-  for (const path of MADE) await make(path, good[`POST ${path}`][0]);
+  const made: Record<string, number> = {};
+  for (const path of MADE) {
+    made[path] = (made[path] ?? 0) + 1;
+    const bodies = good[`POST ${path}`];
+    await make(path, bodies[(made[path] - 1) % bodies.length]);
+  }
   const { token, id: tokenId } = await make<{ id: string; token: string }>('/api/push-tokens', {
     name: 'Devices',
   });
@@ -59,10 +62,14 @@ export async function makeWorld(
     `/api/push-tokens/${tokenId}/rule`,
     good['PUT /api/push-tokens/:id/rule'][0],
   );
+  const now = Date.now();
+  await push(url, token, `${WAITING} 1 ${now / 1000}\n# EOF\n`, {
+    'content-type': 'application/openmetrics-text',
+  });
+  // Above the limit of the rules: an alarm to acknowledge and one that waits to be reset.
   await push(url, token, [
-    { metric: WAITING, t: Date.now(), v: 1 },
-    // Above the limit of the rule: an alarm to acknowledge.
-    { metric: metricKeys[0], t: Date.now(), v: 500 },
+    { metric: metricKeys[0], t: now - 1000, v: 500 },
+    { metric: metricKeys[0], t: now, v: 60 },
   ]);
   return { good, token };
 }
