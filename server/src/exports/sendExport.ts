@@ -27,16 +27,20 @@ export async function sendExport(
     tell({ stop: true });
   };
   let wake = (): void => undefined;
+  /** One after another, so that only one waits for the receiver. */
+  let sent = Promise.resolve();
   port.on('message', (message: FromWriter) => {
     if ('ready' in message) {
       wake();
       return;
     }
     if (!response.headersSent) begin(response, format, name);
-    handOn(response, message.bytes, gone.signal).then(
-      () => tell({ taken: message.bytes.length }),
-      () => response.destroy(),
-    );
+    sent = sent
+      .then(() => handOn(response, message.bytes, gone.signal))
+      .then(
+        () => tell({ taken: message.bytes.length }),
+        () => void response.destroy(),
+      );
   });
   response.once('close', leave);
   const written = pool.run<null>('writeExport', { format, port: port2 }, { transfer: [port2] });
@@ -50,6 +54,7 @@ export async function sendExport(
     }
     tell({ end: true });
     await written;
+    await sent;
     response.end();
   } catch (error) {
     tell({ stop: true });

@@ -39,22 +39,37 @@ async function rebuildDays(
   to: number,
 ): Promise<void> {
   const days = (await readDays(db, [metric.id], from, to)).map((day) => {
-    const judged = judgedSeries(unpackDay(day, day.dayStart), metric);
-    return { metric, dayStart: day.dayStart, all: judged, usable: usableOf(judged), n: judged.t.length };
+    const stored = unpackDay(day, day.dayStart);
+    const all = judgedSeries(stored, metric);
+    const rejudged = !sameMarks(stored.q, all.q);
+    return { metric, dayStart: day.dayStart, all, usable: usableOf(all), rejudged };
   });
-  const filled = days.filter(({ n }) => n > 0);
+  const filled = days.filter(({ all }) => all.t.length > 0);
   if (filled.length === 0) return;
-  await writeDays(
-    db,
-    filled.map((day) => toWrittenDay(metric.id, day.dayStart, day.all, day.usable)),
-  );
+  // Packing and writing is the dearer half: days whose marks stay as they are stay as they lie.
+  const written = filled.filter(({ rejudged }) => rejudged);
+  if (written.length > 0) {
+    await writeDays(
+      db,
+      written.map((day) => toWrittenDay(metric.id, day.dayStart, day.all, day.usable)),
+    );
+  }
   await keepRollups(
     db,
-    filled.map(({ n, ...day }) => ({
-      ...day,
-      change: { first: day.all.t[0], last: day.all.t[n - 1] },
+    filled.map(({ all, usable, dayStart }) => ({
+      metric,
+      dayStart,
+      all,
+      usable,
+      change: { first: all.t[0], last: all.t[all.t.length - 1] },
     })),
   );
+}
+
+/** Marks of samples; null = none has any. */
+function sameMarks(a: Uint8Array | null, b: Uint8Array | null): boolean {
+  if (a === null || b === null) return a === b;
+  return a.length === b.length && a.every((mark, i) => mark === b[i]);
 }
 
 /** Brings all rollups up to the present way of computing, metric by metric. @returns how many metrics. */
