@@ -1,13 +1,8 @@
-import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { addPerson, addToken, hashPassword, hashToken, makeToken, openPool } from '@vivid-beacon/server';
-
+import { startServerProcess } from '@vivid-beacon/server/src/testing/serverProcess';
 import { makeVisitor } from '@vivid-beacon/server/src/testing/testServer';
-
-const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
 /** The real server program in a process of its own, on a scratch database. */
 export interface BenchServer {
@@ -30,25 +25,9 @@ export async function startBenchServer(base: string): Promise<BenchServer> {
   await admin.connect();
   await admin.query(`create database ${name}`);
   const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`);
-  const child: ChildProcess = spawn(
-    process.execPath,
-    ['--import', 'tsx', path.join(ROOT, 'server/src/main.ts')],
-    {
-      cwd: ROOT,
-      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-      env: {
-        ...process.env,
-        DATABASE_URL: databaseUrl,
-        SESSION_SECRET: 'x'.repeat(40),
-        PORT: '0',
-        LOG_LEVEL: 'error',
-        NODE_ENV: 'production',
-      },
-    },
-  );
-  const url = await new Promise<string>((resolve) =>
-    child.on('message', (message: { ready?: string }) => message.ready && resolve(message.ready)),
-  );
+  const { url, child } = await startServerProcess(databaseUrl, {
+    env: { LOG_LEVEL: 'error', NODE_ENV: 'production' },
+  });
   const pool = openPool(databaseUrl, () => undefined);
   const personId = await addPerson(pool, {
     email: 'bench@bench.example',

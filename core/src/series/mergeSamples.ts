@@ -61,6 +61,68 @@ export function mergeSamples(stored: MaybeQualified, incoming: MaybeQualified): 
   return { series: cut(out, k), added: cut(fresh, f), unchanged, corrections };
 }
 
+/** What a merge did, as it is kept to undo it: times of `before` and `after` are the same. */
+export interface MergeChange {
+  readonly added: QualifiedSeries;
+  /** Samples it replaced, with the values they had. */
+  readonly before: QualifiedSeries;
+  /** The values it gave them. */
+  readonly after: QualifiedSeries;
+}
+
+export interface Unmerged {
+  readonly series: QualifiedSeries;
+  readonly removed: number;
+  /** Samples that something else has changed since: they are left as they are. */
+  readonly kept: number;
+  readonly corrections: readonly Correction[];
+  /** Times of the first and the last sample that changed, ms; Infinity and -Infinity without any. */
+  readonly first: number;
+  readonly last: number;
+}
+
+/**
+ * Undoes a merge: what it added goes, what it replaced gets its former value, and what has changed since stays.
+ *
+ * @param present what is there now.
+ * @example undoMerge(mergeSamples(stored, incoming).series, change).series // => stored
+ */
+export function undoMerge(present: QualifiedSeries, { added, before, after }: MergeChange): Unmerged {
+  const n = present.t.length;
+  const out = makeColumns(n, Boolean(present.q ?? before.q));
+  const corrections: Correction[] = [];
+  let [removed, k, a, b] = [0, 0, 0, 0];
+  let [first, last] = [Infinity, -Infinity];
+  for (let i = 0; i < n; i++) {
+    const t = present.t[i];
+    while (added.t[a] < t) a++;
+    while (after.t[b] < t) b++;
+    const takenBack = added.t[a] === t && isSame(present, i, added, a);
+    const restored = !takenBack && after.t[b] === t && isSame(present, i, after, b);
+    if (takenBack || restored) {
+      first = Math.min(first, t);
+      last = t;
+    }
+    if (takenBack) removed++;
+    else if (restored) {
+      corrections.push({
+        t,
+        before: present.v[i],
+        after: before.v[b],
+        qualityBefore: present.q?.[i] ?? 0,
+        qualityAfter: before.q?.[b] ?? 0,
+      });
+      put(out, k++, before, b);
+    } else put(out, k++, present, i);
+  }
+  const kept = added.t.length - removed + after.t.length - corrections.length;
+  return { series: cut(out, k), removed, kept, corrections, first, last };
+}
+
+function isSame(a: MaybeQualified, i: number, b: MaybeQualified, k: number): boolean {
+  return Object.is(a.v[i], b.v[k]) && (a.q?.[i] ?? 0) === (b.q?.[k] ?? 0);
+}
+
 /** The usual case of live data: everything new lies after what is stored. */
 function appended(stored: MaybeQualified, incoming: MaybeQualified): Merged {
   const n = stored.t.length;

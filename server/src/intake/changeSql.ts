@@ -1,17 +1,19 @@
-import { DAY_MS, type QualifiedSeries } from '@vivid-beacon/core';
-import { packDay, packValues, unpackDay, unpackValues, type Merged } from '@vivid-beacon/core/src/engine';
+import { DAY_MS } from '@vivid-beacon/core';
+import {
+  packDay,
+  packValues,
+  unpackDay,
+  unpackValues,
+  type Merged,
+  type MergeChange,
+} from '@vivid-beacon/core/src/engine';
 import { all, type Queryable } from '../db/database';
 import { BytesHeap } from '../db/bytesHeap';
 
 /** What an intake changed on one day of one metric. */
-export interface DayChange {
+export interface DayChange extends MergeChange {
   readonly metricId: string;
   readonly dayStart: number;
-  readonly added: QualifiedSeries;
-  /** Samples it replaced, with the values they had. */
-  readonly before: QualifiedSeries;
-  /** The values it gave them. */
-  readonly after: QualifiedSeries;
 }
 
 /** A change as it follows from a merge. */
@@ -94,22 +96,41 @@ interface ChangeRow {
   readonly cf: Buffer | null;
 }
 
-/** What an intake changed, `limit` days after the given place, in order of metric and day. */
+/** A day that an intake changed. */
+export interface ChangedPlace {
+  readonly metricId: string;
+  readonly dayStart: number;
+  /** Samples that are there and samples that were changed: what undoing it has to look at. */
+  readonly samples: number;
+}
+
+/** The days an intake changed, in order of metric and day. */
+export function listChangedDays(db: Queryable, intakeId: string): Promise<ChangedPlace[]> {
+  return all(
+    db,
+    `select change.metric_id as "metricId", (change.day - date '1970-01-01') * ${DAY_MS}::float8 as "dayStart",
+            change.added_n + change.before_n + coalesce(sample_day.n, 0) as samples
+     from intake_change change left join sample_day using (metric_id, day)
+     where change.intake_id = $1 order by change.metric_id, change.day`,
+    [intakeId],
+  );
+}
+
+/** What an intake changed on these days, in order of metric and day. */
 export async function readDayChanges(
   db: Queryable,
   intakeId: string,
-  after: { readonly metricId: string; readonly dayStart: number },
-  limit: number,
+  places: readonly ChangedPlace[],
 ): Promise<DayChange[]> {
   const rows = await all<ChangeRow>(
     db,
     `select metric_id as "metricId", day - date '1970-01-01' as day, added_n as an, added_times as at,
             added_vals as av, added_flags as af, before_n as bn, before_times as bt, before_vals as bv,
             before_flags as bf, after_vals as cv, after_flags as cf
-     from intake_change
-     where intake_id = $1 and (metric_id, day) > ($2::bigint, date '1970-01-01' + $3::int)
-     order by metric_id, day limit $4`,
-    [intakeId, after.metricId, after.dayStart / DAY_MS, limit],
+     from unnest($2::bigint[], $3::int[]) as place (id, since)
+     join intake_change on intake_id = $1 and metric_id = place.id and day = date '1970-01-01' + place.since
+     order by metric_id, day`,
+    [intakeId, places.map(({ metricId }) => metricId), places.map(({ dayStart }) => dayStart / DAY_MS)],
   );
   return rows.map((row) => {
     const dayStart = row.day * DAY_MS;

@@ -1,12 +1,29 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import path from 'node:path';
 
-const ROOT = path.resolve(__dirname, '../../..');
+export interface ServerProcess {
+  readonly url: string;
+  readonly child: ChildProcess;
+}
 
-/** The real server program, in a process of its own. */
-export function startServerProcess(databaseUrl: string): Promise<{ url: string; child: ChildProcess }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    cwd: ROOT,
+/**
+ * The real server program, in a process of its own. Run from the root of the project.
+ *
+ * @param options `program`: another one that says when it is ready in the same way; `execArgv` for Node; `env` besides what
+ *        every server needs.
+ */
+export function startServerProcess(
+  databaseUrl: string,
+  {
+    program = 'server/src/main.ts',
+    execArgv = [],
+    env = {},
+  }: {
+    readonly program?: string;
+    readonly execArgv?: readonly string[];
+    readonly env?: Readonly<Record<string, string>>;
+  } = {},
+): Promise<ServerProcess> {
+  const child = spawn(process.execPath, [...execArgv, '--import', 'tsx', program], {
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     env: {
       ...process.env,
@@ -14,13 +31,16 @@ export function startServerProcess(databaseUrl: string): Promise<{ url: string; 
       SESSION_SECRET: 'x'.repeat(40),
       PORT: '0',
       LOG_LEVEL: 'silent',
+      ...env,
     },
   });
   return new Promise((resolve, reject) => {
-    child.on(
-      'message',
-      (message: { ready?: string }) => message.ready && resolve({ url: message.ready, child }),
-    );
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+    const ended = (code: number | null): void => reject(new Error(`the server ended with ${code}`));
+    child.once('exit', ended);
+    child.on('message', (message: { ready?: string }) => {
+      if (message.ready === undefined) return;
+      child.removeListener('exit', ended);
+      resolve({ url: message.ready, child });
+    });
   });
 }

@@ -1,14 +1,8 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import fc from 'fast-check';
 import { ENDPOINTS } from '../../endpoints';
-import { openPool } from '../../db/database';
-import { addPerson } from '../../people/sql';
-import { hashPassword } from '../../people/passwords';
-import { makeVisitor, PASSWORD } from '../testServer';
+import { makeVisitor } from '../testServer';
 import { oddRequest, type OddRequest } from './requests';
-import type { ServerState } from './watchedServer';
-import { ADMINISTRATOR } from './goodBodies';
+import { startWatchedProcess } from './watchedProcess';
 import { makeWorld } from './world';
 
 /** No answer may take longer, and the thread must not be held longer for one. */
@@ -47,19 +41,8 @@ export async function runFuzz(
   databaseUrl: string,
   { requests, seed, onProgress }: { requests: number; seed: number; onProgress?: (done: number) => void },
 ): Promise<FuzzSummary> {
-  const { url, child } = await startWatchedServer(databaseUrl);
-  const pool = openPool(databaseUrl, () => undefined);
+  const { url, pool, administrator, ask, stop } = await startWatchedProcess(databaseUrl);
   try {
-    const passwordHash = await hashPassword(PASSWORD);
-    await addPerson(pool, {
-      email: ADMINISTRATOR,
-      name: 'The administrator',
-      role: 'administrator',
-      passwordHash,
-      at: Date.now(),
-    });
-    const administrator = makeVisitor(url);
-    await administrator.signIn(ADMINISTRATOR);
     const visitor = makeVisitor(url);
     // Only for its form token: nobody is signed in.
     await visitor.signIn('nobody@test.example', 'not the password');
@@ -69,7 +52,7 @@ export async function runFuzz(
       visitor: visitor.headers(),
       device: { authorization: `Bearer ${token}` },
     };
-    await ask(child, 'memory');
+    await ask('memory');
     const byClass: Record<string, number> = {};
     const memory: number[] = [];
     const findings: Finding[] = [];
@@ -79,7 +62,7 @@ export async function runFuzz(
     const all = removingLast(fc.sample(oddRequest(ENDPOINTS, good), { numRuns: requests, seed }));
     for (const [i, request] of all.entries()) {
       const { status, tookMs, answer } = await send(url, request, headers[request.as]);
-      const { longestMs: heldMs } = await ask(child, 'held');
+      const { longestMs: heldMs } = await ask('held');
       if (status >= 200 && status < 300) neverReached.delete(request.endpoint);
       const key = `${Math.floor(status / 100)}xx`;
       byClass[key] = (byClass[key] ?? 0) + 1;
@@ -89,7 +72,7 @@ export async function runFuzz(
         findings.push({ request, status, tookMs, heldMs, answer });
       }
       if ((i + 1) % Math.ceil(requests / 10) === 0) {
-        memory.push((await ask(child, 'memory')).heapUsed);
+        memory.push((await ask('memory')).heapUsed);
         onProgress?.(i + 1);
       }
     }
@@ -104,8 +87,7 @@ export async function runFuzz(
       findings,
     };
   } finally {
-    await pool.end();
-    child.disconnect();
+    await stop();
   }
 }
 
@@ -151,7 +133,7 @@ async function send(
   }
 }
 
-const FILE_BYTES = 3_000_000;
+const FILE_BYTES = 100_000;
 
 /** The first 300 characters of an answer, of which up to so many bytes are read. */
 async function beginningOf(response: Response, mostBytes: number): Promise<string> {
@@ -164,35 +146,4 @@ async function beginningOf(response: Response, mostBytes: number): Promise<strin
   }
   await reader?.cancel();
   return Buffer.concat(parts).toString('utf8', 0, 300);
-}
-
-function ask(child: ChildProcess, what: 'held' | 'memory'): Promise<ServerState> {
-  return new Promise((resolve, reject) => {
-    const gone = (code: number | null): void => reject(new Error(`The server ended with ${code}.`));
-    child.once('exit', gone);
-    child.once('message', (message: { state: ServerState }) => {
-      child.removeListener('exit', gone);
-      resolve(message.state);
-    });
-    child.send({ ask: what });
-  });
-}
-
-/** Run from the root of the project. */
-function startWatchedServer(databaseUrl: string): Promise<{ url: string; child: ChildProcess }> {
-  const program = path.resolve('server/src/testing/fuzz/watchedServer.ts');
-  const child = spawn(process.execPath, ['--expose-gc', '--import', 'tsx', program], {
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: {
-      ...process.env,
-      DATABASE_URL: databaseUrl,
-      SESSION_SECRET: 'x'.repeat(40),
-      PORT: '0',
-      LOG_LEVEL: process.env.FUZZ_LOG ?? 'silent',
-    },
-  });
-  return new Promise((resolve, reject) => {
-    child.once('message', (message: { ready: string }) => resolve({ url: message.ready, child }));
-    child.once('exit', (code) => reject(new Error(`The server ended with ${code}.`)));
-  });
 }
