@@ -1,5 +1,6 @@
 import { endShelves } from './alarms/setAside';
 import { passTime } from './alarms/evaluate';
+import { learnerOf } from './alarms/learnerOf';
 import { keepScopes } from './alarms/rules';
 import type { AppContext } from './http/appContext';
 import { escalate } from './notices/alarmNotices';
@@ -23,7 +24,11 @@ const JOBS: readonly Job[] = [
   { name: 'housekeeping', everyMs: HOURLY_MS, run: ({ pool, now }) => tidyUp(pool, now()) },
   { name: 'ending shelves', everyMs: OFTEN_MS, run: ({ pool, now }) => endShelves(pool, now()) },
   { name: 'silence and hours of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => passTime(pool, now()) },
-  { name: 'scopes of rules', everyMs: OFTEN_MS, run: ({ pool, now }) => keepScopes(pool, now()) },
+  {
+    name: 'scopes of rules',
+    everyMs: OFTEN_MS,
+    run: (app) => keepScopes(app.pool, app.now(), learnerOf(app)),
+  },
   { name: 'escalation', everyMs: OFTEN_MS, run: ({ pool, now }) => escalate(pool, now()) },
   { name: 'late flags', everyMs: OFTEN_MS, run: ({ pool, now }) => tellOfLateFlags(pool, now()) },
   { name: 'live sessions', everyMs: HALF_MINUTE_MS, run: ({ pool, live }) => live.endOver(pool) },

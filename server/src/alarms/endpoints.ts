@@ -17,6 +17,7 @@ import { answerReading } from '../readings/answerReading';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { retireRule } from './retire';
+import { learnerOf } from './learnerOf';
 import { putInForce } from './rules';
 import { listRules, type RuleParts } from './rulesSql';
 import { addEvent, earlierAlarms, findAlarm, listEvents, listPastAlarms, listStandingAlarms } from './sql';
@@ -158,7 +159,9 @@ export const alarmEndpoints = [
     answer: '{ id }. 409 WRONG_STATE when the rule it replaces is out of force already.',
     body: alarmRuleSchema,
     handle: async ({ app, body: { replaces, ...draft }, person }) => {
-      const id = await putInForce(app.pool, draft as unknown as RuleParts, person.id, app.now(), replaces);
+      const learner = learnerOf(app);
+      const rule = draft as unknown as RuleParts;
+      const id = await putInForce(app.pool, rule, person.id, app.now(), { replaces, learner });
       await notify(app.pool, 'alarms', []);
       return { id };
     },

@@ -1,10 +1,9 @@
-import { DAY_MS, sliceSeries, type AlarmTest, type Interval, type Series } from '@vivid-beacon/core';
+import { DAY_MS, sliceSeries, type Interval } from '@vivid-beacon/core';
 import {
   fitAlarmModel,
   needsModel,
   rehearse,
   rehearseLimits,
-  type AlarmModel,
   type OtherLimits,
   type Rehearsal,
   type RehearsedMetric,
@@ -15,11 +14,10 @@ import { spend } from '../db/readBudget';
 import type { MetricRow } from '../metrics/sql';
 import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
+import { LEARN_MS } from './learn';
 import type { RuleParts } from './rulesSql';
 import { watchedMetrics } from './watched';
 
-/** How far back a rule learns what is usual. */
-export const LEARN_MS = 56 * DAY_MS;
 /** With less than this before the window, it learns from the window itself. */
 const LEARN_AT_LEAST_MS = 14 * DAY_MS;
 
@@ -101,20 +99,11 @@ async function pastOfDraft(db: Queryable, draft: RuleParts, days: number, now: n
     const inWindow = sliceSeries(all, window.start, window.end);
     const before = sliceSeries(all, from, window.start);
     const enough = before.t.length > 0 && window.start - before.t[0] >= LEARN_AT_LEAST_MS;
-    const model = learns ? learn(draft.test, enough ? before : inWindow, metric) : null;
+    const model = learns ? fitAlarmModel(draft.test, enough ? before : inWindow, metric, metric.zone) : null;
     if (learns && !enough) learntOnItself = true;
     if (learns && model === null) unlearnt++;
     const calendar = await calendarOf(db, metric.plantId);
     runs.push({ condition: conditionOf(draft, metric, calendar, model), series: inWindow });
   }
   return { runs, window, learntOnItself, unlearnt };
-}
-
-/** What a rule learns about one metric. */
-export function learn(
-  test: AlarmTest,
-  past: Series,
-  metric: Pick<MetricRow, 'kind' | 'maxGapMs' | 'zone'>,
-): AlarmModel | null {
-  return fitAlarmModel(test, past, metric, metric.zone);
 }

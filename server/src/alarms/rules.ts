@@ -7,7 +7,7 @@ import { metricsById, type MetricRow } from '../metrics/sql';
 import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
 import { newestStates } from './newestStates';
-import { learn, LEARN_MS } from './rehearsal';
+import { learnUsual, type Learner } from './learn';
 import { endWatch, retireRule } from './retire';
 import { addRule, lockScopedRules, metricsInScope, type RuleParts } from './rulesSql';
 import { addAlarm, addEvent } from './sql';
@@ -21,40 +21,46 @@ type ParsedRule = RuleParts & { readonly inForceFrom: number };
  * Puts a rule in force from `inForceFrom` on. Its condition starts from the newest samples, so that a limit already
  * passed raises an alarm at once.
  *
- * @param replaces a rule that goes out of force with it; null = none.
+ * @param options `replaces`: a rule that goes out of force with it. `learner` learns what is usual; default: here.
  */
 export async function putInForce(
   pool: Pool,
   rule: RuleParts,
   personId: string,
   inForceFrom: number,
-  replaces: string | null = null,
+  { replaces = null, learner = learnHere(pool) }: { replaces?: string | null; learner?: Learner } = {},
 ): Promise<string> {
   return withTransaction(pool, async (db) => {
     if (replaces !== null) await retireRule(db, replaces, personId, inForceFrom);
     const metrics = await watchedMetrics(db, rule);
     const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId });
-    for (const metric of metrics) await startWatch(db, id, { ...rule, inForceFrom }, metric, inForceFrom);
+    const begun = { ...rule, inForceFrom };
+    for (const metric of metrics) await startWatch(db, learner, id, begun, metric, inForceFrom);
     return id;
   });
+}
+
+function learnHere(pool: Pool): Learner {
+  return (ask) => learnUsual(pool, ask);
 }
 
 /** Begins to watch one metric with a rule from `from` on. */
 async function startWatch(
   db: Queryable,
+  learner: Learner,
   ruleId: string,
   rule: ParsedRule,
   metric: MetricRow,
   from: number,
 ): Promise<void> {
-  const samples = async (start: number, to: number) =>
-    (await readSeries(db, [metric.id], start, to)).get(metric.id)!;
+  const { id: metricId, kind, maxGapMs, zone } = metric;
   const model = needsModel(rule.test)
-    ? learn(rule.test, await samples(from - LEARN_MS, from + 1), metric)
+    ? await learner({ test: rule.test, metric: { id: metricId, kind, maxGapMs, zone }, until: from })
     : null;
   const condition = conditionOf(rule, metric, await calendarOf(db, metric.plantId), model);
   const context = contextStart(condition, from);
-  const run = runFromContext(condition, await samples(context, END_OF_TIME), context, from, from);
+  const recent = (await readSeries(db, [metricId], context, END_OF_TIME)).get(metricId)!;
+  const run = runFromContext(condition, recent, context, from, from);
   const suppressMetric = rule.suppress ? await suppressMetricOf(db, rule, metric.id) : null;
   const suppressing = { suppress: rule.suppress, suppressMetric };
   const newest = (await newestStates(db, [suppressing])).get(suppressMetric ?? '');
@@ -93,7 +99,11 @@ async function suppressMetricOf(db: Queryable, rule: ParsedRule, metricId: strin
  * Lets rules over a scope watch the metrics that came to it and leave those that went; what watches a metric that
  * has been removed ends. @returns how many watches began or ended.
  */
-export async function keepScopes(pool: Pool, now: number): Promise<number> {
+export async function keepScopes(
+  pool: Pool,
+  now: number,
+  learner: Learner = learnHere(pool),
+): Promise<number> {
   return withTransaction(pool, async (db) => {
     let changed = 0;
     for (const rule of await lockScopedRules(db)) {
@@ -105,7 +115,7 @@ export async function keepScopes(pool: Pool, now: number): Promise<number> {
         changed++;
       }
       const rows = await metricsById(db, [...wanted]);
-      for (const metric of rows.values()) await startWatch(db, rule.id, rule, metric, now);
+      for (const metric of rows.values()) await startWatch(db, learner, rule.id, rule, metric, now);
       changed += rows.size;
     }
     for (const watch of await lockOrphanedWatches(db)) {

@@ -1,4 +1,5 @@
 import { writeTrend, type Measure, type Query, type WindowSpec } from '@vivid-beacon/core';
+import { learnUsual, type ToLearn } from '../alarms/learn';
 import { rehearseOtherLimits, rehearseRule } from '../alarms/rehearsal';
 import type { RuleParts } from '../alarms/rulesSql';
 import type { Queryable } from '../db/database';
@@ -52,6 +53,7 @@ export const READINGS = {
   otherLimits: reading((db, { draft, days }: { draft: RuleParts; days: number }, now) =>
     rehearseOtherLimits(db, draft, days, now),
   ),
+  learning: reading((db, ask: ToLearn) => learnUsual(db, ask)),
   definition: reading((db, { definition, targets }: Parameters<typeof previewIndicator>[1], now) =>
     readDefinition(db, definition, targets, now),
   ),
@@ -71,6 +73,7 @@ export type AskOf<Name extends ReadingName> = Parameters<(typeof READINGS)[Name]
 export const UNBOUNDED: ReadonlySet<ReadingName> = new Set([
   'rehearsal',
   'otherLimits',
+  'learning',
   'indicators',
   'timeByLevel',
   'onWatch',

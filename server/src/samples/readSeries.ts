@@ -1,6 +1,7 @@
 import { joinSeries, sliceSeries, usableOf, type QualifiedSeries, type Series } from '@vivid-beacon/core';
 import { dayOf, unpackDay } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
+import { breather } from './breather';
 import { withEnds } from './rollups';
 import { readDays, readNeighbours } from './sql';
 
@@ -62,8 +63,10 @@ async function readWholeDays(
   to: number,
 ): Promise<Map<string, QualifiedSeries>> {
   const parts = new Map<string, QualifiedSeries[]>(metricIds.map((id) => [id, []]));
+  const breathe = breather();
   for (const day of await readDays(db, metricIds, from, to)) {
     parts.get(day.metricId)!.push(unpackDay(day, day.dayStart));
+    await breathe();
   }
   return new Map([...parts].map(([id, series]) => [id, joinSeries(series)]));
 }
