@@ -1,9 +1,19 @@
-import { MINIMUM_COVERAGE, resolveWindow, type DegreeDays, type DegreeDaysAsk } from '@vivid-beacon/core';
+import {
+  DAY_MS,
+  MINIMUM_COVERAGE,
+  resolveWindow,
+  type DegreeDays,
+  type DegreeDaysAsk,
+} from '@vivid-beacon/core';
 import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
+import { spend } from '../db/readBudget';
 import { needMetrics } from '../metrics/metrics';
 import { summariseMetric } from '../readings/planner';
+
+/** Laying a day out for three summaries takes as long as so many samples; a century of them is not for here. */
+const OF_DAY = 9;
 
 /** Degree days of an outside temperature, with the methods named in core/src/degreeDays. */
 export async function readDegreeDays(
@@ -15,6 +25,7 @@ export async function readDegreeDays(
   const row = (await needMetrics(db, [metricId])).get(metricId)!;
   const calendar = await calendarOf(db, row.plantId);
   const window = resolveWindow(spec, now, row.zone, calendar);
+  spend(db, ((window.end - window.start) / DAY_MS) * OF_DAY);
   const buckets = bucketSpans(window, 'day', null, row.zone, calendar);
   const [mean, min, max] = await Promise.all(
     (['mean', 'min', 'max'] as const).map(
