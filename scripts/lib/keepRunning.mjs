@@ -10,17 +10,18 @@ const USUAL = { most: 5, withinMs: 60_000, waitMs: 1000 };
  * @param name as it is said: "The server".
  * @param start starts it. @returns { child, ready }: the process, and a promise of when it works.
  * @param options `say` is told what happens; `onGivenUp` is called when it has ended more than `most` times `withinMs`.
- * @returns what `ready` of the first start resolved to, and `stop`.
+ * @returns what `ready` of the first start resolved to, `stop`, and `restart`, which ends it and starts it anew.
  * @throws when it does not get ready the first time.
  */
 export async function keepRunning(name, start, { say, onGivenUp, limits = USUAL }) {
   let stopping = false;
+  let restarting = false;
   let current = start();
   const ends = [];
 
   const watch = (child) => {
     child.once('exit', (code, signal) => {
-      if (!stopping) void startAgain(signal ?? `code ${code}`);
+      if (!stopping && !restarting) void startAgain(signal ?? `code ${code}`);
     });
   };
   const startAgain = async (how) => {
@@ -34,6 +35,9 @@ export async function keepRunning(name, start, { say, onGivenUp, limits = USUAL 
     }
     say(`${name} ended (${how}). Starting it again`);
     await sleep(limits.waitMs);
+    await startAnew();
+  };
+  const startAnew = async () => {
     if (stopping) return;
     current = start();
     watch(current.child);
@@ -53,6 +57,14 @@ export async function keepRunning(name, start, { say, onGivenUp, limits = USUAL 
   watch(current.child);
   return {
     first,
+    restart: async () => {
+      if (stopping || restarting) return;
+      restarting = true;
+      await stopProgram(current.child);
+      restarting = false;
+      ends.length = 0;
+      await startAnew();
+    },
     stop: () => {
       stopping = true;
       return stopProgram(current.child);

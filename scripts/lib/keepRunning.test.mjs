@@ -43,6 +43,25 @@ describe('a program that is kept running', () => {
     expect(said).toHaveLength(2);
   });
 
+  it('is restarted on request without counting as one that ended by itself', async () => {
+    const said = [];
+    const started = [];
+    const kept = await keepRunning(
+      'The server',
+      () => {
+        const one = program(WAITS);
+        started.push(one.child);
+        return one;
+      },
+      { say: (line) => said.push(line), onGivenUp: () => said.push('given up'), limits: LIMITS },
+    );
+    // More often than it may end by itself.
+    for (let i = 0; i < 4; i++) await kept.restart();
+    expect(said).toEqual(Array(4).fill('The server works again'));
+    expect(started.map(({ signalCode }) => signalCode)).toEqual([...Array(4).fill('SIGTERM'), null]);
+    await kept.stop();
+  });
+
   it('is given up when it ends again and again', async () => {
     const said = [];
     let givenUp = 0;
