@@ -5,12 +5,13 @@ const WIDE = { width: 1280, height: 800 };
 
 export default defineConfig({
   testDir: './tests',
-  outputDir: '../.data/test-results',
+  // Sizes run beside one another, each in a process of its own.
+  outputDir: `../.data/test-results/${process.env.E2E_SIZE ?? 'all'}`,
   timeout: 90_000,
   expect: { timeout: 15_000 },
   workers: 1,
   retries: 0,
-  reporter: [['list'], ['json', { outputFile: '../.data/playwright.json' }]],
+  reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? '../.data/playwright.json' }]],
   use: {
     baseURL: process.env.E2E_URL,
     timezoneId: 'Europe/London',

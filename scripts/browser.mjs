@@ -11,7 +11,7 @@ await runMain(async () => {
   mkdirSync(DATA, { recursive: true });
   const database = await startTestDatabase();
   try {
-    ensureWebBuild();
+    await ensureWebBuild();
     const { failed } = await runBrowserTests(database.url, process.argv.slice(2));
     process.exitCode = failed === 0 ? 0 : 1;
   } finally {

@@ -7,5 +7,5 @@ import { ensureWebBuild } from './lib/webBuild.mjs';
 
 await runMain(async () => {
   mkdirSync(DATA, { recursive: true });
-  ensureWebBuild();
+  await ensureWebBuild();
 });

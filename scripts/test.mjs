@@ -1,15 +1,17 @@
 #!/usr/bin/env node
 /**
  * npm test: installs what is missing, then types, lint, Jest (core, server against a real PostgreSQL, app)
- * and Playwright against the built app. Ends with one line "N passed, N failed".
+ * and Playwright against the built app. Ends with what took longest and one line "N passed, N failed".
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { runBrowserTests } from './lib/e2e.mjs';
 import { ensurePackages } from './lib/packages.mjs';
 import { DATA, ROOT } from './lib/paths.mjs';
 import { runMain, say } from './lib/say.mjs';
+import { filesOfJest, slowest } from './lib/slowest.mjs';
 import { startTestDatabase } from './lib/testDatabase.mjs';
 import { ensureWebBuild } from './lib/webBuild.mjs';
 
@@ -20,12 +22,30 @@ function count({ passed, failed }) {
   total.failed += failed;
 }
 
-/** A check that is one command: passed or failed as a whole. */
-function check(name, command, args) {
-  say(name);
-  const { status } = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit' });
-  count(status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
+/** Checks that are one command each, side by side; what one says is printed when it has ended. */
+async function checkAll(checks) {
+  const failures = await Promise.all(
+    checks.map(async ([name, command, args]) => {
+      const run = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+      const said = [];
+      run.stdout.on('data', (part) => said.push(part));
+      run.stderr.on('data', (part) => said.push(part));
+      const [status] = await once(run, 'close');
+      say(`${name}: ${status === 0 ? 'passed' : 'FAILED'}`);
+      if (status !== 0) process.stdout.write(Buffer.concat(said));
+      return status !== 0;
+    }),
+  );
+  const failed = failures.filter(Boolean).length;
+  count({ passed: checks.length - failed, failed });
 }
+
+/** Kept beside the build information of the last time, so that only what has changed is looked at. */
+const types = (project) => {
+  const known = path.join(DATA, `types-${project.replaceAll('/', '-')}.tsbuildinfo`);
+  return ['tsc', '-p', project, '--noEmit', '--incremental', '--tsBuildInfoFile', known];
+};
+const CACHED = ['--cache', '--cache-location'];
 
 function runJest(databaseUrl) {
   say('Unit and server tests');
@@ -40,31 +60,45 @@ function runJest(databaseUrl) {
       env: { ...process.env, TEST_DATABASE_URL: databaseUrl },
     },
   );
-  if (!existsSync(report)) return { passed: 0, failed: 1 };
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
-    readFileSync(report, 'utf8'),
-  );
+  if (!existsSync(report)) return { passed: 0, failed: 1, files: [] };
+  const told = JSON.parse(readFileSync(report, 'utf8'));
   return {
-    passed: numPassedTests,
-    failed: Math.max(numFailedTests + numRuntimeErrorTestSuites, status === 0 ? 0 : 1),
+    passed: told.numPassedTests,
+    failed: Math.max(told.numFailedTests + told.numRuntimeErrorTestSuites, status === 0 ? 0 : 1),
+    files: filesOfJest(told, ROOT),
   };
 }
 
 await runMain(async () => {
   mkdirSync(DATA, { recursive: true });
   ensurePackages();
-  check('Types: core, server, demo, e2e', 'npx', ['tsc', '-p', 'tsconfig.node.json', '--noEmit']);
-  check('Types: app', 'npx', ['tsc', '-p', 'app/tsconfig.json', '--noEmit']);
-  check('Lint', 'npx', ['eslint', '.']);
-  check('Format', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
+  say('Types, lint and format');
+  await checkAll([
+    ['Types: core, server, demo, e2e', 'npx', types('tsconfig.node.json')],
+    ['Types: app', 'npx', types('app/tsconfig.json')],
+  ]);
+  await checkAll([
+    ['Lint', 'npx', ['eslint', '.', ...CACHED, path.join(DATA, 'eslint')]],
+    [
+      'Format',
+      'npx',
+      ['prettier', '--check', '--log-level', 'warn', '.', ...CACHED, path.join(DATA, 'prettier')],
+    ],
+  ]);
   const database = await startTestDatabase();
+  const lists = [];
   try {
-    count(runJest(database.url));
-    ensureWebBuild();
-    count(await runBrowserTests(database.url));
+    const { files, ...unit } = runJest(database.url);
+    count(unit);
+    lists.push(slowest('test files', files));
+    await ensureWebBuild();
+    const { tests, ...browser } = await runBrowserTests(database.url);
+    count(browser);
+    lists.push(slowest('browser tests', tests));
   } finally {
     database.stop();
   }
+  for (const list of lists) process.stdout.write(`\n${list.join('\n')}\n`);
   process.stdout.write(`\n${total.passed} passed, ${total.failed} failed\n`);
   process.exitCode = total.failed === 0 ? 0 : 1;
 });

@@ -91,6 +91,10 @@ async function addCalendars(db: Queryable, { assets, personId, anchor }: SetUp):
   const year = new Date(anchor).getUTCFullYear();
   const shift = (name: string, days: number[], from: string, to: string): Shift => ({ name, days, from, to });
   const week = [1, 2, 3, 4, 5];
+  const [england, hesse] = await Promise.all([
+    publicHolidays('GB', 'ENG', year - 1, year + 1),
+    publicHolidays('DE', 'HE', year - 1, year + 1),
+  ]);
   const calendars: Record<string, WorkingCalendar> = {
     Quayside: {
       shifts: [
@@ -98,19 +102,19 @@ async function addCalendars(db: Queryable, { assets, personId, anchor }: SetUp):
         shift('Late', week, '14:00', '22:00'),
         shift('Night', week, '22:00', '06:00'),
       ],
-      holidays: publicHolidays('GB', 'ENG', year - 1, year + 1),
+      holidays: england,
       firstWeekday: 1,
       financialYearMonth: 4,
     },
     'Foundry Lane': {
       shifts: [shift('Early', [...week, 6], '06:00', '14:00'), shift('Late', week, '14:00', '22:00')],
-      holidays: publicHolidays('GB', 'ENG', year - 1, year + 1),
+      holidays: england,
       firstWeekday: 1,
       financialYearMonth: 4,
     },
     'Upper Weir': {
       shifts: [shift('Day', week, '07:00', '19:00'), shift('Saturday', [6], '07:00', '13:00')],
-      holidays: publicHolidays('DE', 'HE', year - 1, year + 1),
+      holidays: hesse,
       firstWeekday: 1,
       financialYearMonth: 1,
     },

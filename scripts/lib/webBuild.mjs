@@ -1,10 +1,14 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { spawnSync } from 'node:child_process';
-import { brotliCompressSync, constants } from 'node:zlib';
+import { promisify } from 'node:util';
+import { brotliCompress, constants } from 'node:zlib';
 import { DATA, ROOT } from './paths.mjs';
 import { CannotGoOn, say } from './say.mjs';
+
+const brotli = promisify(brotliCompress);
 
 export const WEB_FOLDER = path.join(ROOT, 'app', 'dist');
 const MARK = path.join(DATA, 'web-build');
@@ -39,7 +43,7 @@ function sourceHash() {
 }
 
 /** Builds the web app and compresses its files, unless nothing changed since the last time. */
-export function ensureWebBuild() {
+export async function ensureWebBuild() {
   const wanted = sourceHash();
   if (
     existsSync(path.join(WEB_FOLDER, 'index.html')) &&
@@ -55,13 +59,15 @@ export function ensureWebBuild() {
   });
   if (run.status !== 0) throw new CannotGoOn(`The app could not be built:\n${run.stdout}\n${run.stderr}`);
   say('Compressing its files');
-  for (const file of filesUnder(WEB_FOLDER)) {
-    if (!/\.(js|css|html|ttf|json|svg|ico)$/.test(file) || statSync(file).size < 1024) continue;
-    const bytes = readFileSync(file);
-    writeFileSync(
-      `${file}.br`,
-      brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } }),
-    );
-  }
+  const large = [...filesUnder(WEB_FOLDER)].filter(
+    (file) => /\.(js|css|html|ttf|json|svg|ico)$/.test(file) && statSync(file).size >= 1024,
+  );
+  await Promise.all(
+    large.map(async (file) => {
+      const bytes = await readFile(file);
+      const packed = await brotli(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 11 } });
+      await writeFile(`${file}.br`, packed);
+    }),
+  );
   writeFileSync(MARK, wanted);
 }

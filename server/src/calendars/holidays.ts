@@ -1,8 +1,11 @@
-import Holidays from 'date-holidays';
 import { BeaconError, type Holiday } from '@vivid-beacon/core';
 
+/** The library brings the holidays of the whole world: it is loaded when somebody asks for some. */
+const library = async () => (await import('date-holidays')).default;
+
 /** Countries whose public holidays are known, by ISO 3166 code. */
-export function holidayCountries(): { code: string; name: string }[] {
+export async function holidayCountries(): Promise<{ code: string; name: string }[]> {
+  const Holidays = await library();
   const all = new Holidays().getCountries('en');
   return Object.entries(all)
     .map(([code, name]) => ({ code, name: String(name) }))
@@ -10,7 +13,8 @@ export function holidayCountries(): { code: string; name: string }[] {
 }
 
 /** Regions of a country with holidays of their own. */
-export function holidayRegions(country: string): { code: string; name: string }[] {
+export async function holidayRegions(country: string): Promise<{ code: string; name: string }[]> {
+  const Holidays = await library();
   const all = new Holidays().getStates(country, 'en') ?? {};
   return Object.entries(all).map(([code, name]) => ({ code, name: String(name) }));
 }
@@ -20,12 +24,13 @@ export function holidayRegions(country: string): { code: string; name: string }[
  *
  * @throws {BeaconError} BAD_INPUT for an unknown country.
  */
-export function publicHolidays(
+export async function publicHolidays(
   country: string,
   region: string | null,
   fromYear: number,
   toYear: number,
-): Holiday[] {
+): Promise<Holiday[]> {
+  const Holidays = await library();
   const source = region ? new Holidays(country, region) : new Holidays(country);
   const out: Holiday[] = [];
   for (let year = fromYear; year <= toYear; year++) {

@@ -7,7 +7,7 @@ import type { MetricRow } from '../metrics/sql';
 import { sendColumns } from '../readings/columns';
 import { piecesOf, readPage } from '../samples/pages';
 import { sendExport } from './sendExport';
-import { EXPORT_FORMATS, type ExportFormat, type ExportPiece } from './writers';
+import { EXPORT_FORMATS, type ExportFormat, type ExportPiece } from './formats';
 
 const MOST_ROWS_A_PAGE = 50_000;
 const MOST_METRICS = 200;

@@ -1,4 +1,4 @@
-import type { ExportPiece } from './writers';
+import type { ExportPiece } from './formats';
 
 /* What the answering thread and the one that writes a file say to each other. */
 

@@ -2,7 +2,8 @@ import type { MessagePort } from 'node:worker_threads';
 import { asTask, type TaskResult } from '../workers/workerPool';
 import type { FromWriter, ToWriter } from './exportMessages';
 import { PortSink } from './portSink';
-import { WRITERS, type ExportFormat } from './writers';
+import type { ExportFormat } from './formats';
+import { WRITERS } from './writers';
 
 /** Task of a worker: writes a file of samples piece by piece. It asks for the next piece when all of one has been taken. */
 export function writeExport({
@@ -16,7 +17,7 @@ export function writeExport({
     () =>
       new Promise<null>((resolve, reject) => {
         const sink = new PortSink(port);
-        const writer = WRITERS[format].make(sink);
+        const writer = WRITERS[format](sink);
         const leave = (): void => port.close();
         const fail = (error: Error): void => {
           leave();

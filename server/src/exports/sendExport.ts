@@ -3,7 +3,7 @@ import { MessageChannel } from 'node:worker_threads';
 import type { Response } from 'express';
 import type { WorkerPool } from '../workers/workerPool';
 import type { FromWriter, ToWriter } from './exportMessages';
-import { WRITERS, type ExportFormat, type ExportPiece } from './writers';
+import { EXPORT_TYPES, type ExportFormat, type ExportPiece } from './formats';
 
 /** So long a receiver may take nothing before its file is broken off. */
 const SLOWEST_MS = 30_000;
@@ -67,7 +67,7 @@ export async function sendExport(
 }
 
 function begin(response: Response, format: ExportFormat, name: string): void {
-  response.setHeader('Content-Type', WRITERS[format].type);
+  response.setHeader('Content-Type', EXPORT_TYPES[format]);
   response.setHeader('Content-Disposition', `attachment; filename="${name}.${format}"`);
 }
 

@@ -4,31 +4,13 @@ import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { MINUTE_MS, QUALITY_WORDS } from '@vivid-beacon/core';
 import { zoneClock } from '@vivid-beacon/core/src/engine';
-
-/** Samples of one metric, in order of time, with what every row of theirs says. */
-export interface ExportPiece {
-  readonly metric: string;
-  readonly key: string;
-  readonly asset: string;
-  readonly plant: string;
-  readonly zone: string;
-  readonly unit: string;
-  /** ms since the Unix epoch. */
-  readonly t: Float64Array;
-  /** NaN = missing. */
-  readonly v: Float64Array;
-  /** null = all good. */
-  readonly q: Uint8Array | null;
-}
+import type { ExportFormat, ExportPiece } from './formats';
 
 /** Takes pieces one after another and ends the stream. `write` waits while the receiver is slow. */
 export interface ExportWriter {
   readonly write: (piece: ExportPiece) => Promise<void>;
   readonly end: () => Promise<void>;
 }
-
-export const EXPORT_FORMATS = ['csv', 'xlsx', 'ndjson'] as const;
-export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 const ROWS_AT_ONCE = 5000;
 
@@ -146,14 +128,9 @@ function xlsxWriter(sink: Writable): ExportWriter {
   };
 }
 
-/** How each kind of file is written, and what it is called on the way. */
-export const WRITERS: Readonly<
-  Record<ExportFormat, { readonly type: string; readonly make: (sink: Writable) => ExportWriter }>
-> = {
-  csv: { type: 'text/csv; charset=utf-8', make: csvWriter },
-  ndjson: { type: 'application/x-ndjson; charset=utf-8', make: ndjsonWriter },
-  xlsx: {
-    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    make: xlsxWriter,
-  },
+/** How each kind of file is written. */
+export const WRITERS: Readonly<Record<ExportFormat, (sink: Writable) => ExportWriter>> = {
+  csv: csvWriter,
+  ndjson: ndjsonWriter,
+  xlsx: xlsxWriter,
 };

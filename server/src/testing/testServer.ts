@@ -1,10 +1,14 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
+import { readdir, readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { hash } from '@node-rs/argon2';
 import { emptyBalance } from '@vivid-beacon/core/src/intakeFiles';
 import { writeColumns, type Alarm, type Role, type SessionState } from '@vivid-beacon/core';
+import { openPool } from '../db/database';
+import { migrate, MIGRATIONS_FOLDER } from '../db/migrate';
 import { addPerson } from '../people/sql';
-import { hashPassword } from '../people/passwords';
 import { runServer, type RunningServer } from '../runServer';
-import { scratchDatabase } from './scratchDatabase';
+import { scratchDatabase, templateDatabase } from './scratchDatabase';
 
 /** Noon of a winter day; tests move it on. */
 export const TEST_NOW = Date.UTC(2026, 10, 19, 12, 0);
@@ -42,6 +46,43 @@ function baseUrl(): string {
   return url;
 }
 
+/** The least that argon2id takes: who signs in during tests proves nothing about how passwords are kept. */
+const QUICK = { memoryCost: 8, timeCost: 1, parallelism: 1 };
+
+let template: Promise<string> | undefined;
+
+/** A migrated database with one person a role, for every test server to begin with. @returns its name. */
+function peopledTemplate(): Promise<string> {
+  template ??= (async () => {
+    const name = `template_${await hashOfMigrations()}`;
+    await templateDatabase(baseUrl(), name, async (url) => {
+      const pool = openPool(url, () => undefined);
+      await migrate(pool);
+      const passwordHash = await hash(PASSWORD, QUICK);
+      for (const role of ['viewer', 'operator', 'analyst', 'administrator'] as const) {
+        await addPerson(pool, {
+          email: `${role}@test.example`,
+          name: `The ${role}`,
+          role,
+          passwordHash,
+          at: TEST_NOW,
+        });
+      }
+      await pool.end();
+    });
+    return name;
+  })();
+  return template;
+}
+
+async function hashOfMigrations(): Promise<string> {
+  const all = createHash('sha256');
+  for (const name of (await readdir(MIGRATIONS_FOLDER)).sort()) {
+    all.update(name).update(await readFile(path.join(MIGRATIONS_FOLDER, name)));
+  }
+  return all.digest('hex').slice(0, 12);
+}
+
 /** A server on a free port with a database of its own in the real PostgreSQL, and one person a role. */
 export async function startTestServer({
   through = (url) => url,
@@ -49,7 +90,7 @@ export async function startTestServer({
   /** Puts something between the server and its database. */
   through?: (url: string) => string | Promise<string>;
 } = {}): Promise<TestServer> {
-  const database = await scratchDatabase(baseUrl());
+  const database = await scratchDatabase(baseUrl(), await peopledTemplate());
   const databaseUrl = database.url;
   const clock = { now: TEST_NOW };
   const server = await runServer(
@@ -66,16 +107,6 @@ export async function startTestServer({
     // Tests do themselves what a server does by itself, so that they know when. The thread for pushes has tests of its own.
     { now: () => clock.now, jobs: false, pushThread: false },
   );
-  const passwordHash = await hashPassword(PASSWORD);
-  for (const role of ['viewer', 'operator', 'analyst', 'administrator'] as const) {
-    await addPerson(server.app.pool, {
-      email: `${role}@test.example`,
-      name: `The ${role}`,
-      role,
-      passwordHash,
-      at: TEST_NOW,
-    });
-  }
   const visitor = (): Visitor => makeVisitor(server.url);
   return {
     url: server.url,

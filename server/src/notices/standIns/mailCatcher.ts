@@ -1,5 +1,4 @@
 import type { AddressInfo } from 'node:net';
-import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 import type { Pool } from '../../db/database';
 import { addCaught } from '../sql';
@@ -15,7 +14,8 @@ export async function startMailCatcher(pool: Pool, now: () => number): Promise<C
     authOptional: true,
     disabledCommands: ['STARTTLS', 'AUTH'],
     onData: (stream, session, done) => {
-      simpleParser(stream)
+      import('mailparser')
+        .then(({ simpleParser }) => simpleParser(stream))
         .then(async (mail) => {
           await addCaught(pool, {
             channel: 'email',
