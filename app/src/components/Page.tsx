@@ -55,7 +55,7 @@ export function Page({
           <Words as="pageTitle" heading={1}>
             {title}
           </Words>
-          {under && (
+          {Boolean(under) && (
             <Words as="body" colour={palette.ink2}>
               {under}
             </Words>

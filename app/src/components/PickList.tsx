@@ -68,7 +68,7 @@ export function PickList<T extends string>({
                 >
                   <View style={styles.text}>
                     <Words as="rowTitle">{label}</Words>
-                    {detail && (
+                    {Boolean(detail) && (
                       <Words as="second" colour={palette.ink2}>
                         {detail}
                       </Words>

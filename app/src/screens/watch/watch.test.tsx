@@ -1,0 +1,224 @@
+import { screen, waitFor } from '@testing-library/react';
+import type { Alarm, Flag, IndicatorReading, Metric, Role, Watch } from '@vivid-beacon/core';
+import { renderScreen, type Answers } from '../../testing/renderScreen';
+import { coastLights } from '../coastLights';
+import { OnWatchScreen } from '../OnWatchScreen';
+
+jest.setTimeout(30_000);
+const mockPush = jest.fn();
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+
+const HOUR = 3_600_000;
+const NOW = Date.UTC(2026, 10, 19, 12);
+const alarm = (id: string, part: Partial<Alarm> = {}): Alarm =>
+  ({
+    id,
+    ruleName: `Alarm ${id}`,
+    state: 'unacknowledged',
+    level: 'breach',
+    priority: 'medium',
+    test: { kind: 'limit', side: 'above', limit: 205, deadband: 0 },
+    unit: '°C',
+    decimals: 0,
+    assetName: 'Ironer 2',
+    plantId: '1',
+    plantName: 'Quayside',
+    zone: 'UTC',
+    raisedAt: NOW - HOUR,
+    raisedValue: 212,
+    returnedAt: null,
+    latestValue: 210,
+    shelvedUntil: null,
+    escalatedAt: null,
+    ...part,
+  }) as Alarm;
+const flag = (id: string, part: Partial<Flag> = {}): Flag =>
+  ({
+    id,
+    title: `Flag ${id}`,
+    status: 'open',
+    priority: 'normal',
+    assetName: 'Washer 1',
+    plantId: '1',
+    zone: 'UTC',
+    from: { id: '2', name: 'Ana Field' },
+    to: { id: '1', name: 'Dele Marsh' },
+    dueAt: NOW + HOUR,
+    createdAt: NOW - HOUR,
+    closedAt: null,
+    outcome: null,
+    ...part,
+  }) as Flag;
+const indicator = (
+  id: string,
+  level: IndicatorReading['reading']['level'],
+  part: Partial<IndicatorReading> = {},
+) =>
+  ({
+    id,
+    name: `Indicator ${id}`,
+    assetName: 'Quayside',
+    plantId: '1',
+    window: { kind: 'rolling', count: 24, unit: 'hour' },
+    band: { direction: 'lower', caution: 100, breach: 120, target: 90 },
+    decimals: 0,
+    reading: {
+      value: level === 'nodata' ? null : 110,
+      unit: 'kWh',
+      level,
+      coverage: 1,
+      partial: false,
+      previous: 100,
+      asOf: NOW,
+      now: NOW,
+      provenance: {
+        formula: 'total of Gas (Quayside)',
+        window: { start: NOW - 24 * HOUR, end: NOW },
+        zone: 'UTC',
+        minimumCoverage: 0.75,
+        parts: [],
+      },
+    },
+    ...part,
+  }) as unknown as IndicatorReading;
+const feed = (id: string, part: Partial<Metric> = {}): Metric =>
+  ({
+    id,
+    name: 'Flow',
+    assetName: 'Washer 2',
+    plantId: '1',
+    plantName: 'Quayside',
+    zone: 'UTC',
+    last: { t: NOW - 2 * HOUR, v: 1, quality: null },
+    health: { kind: 'silent', quietMs: 2 * HOUR },
+    ...part,
+  }) as unknown as Metric;
+const watch = (part: Partial<Watch> = {}): Watch => ({
+  now: NOW,
+  plants: [
+    { id: '1', name: 'Quayside', zone: 'UTC' },
+    { id: '2', name: 'Foundry Lane', zone: 'UTC' },
+  ],
+  alarms: [],
+  flags: [],
+  indicators: [],
+  silentFeeds: [],
+  rulesOn: {},
+  ...part,
+});
+
+function show(given: Watch, role: Role = 'operator', answers: Answers = {}) {
+  return renderScreen(<OnWatchScreen />, {
+    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/on-watch': given,
+    ...answers,
+  });
+}
+
+describe('On watch', () => {
+  it('is calm when nothing needs a person', async () => {
+    show(watch());
+    expect(await screen.findByText('All clear. Nothing needs a person now.')).toBeTruthy();
+    expect(screen.getByText('No flag is due later.')).toBeTruthy();
+    expect(screen.getByText('Every feed reports.')).toBeTruthy();
+  });
+
+  it('puts the most urgent first and says why each is there', async () => {
+    show(
+      watch({
+        alarms: [
+          alarm('1', { priority: 'low', level: 'caution' }),
+          alarm('2', { priority: 'high' }),
+          alarm('3', { state: 'acknowledged' }),
+          alarm('4', { state: 'shelved' }),
+        ],
+        flags: [flag('5', { dueAt: NOW - 3 * HOUR })],
+        silentFeeds: [feed('6'), feed('7')],
+        rulesOn: { '6': 2 },
+      }),
+    );
+    const buttons = await screen.findAllByRole('button', { name: /^Acknowledge Alarm/ });
+    expect(buttons.map((each) => each.getAttribute('aria-label'))).toEqual([
+      'Acknowledge Alarm 2',
+      'Acknowledge Alarm 1',
+    ]);
+    expect(
+      screen.getByText(/^High priority, Breach for 1 h, not acknowledged\. Ironer 2, Quayside, 210 °C$/),
+    ).toBeTruthy();
+    expect(screen.getByText('1 shelved, suppressed or out of service')).toBeTruthy();
+    expect(screen.getByText('1 more acknowledged and still standing')).toBeTruthy();
+    // A late flag is among them; a silent feed only where rules see nothing because of it.
+    expect(screen.getByText('Flag 5')).toBeTruthy();
+    expect(screen.getAllByText(/^Silent for 2 h, 2 alarm rules see nothing\. Quayside$/)).toHaveLength(1);
+    expect(screen.getAllByText(/^Quayside, last heard/)).toHaveLength(2);
+  });
+
+  it('acknowledges at the thumb, and leads to the alarm', async () => {
+    const { person, sent } = show(watch({ alarms: [alarm('2')] }), 'operator', {
+      'POST /api/alarms/2/acknowledgement': undefined,
+    });
+    await person.click(await screen.findByRole('button', { name: 'Acknowledge Alarm 2' }));
+    await waitFor(() => expect(sent.some(({ path }) => path === '/api/alarms/2/acknowledgement')).toBe(true));
+    await person.click(screen.getByText('Alarm 2'));
+    expect(mockPush).toHaveBeenCalledWith('/alarms/2');
+  });
+
+  it('lets viewers look only', async () => {
+    show(watch({ alarms: [alarm('2')] }), 'viewer');
+    expect(await screen.findByText('Alarm 2')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Acknowledge Alarm 2' })).toBeNull();
+  });
+
+  it('shows flags that are due later, one’s own first', async () => {
+    show(
+      watch({
+        flags: [
+          flag('8', { to: { id: '2', name: 'Ana Field', role: 'operator' } as Flag['to'] }),
+          flag('9', { dueAt: NOW + 5 * HOUR }),
+        ],
+      }),
+    );
+    const rows = await screen.findAllByText(/^Flag [89]$/);
+    expect(rows.map((each) => each.textContent)).toEqual(['Flag 9', 'Flag 8']);
+  });
+
+  it('shows the five worst indicators, then all, and opens how a number was made', async () => {
+    const { person } = show(
+      watch({
+        indicators: Array.from({ length: 7 }, (_, i) => indicator(String(i), i === 0 ? 'breach' : 'clear')),
+      }),
+    );
+    expect(await screen.findByText('Indicator 4')).toBeTruthy();
+    expect(screen.queryByText('Indicator 5')).toBeNull();
+    await person.click(screen.getByRole('button', { name: 'Show all 7' }));
+    expect(screen.getByText('Indicator 6')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: '110 kWh, Indicator 0, Breach. How it was made' }));
+    expect(await screen.findByText(/total of Gas \(Quayside\)/)).toBeTruthy();
+  });
+
+  it('looks at one plant when its light is chosen', async () => {
+    const { person } = show(watch({ alarms: [alarm('1'), alarm('2', { plantId: '2' })] }));
+    await screen.findByText('Alarm 1');
+    await person.click(screen.getByRole('button', { name: /Foundry Lane/ }));
+    expect(screen.queryByText('Alarm 1')).toBeNull();
+    expect(screen.getByText('Alarm 2')).toBeTruthy();
+  });
+});
+
+describe('the lights of the coast', () => {
+  it.each([
+    ['nothing', {}, 'clear', 'all clear'],
+    ['an alarm', { alarms: [alarm('1')] }, 'breach', '1 breach'],
+    [
+      'alarm and indicator',
+      { alarms: [alarm('1')], indicators: [indicator('2', 'breach')] },
+      'breach',
+      '2 breaches',
+    ],
+    ['what is set aside', { alarms: [alarm('1', { state: 'shelved' })] }, 'clear', 'all clear'],
+    ['one that is clear again', { alarms: [alarm('1', { returnedAt: NOW })] }, 'clear', 'all clear'],
+    ['no data', { indicators: [indicator('2', 'nodata')] }, 'nodata', '1 without data'],
+  ] as const)('show %s', (_, part, level, words) => {
+    expect(coastLights(watch(part as Partial<Watch>))[0]).toMatchObject({ level, words });
+  });
+});
