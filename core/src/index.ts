@@ -10,6 +10,8 @@ export * from './board/changeForm';
 export * from './board/joinScopes';
 export * from './board/readoutWords';
 export * from './board/startBoard';
+export * from './scope/assetsInScope';
+export * from './time/automaticPeriod';
 export * from './domain/push';
 export * from './text/storable';
 export * from './domain/query';

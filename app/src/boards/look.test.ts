@@ -111,6 +111,8 @@ describe('groups', () => {
   });
   const answer = {
     unit: '°C',
+    now: 2,
+    window: { start: 0, end: 1 },
     groups: [
       {
         name: 'Quayside / Ironer 1',

@@ -17,6 +17,8 @@ export interface Part {
   /** The asset it stands for, which a tap focuses; null where it is none or several. */
   readonly assetId: string | null;
   readonly metricIds: readonly string[];
+  /** Of a group: those its metrics are divided by. */
+  readonly perMetricIds: readonly string[];
   /** How many of the same name lie below those and are part of them. */
   readonly within: number;
   readonly value: number | null;
@@ -25,6 +27,8 @@ export interface Part {
   readonly coverage: number;
   readonly samples: number;
   readonly previous: number | null;
+  /** Whether the end of its window still lies ahead. */
+  readonly partial: boolean;
   /** How it was made, where the server told it with the value. */
   readonly reading: Reading | null;
 }
@@ -52,6 +56,24 @@ export function groupQuery(
     groupBy: readout.groupBy!,
     scope,
     hours,
+    compare: bucket === null ? readout.compare : 'none',
+  };
+}
+
+/** The question how the value of a group was made; null where nothing is there to be explained. */
+export function makingQuery({ readout, window, hours }: ShownReadout, part: Part): Query | null {
+  const { summary, per } = readout.measures[0];
+  if (part.metricIds.length === 0 || (per && part.perMetricIds.length === 0)) return null;
+  return {
+    select: { metricIds: part.metricIds },
+    summary,
+    per: per && { select: { metricIds: part.perMetricIds }, summary: per.summary, factor: per.factor },
+    window,
+    bucket: null,
+    groupBy: { kind: 'all' },
+    scope: { assetIds: null, attributes: [] },
+    hours,
+    provenance: true,
   };
 }
 
@@ -64,20 +86,24 @@ export function partsOfGroups(
   const { unit: own } = readout.measures[0].per ?? { unit: null };
   const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
   const names = shortNames(groups.map(({ name }) => name));
-  return groups.map(({ name, metricIds, withinIds, values, coverage, samples }, i) => ({
-    key: name,
-    name: names[i] || noneWords(readout.groupBy!),
-    assetId: assetOf(readout.groupBy!, metricIds, metrics),
-    metricIds,
-    within: withinIds.length,
-    value: values[0] ?? null,
-    unit: own ?? answer.unit,
-    level: levelFor(readout, values[0] ?? null, coverage[0] ?? 0),
-    coverage: coverage[0] ?? 0,
-    samples: samples[0] ?? 0,
-    previous: null,
-    reading: null,
-  }));
+  return groups.map(
+    ({ name, metricIds, perMetricIds, withinIds, values, coverage, samples, previous }, i) => ({
+      key: name,
+      name: names[i] || noneWords(readout.groupBy!),
+      assetId: assetOf(readout.groupBy!, metricIds, metrics),
+      metricIds,
+      perMetricIds,
+      within: withinIds.length,
+      value: values[0] ?? null,
+      unit: own ?? answer.unit,
+      level: levelFor(readout, values[0] ?? null, coverage[0] ?? 0),
+      coverage: coverage[0] ?? 0,
+      samples: samples[0] ?? 0,
+      previous,
+      partial: answer.window.end > answer.now,
+      reading: null,
+    }),
+  );
 }
 
 export function levelFor(readout: Readout, value: number | null, coverage: number): Level {

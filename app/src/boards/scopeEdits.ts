@@ -55,8 +55,3 @@ export function setAttribute(
   const others = attributes.filter((each) => each.name !== name);
   return values.length === 0 ? others : [...others, { name, values }];
 }
-
-/** Has an asset all of these attributes? */
-export function hasAttributes(asset: Pick<Asset, 'attributes'>, conditions: Scope['attributes']): boolean {
-  return conditions.every(({ name, values }) => values.includes(asset.attributes[name]));
-}

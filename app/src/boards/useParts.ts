@@ -112,6 +112,7 @@ function partOfReading(
     name: measureNames(readout.measures, metrics)[i],
     assetId: metric?.assetId ?? null,
     metricIds: per ? [metricId, per.metricId] : [metricId],
+    perMetricIds: [],
     within: 0,
     value: reading.value,
     unit: reading.unit,
@@ -119,6 +120,7 @@ function partOfReading(
     coverage: reading.coverage,
     samples: reading.provenance.parts.reduce((n, { samples }) => n + samples, 0),
     previous: previousOf(readout, reading, i),
+    partial: reading.partial,
     reading,
   };
 }

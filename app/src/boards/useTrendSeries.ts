@@ -1,11 +1,12 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import {
+  periodOfTrend,
+  coveredValue,
   DAY_MS,
   displayDivisor,
   displayUnit,
   HOUR_MS,
-  MINIMUM_COVERAGE,
   MINUTE_MS,
   previousWindow,
   resolveWindow,
@@ -188,7 +189,7 @@ function bucketFor(
   grouped: boolean,
   length: number,
 ): Bucket | null {
-  const byItself: Bucket = length <= 2 * DAY_MS ? 'quarterHour' : length <= 21 * DAY_MS ? 'hour' : 'day';
+  const byItself = periodOfTrend(length);
   const wanted =
     readout.bucket ?? (grouped || readout.cumulative || readout.mark === 'stacked' ? byItself : null);
   if (!zoomed || wanted === null) return wanted;
@@ -291,7 +292,7 @@ function seriesOfGroups(
         until: end.slice(0, passed),
         v: group.values
           .slice(0, passed)
-          .map((value, k) => (group.coverage[k] >= MINIMUM_COVERAGE ? value : null)),
+          .map((value, k) => coveredValue({ value, coverage: group.coverage[k] })),
         gaps: [],
         samples: group.samples.reduce((sum, n) => sum + n, 0),
       },

@@ -22,13 +22,32 @@ interface ProvenanceTrayProps {
   readonly children?: ReactNode;
 }
 
+/** So many metrics are shown with their sources; of more it is said how many there are. */
+const MOST_PARTS = 40;
+
 /** How a number was made: formula, window in local time, samples, coverage, and where they came from. */
 export function ProvenanceTray({ title, reading, decimals, open, onClose, children }: ProvenanceTrayProps) {
+  return (
+    <Tray title={`How "${title}" was made`} open={open} onClose={onClose}>
+      <ProvenanceFacts reading={reading} decimals={decimals} />
+      {children}
+    </Tray>
+  );
+}
+
+/** The same without the tray. */
+export function ProvenanceFacts({
+  reading,
+  decimals,
+}: {
+  readonly reading: Pick<Reading, 'value' | 'unit' | 'coverage' | 'partial' | 'asOf' | 'now' | 'provenance'>;
+  readonly decimals: number;
+}) {
   const { provenance, now } = reading;
   const { window, zone } = provenance;
   const low = reading.coverage < provenance.minimumCoverage;
   return (
-    <Tray title={`How "${title}" was made`} open={open} onClose={onClose}>
+    <>
       <Fact
         name="Value"
         text={reading.value === null ? 'none' : `${formatNumber(reading.value, decimals)} ${reading.unit}`}
@@ -46,7 +65,7 @@ export function ProvenanceTray({ title, reading, decimals, open, onClose, childr
         text={`${formatNumber(reading.coverage * 100, 1)} % of the time that has passed${low ? `, under the ${provenance.minimumCoverage * 100} % a level needs` : ''}`}
       />
       <Fact name="As of" text={reading.asOf === null ? 'no sample' : formatMoment(reading.asOf, zone, now)} />
-      {provenance.parts.map((part) => (
+      {provenance.parts.slice(0, MOST_PARTS).map((part) => (
         <Part
           key={`${part.metricId}-${part.summary}`}
           part={part}
@@ -55,8 +74,10 @@ export function ProvenanceTray({ title, reading, decimals, open, onClose, childr
           decimals={decimals}
         />
       ))}
-      {children}
-    </Tray>
+      {provenance.parts.length > MOST_PARTS && (
+        <Words as="second">{`and ${formatNumber(provenance.parts.length - MOST_PARTS, 0)} more metrics`}</Words>
+      )}
+    </>
   );
 }
 

@@ -1,12 +1,11 @@
 import { StyleSheet, View } from 'react-native';
 import {
   changeOf,
-  HOUR_MS,
   formatMoment,
   formatNumber,
   formatValue,
-  type Bucket,
   type Readout,
+  periodOfSparkline,
 } from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
 import type { Part } from '../boards/parts';
@@ -44,7 +43,7 @@ export function FigureReadout({ readout, title }: ReadoutProps) {
                     ? stateWords(part, band, answer.decimals)
                     : part.previous === null
                       ? undefined
-                      : changeWords(part, answer.decimals)
+                      : changeWords(part, answer.decimals, baseWords(answer.shown.readout))
                 }
                 onOpen={() => onOpen(part)}
               />
@@ -79,7 +78,7 @@ function OneFigure({
       ? {
           measure: readout.measures[0],
           window,
-          bucket: sparkBucket(reading.provenance.window),
+          bucket: periodOfSparkline(reading.provenance.window.end - reading.provenance.window.start),
           columns: Math.max(10, Math.round(width)),
           hours,
         }
@@ -125,12 +124,6 @@ function OneFigure({
   );
 }
 
-/** Samples for a few hours, else a value an hour or a day, so that a small line stays readable. */
-function sparkBucket(window: { readonly start: number; readonly end: number }): Bucket | null {
-  const hours = (window.end - window.start) / HOUR_MS;
-  return hours <= 6 ? null : hours <= 24 * 14 ? 'hour' : 'day';
-}
-
 const EARLIER: ReadonlySet<string> = new Set(['before', 'last year']);
 
 /** What the base of a change is called behind its value. */
@@ -142,13 +135,13 @@ function baseWords({ compare, reference }: Readout): string {
 
 /** Change against the reference: "up 3.1 % on 1,204 kg before"; without a percentage where it would say nothing. */
 export function changeWords(
-  { value, previous, unit, reading }: Pick<Part, 'value' | 'previous' | 'unit' | 'reading'>,
+  { value, previous, unit, partial }: Pick<Part, 'value' | 'previous' | 'unit' | 'partial'>,
   decimals: number,
   when = 'before',
 ): string {
   const change = changeOf(value, previous);
   if (!change) return 'nothing to compare with';
-  const whole = reading?.partial && EARLIER.has(when) ? `by this time ${when}` : when;
+  const whole = partial && EARLIER.has(when) ? `by this time ${when}` : when;
   const base = `${formatValue(previous, unit, decimals)} ${whole}`;
   const { by, percent } = change;
   if (by === 0) return `the same as ${base}`;

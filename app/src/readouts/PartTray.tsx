@@ -1,15 +1,17 @@
 import { useRouter } from 'expo-router';
-import { formatNumber, SUMMARY_WORDS } from '@vivid-beacon/core';
+import { useQuery } from '@tanstack/react-query';
+import type { QueryAnswer, Readout } from '@vivid-beacon/core';
+import { call } from '../api/client';
+import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
-import { Fact } from '../components/Fact';
-import { ProvenanceTray } from '../components/ProvenanceTray';
+import { ProvenanceFacts, ProvenanceTray } from '../components/ProvenanceTray';
 import { Row } from '../components/Row';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { useBoardLook } from '../boards/BoardLookContext';
-import type { Part } from '../boards/parts';
+import { makingQuery, type Part } from '../boards/parts';
+import type { ShownReadout } from '../boards/resolveReadout';
 import { useShown } from '../boards/useParts';
-import type { Readout } from '@vivid-beacon/core';
 import { useOpenPlace } from './useOpenPlace';
 
 interface PartTrayProps {
@@ -26,7 +28,7 @@ const MOST_SHOWN = 40;
 /** How a value was made, what lies behind it, and the way on: focus its asset, open its samples. */
 export function PartTray({ title, readout, decimals, part, onClose }: PartTrayProps) {
   const router = useRouter();
-  const { metrics } = useShown(readout);
+  const { shown, metrics } = useShown(readout);
   const { focus, onFocus } = useBoardLook();
   const name = part ? (part.name && part.name !== title ? `${title}, ${part.name}` : title) : title;
   const openPlace = useOpenPlace(readout);
@@ -72,27 +74,10 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
       )
     );
   }
-  const [measure] = readout.measures;
   const behind = part.metricIds.flatMap((id) => metrics.get(id) ?? []);
   return (
     <Tray title={`How "${name}" was made`} open onClose={onClose}>
-      <Fact
-        name="Value"
-        text={part.value === null ? 'none' : `${formatNumber(part.value, decimals)} ${part.unit}`}
-      />
-      {part.value !== null && (
-        <Fact name="Unrounded" text={`${String(part.value).replace('-', '\u2212')} ${part.unit}`} />
-      )}
-      <Fact
-        name="Formula"
-        text={`${SUMMARY_WORDS[measure.summary]} of ${behind.length === 1 ? behind[0].name : `${behind.length} metrics together`}${
-          measure.per
-            ? ` per ${SUMMARY_WORDS[measure.per.summary]} of ${metrics.get(measure.per.metricId)?.name ?? 'a removed metric'}, sums first`
-            : ''
-        }`}
-      />
-      <Fact name="Coverage" text={`${formatNumber(part.coverage * 100, 1)} % of the time that has passed`} />
-      <Fact name="Samples" text={`${formatNumber(part.samples, 0)} used`} />
+      <GroupMaking shown={shown} part={part} decimals={decimals} />
       {actions}
       <Words as="sectionHead" heading={2}>
         {behind.length === 1 ? 'Metric behind it' : `${behind.length} metrics behind it`}
@@ -115,5 +100,44 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
       ))}
       {behind.length > MOST_SHOWN && <Words as="second">{`and ${behind.length - MOST_SHOWN} more`}</Words>}
     </Tray>
+  );
+}
+
+/** How the value of a group was made; asked for when somebody wants to know. */
+function GroupMaking({
+  shown,
+  part,
+  decimals,
+}: {
+  readonly shown: ShownReadout;
+  readonly part: Part;
+  readonly decimals: number;
+}) {
+  const query = makingQuery(shown, part);
+  const answer = useQuery({
+    queryKey: ['readings', 'query', query],
+    queryFn: ({ signal }) => call<QueryAnswer>('POST', '/api/readings/query', query, signal),
+    enabled: query !== null,
+    retry: false,
+  });
+  if (query === null) return <Words as="body">No metric of this group has what it is divided by.</Words>;
+  return (
+    <Answer query={answer} reading="Reading how it was made">
+      {({ groups: [group], window, now, unit }) =>
+        group?.making && (
+          <ProvenanceFacts
+            reading={{
+              value: group.values[0],
+              unit: shown.readout.measures[0].per?.unit ?? unit,
+              coverage: group.coverage[0],
+              partial: window.end > now,
+              now,
+              ...group.making,
+            }}
+            decimals={decimals}
+          />
+        )
+      }
+    </Answer>
   );
 }

@@ -7,7 +7,7 @@ import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 
 /** What is told of a value's state. */
-type Judged = Pick<Part, 'value' | 'level' | 'coverage' | 'reading'>;
+type Judged = Pick<Part, 'value' | 'level' | 'coverage' | 'partial'>;
 
 interface StateLineProps {
   readonly part: Judged;
@@ -28,7 +28,7 @@ export function StateLine({ part: reading, band, decimals }: StateLineProps) {
         >
           {stateWords(reading, band, decimals)}
         </Words>
-        {reading.reading?.partial && reading.value !== null && (
+        {reading.partial && reading.value !== null && (
           <Words as="caption" colour={palette.ink2}>
             unfinished period
           </Words>

@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { writeTrend } from '@vivid-beacon/core';
+import { writeTrend, type Query, type QueryAnswer } from '@vivid-beacon/core';
 import { Bytes, Refused } from '../testing/renderScreen';
-import { groups, reading, showReadout as show, trend } from '../testing/showReadout';
+import { groups, HOUR, NOW, reading, showReadout as show, trend } from '../testing/showReadout';
 import { changeWords } from './FigureReadout';
 
 jest.setTimeout(30_000);
@@ -74,6 +74,29 @@ describe('a gauge', () => {
   });
 });
 
+/** The answer to how one group was made. */
+function explained(value: number): QueryAnswer {
+  const answer = groups(value);
+  const { provenance, asOf } = reading(value);
+  const part = {
+    metricId: '1',
+    metricName: 'Bed temperature',
+    assetName: 'Ironer 1',
+    summary: 'mean',
+    unit: '°C',
+    samples: 60,
+    coverage: 1,
+    value,
+    basis: 'samples' as const,
+    sources: [],
+  };
+  const making = {
+    asOf,
+    provenance: { ...provenance, formula: 'time-weighted mean of Bed temperature (Ironer 1)', parts: [part] },
+  };
+  return { ...answer, groups: answer.groups.map((group) => ({ ...group, making })) };
+}
+
 describe('groups', () => {
   const grouped = { groupBy: { kind: 'asset' as const } };
 
@@ -90,16 +113,45 @@ describe('groups', () => {
   );
 
   it('focus their asset by name, and open what lies behind by number', async () => {
-    const { person, onFocus } = show(
+    const { person, onFocus, sent } = show(
       { ...grouped, form: 'straight' },
-      { 'POST /api/readings/query': groups(190, 203, 210) },
+      {
+        'POST /api/readings/query': ({ body }: { body: unknown }) =>
+          (body as Query).provenance ? explained(190) : groups(190, 203, 210),
+      },
     );
     await person.click(await screen.findByRole('button', { name: 'Ironer 2, Caution. Focus on it' }));
     expect(onFocus).toHaveBeenCalledWith('b');
     await person.click(screen.getByRole('button', { name: /190 °C, Ironer 1\. How it was made/ }));
     const tray = within(screen.getByRole('dialog'));
     expect(tray.getByText('1 of the same name lies below it and is not counted again.')).toBeTruthy();
-    expect(tray.getByText('60 used')).toBeTruthy();
+    // How it was made is asked for when it is opened, of the metrics of this group alone.
+    expect(await tray.findByText('time-weighted mean of Bed temperature (Ironer 1)')).toBeTruthy();
+    expect(tray.getByText(/^60 used, coverage/)).toBeTruthy();
+    const asked = sent.filter(({ path }) => path === '/api/readings/query').map(({ body }) => body as Query);
+    expect(asked.map(({ provenance = false }) => provenance)).toEqual([false, true]);
+    expect(asked[1]).toMatchObject({ select: { metricIds: ['1'] }, groupBy: { kind: 'all' } });
+  });
+
+  it('are compared with the window before, as single values are', async () => {
+    const answer = groups(190, 203);
+    const compared = { ...answer, groups: answer.groups.map((group) => ({ ...group, previous: 200 })) };
+    const { sent } = show(
+      { ...grouped, form: 'figure', band: null, decimals: 0 },
+      { 'POST /api/readings/query': compared },
+    );
+    expect((await screen.findByText(/^down 10/)).textContent!.replace(/\s/g, ' ')).toBe(
+      'down 10 (5.0 %) on 200 °C before',
+    );
+    expect(sent.find(({ path }) => path === '/api/readings/query')!.body).toMatchObject({
+      compare: 'before',
+    });
+  });
+
+  it('of a window that is not over are marked as unfinished', async () => {
+    const answer = { ...groups(190), window: { start: NOW - HOUR, end: NOW + HOUR } };
+    show({ ...grouped, form: 'gauge' }, { 'POST /api/readings/query': answer });
+    expect(await screen.findByText('unfinished period')).toBeTruthy();
   });
 
   it('without a target band stand in thirds of their list, told as relative', async () => {
@@ -173,11 +225,11 @@ describe('a figure', () => {
     [{ value: null, previous: 4 }, 'nothing to compare with'],
     [{ value: 4, previous: null }, 'nothing to compare with'],
   ])('%j is %s', (part, words) => {
-    expect(changeWords({ ...part, unit: 'kg', reading: null }, 1).replace(/\u2009/g, ' ')).toBe(words);
+    expect(changeWords({ ...part, unit: 'kg', partial: false }, 1).replace(/\u2009/g, ' ')).toBe(words);
   });
 
   it('of an unfinished window is compared with as much of the one before', () => {
-    const words = changeWords({ value: 5, previous: 4, unit: '', reading: reading(5, { partial: true }) }, 0);
+    const words = changeWords({ value: 5, previous: 4, unit: '', partial: true }, 0);
     expect(words).toBe('up 1 (25.0 %) on 4 by this time before');
   });
 

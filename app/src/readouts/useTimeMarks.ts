@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { useQuery } from '@tanstack/react-query';
-import { DAY_MS } from '@vivid-beacon/core';
+import { periodOfLevels } from '@vivid-beacon/core';
 import { useRemarks } from '../api/data';
 import { useFlagsOnTime } from '../api/flags';
 import { askLevels, useAlarms } from '../api/queries';
@@ -8,7 +8,6 @@ import type { TrendData } from '../boards/useTrendSeries';
 import { flagMarks } from '../charts/flagMarks';
 import { usePainted } from '../hooks/usePainted';
 
-const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
 const NO_IDS: readonly string[] = [];
 
 /** What lies along the time of a trend: breaches of its first line, remarks on its asset, alarms of its metrics. */
@@ -39,7 +38,7 @@ export function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendDa
           band: band!,
           start,
           end,
-          bucket: end - start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour',
+          bucket: periodOfLevels(end - start),
           hours,
         },
         signal,

@@ -61,10 +61,13 @@ export const groups = (...values: (number | null)[]): QueryAnswer => ({
   groups: values.map((value, i) => ({
     name: `Quayside / Ironer ${i + 1}`,
     metricIds: [String(i + 1)],
+    perMetricIds: [],
     withinIds: i === 0 ? ['7'] : [],
     values: [value],
     coverage: [value === null ? 0 : 1],
     samples: [60],
+    previous: null,
+    making: null,
   })),
 });
 const readout = (part: Partial<Readout> = {}): Readout => ({

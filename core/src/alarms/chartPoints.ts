@@ -1,6 +1,6 @@
 import type { MetricKind } from '../domain/metric';
 import type { Series } from '../series/series';
-import { MINIMUM_COVERAGE } from '../bands/targetBand';
+import { isCovered } from '../bands/targetBand';
 import { HOUR_MS } from '../time/lengths';
 import { zoneClock } from '../time/zoneClock';
 import type { ChartPoint } from './alarmTest';
@@ -76,7 +76,7 @@ function finish(open: OpenPoint, point: 'hour' | 'day', reading: Reading, zone: 
   const { end } = pointSpan(open.start, point, zone);
   const held = Math.min(end - open.t, reading.maxGapMs);
   const heldMs = open.heldMs + held;
-  if (heldMs < MINIMUM_COVERAGE * (end - open.start)) return NaN;
+  if (!isCovered({ coverage: heldMs / (end - open.start) })) return NaN;
   return reading.kind === 'level' ? (open.total + open.v * held) / heldMs : open.total;
 }
 

@@ -56,6 +56,23 @@ export type TargetBand =
 /** Share of a window that needs usable data before a level is given (rules of truth). */
 export const MINIMUM_COVERAGE = 0.75;
 
+/** Is enough of a stretch of time covered for its value to be judged, compared and drawn? */
+export function isCovered({ coverage }: { readonly coverage: number }): boolean {
+  return coverage >= MINIMUM_COVERAGE;
+}
+
+/**
+ * The value where enough of its time is covered, else null: what is compared with others or drawn as a line.
+ *
+ * @example coveredValue({ value: 5, coverage: 0.5 }) // => null
+ */
+export function coveredValue(given: {
+  readonly value: number | null;
+  readonly coverage: number;
+}): number | null {
+  return isCovered(given) ? given.value : null;
+}
+
 /** @throws {BeaconError} BAD_INPUT naming the limit that is out of order. */
 export function checkBand(band: TargetBand): void {
   if (band.direction === 'lower' && band.caution > band.breach) {
@@ -120,9 +137,8 @@ export function levelOf(
   band: TargetBand,
   value: number | null,
   coverage = 1,
-  minimumCoverage = MINIMUM_COVERAGE,
 ): Level {
-  if (value === null || Number.isNaN(value) || coverage < minimumCoverage) return 'nodata';
+  if (value === null || Number.isNaN(value) || !isCovered({ coverage })) return 'nodata';
   switch (band.direction) {
     case 'lower':
       return value <= band.caution ? 'clear' : value <= band.breach ? 'caution' : 'breach';

@@ -1,5 +1,6 @@
 import { SUMMARIES_OF_KIND } from '../domain/metric';
 import type { Asset, Metric } from '../domain/wire';
+import { periodOfKind } from '../time/automaticPeriod';
 import { BOARD_FORMAT_VERSION, emptyReadout, type BoardDocument, type Readout } from './board';
 
 const MOST_READOUTS = 40;
@@ -27,7 +28,7 @@ export function startBoard(
   const own = metrics.filter(({ assetId }) => assetId === asset.id);
   for (const metric of own)
     add({ form: metric.kind === 'level' ? 'gauge' : 'figure', measures: measureOf(metric) });
-  for (const metric of own) add({ form: 'trend', measures: measureOf(metric), bucket: bucketOf(metric) });
+  for (const metric of own) add({ form: 'trend', measures: measureOf(metric), bucket: periodOfKind(metric) });
   let level = [asset.id];
   for (let down = 1; down <= depth && level.length > 0; down++) {
     const above = new Set(level);
@@ -56,10 +57,4 @@ export function startBoard(
     hours: null,
     readouts,
   };
-}
-
-/** Amounts and registers are read by the hour; levels sample by sample. */
-function bucketOf({ kind, origin }: Metric): Readout['bucket'] {
-  if (origin === 'reference') return 'day';
-  return kind === 'level' || kind === 'state' ? null : 'hour';
 }

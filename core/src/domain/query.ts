@@ -3,6 +3,7 @@ import type { HoursFilter } from '../time/hours';
 import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
 import type { Summary } from './metric';
+import type { Provenance } from './wire';
 
 /** By what metrics are put together: each on its own, or all of an asset, plant, kind of asset or attribute. */
 export type GroupBy =
@@ -39,6 +40,10 @@ export interface Query {
   readonly groupBy: GroupBy;
   readonly scope: Scope;
   readonly hours: HoursFilter | null;
+  /** What each value of the whole window is compared with; default "none". Not with periods. */
+  readonly compare?: 'none' | 'before' | 'lastYear';
+  /** Whether the answer says how each value of the whole window was made; default no. Not with periods. */
+  readonly provenance?: boolean;
 }
 
 /** The answer: for each group one value a period. */
@@ -58,10 +63,23 @@ export interface QueryGroup {
   /** What the group is called; "" for assets without the attribute. */
   readonly name: string;
   readonly metricIds: readonly string[];
+  /** Those they are divided by; empty without. */
+  readonly perMetricIds: readonly string[];
   /** Metrics of the same name below those: they are part of them, and not counted again. */
   readonly withinIds: readonly string[];
   /** One a period; null without data. */
   readonly values: readonly (number | null)[];
   readonly coverage: readonly number[];
   readonly samples: readonly number[];
+  /** The same over the window it is compared with; null where that was not asked for or has too little data. */
+  readonly previous: number | null;
+  /** How the value was made, where that was asked for. */
+  readonly making: Making | null;
+}
+
+/** How a value was made. */
+export interface Making {
+  /** Newest sample that counted, ms; of several metrics of the one that is furthest behind. Null without data. */
+  readonly asOf: number | null;
+  readonly provenance: Provenance;
 }

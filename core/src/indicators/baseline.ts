@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { MINIMUM_COVERAGE } from '../bands/targetBand';
+import { isCovered } from '../bands/targetBand';
 import type { Summarised } from '../summary/valueOf';
 import type { Interval } from '../time/interval';
 
@@ -38,7 +38,7 @@ export interface BaselinePart {
  */
 export function baselineOf(parts: readonly BaselinePart[], factor: number): number | null {
   const known = (each: Summarised | null): boolean =>
-    each === null || (each.value !== null && each.coverage >= MINIMUM_COVERAGE);
+    each === null || (each.value !== null && isCovered(each));
   const usable = parts.filter(({ upper, lower }) => known(upper) && known(lower));
   if (usable.length < Math.max(BASELINE_STRETCHES.least, parts.length / 2)) return null;
   const total = (pick: (part: BaselinePart) => Summarised): number =>

@@ -117,5 +117,15 @@ export const querySchema = yup
     groupBy: groupBySchema.default({ kind: 'metric' }),
     scope: scopeSchema.default({ assetIds: null, attributes: [] }),
     hours: hoursSchema.nullable().default(null),
+    compare: yup
+      .string()
+      .oneOf(['none', 'before', 'lastYear'] as const)
+      .default('none'),
+    provenance: yup.boolean().default(false),
   })
-  .noUnknown();
+  .noUnknown()
+  .test(
+    'whole',
+    'Values are compared and explained over the whole window, not by period: leave out bucket, or compare and provenance',
+    ({ bucket, compare, provenance }) => bucket === null || (compare === 'none' && !provenance),
+  );

@@ -1,4 +1,4 @@
-import type { AlarmRule } from '@vivid-beacon/core';
+import { hasAttributes, type AlarmRule, type Asset } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -99,19 +99,18 @@ export async function metricsInScope(
   db: Queryable,
   rule: Pick<RuleParts, 'metricId' | 'attributes'> & { readonly under: string },
 ): Promise<string[]> {
-  const rows = await all<{ id: string }>(
+  const rows = await all<{ id: string; attributes: Asset['attributes'] }>(
     db,
     `with recursive below as (
        select id from asset where id = $2
        union all select asset.id from asset join below on asset.parent_id = below.id
      )
-     select metric.id from metric join below on below.id = metric.asset_id join asset on asset.id = below.id, metric model
+     select metric.id, asset.attributes
+     from metric join below on below.id = metric.asset_id join asset on asset.id = below.id, metric model
      where model.id = $1 and metric.removed_at is null and metric.origin = 'samples'
        and lower(metric.name) = lower(model.name) and metric.unit = model.unit and metric.kind = model.kind
-       and not exists (select 1 from jsonb_array_elements($3::jsonb) asked
-         where not coalesce(asked -> 'values' @> (asset.attributes -> (asked ->> 'name')), false))
      order by metric.id`,
-    [rule.metricId, rule.under, JSON.stringify(rule.attributes)],
+    [rule.metricId, rule.under],
   );
-  return rows.map(({ id }) => id);
+  return rows.filter((row) => hasAttributes(row, rule.attributes)).map(({ id }) => id);
 }

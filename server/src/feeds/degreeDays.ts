@@ -1,6 +1,6 @@
 import {
   DAY_MS,
-  MINIMUM_COVERAGE,
+  isCovered,
   resolveWindow,
   type DegreeDays,
   type DegreeDaysAsk,
@@ -34,7 +34,7 @@ export async function readDegreeDays(
   );
   // An unfinished day has no mean of its own yet.
   const degreeDays = mean.map(({ value, coverage }, i) => {
-    const whole = buckets.end[i] <= now && coverage >= MINIMUM_COVERAGE;
+    const whole = buckets.end[i] <= now && isCovered({ coverage });
     if (!whole || value === null || min[i].value === null || max[i].value === null) return null;
     const day = { mean: value, min: min[i].value!, max: max[i].value! };
     return degreeDaysOfDay(day, base, kind, method);

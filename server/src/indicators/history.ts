@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon';
 import {
   BeaconError,
-  MINIMUM_COVERAGE,
+  coveredValue,
   plusPeriods,
   startOfPeriod,
   type Direction,
@@ -10,13 +10,14 @@ import {
   type IndicatorReading,
   type IndicatorVersion,
   type Measure,
+  type PastBucket,
   type PeriodTarget,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { suggestTargets } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure } from '../readings/measure';
-import { bucketOfWindow, type PastBucket } from '../readings/bucketOfWindow';
+import { bucketOfWindow } from '../readings/bucketOfWindow';
 import { judgePast, readDefinition, readIndicator, type JudgedPeriod } from './indicators';
 import { findIndicator, listVersions, targetsOf, type IndicatorRow } from './sql';
 
@@ -126,7 +127,7 @@ export async function suggestedTargets(
     .map(({ start, end, value, coverage }) => ({
       start,
       end,
-      value: coverage >= MINIMUM_COVERAGE ? value : null,
+      value: coveredValue({ value, coverage }),
     }));
   return { bucket, suggestions: suggestTargets(past, direction) };
 }

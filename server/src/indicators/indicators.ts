@@ -2,7 +2,7 @@ import {
   addsUp,
   DAY_MS,
   levelOf,
-  MINIMUM_COVERAGE,
+  coveredValue,
   resolveWindow,
   timeByLevel,
   versionAt,
@@ -11,6 +11,7 @@ import {
   type IndicatorReading,
   type IndicatorVersion,
   type Interval,
+  type PastBucket,
   type LevelSpan,
   type PeriodTarget,
   type Reading,
@@ -20,7 +21,7 @@ import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { PlanContext } from '../readings/planner';
 import { readValue } from '../readings/read';
-import { bucketOfWindow, type PastBucket } from '../readings/bucketOfWindow';
+import { bucketOfWindow } from '../readings/bucketOfWindow';
 import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
 import { readBaseline } from './baseline';
 import { targetsOfBuckets, upTo } from './targets';
@@ -99,7 +100,7 @@ async function referenceOf(
     case 'measure': {
       const other = await loadMeasure(context, reference.measure);
       const [{ value, coverage }] = (await readMeasure(context, other, buckets)).values;
-      return coverage >= MINIMUM_COVERAGE ? value : null;
+      return coveredValue({ value, coverage });
     }
   }
 }

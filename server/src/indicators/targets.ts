@@ -1,8 +1,8 @@
 import { DateTime } from 'luxon';
 import {
   addsUp,
+  coveredValue,
   fixedTarget,
-  MINIMUM_COVERAGE,
   targetOfWindow,
   type IndicatorDefinition,
   type Interval,
@@ -51,18 +51,18 @@ export async function targetsOfBuckets(
     case 'measure': {
       const other = await loadMeasure(context, target.measure);
       const { values } = await readMeasure(context, other, buckets);
-      return values.map(({ value, coverage }) =>
-        value === null || coverage < MINIMUM_COVERAGE ? null : value * target.factor,
-      );
+      return values.map((each) => {
+        const value = coveredValue(each);
+        return value === null ? null : value * target.factor;
+      });
     }
     case 'lastYear': {
       const found: (number | null)[] = [];
       for (const period of periods) {
         const before = yearBefore(upTo(period, context.now), loaded.zone);
         const one = bucketSpans(before, null, hours, loaded.zone, loaded.calendar);
-        const [{ value, coverage }] = (await readMeasure(context, loaded, one)).values;
-        const known = value !== null && coverage >= MINIMUM_COVERAGE;
-        found.push(known ? moreBy(value, target.percent) : null);
+        const value = coveredValue((await readMeasure(context, loaded, one)).values[0]);
+        found.push(value === null ? null : moreBy(value, target.percent));
       }
       return found;
     }

@@ -1,5 +1,13 @@
 import * as yup from 'yup';
-import { DAY_MS, BeaconError, idText, type Asset, type StopLog, fromAndTo } from '@vivid-beacon/core';
+import {
+  assetsInScope,
+  DAY_MS,
+  BeaconError,
+  idText,
+  type Asset,
+  type StopLog,
+  fromAndTo,
+} from '@vivid-beacon/core';
 import {
   jobSchema,
   jobsSchema,
@@ -13,7 +21,6 @@ import { findAsset, listAssets } from '../assets/sql';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
-import { assetsInScope } from '../readings/query';
 import { withTimes } from './jobs';
 import {
   addStatus,

@@ -24,6 +24,13 @@ export function columnsOfQuery({ start, end, groups, ...head }: QueryAnswer): Ui
     columns.push([`values ${i}`, values.map((value) => value ?? NaN)]);
     columns.push([`coverage ${i}`, coverage], [`samples ${i}`, samples]);
   });
-  const named = groups.map(({ name, metricIds, withinIds }) => ({ name, metricIds, withinIds }));
+  const named = groups.map(({ name, metricIds, perMetricIds, withinIds, previous, making }) => ({
+    name,
+    metricIds,
+    perMetricIds,
+    withinIds,
+    previous,
+    making,
+  }));
   return writeColumns({ ...head, groups: named }, columns);
 }

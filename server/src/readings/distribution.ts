@@ -1,7 +1,8 @@
 import {
   addsUp,
   DAY_MS,
-  MINIMUM_COVERAGE,
+  isCovered,
+  periodOfDistribution,
   resolveWindow,
   type Bucket,
   type Interval,
@@ -42,11 +43,11 @@ export async function describeDistribution(
   const back = whole ? Math.max(LOOK_BACK_DAYS * DAY_MS, length * PERIODS) : LOOK_BACK_DAYS * DAY_MS;
   const interval =
     !future && (past || length > back) ? { start, end: Math.min(end, now) } : { start: now - back, end: now };
-  const usual: Bucket = !past && length <= 6 * 3_600_000 ? 'hour' : 'day';
+  const usual = past ? 'day' : periodOfDistribution(length);
   const bucket: Bucket = whole ? bucketOfWindow(window, now, loaded.zone) : usual;
   const buckets = bucketSpans(interval, bucket, null, loaded.zone, loaded.calendar);
   const values = (await readMeasure(context, loaded, buckets)).values
-    .filter(({ coverage }, i) => coverage >= MINIMUM_COVERAGE && !(whole && buckets.end[i] > now))
+    .filter((each, i) => isCovered(each) && !(whole && buckets.end[i] > now))
     .flatMap(({ value }) => (value === null ? [] : [value]))
     .sort((a, b) => a - b);
   return { values, bucket, interval };

@@ -248,6 +248,82 @@ describe('the planner', () => {
     expect(body.previous).toBe(24);
   });
 
+  it('compares groups with the window before and says how they were made, as single values do', async () => {
+    const amount = { kind: 'amount', unit: 'kWh', intervalMs: HOUR, maxGapMs: 3 * HOUR };
+    const one = await withMetric(analyst, { name: 'Steam', ...amount });
+    const two = await withMetric(analyst, { name: 'Steam', ...amount });
+    const load = await withMetric(analyst, { name: 'Washed', ...amount, unit: 'kg' });
+    const hourly = async (
+      { key, token }: { key: string; token: string },
+      v: (i: number) => number,
+    ): Promise<void> =>
+      void (await push(
+        test.url,
+        token,
+        Array.from({ length: 8 }, (_, i) => ({ metric: key, t: TEST_NOW - (8 - i) * HOUR, v: v(i) })),
+      ));
+    await hourly(one, (i) => (i < 4 ? 1 : 3));
+    await hourly(two, (i) => (i < 4 ? 10 : 20));
+    await hourly(load, () => 2);
+    const window = rolling(4, 'hour');
+    const asked = { summary: 'sum', window, compare: 'before', provenance: true } as const;
+    const { body } = await ask({
+      ...asked,
+      select: { metricIds: [one.metricId, two.metricId] },
+      groupBy: { kind: 'metric' },
+    });
+    for (const [i, { metricId }] of [one, two].entries()) {
+      const single = await analyst.call<Reading>('POST', '/api/readings/value', {
+        measure: { metricId, summary: 'sum', per: null },
+        window,
+      });
+      const group = body.groups.find(({ metricIds }) => metricIds[0] === metricId)!;
+      expect(group.values[0]).toBe([12, 80][i]);
+      expect(group.previous).toBe([4, 40][i]);
+      const { value, previous, asOf, provenance } = single.body;
+      expect([group.values[0], group.previous, group.making]).toEqual([
+        value,
+        previous,
+        { asOf, provenance },
+      ]);
+    }
+    // Sums first: (12 + 80) ÷ 8, and what is summed can be seen.
+    const together = await ask({
+      ...asked,
+      select: { metricIds: [one.metricId, two.metricId] },
+      per: { select: { metricIds: [load.metricId] }, summary: 'sum', factor: 1 },
+      groupBy: { kind: 'all' },
+    });
+    const [all] = together.body.groups;
+    expect([all.values[0], all.previous, all.perMetricIds]).toEqual([11.5, 5.5, [load.metricId]]);
+    expect(all.making?.provenance.formula).toMatch(/^sum of Steam \(2 metrics together\) ÷ sum of Washed \(/);
+    expect(all.making?.provenance.parts.map(({ value }) => value)).toEqual([12, 80, 8]);
+  });
+
+  it('compares with nothing where the window before is hardly covered, and not by period', async () => {
+    const { metricId, key, token } = await withMetric(analyst, {
+      kind: 'amount',
+      unit: 'kg',
+      intervalMs: HOUR,
+    });
+    await push(
+      test.url,
+      token,
+      [1, 2, 3, 4, 8].map((ago) => ({ metric: key, t: TEST_NOW - ago * HOUR, v: ago })),
+    );
+    const asked = {
+      select: { metricIds: [metricId] },
+      summary: 'sum',
+      window: rolling(4, 'hour'),
+      compare: 'before',
+    };
+    const { body } = await ask(asked);
+    expect(body.groups[0]).toMatchObject({ values: [10], previous: null, making: null });
+    expect((await ask({ ...asked, bucket: 'hour' })).body.error?.message).toMatch(
+      /over the whole window, not by period/,
+    );
+  });
+
   it('refuses recurring hours and scopes that make no sense, naming the place', async () => {
     const { metricId } = await withMetric(analyst);
     const base = { select: { metricIds: [metricId] }, summary: 'mean', window: rolling(1, 'hour') };

@@ -1,15 +1,23 @@
 import {
   ADDS_UP,
+  assetsInScope,
   BeaconError,
   PLAIN_CALENDAR,
+  coveredValue,
+  MINIMUM_COVERAGE,
+  previousWindow,
   resolveWindow,
+  sameWindowLastYear,
+  topmost,
   unitOfMeasure,
   type Asset,
   type GroupBy,
+  type Interval,
+  type Making,
+  type ProvenancePart,
   type Query,
   type QueryAnswer,
   type QueryGroup,
-  type Scope,
   type Selection,
   type Summary,
   type WorkingCalendar,
@@ -17,7 +25,9 @@ import {
 import {
   bucketSpans,
   checkSummary,
+  formulaWords,
   ratioOf,
+  togetherAs,
   type BucketSpans,
   type Summarised,
 } from '@vivid-beacon/core/src/engine';
@@ -27,6 +37,7 @@ import type { Queryable } from '../db/database';
 import { needMetrics } from '../metrics/metrics';
 import { metricsOfAssets, type MetricRow } from '../metrics/sql';
 import { poolMetrics, summariseMetric, type PlanContext } from './planner';
+import { newestOfAll, provenancePart } from './provenance';
 
 /**
  * Answers one question about one or many metrics: summary, window, periods, groups, scope and recurring
@@ -44,29 +55,31 @@ export async function answerQuery(db: Queryable, query: Query, now: number): Pro
   const inScope = new Set(assetsInScope(assets, query.scope));
   const rows = known ? [...known.values()] : await selected(db, query.select, inScope);
   const perRows = query.per ? await selected(db, query.per.select, needsTree ? inScope : null) : [];
-  const places = placesOf(context, query, [...rows, ...perRows], calendars);
+  const every = [...rows, ...perRows];
+  const places = placesOf(query, every, calendars, (zone, rules) =>
+    resolveWindow(query.window, now, zone, rules),
+  );
+  const before = compared(query);
+  const placesBefore =
+    before && placesOf(query, every, calendars, (zone, rules) => before(query.window, now, zone, rules));
   const groups = groupRows(rows, query.groupBy, assets);
   const perGroups = groupRows(perRows, query.groupBy, assets);
   const parents = new Map(assets.map(({ id, parentId }) => [id, parentId]));
   const answered: QueryGroup[] = [];
   for (const [name, all] of groups) {
-    const members = topmost(all, parents);
-    const top = await poolGroup(context, members, query.summary, places);
-    const below = topmost(perGroups.get(name) ?? [], parents);
-    const values: readonly Summarised[] = query.per
-      ? below.length === 0
-        ? top.map(() => ({ value: null, samples: 0, coverage: 0 }))
-        : (await poolGroup(context, below, query.per.summary, places)).map((bottom, i) =>
-            ratioOf(top[i], bottom, query.per!.factor),
-          )
-      : top;
+    const members = { upper: topmost(all, parents), lower: topmost(perGroups.get(name) ?? [], parents) };
+    const values = await valuesOfGroup(context, query, members, places);
+    const previous = placesBefore && (await valuesOfGroup(context, query, members, placesBefore));
     answered.push({
       name,
-      metricIds: members.map(({ id }) => id),
-      withinIds: all.filter((row) => !members.includes(row)).map(({ id }) => id),
+      metricIds: members.upper.map(({ id }) => id),
+      perMetricIds: members.lower.map(({ id }) => id),
+      withinIds: all.filter((row) => !members.upper.includes(row)).map(({ id }) => id),
       values: values.map(({ value }) => value),
       coverage: values.map(({ coverage }) => coverage),
       samples: values.map(({ samples }) => samples),
+      previous: previous && coveredValue(previous[0]),
+      making: query.provenance ? await makingOf(context, query, members, places) : null,
     });
   }
   const first = places.get(rows[0].plantId)!;
@@ -102,25 +115,6 @@ function treeNeeded({ select, per, scope, groupBy }: Query): boolean {
   return byName || scoped || !(groupBy.kind === 'metric' || groupBy.kind === 'asset');
 }
 
-/** Ids of the assets of a scope: given ones with all below them, of those the ones with the attributes. */
-export function assetsInScope(assets: readonly Asset[], scope: Scope): string[] {
-  const chosen = scope.assetIds && new Set(scope.assetIds);
-  const inside = new Set<string>();
-  // Parents come before children.
-  for (const { id, parentId } of assets) {
-    if (!chosen || chosen.has(id) || (parentId !== null && inside.has(parentId))) inside.add(id);
-  }
-  return assets
-    .filter(
-      ({ id, attributes }) =>
-        inside.has(id) &&
-        scope.attributes.every(
-          ({ name, values }) => attributes[name] !== undefined && values.includes(attributes[name]),
-        ),
-    )
-    .map(({ id }) => id);
-}
-
 async function selected(
   db: Queryable,
   select: Selection,
@@ -140,12 +134,74 @@ async function selected(
   return rows;
 }
 
+/** The window that values are compared with, where they are. */
+function compared({ compare = 'none' }: Query): typeof previousWindow | null {
+  if (compare === 'none') return null;
+  return compare === 'lastYear' ? sameWindowLastYear : previousWindow;
+}
+
+/** The metrics of a group: those that count, and those they are divided by. */
+interface Members {
+  readonly upper: readonly MetricRow[];
+  readonly lower: readonly MetricRow[];
+}
+
+/** One value a period: of a ratio sums first, the division after. */
+async function valuesOfGroup(
+  context: PlanContext,
+  { summary, per }: Query,
+  { upper, lower }: Members,
+  places: ReadonlyMap<string, BucketSpans>,
+): Promise<readonly Summarised[]> {
+  const top = await poolGroup(context, upper, summary, places);
+  if (!per) return top;
+  if (lower.length === 0) return top.map(() => ({ value: null, samples: 0, coverage: 0 }));
+  const bottom = await poolGroup(context, lower, per.summary, places);
+  return bottom.map((each, i) => ratioOf(top[i], each, per.factor));
+}
+
+/** How the value of a group was made: each of its metrics with its own value and sources. */
+async function makingOf(
+  context: PlanContext,
+  { summary, per }: Query,
+  { upper, lower }: Members,
+  places: ReadonlyMap<string, BucketSpans>,
+): Promise<Making> {
+  const { db, now } = context;
+  const { window, zone } = places.get(upper[0].plantId)!;
+  const parts: ProvenancePart[] = [];
+  for (const [rows, own] of [
+    [upper, summary],
+    [lower, per?.summary ?? summary],
+  ] as const) {
+    for (const row of rows) {
+      const place = places.get(row.plantId)!;
+      const answer = await summariseMetric(context, row, own, place);
+      parts.push(await provenancePart(db, row, own, answer, place.window));
+    }
+  }
+  return {
+    asOf: await newestOfAll(db, [...upper, ...lower], window, now),
+    provenance: {
+      formula: formulaWords(
+        togetherAs(summary, upper),
+        per && lower.length > 0 ? togetherAs(per.summary, lower) : null,
+        per?.factor ?? 1,
+      ),
+      window,
+      zone,
+      minimumCoverage: MINIMUM_COVERAGE,
+      parts,
+    },
+  };
+}
+
 /** Window and periods of each plant, by its zone and calendar. */
 function placesOf(
-  { now }: PlanContext,
-  query: Query,
+  { bucket, hours }: Query,
   rows: readonly MetricRow[],
   calendars: readonly { plantId: string; calendar: WorkingCalendar }[],
+  windowOf: (zone: string, calendar: WorkingCalendar) => Interval,
 ): Map<string, BucketSpans> {
   const byPlant = new Map(calendars.map(({ plantId, calendar }) => [plantId, calendar]));
   const places = new Map<string, BucketSpans>();
@@ -155,15 +211,7 @@ function placesOf(
     const calendar = byPlant.get(plantId) ?? PLAIN_CALENDAR;
     const rule = JSON.stringify([zone, calendar]);
     const known = byRule.get(rule);
-    const made =
-      known ??
-      bucketSpans(
-        resolveWindow(query.window, now, zone, calendar),
-        query.bucket,
-        query.hours,
-        zone,
-        calendar,
-      );
+    const made = known ?? bucketSpans(windowOf(zone, calendar), bucket, hours, zone, calendar);
     byRule.set(rule, made);
     places.set(plantId, made);
   }
@@ -200,22 +248,6 @@ function groupRows(
     else groups.set(name, [row]);
   }
   return groups;
-}
-
-/**
- * Of metrics of one name the highest in the tree: what a wash house has washed holds what its lines have
- * washed, and must not be counted with them.
- */
-function topmost(rows: readonly MetricRow[], parents: ReadonlyMap<string, string | null>): MetricRow[] {
-  if (rows.length < 2) return [...rows];
-  const named = new Map<string, Set<string>>();
-  for (const { name, assetId } of rows) named.set(name, (named.get(name) ?? new Set()).add(assetId));
-  return rows.filter(({ name, assetId }) => {
-    for (let at = parents.get(assetId) ?? null; at !== null; at = parents.get(at) ?? null) {
-      if (named.get(name)!.has(at)) return false;
-    }
-    return true;
-  });
 }
 
 async function poolGroup(

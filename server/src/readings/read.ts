@@ -1,28 +1,23 @@
 import {
   checkBand,
+  coveredValue,
   levelOf,
   MINIMUM_COVERAGE,
   previousWindow,
   resolveWindow,
   sameWindowLastYear,
-  SUMMARY_WORDS,
-  unitOfSummary,
   type HoursFilter,
   type Interval,
   type Measure,
-  type ProvenancePart,
   type Reading,
-  type Summary,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { bucketSpans, formulaWords } from '@vivid-beacon/core/src/engine';
+import { bucketSpans, formulaWords, togetherAs } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
-import type { MetricRow } from '../metrics/sql';
-import { newestBefore } from '../samples/newestBefore';
 import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';
-import type { MetricAnswer, PlanContext } from './planner';
-import { sourcesOf } from './sources';
+import type { PlanContext } from './planner';
+import { newestOfAll, provenancePart } from './provenance';
 
 export interface ReadAsk {
   readonly measure: Measure;
@@ -55,8 +50,8 @@ export async function readValue(db: Queryable, ask: ReadAsk, now: number): Promi
     level: ask.band ? levelOf(ask.band, value, coverage) : value === null ? 'nodata' : 'clear',
     coverage,
     partial: window.end > now,
-    previous: previous && previous.coverage >= MINIMUM_COVERAGE ? previous.value : null,
-    asOf: await newestIn(db, loaded, window, now),
+    previous: previous && coveredValue(previous),
+    asOf: await newestOfAll(db, loaded.lower ? [loaded.upper, loaded.lower] : [loaded.upper], window, now),
     now,
     provenance: {
       formula: formulaOf(loaded),
@@ -64,9 +59,9 @@ export async function readValue(db: Queryable, ask: ReadAsk, now: number): Promi
       zone,
       minimumCoverage: MINIMUM_COVERAGE,
       parts: await Promise.all([
-        partOf(db, loaded.upper, ask.measure.summary, answer.upper, window),
+        provenancePart(db, loaded.upper, ask.measure.summary, answer.upper, window),
         ...(loaded.lower && answer.lower
-          ? [partOf(db, loaded.lower, ask.measure.per!.summary, answer.lower, window)]
+          ? [provenancePart(db, loaded.lower, ask.measure.per!.summary, answer.lower, window)]
           : []),
       ]),
     },
@@ -74,50 +69,9 @@ export async function readValue(db: Queryable, ask: ReadAsk, now: number): Promi
 }
 
 function formulaOf({ measure, upper, lower }: LoadedMeasure): string {
-  const words = (row: MetricRow, summary: Summary) => ({
-    summary,
-    kind: row.kind,
-    metricName: row.name,
-    assetName: row.assetName,
-  });
   return formulaWords(
-    words(upper, measure.summary),
-    lower && words(lower, measure.per!.summary),
+    togetherAs(measure.summary, [upper]),
+    lower && togetherAs(measure.per!.summary, [lower]),
     measure.per?.factor ?? 1,
   );
-}
-
-async function partOf(
-  db: Queryable,
-  row: MetricRow,
-  summary: Summary,
-  { values: [own], basis }: MetricAnswer,
-  window: Interval,
-): Promise<ProvenancePart> {
-  return {
-    metricId: row.id,
-    metricName: row.name,
-    assetName: row.assetName,
-    summary: SUMMARY_WORDS[summary],
-    unit: unitOfSummary(summary, row.unit),
-    samples: own.samples,
-    coverage: own.coverage,
-    value: own.value,
-    basis,
-    sources: await sourcesOf(db, row.id, window),
-  };
-}
-
-/** Time of the newest sample that counted; of a ratio, of the part that is older. */
-async function newestIn(
-  db: Queryable,
-  { upper, lower }: LoadedMeasure,
-  window: Interval,
-  now: number,
-): Promise<number | null> {
-  const rows = [upper, ...(lower ? [lower] : [])].filter(({ origin }) => origin === 'samples');
-  const end = Math.min(window.end, now + 1);
-  const newest = await Promise.all(rows.map((row) => newestBefore(db, row, end)));
-  if (newest.length === 0 || newest.includes(null)) return null;
-  return Math.min(...(newest as number[]));
 }

@@ -1,9 +1,8 @@
 import {
-  DAY_MS,
+  periodOfStretch,
   SUMMARIES_OF_KIND,
   timeByLevel,
   unitOfSummary,
-  type Bucket,
   type HoursFilter,
   type Interval,
   type Measure,
@@ -17,8 +16,6 @@ import { loadMeasure, readMeasure, unitOf } from './measure';
 import { levelsOf } from './trend';
 import { summariseMetric, type PlanContext } from './planner';
 
-/** Time by level is told by the quarter of an hour up to this length, by the hour beyond. */
-const LONGEST_BY_QUARTER_MS = 31 * DAY_MS;
 const TOLD: readonly Summary[] = ['mean', 'min', 'max', 'sum', 'increase', 'share', 'duration'];
 
 export interface StretchAsk {
@@ -54,7 +51,7 @@ async function numbersOf(
       unit: unitOfSummary(summary, upper.unit),
     })),
   );
-  const bucket: Bucket = interval.end - interval.start > LONGEST_BY_QUARTER_MS ? 'hour' : 'quarterHour';
+  const bucket = periodOfStretch(interval.end - interval.start);
   return {
     value: own.value,
     unit: unitOf(loaded),

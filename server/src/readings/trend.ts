@@ -1,6 +1,6 @@
 import {
+  coveredValue,
   levelSpans,
-  MINIMUM_COVERAGE,
   resolveWindow,
   sliceSeries,
   type Bucket,
@@ -51,13 +51,11 @@ export async function readTrend(db: Queryable, ask: TrendAsk, now: number): Prom
   return {
     ...base,
     t: buckets.start.slice(0, shown.length),
-    v: shown.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null)),
+    v: shown.map(coveredValue),
     until: buckets.end.slice(0, shown.length),
     gaps: joined(
-      shown.flatMap(({ value, coverage }, i) =>
-        value === null || coverage < MINIMUM_COVERAGE
-          ? [{ start: buckets.start[i], end: Math.min(buckets.end[i], now) }]
-          : [],
+      shown.flatMap((each, i) =>
+        coveredValue(each) === null ? [{ start: buckets.start[i], end: Math.min(buckets.end[i], now) }] : [],
       ),
     ),
     samples: shown.reduce((n, { samples }) => n + samples, 0),
@@ -87,12 +85,7 @@ export async function levelsOf(
   const buckets = bucketSpans(interval, bucket, hours ?? null, loaded.zone, loaded.calendar);
   const { values } = await readMeasure(context, loaded, buckets);
   const edges = [...buckets.start, buckets.end[buckets.size - 1]];
-  return levelSpans(
-    band,
-    edges,
-    values.map(({ value, coverage }) => (coverage >= MINIMUM_COVERAGE ? value : null)),
-    context.now,
-  );
+  return levelSpans(band, edges, values.map(coveredValue), context.now);
 }
 
 function thinned(

@@ -1,10 +1,9 @@
 import {
-  DAY_MS,
+  coveredValue,
   levelSpans,
-  MINIMUM_COVERAGE,
+  periodOfLevels,
   type Asset,
   type BoardDocument,
-  type Bucket,
   type Interval,
   type LevelSpan,
   type Metric,
@@ -17,8 +16,6 @@ import type { BoardLook } from '../../boards/BoardLookContext';
 import { localWindow } from '../../boards/localWindow';
 import { groupQuery } from '../../boards/parts';
 import { resolveReadout } from '../../boards/resolveReadout';
-
-const LONGEST_BY_THE_HOUR_MS = 35 * DAY_MS;
 
 /** One question about levels: of a measure, or of the groups of a readout. */
 export interface LevelAsk {
@@ -36,7 +33,7 @@ export function levelAsks(
   assets: readonly Asset[],
 ): LevelAsk[] {
   const byId = new Map(metrics.map((metric) => [metric.id, metric]));
-  const bucket: Bucket = domain.end - domain.start > LONGEST_BY_THE_HOUR_MS ? 'day' : 'hour';
+  const bucket = periodOfLevels(domain.end - domain.start);
   const found = new Map<string, LevelAsk>();
   const add = (key: readonly unknown[], read: LevelAsk['read']): void => {
     found.set(JSON.stringify(key), { key, read });
@@ -68,7 +65,7 @@ export function levelAsks(
 function spansOfGroups({ start, end, groups, now }: QueryAnswer, band: TargetBand): LevelSpan[] {
   const edges = [...start, end[end.length - 1]];
   return groups.flatMap(({ values, coverage }) => {
-    const judged = values.map((value, i) => (coverage[i] >= MINIMUM_COVERAGE ? value : null));
+    const judged = values.map((value, i) => coveredValue({ value, coverage: coverage[i] }));
     return levelSpans(band, edges, judged, now);
   });
 }

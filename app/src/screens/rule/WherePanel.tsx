@@ -1,6 +1,5 @@
-import type { Asset, Metric } from '@vivid-beacon/core';
+import { hasAttributes, type Asset, type Metric } from '@vivid-beacon/core';
 import type { RuleForm } from '../../api/changes';
-import { hasAttributes } from '../../boards/scopeEdits';
 import { AttributeConditions } from '../../components/scope/AttributeConditions';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
