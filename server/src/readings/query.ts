@@ -107,12 +107,14 @@ function calendarMatters({ window, bucket, hours }: Query): boolean {
 
 const OF_CALENDAR: ReadonlySet<string | null> = new Set(['shift', 'week', 'financialYear']);
 
-/** Metrics given by id, grouped by what they know themselves, need no asset tree. */
+/** Metrics given by id need no asset tree where each stands alone, or is grouped by what it knows itself. */
 function treeNeeded({ select, per, scope, groupBy }: Query): boolean {
-  const byName =
-    !('metricIds' in select && select.metricIds) || (per !== null && !('metricIds' in per.select));
+  const selections = per ? [select, per.select] : [select];
+  const byName = selections.some((each) => !('metricIds' in each && each.metricIds));
   const scoped = scope.assetIds !== null || scope.attributes.length > 0;
-  return byName || scoped || !(groupBy.kind === 'metric' || groupBy.kind === 'asset');
+  const alone =
+    groupBy.kind === 'all' && selections.every((each) => 'metricIds' in each && each.metricIds.length === 1);
+  return byName || scoped || !(alone || groupBy.kind === 'metric' || groupBy.kind === 'asset');
 }
 
 async function selected(
