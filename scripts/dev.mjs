@@ -14,6 +14,7 @@ import { choosePort, loadDemo, onStage, openDatabase, openPlant, openServer, wel
 
 /** Editors write a file in several steps. */
 const SETTLE_MS = 300;
+const EXPO = path.join(ROOT, 'node_modules', 'expo', 'bin', 'cli');
 const METRO_WITHIN_MS = 300_000;
 
 /** Starts the server again whenever one of its files changes. @returns stops watching. */
@@ -35,7 +36,8 @@ function restartOnChange(server) {
 /** Starts Metro, which hands /api on to the server. @returns when it answers. */
 async function openMetro(stage, serverUrl, port) {
   say('Starting Metro; the first page takes a minute or two');
-  const metro = spawn('npx', ['expo', 'start', '--web', '--port', String(port)], {
+  // Not by way of npx, which would not hand on that it is to stop.
+  const metro = spawn(process.execPath, [EXPO, 'start', '--web', '--port', String(port)], {
     cwd: path.join(ROOT, 'app'),
     stdio: ['ignore', 'inherit', 'inherit'],
     env: {
