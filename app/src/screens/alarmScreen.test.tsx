@@ -1,5 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { Alarm, AlarmEvent, Role } from '@vivid-beacon/core';
+import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmScreen } from './AlarmScreen';
 
@@ -9,35 +10,14 @@ jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: 
 
 const HOUR = 3_600_000;
 const NOW = Date.now();
-const alarm = (part: Partial<Alarm> = {}): Alarm => ({
-  id: '7',
-  ruleId: '3',
-  ruleName: 'Ironer 2 hot',
-  state: 'unacknowledged',
-  shelvedUntil: null,
-  asideReason: null,
-  level: 'breach',
-  priority: 'high',
-  test: { kind: 'limit', side: 'above', limit: 205, deadband: 2 },
-  toDo: 'Close the steam valve by a quarter turn.',
-  metricId: '5',
-  metricName: 'Bed temperature',
-  unit: '°C',
-  decimals: 0,
-  assetId: '2',
-  assetName: 'Ironer 2',
-  plantId: '1',
-  plantName: 'Quayside',
-  zone: 'UTC',
-  raisedAt: NOW - 2 * HOUR,
-  raisedValue: 212,
-  returnedAt: null,
-  latestValue: 209,
-  acknowledgedBy: null,
-  acknowledgedAt: null,
-  escalatedAt: null,
-  ...part,
-});
+const alarm = (part: Partial<Alarm> = {}): Alarm =>
+  madeAlarm('7', NOW, {
+    ruleName: 'Ironer 2 hot',
+    toDo: 'Close the steam valve by a quarter turn.',
+    raisedAt: NOW - 2 * HOUR,
+    latestValue: 209,
+    ...part,
+  });
 const event = (id: string, part: Partial<AlarmEvent>): AlarmEvent => ({
   id,
   at: NOW - HOUR,

@@ -1,5 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { Alarm, Flag, IndicatorReading, Metric, Role, Watch } from '@vivid-beacon/core';
+import { madeAlarm } from '../../testing/madeAlarm';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { coastLights } from '../coastLights';
 import { OnWatchScreen } from '../OnWatchScreen';
@@ -10,28 +11,7 @@ jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: 
 
 const HOUR = 3_600_000;
 const NOW = Date.UTC(2026, 10, 19, 12);
-const alarm = (id: string, part: Partial<Alarm> = {}): Alarm =>
-  ({
-    id,
-    ruleName: `Alarm ${id}`,
-    state: 'unacknowledged',
-    level: 'breach',
-    priority: 'medium',
-    test: { kind: 'limit', side: 'above', limit: 205, deadband: 0 },
-    unit: '°C',
-    decimals: 0,
-    assetName: 'Ironer 2',
-    plantId: '1',
-    plantName: 'Quayside',
-    zone: 'UTC',
-    raisedAt: NOW - HOUR,
-    raisedValue: 212,
-    returnedAt: null,
-    latestValue: 210,
-    shelvedUntil: null,
-    escalatedAt: null,
-    ...part,
-  }) as Alarm;
+const alarm = (id: string, part: Partial<Alarm> = {}): Alarm => madeAlarm(id, NOW, part);
 const flag = (id: string, part: Partial<Flag> = {}): Flag =>
   ({
     id,
