@@ -133,11 +133,7 @@ function order(field: string, how: string, value: number, other: string, limit: 
 }
 
 /** The level of a value; No data for none, or for coverage under the minimum. */
-export function levelOf(
-  band: TargetBand,
-  value: number | null,
-  coverage = 1,
-): Level {
+export function levelOf(band: TargetBand, value: number | null, coverage = 1): Level {
   if (value === null || Number.isNaN(value) || !isCovered({ coverage })) return 'nodata';
   switch (band.direction) {
     case 'lower':

@@ -1,10 +1,4 @@
-import {
-  DAY_MS,
-  isCovered,
-  resolveWindow,
-  type DegreeDays,
-  type DegreeDaysAsk,
-} from '@vivid-beacon/core';
+import { DAY_MS, isCovered, resolveWindow, type DegreeDays, type DegreeDaysAsk } from '@vivid-beacon/core';
 import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
 import type { Queryable } from '../db/database';
