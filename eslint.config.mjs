@@ -17,6 +17,20 @@ export default ts.config(
     languageOptions: { globals: globals.browser },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
+  {
+    // What changed is told on commit: the message cannot be lost, nor come before the change.
+    files: ['server/src/**/endpoints.ts'],
+    ignores: ['server/src/people/endpoints.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.name='notify'][arguments.0.property.name='pool']",
+          message: 'Tell of a change in its transaction: changeAndNotify, or notify(db, …).',
+        },
+      ],
+    },
+  },
   { files: ['app/*.js', 'bench/minimal/*.js'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
     // The core computes: it reads no clock, no chance, no environment.

@@ -24,7 +24,8 @@ const SERIES: Readonly<Record<string, { unit: string; samples: [number, number][
 };
 
 test('unusual data is drawn sensibly, or said not to be there', async ({ page, baseURL }, info) => {
-  test.setTimeout(180_000);
+  // Both sizes run at the same time, and it has 5,000 assets.
+  test.setTimeout(360_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   await signInAs(page, 'Analyst');

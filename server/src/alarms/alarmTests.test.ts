@@ -2,6 +2,7 @@ import type { AlarmEvent, AlarmRule } from '@vivid-beacon/core';
 import { alarmsOf, onTestServer, push, ruleDraft, withMetric } from '../testing/testServer';
 import { passTime } from './evaluate';
 import { keepScopes } from './rules';
+import { lockScopedRules } from './rulesSql';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -247,6 +248,26 @@ describe('a rule over a scope', () => {
     const watched = body.find(({ id }) => id === rule)!.watches.map(({ metricId }) => metricId);
     expect(watched.sort()).toEqual([one.metricId, three.id].sort());
     expect((await alarmsOf(analyst, rule)).find(({ metricId }) => metricId === two.id)!.state).toBe('normal');
+  });
+
+  it('does not stand in the way of an alarm while its scope is being kept', async () => {
+    const metric = await withMetric(analyst);
+    const rule = await ruleOn(metric.metricId, { under: metric.assetId });
+    const { pool } = test.server.app;
+    const [keeper, raiser] = [await pool.connect(), await pool.connect()];
+    try {
+      await keeper.query('begin');
+      expect((await lockScopedRules(keeper)).map(({ id }) => id)).toContain(rule);
+      // What a reference to the rule locks; a push that waited here while it holds the watch would end in a deadlock.
+      const { rowCount } = await raiser.query('select 1 from alarm_rule where id = $1 for key share nowait', [
+        rule,
+      ]);
+      expect(rowCount).toBe(1);
+    } finally {
+      await keeper.query('rollback');
+      keeper.release();
+      raiser.release();
+    }
   });
 
   it('on a single metric goes out of force with it, and its alarm ends', async () => {

@@ -9,10 +9,9 @@ import {
   type SetAside,
 } from '@vivid-beacon/core';
 import { alarmRuleSchema } from '@vivid-beacon/core/src/engine';
-import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { answerReading } from '../readings/answerReading';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
@@ -131,14 +130,19 @@ export const alarmEndpoints = [
       .noUnknown(),
     handle: async ({ app, params, body, person }) => {
       const { id } = await needAlarm(app, params.id);
-      await addEvent(app.pool, {
+      const event = {
         alarmId: id,
         at: app.now(),
-        kind: 'remark',
+        kind: 'remark' as const,
         personId: person.id,
         remark: body.remark,
-      });
-      await notify(app.pool, 'alarms', [id]);
+      };
+      await changeAndNotify(
+        app.pool,
+        'alarms',
+        (db) => addEvent(db, event),
+        () => [id],
+      );
     },
   }),
   endpoint({
@@ -162,7 +166,6 @@ export const alarmEndpoints = [
       const learner = learnerOf(app);
       const rule = draft as unknown as RuleParts;
       const id = await putInForce(app.pool, rule, person.id, app.now(), { replaces, learner });
-      await notify(app.pool, 'alarms', []);
       return { id };
     },
   }),
@@ -195,8 +198,7 @@ export const alarmEndpoints = [
       'Takes an alarm rule out of force. Its alarms and their history stay; one that stands ends, once it is acknowledged.',
     answer: 'Nothing (204).',
     handle: async ({ app, params, person }) => {
-      await withTransaction(app.pool, (db) => retireRule(db, params.id, person.id, app.now()));
-      await notify(app.pool, 'alarms', []);
+      await changeAndNotify(app.pool, 'alarms', (db) => retireRule(db, params.id, person.id, app.now()));
     },
   }),
 ];

@@ -36,6 +36,7 @@ export async function putInForce(
     const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId });
     const begun = { ...rule, inForceFrom };
     for (const metric of metrics) await startWatch(db, learner, id, begun, metric, inForceFrom);
+    await notify(db, 'alarms', []);
     return id;
   });
 }

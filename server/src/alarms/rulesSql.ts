@@ -33,15 +33,16 @@ export function listRules(db: Queryable): Promise<AlarmRule[]> {
 
 /** A rule, in force or not, locked. */
 export function lockRule(db: Queryable, id: string): Promise<Omit<AlarmRule, 'watches'> | undefined> {
-  return one(db, `select ${RULE} from alarm_rule rule where rule.id = $1 for update`, [id]);
+  return one(db, `select ${RULE} from alarm_rule rule where rule.id = $1 for no key update`, [id]);
 }
 
 /** Rules in force over a scope, locked; those another server works on are left to it. */
+// Not "for update": a push that holds a watch and raises its alarm needs the rule's key meanwhile, and both would wait.
 export function lockScopedRules(db: Queryable): Promise<Omit<AlarmRule, 'watches'>[]> {
   return all(
     db,
     `select ${RULE} from alarm_rule rule where rule.in_force and rule.under is not null
-     order by rule.id for update skip locked`,
+     order by rule.id for no key update skip locked`,
   );
 }
 

@@ -5,6 +5,7 @@ import {
   addAsset,
   changeAsset,
   findAsset,
+  idsUpwards,
   listAssets,
   removeAsset,
   whatHangsOn,
@@ -57,14 +58,13 @@ async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: str
     throw new BeaconError('BAD_INPUT', 'A plant needs a time zone such as Europe/London.', 'zone');
   }
   if (parentId === null) return;
-  const byId = new Map((await listAssets(db)).map((asset) => [asset.id, asset]));
-  if (!byId.has(parentId)) {
+  // Not the whole tree: a list of 5,000 assets read it for each of them.
+  const above = await idsUpwards(db, parentId);
+  if (above.length === 0) {
     throw new BeaconError('BAD_INPUT', 'The asset it should stand under does not exist.', 'parentId');
   }
-  for (let up: string | null = parentId; up !== null; up = byId.get(up)?.parentId ?? null) {
-    if (up === id) {
-      throw new BeaconError('BAD_INPUT', 'An asset cannot stand under itself or one below it.', 'parentId');
-    }
+  if (id !== null && above.includes(id)) {
+    throw new BeaconError('BAD_INPUT', 'An asset cannot stand under itself or one below it.', 'parentId');
   }
 }
 

@@ -1,7 +1,6 @@
 import { assetImportSchema, assetSchema } from '@vivid-beacon/core/src/engine';
-import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { dropAsset, editAsset, importAssets, makeAsset, type AssetImportRow } from './changes';
 import { listAssets, type AssetParts } from './sql';
 
@@ -24,8 +23,7 @@ export const assetEndpoints = [
     answer: ANSWER,
     body: assetSchema,
     handle: async ({ app, body }) => {
-      const asset = await makeAsset(app.pool, body as AssetParts);
-      await notify(app.pool, 'metrics', []);
+      const asset = await changeAndNotify(app.pool, 'metrics', (db) => makeAsset(db, body as AssetParts));
       return asset;
     },
   }),
@@ -37,8 +35,9 @@ export const assetEndpoints = [
     answer: `${ANSWER}. 422 BAD_INPUT when the name is taken or it would stand under itself.`,
     body: assetSchema,
     handle: async ({ app, params, body }) => {
-      const asset = await withTransaction(app.pool, (db) => editAsset(db, params.id, body as AssetParts));
-      await notify(app.pool, 'metrics', []);
+      const asset = await changeAndNotify(app.pool, 'metrics', (db) =>
+        editAsset(db, params.id, body as AssetParts),
+      );
       return asset;
     },
   }),
@@ -49,8 +48,7 @@ export const assetEndpoints = [
     summary: 'Takes an asset away that nothing hangs on.',
     answer: 'Nothing (204). 409 WRONG_STATE says what still hangs on it.',
     handle: async ({ app, params }) => {
-      await withTransaction(app.pool, (db) => dropAsset(db, params.id));
-      await notify(app.pool, 'metrics', []);
+      await changeAndNotify(app.pool, 'metrics', (db) => dropAsset(db, params.id));
     },
   }),
   endpoint({
@@ -62,10 +60,9 @@ export const assetEndpoints = [
     body: assetImportSchema,
     limit: 5_000_000,
     handle: async ({ app, body }) => {
-      const answer = await withTransaction(app.pool, (db) =>
+      const answer = await changeAndNotify(app.pool, 'metrics', (db) =>
         importAssets(db, body.rows as unknown as AssetImportRow[]),
       );
-      await notify(app.pool, 'metrics', []);
       return answer;
     },
   }),

@@ -21,6 +21,20 @@ export function findAsset(db: Queryable, id: string): Promise<Asset | undefined>
   );
 }
 
+/** Ids from an asset up to its plant, itself first; empty when there is no such asset. */
+export async function idsUpwards(db: Queryable, id: string): Promise<string[]> {
+  const rows = await all<{ id: string }>(
+    db,
+    `with recursive up as (
+       select id, parent_id, 0 as step from asset where id = $1
+       union all select above.id, above.parent_id, step + 1 from asset above join up on above.id = up.parent_id
+     )
+     select id from up order by step`,
+    [id],
+  );
+  return rows.map((row) => row.id);
+}
+
 export interface AssetParts {
   readonly parentId: string | null;
   readonly name: string;

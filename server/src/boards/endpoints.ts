@@ -3,6 +3,8 @@ import { BeaconError, checkBand, type Board, type BoardDocument, countedNumber }
 import { boardDocumentSchema, boardTitleSchema } from '@vivid-beacon/core/src/engine';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
+import { withTransaction } from '../db/database';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { addBoard, findBoard, listBoards, removeBoard, saveBoard } from './sql';
 
@@ -51,8 +53,13 @@ export const boardEndpoints = [
     handle: async ({ app, body, person }) => {
       const document = body.document as unknown as BoardDocument;
       checkDocument(document);
-      const id = await addBoard(app.pool, { title: body.title, document, ownerId: person.id, at: app.now() });
-      await notify(app.pool, 'boards', [id]);
+      const board = { title: body.title, document, ownerId: person.id, at: app.now() };
+      const id = await changeAndNotify(
+        app.pool,
+        'boards',
+        (db) => addBoard(db, board),
+        (made) => [made],
+      );
       return needBoard(app, id);
     },
   }),
@@ -73,14 +80,19 @@ export const boardEndpoints = [
       const document = body.document as unknown as BoardDocument;
       checkDocument(document);
       const { title, revision } = body;
-      if (!(await saveBoard(app.pool, { id: params.id, title, document, revision, at: app.now() }))) {
+      const board = { id: params.id, title, document, revision, at: app.now() };
+      const saved = await withTransaction(app.pool, async (db) => {
+        const done = await saveBoard(db, board);
+        if (done) await notify(db, 'boards', [params.id]);
+        return done;
+      });
+      if (!saved) {
         await needBoard(app, params.id);
         throw new BeaconError(
           'CHANGED_MEANWHILE',
           'Somebody else has saved this board since you opened it. Reload it to see their changes.',
         );
       }
-      await notify(app.pool, 'boards', [params.id]);
       return needBoard(app, params.id);
     },
   }),
@@ -91,9 +103,15 @@ export const boardEndpoints = [
     summary: 'Removes a board.',
     answer: 'Nothing (204).',
     handle: async ({ app, params }) => {
-      if (!(await removeBoard(app.pool, params.id)))
-        throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
-      await notify(app.pool, 'boards', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'boards',
+        async (db) => {
+          if (!(await removeBoard(db, params.id)))
+            throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
+        },
+        () => [params.id],
+      );
     },
   }),
 ];

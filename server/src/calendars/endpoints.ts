@@ -3,7 +3,7 @@ import { BeaconError, type WorkingCalendar } from '@vivid-beacon/core';
 import { calendarSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { holidayCountries, holidayRegions, publicHolidays } from './holidays';
 import { readCalendarFile } from './readCalendarFile';
 import { calendarOf, writeCalendar } from './sql';
@@ -43,8 +43,9 @@ export const calendarEndpoints = [
     body: calendarSchema,
     handle: async ({ app, params, body, person }) => {
       await needPlant(app.pool, params.id);
-      await writeCalendar(app.pool, params.id, body as WorkingCalendar, person.id, app.now());
-      await notify(app.pool, 'samples', []);
+      await changeAndNotify(app.pool, 'samples', (db) =>
+        writeCalendar(db, params.id, body as WorkingCalendar, person.id, app.now()),
+      );
       return calendarOf(app.pool, params.id);
     },
   }),

@@ -7,6 +7,7 @@ import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { listAssets } from '../assets/sql';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics, toMetric } from '../metrics/metrics';
@@ -102,9 +103,9 @@ export const derivedEndpoints = [
         });
         await refuseCircles(db, made, definition);
         await writeDerived(db, made, definition, now);
+        await notify(db, 'metrics', [made]);
         return made;
       });
-      await notify(app.pool, 'metrics', [id]);
       return toMetric((await needMetrics(app.pool, [id])).get(id)!, now);
     },
   }),
@@ -143,9 +144,9 @@ export const derivedEndpoints = [
           );
         }
         await writeDerived(db, params.id, definition, now);
+        await notify(db, 'metrics', [params.id]);
+        await notify(db, 'samples', [params.id]);
       });
-      await notify(app.pool, 'metrics', [params.id]);
-      await notify(app.pool, 'samples', [params.id]);
       return toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, now);
     },
   }),
@@ -165,13 +166,13 @@ export const derivedEndpoints = [
     answer: '{ id }. 422 BAD_INPUT when the name is taken.',
     body: factorSchema.concat(yup.object({ id: idText().nullable().default(null) })).noUnknown(),
     handle: async ({ app, body }) => {
-      const id = await withTransaction(app.pool, (db) =>
-        writeFactor(db, body as Parameters<typeof writeFactor>[1]),
-      );
-      if (id === undefined) {
-        throw new BeaconError('BAD_INPUT', `There is already a factor named "${body.name}".`, 'name');
-      }
-      await notify(app.pool, 'samples', []);
+      const id = await changeAndNotify(app.pool, 'samples', async (db) => {
+        const written = await writeFactor(db, body as Parameters<typeof writeFactor>[1]);
+        if (written === undefined) {
+          throw new BeaconError('BAD_INPUT', `There is already a factor named "${body.name}".`, 'name');
+        }
+        return written;
+      });
       return { id };
     },
   }),

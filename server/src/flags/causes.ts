@@ -1,6 +1,6 @@
 import { BeaconError, flagCauseSchema } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { addCause, listCauses, removeCause } from './sql';
 
 export const flagCauseEndpoints = [
@@ -20,10 +20,16 @@ export const flagCauseEndpoints = [
     answer: '{ id, name }. 409 WRONG_STATE when it is on the list already.',
     body: flagCauseSchema,
     handle: async ({ app, body }) => {
-      const cause = await addCause(app.pool, body.name);
-      if (!cause) throw new BeaconError('WRONG_STATE', `"${body.name}" is on the list already.`, 'name');
-      await notify(app.pool, 'flags', [cause.id]);
-      return cause;
+      return changeAndNotify(
+        app.pool,
+        'flags',
+        async (db) => {
+          const cause = await addCause(db, body.name);
+          if (!cause) throw new BeaconError('WRONG_STATE', `"${body.name}" is on the list already.`, 'name');
+          return cause;
+        },
+        ({ id }) => [id],
+      );
     },
   }),
   endpoint({
@@ -33,10 +39,16 @@ export const flagCauseEndpoints = [
     summary: 'Takes a cause off the list; flags that name it keep it.',
     answer: 'Nothing (204). 404 NOT_FOUND.',
     handle: async ({ app, params }) => {
-      if (!(await removeCause(app.pool, params.id, app.now()))) {
-        throw new BeaconError('NOT_FOUND', 'This cause is not on the list.');
-      }
-      await notify(app.pool, 'flags', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'flags',
+        async (db) => {
+          if (!(await removeCause(db, params.id, app.now()))) {
+            throw new BeaconError('NOT_FOUND', 'This cause is not on the list.');
+          }
+        },
+        () => [params.id],
+      );
     },
   }),
 ];

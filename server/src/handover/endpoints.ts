@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { idText, momentMs } from '@vivid-beacon/core';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { readHandover, readShift } from './read';
 import { addNote } from './sql';
 
@@ -34,14 +34,14 @@ export const handoverEndpoints = [
     handle: async ({ app, body, person }) => {
       const at = app.now();
       const { shift } = await readShift(app.pool, body.plantId, body.shift, at);
-      const id = await addNote(app.pool, {
+      const note = {
         plantId: body.plantId,
         shiftStart: shift.start,
         text: body.text,
         authorId: person.id,
         at,
-      });
-      await notify(app.pool, 'logs', []);
+      };
+      const id = await changeAndNotify(app.pool, 'logs', (db) => addNote(db, note));
       return { id };
     },
   }),

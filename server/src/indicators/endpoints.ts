@@ -13,6 +13,7 @@ import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { answerReading, computeReading } from '../readings/answerReading';
 import { needIndicator, type SuggestAsk } from './history';
@@ -145,10 +146,16 @@ export const indicatorEndpoints = [
     summary: 'Takes an indicator off every list. Its definitions stay in the database.',
     answer: 'Nothing (204). 404 NOT_FOUND.',
     handle: async ({ app, params }) => {
-      if (!(await removeIndicator(app.pool, params.id, app.now()))) {
-        throw new BeaconError('NOT_FOUND', 'This indicator does not exist.');
-      }
-      await notify(app.pool, 'indicators', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'indicators',
+        async (db) => {
+          if (!(await removeIndicator(db, params.id, app.now()))) {
+            throw new BeaconError('NOT_FOUND', 'This indicator does not exist.');
+          }
+        },
+        () => [params.id],
+      );
     },
   }),
   endpoint({

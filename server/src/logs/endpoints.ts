@@ -18,9 +18,9 @@ import {
   stopTime,
 } from '@vivid-beacon/core/src/engine';
 import { findAsset, listAssets } from '../assets/sql';
-import { withTransaction, type Queryable } from '../db/database';
+import type { Queryable } from '../db/database';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { withTimes } from './jobs';
 import {
   addStatus,
@@ -136,8 +136,12 @@ export const logEndpoints = [
     handle: async ({ app, body, person }) => {
       await needAsset(app.pool, body.assetId);
       refuseFuture(body.start, app.now(), 'start');
-      const { id } = await putStop(app.pool, body as StopParts, person.name, app.now());
-      await notify(app.pool, 'logs', [id]);
+      const { id } = await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => putStop(db, body as StopParts, person.name, app.now()),
+        (put) => [put.id],
+      );
       return findStop(app.pool, id);
     },
   }),
@@ -152,8 +156,12 @@ export const logEndpoints = [
       if (!(await findStop(app.pool, params.id))) throw new BeaconError('NOT_FOUND', 'This stop is gone.');
       await needAsset(app.pool, body.assetId);
       refuseFuture(body.start, app.now(), 'start');
-      await changeStop(app.pool, params.id, body as StopParts);
-      await notify(app.pool, 'logs', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => changeStop(db, params.id, body as StopParts),
+        () => [params.id],
+      );
       return findStop(app.pool, params.id);
     },
   }),
@@ -164,8 +172,12 @@ export const logEndpoints = [
     summary: 'Takes a stop out of the log.',
     answer: 'Nothing (204).',
     handle: async ({ app, params }) => {
-      await removeStop(app.pool, params.id);
-      await notify(app.pool, 'logs', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => removeStop(db, params.id),
+        () => [params.id],
+      );
     },
   }),
   endpoint({
@@ -180,14 +192,13 @@ export const logEndpoints = [
     handle: async ({ app, body, person }) => {
       const now = app.now();
       const known = new Set((await listAssets(app.pool)).map(({ id }) => id));
-      const answer = await withTransaction(app.pool, (db) =>
+      const answer = await changeAndNotify(app.pool, 'logs', (db) =>
         takeList(body.entries as unknown as StopParts[], async (entry) => {
           if (!known.has(entry.assetId)) throw new BeaconError('BAD_INPUT', 'This asset does not exist.');
           refuseFuture(entry.start, now, 'start');
           return putStop(db, entry, person.name, now);
         }),
       );
-      await notify(app.pool, 'logs', []);
       return answer;
     },
   }),
@@ -217,11 +228,12 @@ export const logEndpoints = [
       await needAsset(app.pool, body.assetId);
       refuseFuture(body.history.at(-1)!.at, app.now(), 'history');
       refuseAncient(body, app.now());
-      const id = await withTransaction(app.pool, async (db) => {
-        const put = await putJob(db, body as JobParts, person.name, app.now());
-        return put.id;
-      });
-      await notify(app.pool, 'logs', [id]);
+      const { id } = await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => putJob(db, body as JobParts, person.name, app.now()),
+        (put) => [put.id],
+      );
       return (await withTimes(app.pool, [(await findJob(app.pool, id))!], app.now()))[0];
     },
   }),
@@ -235,14 +247,13 @@ export const logEndpoints = [
     limit: 5_000_000,
     handle: async ({ app, body, person }) => {
       const known = new Set((await listAssets(app.pool)).map(({ id }) => id));
-      const answer = await withTransaction(app.pool, (db) =>
+      const answer = await changeAndNotify(app.pool, 'logs', (db) =>
         takeList(body.jobs as JobParts[], async (job) => {
           if (!known.has(job.assetId)) throw new BeaconError('BAD_INPUT', 'This desk does not exist.');
           refuseAncient(job, app.now());
           return putJob(db, job, person.name, app.now());
         }),
       );
-      await notify(app.pool, 'logs', []);
       return answer;
     },
   }),
@@ -260,8 +271,12 @@ export const logEndpoints = [
       if (body.at <= job.history.at(-1)!.at) {
         throw new BeaconError('BAD_INPUT', 'The new status must come after the last one.', 'at');
       }
-      await addStatus(app.pool, params.id, body, person.name);
-      await notify(app.pool, 'logs', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => addStatus(db, params.id, body, person.name),
+        () => [params.id],
+      );
       return (await withTimes(app.pool, [(await findJob(app.pool, params.id))!], app.now()))[0];
     },
   }),
@@ -287,8 +302,7 @@ export const logEndpoints = [
     body: statusKindsSchema,
     handle: async ({ app, params, body }) => {
       await needAsset(app.pool, params.id);
-      await withTransaction(app.pool, (db) => writeStatusKinds(db, params.id, body.kinds));
-      await notify(app.pool, 'logs', []);
+      await changeAndNotify(app.pool, 'logs', (db) => writeStatusKinds(db, params.id, body.kinds));
       return body.kinds;
     },
   }),

@@ -3,6 +3,7 @@ import { metricSchema, newMetricSchema } from '@vivid-beacon/core/src/engine';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
 import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { rebuildRollups } from '../samples/rebuild';
 import { makeMetric } from './makeMetric';
@@ -52,13 +53,18 @@ export const metricEndpoints = [
     answer: 'Metric. 422 BAD_INPUT when the asset has a metric of this name.',
     body: newMetricSchema,
     handle: async ({ app, body }) => {
-      const id = await makeMetric(app.pool, {
+      const metric = {
         ...body,
-        origin: 'samples',
+        origin: 'samples' as const,
         maxGapMs: body.maxGapMs ?? body.intervalMs * USUAL_GAPS,
         at: app.now(),
-      });
-      await notify(app.pool, 'metrics', [id]);
+      };
+      const id = await changeAndNotify(
+        app.pool,
+        'metrics',
+        (db) => makeMetric(db, metric),
+        (made) => [made],
+      );
       return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());
     },
   }),
@@ -94,9 +100,9 @@ export const metricEndpoints = [
           before.plausibleLow === body.plausibleLow &&
           before.plausibleHigh === body.plausibleHigh;
         if (!same && before.origin === 'samples') await rebuildRollups(db, params.id);
+        await notify(db, 'metrics', [params.id]);
+        await notify(db, 'samples', [params.id]);
       });
-      await notify(app.pool, 'metrics', [params.id]);
-      await notify(app.pool, 'samples', [params.id]);
       return toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, app.now());
     },
   }),
@@ -108,8 +114,12 @@ export const metricEndpoints = [
     answer: 'Nothing (204).',
     handle: async ({ app, params }) => {
       await needMetrics(app.pool, [params.id]);
-      await removeMetric(app.pool, params.id, app.now());
-      await notify(app.pool, 'metrics', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'metrics',
+        (db) => removeMetric(db, params.id, app.now()),
+        () => [params.id],
+      );
     },
   }),
 ];

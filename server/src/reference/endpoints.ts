@@ -2,9 +2,8 @@ import { DateTime } from 'luxon';
 import { BeaconError, startOfPeriod, type ReferencePeriod } from '@vivid-beacon/core';
 import { referenceMetricSchema, referenceValuesSchema } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
-import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics, toMetric } from '../metrics/metrics';
 import { readReferenceValues } from '../readings/reference';
@@ -31,15 +30,20 @@ export const referenceEndpoints = [
     body: referenceMetricSchema,
     handle: async ({ app, body }) => {
       const length = LENGTH_MS[body.period as ReferencePeriod];
-      const id = await makeMetric(app.pool, {
+      const series = {
         ...body,
-        origin: 'reference',
+        origin: 'reference' as const,
         intervalMs: length,
         maxGapMs: length,
         rollover: null,
         at: app.now(),
-      });
-      await notify(app.pool, 'metrics', [id]);
+      };
+      const id = await changeAndNotify(
+        app.pool,
+        'metrics',
+        (db) => makeMetric(db, series),
+        (made) => [made],
+      );
       return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());
     },
   }),
@@ -74,8 +78,12 @@ export const referenceEndpoints = [
         if (!day.isValid) throw new BeaconError('BAD_INPUT', `There is no date "${start}".`, 'start');
         return { start: startOfPeriod(day, row.period!, rules).toISODate()!, value };
       });
-      await withTransaction(app.pool, (db) => writeReferenceValues(db, params.id, values));
-      await notify(app.pool, 'samples', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'samples',
+        (db) => writeReferenceValues(db, params.id, values),
+        () => [params.id],
+      );
       return readReferenceValues(app.pool, params.id);
     },
   }),

@@ -3,7 +3,7 @@ import { BeaconError, idText, type RemarkKind, fromAndTo } from '@vivid-beacon/c
 import { stretchRemarkSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { endpoint } from '../http/endpoint';
-import { notify } from '../live/notify';
+import { changeAndNotify } from '../live/changeAndNotify';
 import { addRemark, listRemarks, removeRemark } from './sql';
 
 export const remarkEndpoints = [
@@ -33,8 +33,12 @@ export const remarkEndpoints = [
         throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
       }
       const remark = { ...body, kind: body.kind as RemarkKind, authorId: person.id, at: app.now() };
-      const id = await addRemark(app.pool, remark);
-      await notify(app.pool, 'logs', [id]);
+      const id = await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => addRemark(db, remark),
+        (made) => [made],
+      );
       return { id };
     },
   }),
@@ -45,8 +49,12 @@ export const remarkEndpoints = [
     summary: 'Takes a remark away.',
     answer: 'Nothing (204).',
     handle: async ({ app, params }) => {
-      await removeRemark(app.pool, params.id);
-      await notify(app.pool, 'logs', [params.id]);
+      await changeAndNotify(
+        app.pool,
+        'logs',
+        (db) => removeRemark(db, params.id),
+        () => [params.id],
+      );
     },
   }),
 ];
