@@ -15,6 +15,22 @@ function program(script) {
 }
 const WAITS = `process.send({ ready: process.pid }); setInterval(() => {}, 1000);`;
 
+/** A server that waits, kept running. @returns what is said of it, and every process that was started. */
+async function keepServer() {
+  const said = [];
+  const started = [];
+  const kept = await keepRunning(
+    'The server',
+    () => {
+      const one = program(WAITS);
+      started.push(one.child);
+      return one;
+    },
+    { say: (line) => said.push(line), onGivenUp: () => said.push('given up'), limits: LIMITS },
+  );
+  return { said, started, kept };
+}
+
 async function until(condition) {
   for (let i = 0; i < 1000 && !condition(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
   expect(condition()).toBe(true);
@@ -22,17 +38,7 @@ async function until(condition) {
 
 describe('a program that is kept running', () => {
   it('is started again when it is killed, and that is said', async () => {
-    const said = [];
-    const started = [];
-    const kept = await keepRunning(
-      'The server',
-      () => {
-        const one = program(WAITS);
-        started.push(one.child);
-        return one;
-      },
-      { say: (line) => said.push(line), onGivenUp: () => said.push('given up'), limits: LIMITS },
-    );
+    const { said, started, kept } = await keepServer();
     expect(kept.first).toBe(started[0].pid);
     started[0].kill('SIGKILL');
     await until(() => said.length === 2);
@@ -44,17 +50,7 @@ describe('a program that is kept running', () => {
   });
 
   it('is restarted on request without counting as one that ended by itself', async () => {
-    const said = [];
-    const started = [];
-    const kept = await keepRunning(
-      'The server',
-      () => {
-        const one = program(WAITS);
-        started.push(one.child);
-        return one;
-      },
-      { say: (line) => said.push(line), onGivenUp: () => said.push('given up'), limits: LIMITS },
-    );
+    const { said, started, kept } = await keepServer();
     // More often than it may end by itself.
     for (let i = 0; i < 4; i++) await kept.restart();
     expect(said).toEqual(Array(4).fill('The server works again'));

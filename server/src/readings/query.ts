@@ -34,6 +34,7 @@ import {
 import { listAssets } from '../assets/sql';
 import { listCalendars } from '../calendars/sql';
 import type { Queryable } from '../db/database';
+import { spend } from '../db/readBudget';
 import { needMetrics } from '../metrics/metrics';
 import { metricsOfAssets, type MetricRow } from '../metrics/sql';
 import { poolMetrics, summariseMetric, type PlanContext } from './planner';
@@ -162,6 +163,9 @@ async function valuesOfGroup(
   return bottom.map((each, i) => ratioOf(top[i], each, per.factor));
 }
 
+/** Looking up where the samples of one metric came from takes about as long as reading so many. */
+const OF_PART = 3000;
+
 /** How the value of a group was made: each of its metrics with its own value and sources. */
 async function makingOf(
   context: PlanContext,
@@ -170,6 +174,7 @@ async function makingOf(
   places: ReadonlyMap<string, BucketSpans>,
 ): Promise<Making> {
   const { db, now } = context;
+  spend(db, (upper.length + lower.length) * OF_PART);
   const { window, zone } = places.get(upper[0].plantId)!;
   const parts: ProvenancePart[] = [];
   for (const [rows, own] of [
