@@ -8,7 +8,7 @@ import { chromium, type CDPSession, type Page } from '@playwright/test';
 import { emptyReadout, type Metric, type Readout } from '@vivid-beacon/core';
 import { serverOf, signInAs } from '../e2e/tests/helpers';
 import { median, report } from './lib/measure';
-import { barePage, drawBare, holdTrends, releaseTrends, watchFrames } from './lib/drawingPages';
+import { barePage, drawBare, heldTrends, holdTrends, releaseTrends, watchFrames } from './lib/drawingPages';
 
 const ROUNDS = 7;
 /** Parts named on the command line; none = all. */
@@ -106,7 +106,7 @@ for (const size of SIZES.filter(({ called }) => runs(['wide', 'phone'], called))
       const before = page.getByRole('button', { name: 'Window before' });
       // A mouse that rests on the page is looked for under it at every drawing: a phone has none.
       await (size.called === 'phone' ? before.tap() : before.click());
-      await page.waitForFunction((n) => (window as never as { held: unknown[] }).held.length >= n, count);
+      while ((await page.evaluate(heldTrends)) < count) await page.waitForTimeout(50);
       // What else the new window asks for comes to rest first.
       await page.waitForTimeout(1000 + 500 * size.slower);
       const { ms, inSight, bodies } = await page.evaluate(releaseTrends, count);

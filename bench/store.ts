@@ -171,8 +171,7 @@ console.log('— One year of one metric by the hour');
 const yearId = await makeMetric(500);
 await fill(yearId, 7, YEAR_DAYS, 2);
 const ask = JSON.stringify({
-  select: { metricIds: [yearId] },
-  summary: 'mean',
+  measures: [{ select: { metricIds: [yearId] }, summary: 'mean' }],
   window: {
     kind: 'absolute',
     start: iso(start),
@@ -256,14 +255,12 @@ await pool.query(`create table json_rows as
 const { startJsonServer } = await import('./lib/jsonServer');
 const json = await startJsonServer(server.databaseUrl);
 const quarters = JSON.stringify({
-  select: { metricIds: [yearId] },
-  summary: 'mean',
+  measures: [{ select: { metricIds: [yearId] }, summary: 'mean' }],
   window: { kind: 'absolute', start: iso(start), end: `${iso(start + 16 * DAY_MS)}T06:00` },
   bucket: 'quarterHour',
 });
 const few = JSON.stringify({
-  select: { metricIds: [yearId] },
-  summary: 'mean',
+  measures: [{ select: { metricIds: [yearId] }, summary: 'mean' }],
   window: {
     kind: 'absolute',
     start: iso(start),

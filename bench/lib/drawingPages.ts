@@ -14,22 +14,37 @@ export function barePage(count: number, width: number, height: number): string {
   </script></body>`;
 }
 
+/** Answers of trends that were held back: what each came in, and a way to let it go. */
+interface Held {
+  readonly bodies: readonly ArrayBuffer[];
+  readonly release: () => void;
+}
+
 /** Holds the answers of trends back from now on, so that all of them can be let go at one moment. */
 export function holdTrends(): void {
-  const w = window as never as {
-    held: { body: ArrayBuffer; release: () => void }[];
-    bareFetch?: typeof fetch;
-    fetch: typeof fetch;
-  };
+  const w = window as never as { held: Held[]; bareFetch?: typeof fetch; fetch: typeof fetch };
   w.held = [];
   w.bareFetch ??= w.fetch.bind(window);
   w.fetch = async (...args) => {
     const response = await w.bareFetch!(...args);
-    if (!String(args[0]).includes('/api/readings/trend')) return response;
-    const body = await response.arrayBuffer();
-    await new Promise<void>((release) => w.held.push({ body, release }));
-    return new Response(body.slice(0), { status: response.status, headers: response.headers });
+    if (String(args[0]) !== '/api/readings') return response;
+    const whole = await response.arrayBuffer();
+    // One frame an answer: number, status, columns or not, length, body, padding to 8 bytes.
+    const bodies: ArrayBuffer[] = [];
+    for (let at = 0; at < whole.byteLength;) {
+      const head = new DataView(whole, at, 16);
+      const length = head.getUint32(12, true);
+      if (head.getUint32(8, true) === 1) bodies.push(whole.slice(at + 16, at + 16 + length));
+      at += 16 + Math.ceil(length / 8) * 8;
+    }
+    await new Promise<void>((release) => w.held.push({ bodies, release }));
+    return new Response(whole.slice(0), { status: response.status, headers: response.headers });
   };
+}
+
+/** How many answers of trends are held back. */
+export function heldTrends(): number {
+  return (window as never as { held: Held[] }).held.reduce((n, { bodies }) => n + bodies.length, 0);
 }
 
 /**
@@ -40,11 +55,7 @@ export function holdTrends(): void {
 export async function releaseTrends(
   count: number,
 ): Promise<{ ms: number; inSight: number; bodies: string[] }> {
-  const w = window as never as {
-    held: { body: ArrayBuffer; release: () => void }[];
-    bareFetch: typeof fetch;
-    fetch: typeof fetch;
-  };
+  const w = window as never as { held: Held[]; bareFetch: typeof fetch; fetch: typeof fetch };
   const long = (among: ParentNode = document): string[] =>
     [...among.querySelectorAll('path')]
       .map((path) => path.getAttribute('d') ?? '')
@@ -57,7 +68,7 @@ export async function releaseTrends(
   const painted = (): Promise<void> =>
     new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 0)));
   let inSight = 0;
-  const held = w.held.slice(-count);
+  const bodies = w.held.flatMap((each) => each.bodies).slice(-count);
   const began = performance.now();
   for (const { release } of w.held) release();
   // Looked at as soon as the document changes, as the bare page knows its own: looking once a frame would add a frame.
@@ -94,7 +105,7 @@ export async function releaseTrends(
     for (const byte of new Uint8Array(body)) text += String.fromCharCode(byte);
     return btoa(text);
   };
-  return { ms, inSight, bodies: held.map(({ body }) => asText(body)) };
+  return { ms, inSight, bodies: bodies.map(asText) };
 }
 
 /** The same bytes as bare paths: head and columns read, path text built, drawn, painted. */

@@ -18,6 +18,7 @@ import {
   listMetrics,
   listStandingAlarms,
   mergeIntoStore,
+  readAsServer,
   putInForce,
   readSetting,
   withTransaction,
@@ -75,7 +76,7 @@ export async function loadDemo(
 
   const assets = await addAssets(pool, metrics);
   await addMetrics(pool, metrics, assets, anchor);
-  const rows = await listMetrics(pool);
+  const rows = await listMetrics(readAsServer(pool));
   const byKey = new Map(rows.map((row) => [row.key, row]));
   const idOf: IdOf = (name) => {
     const [plant, asset, metric] = name.split('/');
@@ -196,7 +197,7 @@ async function fillSamples(
   until: number,
   say: (line: string) => void = () => undefined,
 ): Promise<number> {
-  const newest = new Map((await listMetrics(pool)).map(({ id, lastT }) => [id, lastT]));
+  const newest = new Map((await listMetrics(readAsServer(pool))).map(({ id, lastT }) => [id, lastT]));
   let total = 0;
   for (let i = 0; i < metrics.length; i += METRICS_AT_ONCE) {
     const incoming = new Map<string, Series>();

@@ -7,6 +7,7 @@ import {
   makeMetric,
   publicHolidays,
   putJob,
+  readAsServer,
   putStop,
   readSetting,
   withTransaction,
@@ -77,7 +78,7 @@ async function addAttributes(db: Queryable, { assets, anchor }: SetUp): Promise<
   ];
   for (const [key, id] of assets) {
     const found = facts.find(([pattern]) => pattern.test(key));
-    const asset = found && (await findAsset(db, id));
+    const asset = found && (await findAsset(readAsServer(db), id));
     if (!asset) continue;
     await changeAsset(db, id, {
       ...asset,
@@ -142,7 +143,7 @@ async function addDerived(db: Queryable, { assets, idOf, anchor }: SetUp): Promi
     way: DerivedWay = 'totals',
     decimals = 2,
   ): Promise<void> => {
-    const id = await makeMetric(db, {
+    const id = await makeMetric(readAsServer(db), {
       assetId: assets.get(place)!,
       name,
       unit,
@@ -198,7 +199,7 @@ async function addBudgets(db: Queryable, { assets, anchor }: SetUp): Promise<voi
     ['Quayside', 91_000],
     ['Foundry Lane', 88_000],
   ] as const) {
-    const id = await makeMetric(db, {
+    const id = await makeMetric(readAsServer(db), {
       assetId: assets.get(plant)!,
       name: 'Electricity budget',
       unit: 'kWh',

@@ -1,4 +1,5 @@
 export { openPool, withTransaction, type Pool, type Queryable } from './db/database';
+export { readAsServer, type Reader } from './db/reader';
 export { migrate } from './db/migrate';
 export { readSetting, writeSetting } from './db/settings';
 export { runServer, type RunningServer } from './runServer';

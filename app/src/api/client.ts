@@ -47,24 +47,31 @@ export async function sendBytes(path: string, bytes: Uint8Array<ArrayBuffer>): P
   if (!response.ok) throw await errorOf(response);
 }
 
-/** Reads an answer in columns of bytes. @throws {ApiError} */
-export async function readBytes(
-  method: 'GET' | 'POST',
+/** Reads an answer in bytes, chunk by chunk as they come. @throws {ApiError} */
+export async function postForBytes(
   path: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<ArrayBuffer> {
-  const response = await reach(path, {
-    method,
-    signal,
-    credentials: 'same-origin',
-    headers: {
-      accept: 'application/octet-stream',
-      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      ...(method === 'GET' ? {} : { 'x-form-token': formToken }),
-    },
-    body: body === undefined ? undefined : JSON.stringify(body),
-  });
+  body: unknown,
+  signal: AbortSignal,
+  onChunk: (chunk: Uint8Array) => void,
+): Promise<void> {
+  const response = await send('POST', path, body, signal);
+  if (!response.ok) throw await errorOf(response);
+  if (!response.body) {
+    onChunk(new Uint8Array(await response.arrayBuffer()));
+    return;
+  }
+  const reader = response.body.getReader();
+  try {
+    for (let part = await reader.read(); !part.done; part = await reader.read()) onChunk(part.value);
+  } catch (error) {
+    throw lost(error);
+  }
+}
+
+/** Reads an answer in columns of bytes. @throws {ApiError} */
+export async function readBytes(path: string, signal?: AbortSignal): Promise<ArrayBuffer> {
+  const headers = { accept: 'application/octet-stream' };
+  const response = await reach(path, { method: 'GET', signal, credentials: 'same-origin', headers });
   if (!response.ok) throw await errorOf(response);
   return response.arrayBuffer();
 }
@@ -82,13 +89,17 @@ export async function sendText<T>(path: string, contentType: string, text: strin
 }
 
 async function errorOf(response: Response): Promise<ApiError> {
-  const answer: unknown = await response.json().catch(() => null);
+  return errorFrom(await response.json().catch(() => null), response.status);
+}
+
+/** What the server said went wrong. @param words where it said nothing. */
+export function errorFrom(
+  answer: unknown,
+  status: number,
+  words = `The server answered with status ${status}.`,
+): ApiError {
   const error = (answer as { error?: WireError } | null)?.error;
-  return new ApiError(
-    error?.code ?? 'INTERNAL',
-    error?.message ?? `The server answered with status ${response.status}.`,
-    error?.path,
-  );
+  return new ApiError(error?.code ?? 'INTERNAL', error?.message ?? words, error?.path);
 }
 
 async function send(method: Method, path: string, body: unknown, signal?: AbortSignal): Promise<Response> {
@@ -109,7 +120,12 @@ async function reach(path: string, request: RequestInit): Promise<Response> {
   try {
     return await fetch(path, request);
   } catch (error) {
-    if ((error as Error).name === 'AbortError') throw error;
-    throw new ApiError('NO_CONNECTION', 'The server cannot be reached. Check the connection and try again.');
+    throw lost(error);
   }
+}
+
+/** A connection that failed, unless somebody broke it off. */
+function lost(error: unknown): unknown {
+  if ((error as Error).name === 'AbortError') return error;
+  return new ApiError('NO_CONNECTION', 'The server cannot be reached. Check the connection and try again.');
 }

@@ -43,7 +43,7 @@ export async function readSamplePage(
   signal?: AbortSignal,
 ): Promise<SamplePage> {
   const where = `from=${window.from}&to=${window.to}&offset=${offset}&limit=${limit}`;
-  const bytes = await readBytes('GET', `/api/metrics/${metricId}/samples?${where}`, undefined, signal);
+  const bytes = await readBytes(`/api/metrics/${metricId}/samples?${where}`, signal);
   const { head, columns } = readColumns<{ total: number; offset: number }>(bytes);
   return {
     total: head.total,

@@ -4,7 +4,7 @@ import { lookParams, readLook } from './boardLook';
 import { displayed } from './displayed';
 import { NO_HISTORY, redone, remember, undone } from './history';
 import { hoursList, hoursOfList } from './hoursParts';
-import { groupQuery, partsOfGroups, shortNames } from './parts';
+import { partsOf, readoutQuery, shortNames } from './parts';
 import { resolveReadout } from './resolveReadout';
 import { attributeValues, setAttribute, toggleAsset } from './scopeEdits';
 import { localWindow } from './localWindow';
@@ -109,54 +109,38 @@ describe('groups', () => {
     groupBy: { kind: 'asset' },
     band: { direction: 'lower', caution: 200, breach: 205, target: 195 },
   });
+  const group = (name: string, assetId: string, value: number | null, coverage: number) => ({
+    name,
+    assetId,
+    measures: [{ metricIds: ['1'], withinIds: [], values: [value], coverage: [coverage], samples: [60] }],
+  });
   const answer = {
-    unit: '°C',
+    units: ['°C'],
     now: 2,
     window: { start: 0, end: 1 },
     groups: [
-      {
-        name: 'Quayside / Ironer 1',
-        metricIds: ['1'],
-        withinIds: [],
-        values: [190],
-        coverage: [1],
-        samples: [60],
-      },
-      {
-        name: 'Quayside / Ironer 2',
-        metricIds: ['2'],
-        withinIds: [],
-        values: [210],
-        coverage: [1],
-        samples: [60],
-      },
-      {
-        name: 'Quayside / Ironer 3',
-        metricIds: ['3'],
-        withinIds: [],
-        values: [210],
-        coverage: [0.5],
-        samples: [30],
-      },
-      { name: '', metricIds: ['3'], withinIds: [], values: [null], coverage: [0], samples: [0] },
+      group('Quayside / Ironer 1', 'a', 190, 1),
+      group('Quayside / Ironer 2', 'b', 210, 1),
+      group('Quayside / Ironer 3', 'a', 210, 0.5),
+      group('', 'a', null, 0),
     ],
   } as unknown as QueryAnswer;
 
   it('ask for every metric of the same name, and give each value its level', () => {
-    const query = groupQuery(resolveReadout(own, LOOK, METRICS, ASSETS), BY_ID, null);
+    const query = readoutQuery(resolveReadout(own, LOOK, METRICS, ASSETS), BY_ID, null);
     expect(query).toMatchObject({
-      select: { metricName: 'Bed temperature' },
+      measures: [{ select: { metricName: 'Bed temperature' } }],
       groupBy: { kind: 'asset' },
       bucket: null,
     });
-    const parts = partsOfGroups(answer, own, BY_ID);
+    const parts = partsOf(answer, own, BY_ID);
     expect(parts.map(({ name, level, assetId }) => [name, level, assetId])).toEqual([
       ['Quayside / Ironer 1', 'clear', 'a'],
       ['Quayside / Ironer 2', 'breach', 'b'],
       ['Quayside / Ironer 3', 'nodata', 'a'],
       ['not named', 'nodata', 'a'],
     ]);
-    expect(partsOfGroups(answer, { ...own, keepBlanks: false }, BY_ID).map(({ name }) => name)).toEqual([
+    expect(partsOf(answer, { ...own, keepBlanks: false }, BY_ID).map(({ name }) => name)).toEqual([
       'Ironer 1',
       'Ironer 2',
       'Ironer 3',
@@ -170,7 +154,7 @@ describe('groups', () => {
   });
 
   it('are shown in thousands with band and ends', () => {
-    const parts = partsOfGroups(answer, own, BY_ID);
+    const parts = partsOf(answer, own, BY_ID);
     const shown = displayed({ ...own, display: 'thousands', scale: { ...own.scale, ends: [0, 300] } }, parts);
     expect(shown.parts[1]).toMatchObject({ value: 0.21, unit: 'thousand °C' });
     expect(shown.readout.band).toEqual({ direction: 'lower', caution: 0.2, breach: 0.205, target: 0.195 });

@@ -1,13 +1,17 @@
 import {
   levelOf,
+  WHOLE_SCOPE,
   type GroupBy,
   type Level,
+  type MeasureValues,
   type Metric,
   type Query,
   type QueryAnswer,
+  type QueryMeasure,
   type Readout,
-  type Reading,
+  type Selection,
 } from '@vivid-beacon/core';
+import { measureNames } from './measureNames';
 import type { ShownReadout } from './resolveReadout';
 
 /** One value of a readout: a measure of its own, or a group. */
@@ -17,7 +21,7 @@ export interface Part {
   /** The asset it stands for, which a tap focuses; null where it is none or several. */
   readonly assetId: string | null;
   readonly metricIds: readonly string[];
-  /** Of a group: those its metrics are divided by. */
+  /** Those its metrics are divided by. */
   readonly perMetricIds: readonly string[];
   /** How many of the same name lie below those and are part of them. */
   readonly within: number;
@@ -29,97 +33,136 @@ export interface Part {
   readonly previous: number | null;
   /** Whether the end of its window still lies ahead. */
   readonly partial: boolean;
-  /** How it was made, where the server told it with the value. */
-  readonly reading: Reading | null;
+  /** Newest sample that counted, ms; null without data. */
+  readonly asOf: number | null;
+  /** The measure of the readout it is one of. */
+  readonly measure: number;
+  readonly now: number;
+  readonly zone: string;
 }
 
-/** The question a grouped readout asks the planner: the first measure's metric, by name, in groups. */
-export function groupQuery(
+/**
+ * The question of a readout to the planner: the first measure's metric, by name, in groups; or each measure by itself.
+ *
+ * @param bucket periods; null = one value of the whole window. @returns null while a metric is not known.
+ */
+export function readoutQuery(
   { readout, window, scope, hours }: ShownReadout,
   metrics: ReadonlyMap<string, Metric>,
   bucket: Query['bucket'],
 ): Query | null {
-  const [measure] = readout.measures;
-  const metric = metrics.get(measure.metricId);
-  const per = measure.per && metrics.get(measure.per.metricId);
-  if (!metric || (measure.per && !per)) return null;
+  const { groupBy, measures } = readout;
+  if (measures.length === 0) return null;
+  const asked = (groupBy ? measures.slice(0, 1) : measures).map((measure) => {
+    const select = groupBy ? selectionByName(measure.metricId, metrics) : { metricIds: [measure.metricId] };
+    if (!measure.per) return select && { select, summary: measure.summary, per: null };
+    const below = groupBy
+      ? selectionByName(measure.per.metricId, metrics)
+      : { metricIds: [measure.per.metricId] };
+    const { summary, factor } = measure.per;
+    return select && below && { select, summary: measure.summary, per: { select: below, summary, factor } };
+  });
+  if (asked.includes(null)) return null;
   return {
-    select: { metricName: metric.name },
-    summary: measure.summary,
-    per: measure.per && {
-      select: { metricName: per!.name },
-      summary: measure.per.summary,
-      factor: measure.per.factor,
-    },
+    measures: asked as readonly QueryMeasure[],
     window,
     bucket,
-    groupBy: readout.groupBy!,
-    scope,
+    groupBy: groupBy ?? { kind: 'all' },
+    // Metrics that were chosen one by one are shown wherever they lie.
+    scope: groupBy ? scope : WHOLE_SCOPE,
     hours,
     compare: bucket === null ? readout.compare : 'none',
   };
 }
 
-/** The question how the value of a group was made; null where nothing is there to be explained. */
+function selectionByName(metricId: string, metrics: ReadonlyMap<string, Metric>): Selection | null {
+  const metric = metrics.get(metricId);
+  return metric ? { metricName: metric.name } : null;
+}
+
+/** The question how a value was made; null where nothing is there to be explained. */
 export function makingQuery({ readout, window, hours }: ShownReadout, part: Part): Query | null {
-  const { summary, per } = readout.measures[0];
+  const { summary, per } = readout.measures[part.measure];
   if (part.metricIds.length === 0 || (per && part.perMetricIds.length === 0)) return null;
   return {
-    select: { metricIds: part.metricIds },
-    summary,
-    per: per && { select: { metricIds: part.perMetricIds }, summary: per.summary, factor: per.factor },
+    measures: [
+      {
+        select: { metricIds: part.metricIds },
+        summary,
+        per: per && { select: { metricIds: part.perMetricIds }, summary: per.summary, factor: per.factor },
+      },
+    ],
     window,
     bucket: null,
     groupBy: { kind: 'all' },
-    scope: { assetIds: null, attributes: [] },
+    scope: WHOLE_SCOPE,
     hours,
     provenance: true,
   };
 }
 
-/** Groups of an answer as parts, one value each. */
-export function partsOfGroups(
+/** An answer as parts, one value each: of groups, or of the measures of its only group. */
+export function partsOf(answer: QueryAnswer, readout: Readout, metrics: ReadonlyMap<string, Metric>): Part[] {
+  return readout.groupBy ? partsOfGroups(answer, readout) : partsOfMeasures(answer, readout, metrics);
+}
+
+function partsOfGroups(answer: QueryAnswer, readout: Readout): Part[] {
+  const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
+  const names = shortNames(groups.map(({ name }) => name));
+  return groups.map(({ name, assetId, measures }, i) => ({
+    ...partOf(answer, readout, measures[0], 0),
+    key: name,
+    name: names[i] || noneWords(readout.groupBy!),
+    assetId,
+  }));
+}
+
+function partsOfMeasures(
   answer: QueryAnswer,
   readout: Readout,
   metrics: ReadonlyMap<string, Metric>,
 ): Part[] {
-  const { unit: own } = readout.measures[0].per ?? { unit: null };
-  const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
-  const names = shortNames(groups.map(({ name }) => name));
-  return groups.map(
-    ({ name, metricIds, perMetricIds, withinIds, values, coverage, samples, previous }, i) => ({
-      key: name,
-      name: names[i] || noneWords(readout.groupBy!),
-      assetId: assetOf(readout.groupBy!, metricIds, metrics),
-      metricIds,
-      perMetricIds,
-      within: withinIds.length,
-      value: values[0] ?? null,
-      unit: own ?? answer.unit,
-      level: levelFor(readout, values[0] ?? null, coverage[0] ?? 0),
-      coverage: coverage[0] ?? 0,
-      samples: samples[0] ?? 0,
-      previous,
-      partial: answer.window.end > answer.now,
-      reading: null,
-    }),
-  );
+  const names = measureNames(readout.measures, metrics);
+  return answer.groups[0].measures.map((values, i) => {
+    const { metricId } = readout.measures[i];
+    const part = partOf(answer, readout, values, i);
+    return {
+      ...part,
+      key: `${i} ${metricId}`,
+      name: names[i],
+      assetId: metrics.get(metricId)?.assetId ?? null,
+      previous: readout.reference && i === 0 ? readout.reference.value : part.previous,
+    };
+  });
+}
+
+function partOf(
+  { units, now, zone }: QueryAnswer,
+  readout: Readout,
+  { metricIds, perMetricIds, withinIds, values, coverage, samples, previous, partial, asOf }: MeasureValues,
+  measure: number,
+): Omit<Part, 'key' | 'name' | 'assetId'> {
+  return {
+    metricIds,
+    perMetricIds,
+    within: withinIds.length,
+    value: values[0] ?? null,
+    unit: readout.measures[measure].per?.unit ?? units[measure],
+    level: levelFor(readout, values[0] ?? null, coverage[0] ?? 0),
+    coverage: coverage[0] ?? 0,
+    samples: samples[0] ?? 0,
+    previous,
+    partial,
+    asOf,
+    measure,
+    now,
+    zone,
+  };
 }
 
 export function levelFor(readout: Readout, value: number | null, coverage: number): Level {
   if (readout.band) return levelOf(readout.band, value, coverage);
   return value === null ? 'nodata' : 'clear';
-}
-
-function assetOf(
-  by: GroupBy,
-  metricIds: readonly string[],
-  metrics: ReadonlyMap<string, Metric>,
-): string | null {
-  const metric = metrics.get(metricIds[0]);
-  if (!metric) return null;
-  if (by.kind === 'plant') return metric.plantId;
-  return by.kind === 'asset' || by.kind === 'metric' ? metric.assetId : null;
 }
 
 function noneWords(by: GroupBy): string {

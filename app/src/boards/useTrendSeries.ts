@@ -20,8 +20,7 @@ import {
   type Readout,
   type TrendAnswer,
 } from '@vivid-beacon/core';
-import { call } from '../api/client';
-import { askTrend, useAssets, type TrendAsk } from '../api/queries';
+import { askQuery, askTrend, useAssets, type TrendAsk } from '../api/queries';
 import type { TrendSeries } from '../charts/trendScene';
 import { useSameList } from '../hooks/useSameList';
 import { useKept } from '../hooks/useKept';
@@ -29,11 +28,12 @@ import { useNow } from '../hooks/useNow';
 import { alignedStarts } from './alignedStarts';
 import { displayed } from './displayed';
 import { localWindow } from './localWindow';
-import { groupQuery, shortNames } from './parts';
+import { readoutQuery, shortNames } from './parts';
 import { measureNames } from './measureNames';
 import { proportioned } from './proportioned';
 import type { ShownReadout } from './resolveReadout';
 import { useShown } from './useParts';
+import { lengthOfWindow } from './windowLength';
 
 export interface TrendData {
   readonly series: readonly TrendSeries[] | undefined;
@@ -79,14 +79,14 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   const starts = useMemo(() => alignedStarts(own, metrics, assetsById), [own, metrics, assetsById]);
   const window = zoomed && !starts ? localWindow(zoomed, zone) : shown.window;
   const grouped = own.groupBy !== null;
-  const ownLength = useMemo(() => lengthOf(window, zone), [window, zone]);
+  const ownLength = useMemo(() => lengthOfWindow(window, zone), [window, zone]);
   const length = starts ? own.align!.days * DAY_MS : ownLength;
   const bucket = bucketFor(own, zoomed, grouped, length);
   const ready = columns >= 10 && own.measures.length > 0;
-  const query = grouped && own.measures.length > 0 ? groupQuery({ ...shown, window }, metrics, bucket) : null;
+  const query = grouped ? readoutQuery({ ...shown, window }, metrics, bucket) : null;
   const groups = useQuery({
     queryKey: ['readings', 'query', query],
-    queryFn: ({ signal }) => call<QueryAnswer>('POST', '/api/readings/query', query, signal),
+    queryFn: ({ signal }) => askQuery(query!, signal),
     enabled: ready && query !== null,
     placeholderData: keepPreviousData,
     refetchInterval: MINUTE_MS,
@@ -126,7 +126,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   const answers = useSameList(singles.map(({ data }) => data));
   const whole = answers.every((answer) => answer !== undefined);
   const read = useMemo(() => {
-    if (grouped) return groups.data && seriesOfGroups(groups.data, own, metrics);
+    if (grouped) return groups.data && seriesOfGroups(groups.data, own);
     if (!ready || !whole) return undefined;
     return asked.map((i, k) => {
       const start = starts?.[i];
@@ -171,16 +171,6 @@ function inOwnUnits(readout: Readout): Readout {
   return readout.normalise === null
     ? readout
     : { ...readout, band: null, secondBand: null, scale: { ...readout.scale, ends: null } };
-}
-
-function lengthOf(window: ShownReadout['window'], zone: string): number {
-  try {
-    // Only its length counts, so any moment does.
-    const { start, end } = resolveWindow(window, Date.UTC(2026, 5, 15, 12), zone);
-    return end - start;
-  } catch {
-    return DAY_MS;
-  }
 }
 
 function bucketFor(
@@ -269,32 +259,26 @@ function seriesOf(
   };
 }
 
-function seriesOfGroups(
-  answer: QueryAnswer,
-  readout: Readout,
-  metrics: ReadonlyMap<string, Metric>,
-): TrendSeries[] {
+function seriesOfGroups(answer: QueryAnswer, readout: Readout): TrendSeries[] {
   const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
   const names = shortNames(groups.map(({ name }) => name));
-  const { start, end, window, zone, now } = answer;
+  const { start, end, window, zone, now, units } = answer;
   const passed = start.filter((at) => at < now).length;
-  return groups.map((group, i) => ({
-    key: group.name || 'blank',
+  return groups.map(({ name, assetId, measures: [{ values, coverage, samples }] }, i) => ({
+    key: name || 'blank',
     name: names[i] || 'not named',
-    assetId: group.metricIds.length === 1 ? (metrics.get(group.metricIds[0])?.assetId ?? null) : null,
+    assetId,
     answer: divided(
       {
         window,
         zone,
         now,
-        unit: readout.measures[0].per?.unit ?? answer.unit,
+        unit: readout.measures[0].per?.unit ?? units[0],
         t: start.slice(0, passed),
         until: end.slice(0, passed),
-        v: group.values
-          .slice(0, passed)
-          .map((value, k) => coveredValue({ value, coverage: group.coverage[k] })),
+        v: values.slice(0, passed).map((value, k) => coveredValue({ value, coverage: coverage[k] })),
         gaps: [],
-        samples: group.samples.reduce((sum, n) => sum + n, 0),
+        samples: samples.reduce((sum, n) => sum + n, 0),
       },
       readout,
     ),

@@ -9,6 +9,7 @@ import {
 } from '@vivid-beacon/core';
 import { useTrend } from '../api/queries';
 import type { Part } from '../boards/parts';
+import { lengthOfWindow } from '../boards/windowLength';
 import { useParts, type PartsAnswer } from '../boards/useParts';
 import { Spark } from '../charts/Spark';
 import { NumberButton } from '../components/NumberButton';
@@ -72,13 +73,12 @@ function OneFigure({
   const [width, onLayout] = useWidth();
   const { decimals } = answer;
   const { readout, window, hours } = answer.shown;
-  const { reading } = part;
   const trend = useTrend(
-    width > 0 && reading
+    width > 0
       ? {
           measure: readout.measures[0],
           window,
-          bucket: periodOfSparkline(reading.provenance.window.end - reading.provenance.window.start),
+          bucket: periodOfSparkline(lengthOfWindow(window, part.zone)),
           columns: Math.max(10, Math.round(width)),
           hours,
         }
@@ -113,13 +113,11 @@ function OneFigure({
         </Words>
       )}
       {trend.data && <Spark width={width} height={SPARK_HEIGHT} answer={trend.data} />}
-      {reading && (
-        <Words as="caption" colour={palette.ink3}>
-          {reading.asOf === null
-            ? 'no sample'
-            : `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}${reading.partial ? ', unfinished period' : ''}`}
-        </Words>
-      )}
+      <Words as="caption" colour={palette.ink3}>
+        {part.asOf === null
+          ? 'no sample'
+          : `as of ${formatMoment(part.asOf, part.zone, part.now)}${part.partial ? ', unfinished period' : ''}`}
+      </Words>
     </View>
   );
 }

@@ -77,10 +77,8 @@ export function LampReadout({ readout, title }: ReadoutProps) {
 
   function secondLine(part: Part, third: string | null, alone: boolean): string {
     if (third) return third;
-    const { reading } = part;
-    if (!reading) return stateOf(part);
-    if (reading.asOf === null) return 'no sample';
-    const when = `as of ${formatMoment(reading.asOf, reading.provenance.zone, reading.now)}`;
+    if (part.asOf === null) return 'no sample';
+    const when = `as of ${formatMoment(part.asOf, part.zone, part.now)}`;
     return alone ? when : `${stateOf(part)}, ${when}`;
   }
 }

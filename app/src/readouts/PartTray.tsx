@@ -1,10 +1,10 @@
 import { useRouter } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
-import type { QueryAnswer, Readout } from '@vivid-beacon/core';
-import { call } from '../api/client';
+import type { Readout } from '@vivid-beacon/core';
+import { askQuery } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
-import { ProvenanceFacts, ProvenanceTray } from '../components/ProvenanceTray';
+import { ProvenanceFacts } from '../components/ProvenanceTray';
 import { Row } from '../components/Row';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
@@ -65,15 +65,7 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
       )}
     </>
   );
-  if (!part || part.reading) {
-    return (
-      part && (
-        <ProvenanceTray title={name} reading={part.reading!} decimals={decimals} open onClose={onClose}>
-          {actions}
-        </ProvenanceTray>
-      )
-    );
-  }
+  if (!part) return null;
   const behind = part.metricIds.flatMap((id) => metrics.get(id) ?? []);
   return (
     <Tray title={`How "${name}" was made`} open onClose={onClose}>
@@ -116,28 +108,32 @@ function GroupMaking({
   const query = makingQuery(shown, part);
   const answer = useQuery({
     queryKey: ['readings', 'query', query],
-    queryFn: ({ signal }) => call<QueryAnswer>('POST', '/api/readings/query', query, signal),
+    queryFn: ({ signal }) => askQuery(query!, signal),
     enabled: query !== null,
     retry: false,
   });
   if (query === null) return <Words as="body">No metric of this group has what it is divided by.</Words>;
   return (
     <Answer query={answer} reading="Reading how it was made">
-      {({ groups: [group], window, now, unit }) =>
-        group?.making && (
-          <ProvenanceFacts
-            reading={{
-              value: group.values[0],
-              unit: shown.readout.measures[0].per?.unit ?? unit,
-              coverage: group.coverage[0],
-              partial: window.end > now,
-              now,
-              ...group.making,
-            }}
-            decimals={decimals}
-          />
-        )
-      }
+      {({ groups: [group], now, units }) => {
+        const { values, coverage, partial, asOf, provenance } = group.measures[0];
+        return (
+          provenance && (
+            <ProvenanceFacts
+              reading={{
+                value: values[0],
+                unit: shown.readout.measures[part.measure].per?.unit ?? units[0],
+                coverage: coverage[0],
+                partial,
+                now,
+                asOf,
+                provenance,
+              }}
+              decimals={decimals}
+            />
+          )
+        );
+      }}
     </Answer>
   );
 }

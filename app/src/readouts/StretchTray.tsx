@@ -12,7 +12,7 @@ import {
   type Readout,
   type StretchNumbers,
 } from '@vivid-beacon/core';
-import { call } from '../api/client';
+import { askReading } from '../api/askTogether';
 import { mayAct } from '../api/mayAct';
 import { usePerson } from '../api/session';
 import { useShown } from '../boards/useParts';
@@ -58,7 +58,7 @@ export function StretchTray({
   };
   const query = useQuery({
     queryKey: ['readings', 'stretch', ask],
-    queryFn: ({ signal }) => call<StretchNumbers[]>('POST', '/api/readings/stretch', ask, signal),
+    queryFn: ({ signal }) => askReading<'stretch', StretchNumbers[]>('stretch', ask, signal),
   });
   const [copied, setCopied] = useState(false);
   const [subject, setSubject] = useState<FlagSubject | null>(null);

@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { writeTrend, type Query, type QueryAnswer } from '@vivid-beacon/core';
+import { writeTrend, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
 import { Bytes, Refused } from '../testing/renderScreen';
-import { groups, HOUR, NOW, reading, showReadout as show, trend } from '../testing/showReadout';
+import { groups, measured, showReadout as show, trend, withFacts } from '../testing/showReadout';
 import { changeWords } from './FigureReadout';
 
 jest.setTimeout(30_000);
@@ -16,13 +16,18 @@ jest.mock('expo-router', () => ({
   Link: ({ href, children }: { href: string; children: unknown }) => <a href={href}>{children as never}</a>,
 }));
 
+/** The only metric of a measure. */
+function idOf({ select }: QueryMeasure): string {
+  return 'metricIds' in select ? select.metricIds[0] : '';
+}
+
 describe('a gauge', () => {
   it('tells value, state and distance, and opens how it was made', async () => {
-    const { person } = show({}, { 'POST /api/readings/value': reading(212) });
+    const { person } = show({}, { 'POST /api/readings/query': measured(212) });
     const button = await screen.findByRole('button', { name: /212.*Breach, 7 over limit\. How it was made/ });
     expect(screen.getByRole('heading', { name: 'Ironer 1 bed temperature' })).toBeTruthy();
     await person.click(button);
-    expect(screen.getByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
+    expect(await screen.findByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Open its samples' }));
     expect(mockPush).toHaveBeenCalledWith('/data/metrics/1');
   });
@@ -30,8 +35,8 @@ describe('a gauge', () => {
   it('of several metrics marks each on one scale and lists them', async () => {
     const values: Record<string, number> = { '1': 190, '2': 203 };
     show({ measures: ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null })) }, {
-      'POST /api/readings/value': ({ body }: { body: { measure: { metricId: string } } }) =>
-        reading(values[body.measure.metricId]),
+      'POST /api/readings/query': ({ body }: { body: Query }) =>
+        measured(...body.measures.map((each) => values[idOf(each)])),
     } as never);
     expect(await screen.findByText(/Beam\s+Ironer 1 190/)).toBeTruthy();
     expect(screen.getByText(/B\s+Ironer 2 203/)).toBeTruthy();
@@ -39,11 +44,11 @@ describe('a gauge', () => {
   });
 
   it('with a place of its own opens it by a tap; how it was made has a button', async () => {
-    const { person } = show({ link: '/boards/3' }, { 'POST /api/readings/value': reading(198) });
+    const { person } = show({ link: '/boards/3' }, { 'POST /api/readings/query': measured(198) });
     await person.click(await screen.findByRole('button', { name: /198.*Open \/boards\/3$/ }));
     expect(mockPush).toHaveBeenLastCalledWith('/boards/3');
     await person.click(screen.getByRole('button', { name: 'How it was made' }));
-    expect(screen.getByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
+    expect(await screen.findByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
   });
 
   it('says why it could not be read, and reads again when asked', async () => {
@@ -51,10 +56,10 @@ describe('a gauge', () => {
     const { person } = show(
       {},
       {
-        'POST /api/readings/value': () =>
+        'POST /api/readings/query': () =>
           ++tries === 1
             ? new Refused(404, { code: 'NOT_FOUND', message: 'Metric 1 does not exist any more.' })
-            : reading(198),
+            : measured(198),
       },
     );
     expect(await screen.findByText('Metric 1 does not exist any more.')).toBeTruthy();
@@ -63,21 +68,17 @@ describe('a gauge', () => {
   });
 
   it('follows the focus to the metric of the same name, and says so', async () => {
-    const { sent } = show({ title: 'Ironer 1' }, { 'POST /api/readings/value': reading(201) }, 'b');
+    const { sent } = show({ title: 'Ironer 1' }, { 'POST /api/readings/query': measured(201) }, 'b');
     expect(await screen.findByText('follows the focus')).toBeTruthy();
     expect(screen.getByRole('heading', { name: 'Ironer 2 bed temperature' })).toBeTruthy();
-    await waitFor(() => expect(sent.some(({ path }) => path === '/api/readings/value')).toBe(true));
-    const asked = sent.filter(({ path }) => path === '/api/readings/value').at(-1)!.body as {
-      measure: { metricId: string };
-    };
-    expect(asked.measure.metricId).toBe('2');
+    await waitFor(() => expect(sent.some(({ path }) => path === '/api/readings/query')).toBe(true));
+    const asked = sent.filter(({ path }) => path === '/api/readings/query').at(-1)!.body as Query;
+    expect(asked.measures.map(idOf)).toEqual(['2']);
   });
 });
 
 /** The answer to how one group was made. */
 function explained(value: number): QueryAnswer {
-  const answer = groups(value);
-  const { provenance, asOf } = reading(value);
   const part = {
     metricId: '1',
     metricName: 'Bed temperature',
@@ -90,11 +91,9 @@ function explained(value: number): QueryAnswer {
     basis: 'samples' as const,
     sources: [],
   };
-  const making = {
-    asOf,
-    provenance: { ...provenance, formula: 'time-weighted mean of Bed temperature (Ironer 1)', parts: [part] },
-  };
-  return { ...answer, groups: answer.groups.map((group) => ({ ...group, making })) };
+  const [{ provenance }] = measured(value).groups[0].measures;
+  const formula = 'time-weighted mean of Bed temperature (Ironer 1)';
+  return withFacts(groups(value), { provenance: { ...provenance!, formula, parts: [part] } });
 }
 
 describe('groups', () => {
@@ -130,12 +129,14 @@ describe('groups', () => {
     expect(tray.getByText(/^60 used, coverage/)).toBeTruthy();
     const asked = sent.filter(({ path }) => path === '/api/readings/query').map(({ body }) => body as Query);
     expect(asked.map(({ provenance = false }) => provenance)).toEqual([false, true]);
-    expect(asked[1]).toMatchObject({ select: { metricIds: ['1'] }, groupBy: { kind: 'all' } });
+    expect(asked[1]).toMatchObject({
+      measures: [{ select: { metricIds: ['1'] } }],
+      groupBy: { kind: 'all' },
+    });
   });
 
   it('are compared with the window before, as single values are', async () => {
-    const answer = groups(190, 203);
-    const compared = { ...answer, groups: answer.groups.map((group) => ({ ...group, previous: 200 })) };
+    const compared = withFacts(groups(190, 203), { previous: 200 });
     const { sent } = show(
       { ...grouped, form: 'figure', band: null, decimals: 0 },
       { 'POST /api/readings/query': compared },
@@ -149,7 +150,7 @@ describe('groups', () => {
   });
 
   it('of a window that is not over are marked as unfinished', async () => {
-    const answer = { ...groups(190), window: { start: NOW - HOUR, end: NOW + HOUR } };
+    const answer = withFacts(groups(190), { partial: true });
     show({ ...grouped, form: 'gauge' }, { 'POST /api/readings/query': answer });
     expect(await screen.findByText('unfinished period')).toBeTruthy();
   });
@@ -205,7 +206,7 @@ describe('groups', () => {
     await screen.findByText('1');
     const [asked] = sent.filter(({ path }) => path === '/api/readings/query');
     expect(asked.body).toMatchObject({
-      select: { metricName: 'Bed temperature' },
+      measures: [{ select: { metricName: 'Bed temperature' } }],
       groupBy: { kind: 'asset' },
       scope: { assetIds: null, attributes: [] },
       bucket: null,
@@ -236,7 +237,7 @@ describe('a figure', () => {
   it('of an indicator is set against the reference of that, not against an earlier window', async () => {
     show(
       { form: 'figure', compare: 'none', reference: { kind: 'baseline', value: 180 } },
-      { 'POST /api/readings/value': reading(189, { previous: 100, partial: true }) },
+      { 'POST /api/readings/query': withFacts(measured(189), { previous: 100, partial: true }) },
     );
     expect((await screen.findByText(/as usual$/)).textContent!.replace(/\s/g, ' ')).toBe(
       'up 9 (5.0 %) on 180 °C as usual',
@@ -247,7 +248,7 @@ describe('a figure', () => {
     show(
       { form: 'figure' },
       {
-        'POST /api/readings/value': reading(198),
+        'POST /api/readings/query': measured(198),
         'POST /api/readings/trend': new Bytes(writeTrend(trend([1, 2]))),
       },
     );
@@ -276,8 +277,10 @@ describe('a ring', () => {
     const units: Record<string, string> = { '1': 'kg', '2': 'h' };
     const both = ['1', '2'].map((metricId) => ({ metricId, summary: 'sum' as const, per: null }));
     show({ ...sums, measures: both, band: null }, {
-      'POST /api/readings/value': ({ body }: { body: { measure: { metricId: string } } }) =>
-        reading(5, { unit: units[body.measure.metricId] }),
+      'POST /api/readings/query': ({ body }: { body: Query }) => ({
+        ...measured(5, 5),
+        units: body.measures.map((each) => units[idOf(each)]),
+      }),
     } as never);
     expect(await screen.findByText('Shares need amounts of one unit; these are in kg and h.')).toBeTruthy();
   });

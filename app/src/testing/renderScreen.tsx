@@ -3,7 +3,7 @@ import type { ReactElement } from 'react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { configure, render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import type { WireError } from '@vivid-beacon/core';
+import { writeFrame, type WireError } from '@vivid-beacon/core';
 
 // Browsers have them; the stand-in has not.
 Object.assign(globalThis, { TextDecoder, TextEncoder });
@@ -36,20 +36,31 @@ export class Bytes {
 /** Answers by "METHOD /path" (the path up to its question mark); a function is given what was sent. */
 export type Answers = Readonly<Record<string, Answer | ((sent: Sent) => Answer)>>;
 
-/** Puts a stand-in for the server in the place of fetch. @returns all that is sent from now on. */
+/**
+ * Puts a stand-in for the server in the place of fetch. Readings that are asked for together are told, and answered,
+ * as if each had been asked for by itself.
+ *
+ * @returns all that is sent from now on.
+ */
 export function standInServer(answers: Answers): Sent[] {
   const sent: Sent[] = [];
-  globalThis.fetch = (async (path: string, request: RequestInit = {}) => {
-    const one: Sent = {
-      method: request.method ?? 'GET',
-      path,
-      body: typeof request.body === 'string' ? parsed(request.body) : request.body,
-    };
+  const answerTo = (one: Sent): Answer => {
     sent.push(one);
-    const key = `${one.method} ${path.split('?')[0]}`;
+    const key = `${one.method} ${one.path.split('?')[0]}`;
     if (!(key in answers)) throw new Error(`The test has no answer for ${key}`);
     const given = answers[key];
-    const answer = typeof given === 'function' ? (given as (sent: Sent) => Answer)(one) : given;
+    return typeof given === 'function' ? (given as (sent: Sent) => Answer)(one) : given;
+  };
+  globalThis.fetch = (async (path: string, request: RequestInit = {}) => {
+    const body = typeof request.body === 'string' ? parsed(request.body) : request.body;
+    if (path === '/api/readings') {
+      const { asks } = body as { asks: readonly { kind: string; ask: unknown }[] };
+      const frames = asks.map(({ kind, ask }, index) =>
+        frameOf(index, answerTo({ method: 'POST', path: `${path}/${kind}`, body: ask })),
+      );
+      return { status: 200, ok: true, arrayBuffer: async () => joined(frames).buffer } as Response;
+    }
+    const answer = answerTo({ method: request.method ?? 'GET', path, body });
     if (answer instanceof Refused) return response(answer.status, { error: answer.error });
     if (answer instanceof Bytes) {
       return { status: 200, ok: true, arrayBuffer: async () => answer.bytes.buffer } as Response;
@@ -57,6 +68,17 @@ export function standInServer(answers: Answers): Sent[] {
     return answer === undefined ? response(204, null) : response(200, answer);
   }) as typeof fetch;
   return sent;
+}
+
+function joined(parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
+  return Uint8Array.from(parts.flatMap((part) => [...part]));
+}
+
+function frameOf(index: number, answer: Answer): Uint8Array<ArrayBuffer> {
+  if (answer instanceof Bytes) return writeFrame({ index, status: 200, columns: true, body: answer.bytes });
+  const [status, said] = answer instanceof Refused ? [answer.status, { error: answer.error }] : [200, answer];
+  const body = new TextEncoder().encode(JSON.stringify(said));
+  return writeFrame({ index, status, columns: false, body });
 }
 
 function parsed(text: string): unknown {

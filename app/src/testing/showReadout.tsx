@@ -1,4 +1,4 @@
-import type { Asset, Metric, QueryAnswer, Reading, Readout, TrendAnswer } from '@vivid-beacon/core';
+import type { Asset, MeasureValues, Metric, QueryAnswer, Readout, TrendAnswer } from '@vivid-beacon/core';
 import { emptyReadout } from '@vivid-beacon/core';
 import { BoardLookProvider } from '../boards/BoardLookContext';
 import { ReadoutView } from '../readouts/ReadoutView';
@@ -32,44 +32,64 @@ export const ASSETS = [
   { id: 'a', parentId: 'p', name: 'Ironer 1', attributes: {} },
 ] as unknown as Asset[];
 export const BAND = { direction: 'lower' as const, caution: 200, breach: 205, target: 195 };
-export const reading = (value: number | null, part: Partial<Reading> = {}): Reading => ({
-  value,
-  unit: '°C',
-  level: value === null ? 'nodata' : value > 205 ? 'breach' : value > 200 ? 'caution' : 'clear',
-  coverage: 1,
+/** The values of one measure in an answer. */
+const values = (value: number | null, part: Partial<MeasureValues> = {}): MeasureValues => ({
+  metricIds: ['1'],
+  perMetricIds: [],
+  withinIds: [],
+  values: [value],
+  coverage: [value === null ? 0 : 1],
+  samples: [60],
+  levels: null,
   partial: false,
-  previous: 190,
   asOf: NOW - 60_000,
-  now: NOW,
-  provenance: {
-    formula: 'mean of Bed temperature (Ironer 1)',
-    window: { start: NOW - HOUR, end: NOW },
-    zone: 'Europe/London',
-    minimumCoverage: 0.75,
-    parts: [],
-  },
+  previous: null,
+  provenance: null,
   ...part,
 });
-export const groups = (...values: (number | null)[]): QueryAnswer => ({
+const answer = (groups: QueryAnswer['groups']): QueryAnswer => ({
   window: { start: NOW - HOUR, end: NOW },
   zone: 'Europe/London',
   now: NOW,
-  unit: '°C',
+  units: groups[0].measures.map(() => '°C'),
   start: [NOW - HOUR],
   end: [NOW],
   names: null,
-  groups: values.map((value, i) => ({
-    name: `Quayside / Ironer ${i + 1}`,
-    metricIds: [String(i + 1)],
-    perMetricIds: [],
-    withinIds: i === 0 ? ['7'] : [],
-    values: [value],
-    coverage: [value === null ? 0 : 1],
-    samples: [60],
-    previous: null,
-    making: null,
-  })),
+  groups,
 });
+const PROVENANCE = {
+  formula: 'mean of Bed temperature (Ironer 1)',
+  window: { start: NOW - HOUR, end: NOW },
+  zone: 'Europe/London',
+  minimumCoverage: 0.75,
+  parts: [],
+};
+
+/** The answer about measures by themselves, with 190 as the value before and how they were made. */
+export const measured = (...all: (number | null)[]): QueryAnswer => {
+  const measures = all.map((value) => values(value, { previous: 190, provenance: PROVENANCE }));
+  return answer([{ name: 'All', assetId: null, measures }]);
+};
+
+/** The answer about one group an ironer. */
+export const groups = (...all: (number | null)[]): QueryAnswer =>
+  answer(
+    all.map((value, i) => ({
+      name: `Quayside / Ironer ${i + 1}`,
+      assetId: ['a', 'b', 'c'][i],
+      measures: [values(value, { metricIds: [String(i + 1)], withinIds: i === 0 ? ['7'] : [] })],
+    })),
+  );
+
+/** An answer with other facts about every value. */
+export function withFacts(given: QueryAnswer, facts: Partial<MeasureValues>): QueryAnswer {
+  const groups = given.groups.map((group) => ({
+    ...group,
+    measures: group.measures.map((each) => ({ ...each, ...facts })),
+  }));
+  return { ...given, groups };
+}
+
 const readout = (part: Partial<Readout> = {}): Readout => ({
   ...emptyReadout('r', 'gauge'),
   measures: [{ metricId: '1', summary: 'mean', per: null }],

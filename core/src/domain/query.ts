@@ -2,6 +2,7 @@ import type { Bucket } from '../time/buckets';
 import type { HoursFilter } from '../time/hours';
 import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
+import type { Level, TargetBand } from '../bands/targetBand';
 import type { Summary } from './metric';
 import type { Provenance } from './wire';
 
@@ -29,12 +30,23 @@ export interface Scope {
 /** Which metrics: by id, or by name on every asset of the scope. */
 export type Selection = { readonly metricIds: readonly string[] } | { readonly metricName: string };
 
-/** One question to the planner; every readout asks in this form. */
-export interface Query {
+/** One number of a question: metrics summarised together, or divided by others (sum over sum inside each group). */
+export interface QueryMeasure {
   readonly select: Selection;
   readonly summary: Summary;
-  /** Divided by another selection: sum over sum inside each group. */
-  readonly per: { readonly select: Selection; readonly summary: Summary; readonly factor: number } | null;
+  readonly per: {
+    readonly select: Selection;
+    readonly summary: Summary;
+    /** What the ratio is multiplied by; 100 for percent. */
+    readonly factor: number;
+  } | null;
+  /** What its values are judged by; without one the answer has no levels. */
+  readonly band?: TargetBand | null;
+}
+
+/** One question to the planner; every readout asks in this form. A single metric is a group of one. */
+export interface Query {
+  readonly measures: readonly QueryMeasure[];
   readonly window: WindowSpec;
   readonly bucket: Bucket | null;
   readonly groupBy: GroupBy;
@@ -46,12 +58,14 @@ export interface Query {
   readonly provenance?: boolean;
 }
 
-/** The answer: for each group one value a period. */
+/** The answer: for each group and measure one value a period. */
 export interface QueryAnswer {
+  /** Window, zone and periods of the first metric's site; periods of other sites lie at their own local times. */
   readonly window: Interval;
   readonly zone: string;
   readonly now: number;
-  readonly unit: string;
+  /** One a measure. */
+  readonly units: readonly string[];
   /** Bounds of the periods, ms; `names` of shifts. */
   readonly start: readonly number[];
   readonly end: readonly number[];
@@ -62,6 +76,14 @@ export interface QueryAnswer {
 export interface QueryGroup {
   /** What the group is called; "" for assets without the attribute. */
   readonly name: string;
+  /** The one asset it stands for: of plants the plant; null where it is several. */
+  readonly assetId: string | null;
+  /** One a measure, in the order they were asked. */
+  readonly measures: readonly MeasureValues[];
+}
+
+/** One measure of one group. */
+export interface MeasureValues {
   readonly metricIds: readonly string[];
   /** Those they are divided by; empty without. */
   readonly perMetricIds: readonly string[];
@@ -69,17 +91,17 @@ export interface QueryGroup {
   readonly withinIds: readonly string[];
   /** One a period; null without data. */
   readonly values: readonly (number | null)[];
+  /** One a period, 0 to 1. */
   readonly coverage: readonly number[];
   readonly samples: readonly number[];
+  /** One a period, where the measure has a band; else null. */
+  readonly levels: readonly Level[] | null;
+  /** Whether the end of its window still lies ahead. */
+  readonly partial: boolean;
+  /** Newest sample that counted, ms; of several metrics of the one that is furthest behind. Null without data, and of periods. */
+  readonly asOf: number | null;
   /** The same over the window it is compared with; null where that was not asked for or has too little data. */
   readonly previous: number | null;
   /** How the value was made, where that was asked for. */
-  readonly making: Making | null;
-}
-
-/** How a value was made. */
-export interface Making {
-  /** Newest sample that counted, ms; of several metrics of the one that is furthest behind. Null without data. */
-  readonly asOf: number | null;
-  readonly provenance: Provenance;
+  readonly provenance: Provenance | null;
 }

@@ -49,3 +49,10 @@ export function readColumns<Head>(buffer: ArrayBuffer): ColumnsMessage<Head> {
   }
   return { head, columns };
 }
+
+/** A typed array as a plain one; several times as fast as Array.from. */
+export function plainNumbers(values: Float64Array): number[] {
+  const out = new Array<number>(values.length);
+  for (let i = 0; i < values.length; i++) out[i] = values[i];
+  return out;
+}

@@ -1,8 +1,9 @@
 import * as yup from 'yup';
+import { MOST_MEASURES } from '../board/board';
 import { SUMMARIES } from '../domain/metric';
 import { BUCKETS } from '../time/buckets';
 import type { HoursFilter } from '../time/hours';
-import { CLOCK, finite, idText, windowSchema } from './parts';
+import { bandSchema, CLOCK, finite, idText, windowSchema } from './parts';
 
 const MOST_PARTS = 30;
 
@@ -99,7 +100,7 @@ export const groupBySchema = yup
   })
   .noUnknown();
 
-export const querySchema = yup
+const queryMeasureSchema = yup
   .object({
     select: selectionSchema.required(),
     summary: summarySchema,
@@ -108,6 +109,13 @@ export const querySchema = yup
       .noUnknown()
       .nullable()
       .default(null),
+    band: bandSchema.nullable().default(null),
+  })
+  .noUnknown();
+
+export const querySchema = yup
+  .object({
+    measures: yup.array(queryMeasureSchema.required()).min(1).max(MOST_MEASURES).required(),
     window: windowSchema.required(),
     bucket: yup
       .string()

@@ -162,10 +162,14 @@ export const alarmEndpoints = [
       'Puts an alarm rule in force from now on; with `replaces` another one goes out of force with it.',
     answer: '{ id }. 409 WRONG_STATE when the rule it replaces is out of force already.',
     body: alarmRuleSchema,
-    handle: async ({ app, body: { replaces, ...draft }, person }) => {
+    handle: async ({ app, db, body: { replaces, ...draft }, person }) => {
       const learner = learnerOf(app);
       const rule = draft as unknown as RuleParts;
-      const id = await putInForce(app.pool, rule, person.id, app.now(), { replaces, learner });
+      const id = await putInForce(app.pool, rule, person.id, app.now(), {
+        replaces,
+        learner,
+        asker: db.asker,
+      });
       return { id };
     },
   }),

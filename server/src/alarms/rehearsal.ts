@@ -9,7 +9,7 @@ import {
   type RehearsedMetric,
 } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { spend } from '../db/readBudget';
 import type { MetricRow } from '../metrics/sql';
 import { readSeries } from '../samples/readSeries';
@@ -33,7 +33,7 @@ export interface RehearsalAnswer extends Rehearsal {
 
 /** Runs a draft on the last `days` of samples of everything it would watch; on fewer where those are too many. */
 export async function rehearseRule(
-  db: Queryable,
+  db: Reader,
   draft: RuleParts,
   days: number,
   now: number,
@@ -46,7 +46,7 @@ export async function rehearseRule(
 
 /** What the draft would do with other limits. */
 export async function rehearseOtherLimits(
-  db: Queryable,
+  db: Reader,
   draft: RuleParts,
   days: number,
   now: number,
@@ -80,7 +80,7 @@ function affordableDays(metrics: readonly Pick<MetricRow, 'intervalMs'>[], days:
   return Math.max(1, Math.min(days, Math.floor(MOST_SAMPLES / aDay)));
 }
 
-async function pastOfDraft(db: Queryable, draft: RuleParts, days: number, now: number): Promise<DraftPast> {
+async function pastOfDraft(db: Reader, draft: RuleParts, days: number, now: number): Promise<DraftPast> {
   const metrics = await watchedMetrics(db, draft);
   const window = { start: now - affordableDays(metrics, days) * DAY_MS, end: now };
   const learns = needsModel(draft.test);

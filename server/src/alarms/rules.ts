@@ -1,4 +1,5 @@
 import { contextStart, isActive, needsModel, runFromContext } from '@vivid-beacon/core/src/engine';
+import { readAs, readAsServer, THE_SERVER, type Asker } from '../db/reader';
 import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
@@ -22,17 +23,22 @@ type ParsedRule = RuleParts & { readonly inForceFrom: number };
  * passed raises an alarm at once.
  *
  * @param options `replaces`: a rule that goes out of force with it. `learner` learns what is usual; default: here.
+ * `asker`: who may see the metrics; default: the server.
  */
 export async function putInForce(
   pool: Pool,
   rule: RuleParts,
   personId: string,
   inForceFrom: number,
-  { replaces = null, learner = learnHere(pool) }: { replaces?: string | null; learner?: Learner } = {},
+  {
+    replaces = null,
+    learner = learnHere(pool),
+    asker = THE_SERVER,
+  }: { replaces?: string | null; learner?: Learner; asker?: Asker } = {},
 ): Promise<string> {
   return withTransaction(pool, async (db) => {
     if (replaces !== null) await retireRule(db, replaces, personId, inForceFrom);
-    const metrics = await watchedMetrics(db, rule);
+    const metrics = await watchedMetrics(readAs(db, asker), rule);
     const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId });
     const begun = { ...rule, inForceFrom };
     for (const metric of metrics) await startWatch(db, learner, id, begun, metric, inForceFrom);
@@ -115,7 +121,7 @@ export async function keepScopes(
         await endWatch(db, watch, null, now);
         changed++;
       }
-      const rows = await metricsById(db, [...wanted]);
+      const rows = await metricsById(readAsServer(db), [...wanted]);
       for (const metric of rows.values()) await startWatch(db, learner, rule.id, rule, metric, now);
       changed += rows.size;
     }

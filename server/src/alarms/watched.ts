@@ -1,5 +1,5 @@
 import { BeaconError, TESTS_OF_KIND } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { needMetrics } from '../metrics/metrics';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { metricsInScope, type RuleParts } from './rulesSql';
@@ -14,7 +14,7 @@ const MOST_WATCHED = 500;
  *         no samples of its own, or when there are too many.
  */
 export async function watchedMetrics(
-  db: Queryable,
+  db: Reader,
   rule: Pick<RuleParts, 'metricId' | 'under' | 'attributes' | 'test' | 'suppress'>,
 ): Promise<MetricRow[]> {
   const metric = (await needMetrics(db, [rule.metricId])).get(rule.metricId)!;
@@ -45,7 +45,7 @@ export async function watchedMetrics(
   return ids.map((id) => rows.get(id)!);
 }
 
-async function needState(db: Queryable, metricId: string): Promise<void> {
+async function needState(db: Reader, metricId: string): Promise<void> {
   const state = (await needMetrics(db, [metricId])).get(metricId)!;
   if (state.kind === 'state') return;
   throw new BeaconError(

@@ -10,11 +10,24 @@ afterAll(() => test.stop());
 /** What the table must say, worked out from the tree alone. */
 const NAIVE = `
   with recursive place as (
-    select id as asset_id, zone, id as plant_id, name as plant_name, 1 as depth from asset where parent_id is null
+    select id as asset_id, zone, id as plant_id, name as plant_name, 1 as depth, array[id] as path, name as title
+    from asset where parent_id is null
     union all
-    select child.id, coalesce(child.zone, place.zone), place.plant_id, place.plant_name, place.depth + 1
+    select child.id, coalesce(child.zone, place.zone), place.plant_id, place.plant_name, place.depth + 1,
+           place.path || child.id, place.title || ' / ' || child.name
     from asset child join place on child.parent_id = place.asset_id)
-  select asset_id, zone, plant_id, plant_name, depth from place order by asset_id`;
+  select asset_id, zone, plant_id, plant_name, depth, path, title from place order by asset_id`;
+
+/** Every metric under all the names above it. */
+const NAIVE_TITLES = `
+  select metric.id as metric_id, place.title || ' / ' || metric.name as title
+  from metric join asset_place place on place.asset_id = metric.asset_id
+  where metric.removed_at is null order by metric.id`;
+
+/** A metric on an asset, named after it. */
+const ADD_METRIC = `
+  insert into metric (asset_id, key, name, unit, kind, interval_ms, max_gap_ms, decimals, created_at)
+  select id, 'key-' || id, 'of ' || id, '', 'level', 60000, 180000, 1, now() from asset order by id desc limit 1`;
 
 const ZONES = ['UTC', 'Europe/London', 'Asia/Kathmandu'];
 
@@ -24,6 +37,7 @@ type Step =
   | { readonly kind: 'rename'; readonly which: number }
   | { readonly kind: 'zone'; readonly which: number; readonly zone: number }
   | { readonly kind: 'remove'; readonly which: number }
+  | { readonly kind: 'renameMetric' | 'removeMetric'; readonly which: number }
   | { readonly kind: 'zoneOfAll'; readonly zone: number };
 
 const step: fc.Arbitrary<Step> = fc.oneof(
@@ -38,14 +52,16 @@ const step: fc.Arbitrary<Step> = fc.oneof(
   fc.record({ kind: fc.constant('rename' as const), which: fc.nat(30) }),
   fc.record({ kind: fc.constant('zone' as const), which: fc.nat(30), zone: fc.nat(2) }),
   fc.record({ kind: fc.constant('remove' as const), which: fc.nat(30) }),
+  fc.record({ kind: fc.constantFrom('renameMetric' as const, 'removeMetric' as const), which: fc.nat(30) }),
   fc.record({ kind: fc.constant('zoneOfAll' as const), zone: fc.nat(2) }),
 );
 
-describe('asset_place', () => {
-  it('says of every asset its plant, zone and depth after any changes of the tree', async () => {
+describe('asset_place and metric_title', () => {
+  it('say of every asset its plant, zone and way down, and of every metric its full name, after any changes of the tree', async () => {
     const { pool } = test.server.app;
     let names = 0;
     const run = async (steps: readonly Step[]): Promise<void> => {
+      await pool.query('delete from metric');
       await pool.query('delete from asset');
       for (const each of steps) {
         const { rows } = await pool.query<{ id: string }>('select id from asset order by id');
@@ -59,6 +75,7 @@ describe('asset_place', () => {
               `a${names++}`,
               zone,
             ]);
+            await pool.query(ADD_METRIC);
             break;
           }
           case 'move':
@@ -85,9 +102,23 @@ describe('asset_place', () => {
             break;
           case 'remove':
             await pool.query(
-              'delete from asset where id = $1::bigint and not exists (select 1 from asset child where child.parent_id = $1::bigint)',
+              `with gone as (
+                 delete from metric where asset_id = $1::bigint
+                   and not exists (select 1 from asset child where child.parent_id = $1::bigint) returning asset_id)
+               delete from asset using gone where id = gone.asset_id`,
               [at(each.which)],
             );
+            break;
+          case 'renameMetric':
+            await pool.query(`update metric set name = $2 where asset_id = $1::bigint`, [
+              at(each.which),
+              `m${names++}`,
+            ]);
+            break;
+          case 'removeMetric':
+            await pool.query('update metric set removed_at = now() where asset_id = $1::bigint', [
+              at(each.which),
+            ]);
             break;
           case 'zoneOfAll':
             // Many at once, parents and children among them.
@@ -99,6 +130,8 @@ describe('asset_place', () => {
       const kept = await pool.query('select * from asset_place order by asset_id');
       const naive = await pool.query(NAIVE);
       expect(kept.rows).toEqual(naive.rows);
+      const titles = await pool.query('select metric_id, title from metric_title order by metric_id');
+      expect(titles.rows).toEqual((await pool.query(NAIVE_TITLES)).rows);
     };
     await fc.assert(fc.asyncProperty(fc.array(step, { maxLength: 25 }), run), { numRuns: 40 });
   }, 120_000);

@@ -1,6 +1,7 @@
 import { IANAZone } from 'luxon';
 import { BeaconError, type Asset } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import {
   addAsset,
   changeAsset,
@@ -13,7 +14,7 @@ import {
 } from './sql';
 
 /** Adds an asset. @throws {BeaconError} BAD_INPUT for an unknown zone, a missing parent or a name that is taken. */
-export async function makeAsset(db: Queryable, asset: AssetParts): Promise<Asset> {
+export async function makeAsset(db: Reader, asset: AssetParts): Promise<Asset> {
   await checkPlace(db, asset, null);
   const id = await addAsset(db, asset);
   if (id === undefined) throw taken(asset.name);
@@ -21,7 +22,7 @@ export async function makeAsset(db: Queryable, asset: AssetParts): Promise<Asset
 }
 
 /** Renames, moves or describes an asset. @throws {BeaconError} BAD_INPUT, also when it would hang below itself. */
-export async function editAsset(db: Queryable, id: string, asset: AssetParts): Promise<Asset> {
+export async function editAsset(db: Reader, id: string, asset: AssetParts): Promise<Asset> {
   if (!(await findAsset(db, id))) throw new BeaconError('NOT_FOUND', 'This asset does not exist any more.');
   await checkPlace(db, asset, id);
   if (!(await changeAsset(db, id, asset))) throw taken(asset.name);
@@ -88,10 +89,7 @@ export interface AssetImportAnswer {
 }
 
 /** Adds a list of assets by path; assets on the way are made, those that are there get the new facts. */
-export async function importAssets(
-  db: Queryable,
-  rows: readonly AssetImportRow[],
-): Promise<AssetImportAnswer> {
+export async function importAssets(db: Reader, rows: readonly AssetImportRow[]): Promise<AssetImportAnswer> {
   const known = new Map<string, Asset>();
   const keyOf = (parentId: string | null, name: string): string => `${parentId ?? ''}/${name.toLowerCase()}`;
   for (const asset of await listAssets(db)) known.set(keyOf(asset.parentId, asset.name), asset);

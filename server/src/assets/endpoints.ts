@@ -1,4 +1,5 @@
 import { assetImportSchema, assetSchema } from '@vivid-beacon/core/src/engine';
+import { readAs } from '../db/reader';
 import { endpoint } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { dropAsset, editAsset, importAssets, makeAsset, type AssetImportRow } from './changes';
@@ -13,7 +14,7 @@ export const assetEndpoints = [
     access: 'viewer',
     summary: 'Lists the asset tree.',
     answer: `[${ANSWER}], parents before children`,
-    handle: ({ app }) => listAssets(app.pool),
+    handle: ({ db }) => listAssets(db),
   }),
   endpoint({
     method: 'post',
@@ -22,10 +23,8 @@ export const assetEndpoints = [
     summary: 'Adds an asset. One without a parent is a plant and needs a time zone.',
     answer: ANSWER,
     body: assetSchema,
-    handle: async ({ app, body }) => {
-      const asset = await changeAndNotify(app.pool, 'metrics', (db) => makeAsset(db, body as AssetParts));
-      return asset;
-    },
+    handle: ({ app, db, body }) =>
+      changeAndNotify(app.pool, 'metrics', (own) => makeAsset(readAs(own, db.asker), body as AssetParts)),
   }),
   endpoint({
     method: 'put',
@@ -34,12 +33,10 @@ export const assetEndpoints = [
     summary: 'Renames, moves or describes an asset.',
     answer: `${ANSWER}. 422 BAD_INPUT when the name is taken or it would stand under itself.`,
     body: assetSchema,
-    handle: async ({ app, params, body }) => {
-      const asset = await changeAndNotify(app.pool, 'metrics', (db) =>
-        editAsset(db, params.id, body as AssetParts),
-      );
-      return asset;
-    },
+    handle: ({ app, db, params, body }) =>
+      changeAndNotify(app.pool, 'metrics', (own) =>
+        editAsset(readAs(own, db.asker), params.id, body as AssetParts),
+      ),
   }),
   endpoint({
     method: 'delete',
@@ -59,11 +56,9 @@ export const assetEndpoints = [
     answer: '{ added, changed, refused: [{ line, reason }] }',
     body: assetImportSchema,
     limit: 5_000_000,
-    handle: async ({ app, body }) => {
-      const answer = await changeAndNotify(app.pool, 'metrics', (db) =>
-        importAssets(db, body.rows as unknown as AssetImportRow[]),
-      );
-      return answer;
-    },
+    handle: ({ app, db, body }) =>
+      changeAndNotify(app.pool, 'metrics', (own) =>
+        importAssets(readAs(own, db.asker), body.rows as unknown as AssetImportRow[]),
+      ),
   }),
 ];

@@ -1,38 +1,51 @@
 import type { Asset } from '@vivid-beacon/core';
 import { all, one, type Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 
 const ASSET = `asset.id, asset.parent_id as "parentId", asset.name, asset.kind, place.zone,
                place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes`;
 
+/** Only what the asker may see: $1 are their plants, null = all. */
+const ASSETS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id
+                where ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
+
 /** The whole tree, plants first, then by name. */
-export function listAssets(db: Queryable): Promise<Asset[]> {
-  return all(
-    db,
-    `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id
-     order by place.depth, asset.name`,
-  );
+export function listAssets(db: Reader): Promise<Asset[]> {
+  return all(db, `${ASSETS} order by place.depth, asset.name`, [db.asker.sites]);
 }
 
-export function findAsset(db: Queryable, id: string): Promise<Asset | undefined> {
-  return one(
+export function findAsset(db: Reader, id: string): Promise<Asset | undefined> {
+  return one(db, `${ASSETS} and asset.id = $2`, [db.asker.sites, id]);
+}
+
+/** Attributes of assets, by their ids. */
+export async function attributesOf(
+  db: Reader,
+  ids: readonly string[],
+): Promise<Map<string, Asset['attributes']>> {
+  const rows = await all<Pick<Asset, 'id' | 'attributes'>>(
     db,
-    `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id where asset.id = $1`,
-    [id],
+    'select id, attributes from asset where id = any($1::bigint[])',
+    [ids],
   );
+  return new Map(rows.map(({ id, attributes }) => [id, attributes]));
+}
+
+/** An asset with everything below it. */
+export async function idsBelow(db: Reader, id: string): Promise<string[]> {
+  const rows = await all<{ id: string }>(
+    db,
+    `select asset_id as id from asset_place where path @> array[$2::bigint]
+       and ($1::bigint[] is null or plant_id = any($1::bigint[])) order by depth, asset_id`,
+    [db.asker.sites, id],
+  );
+  return rows.map((row) => row.id);
 }
 
 /** Ids from an asset up to its plant, itself first; empty when there is no such asset. */
 export async function idsUpwards(db: Queryable, id: string): Promise<string[]> {
-  const rows = await all<{ id: string }>(
-    db,
-    `with recursive up as (
-       select id, parent_id, 0 as step from asset where id = $1
-       union all select above.id, above.parent_id, step + 1 from asset above join up on above.id = up.parent_id
-     )
-     select id from up order by step`,
-    [id],
-  );
-  return rows.map((row) => row.id);
+  const row = await one<{ path: string[] }>(db, 'select path from asset_place where asset_id = $1', [id]);
+  return row ? row.path.reverse() : [];
 }
 
 export interface AssetParts {

@@ -7,13 +7,13 @@ import { changeAndNotify } from '../live/changeAndNotify';
 import { holidayCountries, holidayRegions, publicHolidays } from './holidays';
 import { readCalendarFile } from './readCalendarFile';
 import { calendarOf, writeCalendar } from './sql';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 
 const ICALENDAR = 'text/calendar';
 /** The library takes some ms a year. */
 const MOST_YEARS = 40;
 
-async function needPlant(db: Queryable, id: string) {
+async function needPlant(db: Reader, id: string) {
   const plant = await findAsset(db, id);
   if (!plant || plant.parentId !== null) {
     throw new BeaconError('NOT_FOUND', 'Working calendars belong to plants, the topmost assets.');
@@ -29,8 +29,8 @@ export const calendarEndpoints = [
     summary: 'The working calendar of a plant; around the clock where none is set.',
     answer:
       '{ shifts: [{ name, days 1-7, from, to }], holidays: [{ date, name }], firstWeekday, financialYearMonth }',
-    handle: async ({ app, params }) => {
-      await needPlant(app.pool, params.id);
+    handle: async ({ app, db, params }) => {
+      await needPlant(db, params.id);
       return calendarOf(app.pool, params.id);
     },
   }),
@@ -41,8 +41,8 @@ export const calendarEndpoints = [
     summary: 'Sets the working calendar of a plant. Shifts may run over midnight.',
     answer: 'The calendar as it stands now.',
     body: calendarSchema,
-    handle: async ({ app, params, body, person }) => {
-      await needPlant(app.pool, params.id);
+    handle: async ({ app, db, params, body, person }) => {
+      await needPlant(db, params.id);
       await changeAndNotify(app.pool, 'samples', (db) =>
         writeCalendar(db, params.id, body as WorkingCalendar, person.id, app.now()),
       );
@@ -93,8 +93,8 @@ export const calendarEndpoints = [
       '[{ date, name }]. 422 BAD_INPUT for text that is no iCalendar, an event without a start, over 400 days or in no known year, and for rules whose next day is not found within 1.5 s.',
     text: [ICALENDAR],
     limit: 2_000_000,
-    handle: async ({ app, params, request }) => {
-      const plant = await needPlant(app.pool, params.id);
+    handle: async ({ app, db, params, request }) => {
+      const plant = await needPlant(db, params.id);
       if (typeof request.body !== 'string') {
         throw new BeaconError('BAD_SHAPE', `Send the file as ${ICALENDAR}; it must not be empty.`);
       }

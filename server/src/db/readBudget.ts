@@ -1,5 +1,6 @@
 import { BeaconError } from '@vivid-beacon/core';
-import type { Pool, Queryable } from './database';
+import type { Queryable } from './database';
+import type { Reader } from './reader';
 
 /** Thrown where the thread that answers everybody should not go on: the same is then done in a thread of its own. */
 export class TooMuchHere extends Error {
@@ -42,19 +43,18 @@ export function budgetAtAll(): ReadBudget {
 }
 
 /** A way to the database that carries a budget. */
-interface BudgetedDb {
-  readonly query: Pool['query'];
+interface BudgetedReader extends Reader {
   readonly budget: ReadBudget;
 }
 
-export function withBudget(pool: Pool, budget: ReadBudget): Queryable {
-  const db: BudgetedDb = { query: pool.query.bind(pool) as Pool['query'], budget };
-  return db;
+export function withBudget(db: Reader, budget: ReadBudget): Reader {
+  const budgeted: BudgetedReader = { ...db, budget };
+  return budgeted;
 }
 
 /** What is left of a budget; null where there is none. */
 export function budgetOf(db: Queryable): ReadBudget | null {
-  return (db as Partial<BudgetedDb>).budget ?? null;
+  return (db as Partial<BudgetedReader>).budget ?? null;
 }
 
 /**

@@ -1,4 +1,5 @@
-import type { Metric, QueryAnswer, Reading, WireError } from '@vivid-beacon/core';
+import type { Metric, Reading, WireError } from '@vivid-beacon/core';
+import { askQuery } from '../testing/askQuery';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -65,7 +66,7 @@ describe('derived metrics', () => {
       way: 'samples',
     });
     expect((await value(samples.body.id, window, 'max')).value).toBeCloseTo(10, 12);
-    const { body } = await analyst.call<QueryAnswer>('POST', '/api/readings/query', {
+    const { body } = await askQuery(analyst, {
       select: { metricIds: [totals.body.id] },
       summary: 'mean',
       window,

@@ -4,32 +4,32 @@ import { derivedSchema, expressionSchema, factorSchema } from '@vivid-beacon/cor
 import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { refuseCircle } from '@vivid-beacon/core/src/derive/derivedMetric';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
-import { listAssets } from '../assets/sql';
-import { withTransaction, type Queryable } from '../db/database';
+import { withTransaction } from '../db/database';
+import { readAs, type Reader } from '../db/reader';
 import { endpoint } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics, toMetric } from '../metrics/metrics';
-import { changeMetric, listMetrics, metricsOfAssets } from '../metrics/sql';
+import { changeMetric, listMetrics, metricsOfChildren } from '../metrics/sql';
 import { answerReading } from '../readings/answerReading';
 import { bindExpression } from '../readings/derived';
+import { readContext } from '../readings/readContext';
 import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from './sql';
 
 /** Refuses an expression that would use itself, through whichever other expressions. */
-async function refuseCircles(db: Queryable, metricId: string, definition: DerivedDefinition): Promise<void> {
+async function refuseCircles(db: Reader, metricId: string, definition: DerivedDefinition): Promise<void> {
   const all = new Map((await listDerived(db)).map((each) => [each.metricId, each as DerivedDefinition]));
   all.set(metricId, definition);
   const names = new Map((await listMetrics(db)).map((row) => [row.id, `${row.name} (${row.assetName})`]));
-  const assets = await listAssets(db);
   const uses = new Map<string, readonly string[]>();
   for (const [id, { bindings }] of all) {
     const used: string[] = [];
     for (const binding of Object.values(bindings)) {
       if (binding.kind === 'metric') used.push(binding.metricId);
       if (binding.kind === 'children') {
-        const children = assets.filter(({ parentId }) => parentId === binding.assetId).map((each) => each.id);
-        used.push(...(await metricsOfAssets(db, children, binding.metricName)).map((row) => row.id));
+        const children = await metricsOfChildren(db, binding.assetId, binding.metricName);
+        used.push(...children.map((row) => row.id));
       }
     }
     uses.set(id, used);
@@ -83,13 +83,14 @@ export const derivedEndpoints = [
     summary: 'Adds a derived metric: an expression over named metrics, attributes and factors.',
     answer: 'Metric. 422 BAD_INPUT for a wrong expression, units that do not go together, or a circle.',
     body: derivedSchema,
-    handle: async ({ app, body }) => {
+    handle: async ({ app, db, body }) => {
       const now = app.now();
       const definition = body as unknown as DerivedDefinition;
-      const id = await withTransaction(app.pool, async (db) => {
-        const bound = await bindExpression({ db, now }, definition, body.unit);
+      const id = await withTransaction(app.pool, async (client) => {
+        const own = readAs(client, db.asker);
+        const bound = await bindExpression(readContext(own, now), definition, body.unit);
         const longest = intervalOf(bound);
-        const made = await makeMetric(db, {
+        const made = await makeMetric(own, {
           assetId: body.assetId,
           name: body.name,
           unit: body.unit || writeUnit(bound.unit),
@@ -101,12 +102,12 @@ export const derivedEndpoints = [
           decimals: body.decimals,
           at: now,
         });
-        await refuseCircles(db, made, definition);
-        await writeDerived(db, made, definition, now);
-        await notify(db, 'metrics', [made]);
+        await refuseCircles(own, made, definition);
+        await writeDerived(own, made, definition, now);
+        await notify(own, 'metrics', [made]);
         return made;
       });
-      return toMetric((await needMetrics(app.pool, [id])).get(id)!, now);
+      return toMetric((await needMetrics(db, [id])).get(id)!, now);
     },
   }),
   endpoint({
@@ -116,18 +117,19 @@ export const derivedEndpoints = [
     summary: 'Changes the expression, name or unit of a derived metric.',
     answer: 'Metric. 422 BAD_INPUT as for adding one; a circle is named.',
     body: derivedSchema,
-    handle: async ({ app, params, body }) => {
+    handle: async ({ app, db, params, body }) => {
       const now = app.now();
       const definition = body as unknown as DerivedDefinition;
-      await withTransaction(app.pool, async (db) => {
-        const before = (await needMetrics(db, [params.id])).get(params.id)!;
+      await withTransaction(app.pool, async (client) => {
+        const own = readAs(client, db.asker);
+        const before = (await needMetrics(own, [params.id])).get(params.id)!;
         if (before.origin !== 'derived') throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
-        await refuseCircles(db, params.id, definition);
-        const bound = await bindExpression({ db, now }, definition, body.unit);
+        await refuseCircles(own, params.id, definition);
+        const bound = await bindExpression(readContext(own, now), definition, body.unit);
         const longest = intervalOf(bound);
         const unit = body.unit || writeUnit(bound.unit);
         const kind: MetricKind = definition.way === 'totals' ? 'level' : (body.kind as MetricKind);
-        const done = await changeMetric(db, params.id, {
+        const done = await changeMetric(own, params.id, {
           ...before,
           name: body.name,
           unit,
@@ -143,11 +145,11 @@ export const derivedEndpoints = [
             'name',
           );
         }
-        await writeDerived(db, params.id, definition, now);
-        await notify(db, 'metrics', [params.id]);
-        await notify(db, 'samples', [params.id]);
+        await writeDerived(own, params.id, definition, now);
+        await notify(own, 'metrics', [params.id]);
+        await notify(own, 'samples', [params.id]);
       });
-      return toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, now);
+      return toMetric((await needMetrics(db, [params.id])).get(params.id)!, now);
     },
   }),
   endpoint({

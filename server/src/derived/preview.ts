@@ -1,20 +1,16 @@
 import { DAY_MS, HOUR_MS, type DerivedDefinition, type ExpressionPreview } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
-import { calendarOf } from '../calendars/sql';
-import type { Queryable } from '../db/database';
 import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
-import type { PlanContext } from '../readings/planner';
+import type { ReadContext } from '../readings/readContext';
 
 const MOST_POINTS = 400;
 
 /** The results of an expression over the last day: by the hour of totals, or sample by sample. */
 export async function previewExpression(
-  db: Queryable,
+  context: ReadContext,
   { definition, unit }: { readonly definition: DerivedDefinition; readonly unit: string },
-  now: number,
 ): Promise<ExpressionPreview> {
-  const context: PlanContext = { db, now };
   const bound = await bindExpression(context, definition, unit);
   const first = [...bound.names.values()].find((each) => each.kind === 'metrics');
   const row = first?.kind === 'metrics' ? first.rows[0] : null;
@@ -23,7 +19,7 @@ export async function previewExpression(
   const shown = unit || writeUnit(bound.unit);
   const base = { unit: shown, foundUnit: writeUnit(bound.unit), zone, window };
   if (definition.way === 'totals') {
-    const calendar = await calendarOf(context.db, row?.plantId ?? '0');
+    const calendar = await context.reads.calendarOf(context.db, row?.plantId ?? '0');
     const byHour = bucketSpans(window, 'hour', null, zone, calendar);
     const whole = bucketSpans(window, null, null, zone, calendar);
     const values = await totalsOf(context, bound, byHour);

@@ -53,8 +53,8 @@ export const exportEndpoints = [
         limit: yup.number().integer().min(1).max(MOST_ROWS_A_PAGE).default(1000),
       })
       .noUnknown(),
-    handle: async ({ app, params, query, response }) => {
-      refuseOthers((await needMetrics(app.pool, [params.id])).values());
+    handle: async ({ app, db, params, query, response }) => {
+      refuseOthers((await needMetrics(db, [params.id])).values());
       const { from, to, offset, limit } = query;
       const { total, series } = await readPage(app.pool, params.id, from, to, offset, limit);
       sendColumns(
@@ -84,9 +84,9 @@ export const exportEndpoints = [
           .required(),
       })
       .noUnknown(),
-    handle: async ({ app, query, response }) => {
+    handle: async ({ app, db, query, response }) => {
       const ids = [...new Set(query.metricIds.split(','))];
-      const rows = [...(await needMetrics(app.pool, ids)).values()];
+      const rows = [...(await needMetrics(db, ids)).values()];
       refuseOthers(rows);
       const name = rows.length === 1 ? rows[0].key.replace(/[^a-z0-9.-]+/gi, '-') : `${rows.length}-metrics`;
       const { from, to, format } = query;

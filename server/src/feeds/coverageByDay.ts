@@ -1,18 +1,16 @@
 import { resolveWindow, type CoverageByDay } from '@vivid-beacon/core';
 import { bucketSpans, elapsedSpans, lengthOfSpans } from '@vivid-beacon/core/src/engine';
-import { calendarOf } from '../calendars/sql';
-import type { Queryable } from '../db/database';
-import { needMetrics } from '../metrics/metrics';
 import { tallyMetrics } from '../readings/planner';
+import type { ReadContext } from '../readings/readContext';
 
 /** How much of each of the last local days, today last, a metric has usable data for. */
 export async function coverageByDay(
-  db: Queryable,
+  context: ReadContext,
   { metricId, days }: { readonly metricId: string; readonly days: number },
-  now: number,
 ): Promise<CoverageByDay> {
-  const row = (await needMetrics(db, [metricId])).get(metricId)!;
-  const calendar = await calendarOf(db, row.plantId);
+  const { db, now, reads } = context;
+  const [row] = await reads.metrics(db, [metricId]);
+  const calendar = await reads.calendarOf(db, row.plantId);
   const window = resolveWindow(
     { kind: 'periods', count: days, unit: 'day', current: true },
     now,
@@ -21,7 +19,7 @@ export async function coverageByDay(
   );
   const buckets = bucketSpans(window, 'day', null, row.zone, calendar);
   const spans = elapsedSpans(buckets.spans, now);
-  const { tallies } = await tallyMetrics({ db, now }, [row], spans, buckets.size, new Set(['heldMs']));
+  const { tallies } = await tallyMetrics(context, [row], spans, buckets.size, new Set(['heldMs']));
   const tally = tallies.get(row.id)!;
   const elapsed = lengthOfSpans(spans, buckets.size);
   return {

@@ -1,23 +1,20 @@
 import { DAY_MS, isCovered, resolveWindow, type DegreeDays, type DegreeDaysAsk } from '@vivid-beacon/core';
 import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/engine';
-import { calendarOf } from '../calendars/sql';
-import type { Queryable } from '../db/database';
 import { spend } from '../db/readBudget';
-import { needMetrics } from '../metrics/metrics';
 import { summariseMetric } from '../readings/planner';
+import type { ReadContext } from '../readings/readContext';
 
 /** Laying a day out for three summaries takes as long as so many samples; a century of them is not for here. */
 const OF_DAY = 9;
 
 /** Degree days of an outside temperature, with the methods named in core/src/degreeDays. */
 export async function readDegreeDays(
-  db: Queryable,
+  context: ReadContext,
   { metricId, window: spec, base, kind, method }: DegreeDaysAsk & { readonly metricId: string },
-  now: number,
 ): Promise<DegreeDays> {
-  const context = { db, now };
-  const row = (await needMetrics(db, [metricId])).get(metricId)!;
-  const calendar = await calendarOf(db, row.plantId);
+  const { db, now, reads } = context;
+  const [row] = await reads.metrics(db, [metricId]);
+  const calendar = await reads.calendarOf(db, row.plantId);
   const window = resolveWindow(spec, now, row.zone, calendar);
   spend(db, ((window.end - window.start) / DAY_MS) * OF_DAY);
   const buckets = bucketSpans(window, 'day', null, row.zone, calendar);

@@ -61,12 +61,12 @@ export const flagEndpoints = [
       'Hands a flag to a person, from an alarm, from a stretch of a trend or on its own. What an alarm shows is kept as evidence.',
     answer: 'Flag.',
     body: flagSchema,
-    handle: async ({ app, body, person }) => {
+    handle: async ({ app, db, body, person }) => {
       const taker = await needTaker(app.pool, body.toPersonId);
-      if (!(await findAsset(app.pool, body.assetId))) {
+      if (!(await findAsset(db, body.assetId))) {
         throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
       }
-      if (body.metricId !== null && !(await metricsById(app.pool, [body.metricId])).has(body.metricId)) {
+      if (body.metricId !== null && !(await metricsById(db, [body.metricId])).has(body.metricId)) {
         throw new BeaconError('BAD_INPUT', 'This metric does not exist.', 'metricId');
       }
       const alarm = body.alarmId === null ? null : await findAlarm(app.pool, body.alarmId);

@@ -16,7 +16,7 @@ export const handoverEndpoints = [
     query: yup
       .object({ plantId: idText().required(), shift: momentMs().nullable().default(null) })
       .noUnknown(),
-    handle: ({ app, query }) => readHandover(app.pool, query.plantId, query.shift, app.now()),
+    handle: ({ app, db, query }) => readHandover(db, query.plantId, query.shift, app.now()),
   }),
   endpoint({
     method: 'post',
@@ -31,9 +31,9 @@ export const handoverEndpoints = [
         text: yup.string().trim().min(1, 'Write something').max(4000).required('Write something'),
       })
       .noUnknown(),
-    handle: async ({ app, body, person }) => {
+    handle: async ({ app, db, body, person }) => {
       const at = app.now();
-      const { shift } = await readShift(app.pool, body.plantId, body.shift, at);
+      const { shift } = await readShift(db, body.plantId, body.shift, at);
       const note = {
         plantId: body.plantId,
         shiftStart: shift.start,
@@ -41,7 +41,7 @@ export const handoverEndpoints = [
         authorId: person.id,
         at,
       };
-      const id = await changeAndNotify(app.pool, 'logs', (db) => addNote(db, note));
+      const id = await changeAndNotify(app.pool, 'logs', (own) => addNote(own, note));
       return { id };
     },
   }),

@@ -10,7 +10,7 @@ import { handoverShifts } from '@vivid-beacon/core/src/engine';
 import { alarmsRaisedIn, listStandingAlarms } from '../alarms/sql';
 import { listAssets } from '../assets/sql';
 import { calendarOf } from '../calendars/sql';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { flagsClosedIn, listOpenFlags } from '../flags/sql';
 import { listStops } from '../logs/sql';
 import { listRemarks } from '../remarks/sql';
@@ -19,7 +19,7 @@ import { listNotes, setAsideIn } from './sql';
 
 /** The shift of a plant that begins at `shiftStart`, or the one under way. @throws {BeaconError} NOT_FOUND */
 export async function readShift(
-  db: Queryable,
+  db: Reader,
   plantId: string,
   shiftStart: number | null,
   now: number,
@@ -34,7 +34,7 @@ export async function readShift(
 
 /** What happened in a shift of a plant and what is still open, on one page. */
 export async function readHandover(
-  db: Queryable,
+  db: Reader,
   plantId: string,
   shiftStart: number | null,
   now: number,

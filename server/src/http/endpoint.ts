@@ -2,6 +2,7 @@ import type { Request, RequestHandler, Response } from 'express';
 import * as yup from 'yup';
 import type { Person, Role } from '@vivid-beacon/core';
 import type { UsedToken } from '../tokens/sql';
+import type { Reader } from '../db/reader';
 import type { AppContext } from './appContext';
 
 /** Who may call: anybody, anybody with a push token, or people of at least this role. */
@@ -10,6 +11,8 @@ export type Access = 'anybody' | 'token' | Role;
 /** What a handler gets: everything is checked before it is called. */
 export interface Call<Body, Query> {
   readonly app: AppContext;
+  /** The database as this person may see it: the only way to assets, metrics and all that hangs on them. */
+  readonly db: Reader;
   readonly body: Body;
   readonly query: Query;
   /** Ids from the path, in the form /api/boards/:id. */

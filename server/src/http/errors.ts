@@ -58,12 +58,25 @@ export function errorHandler(app: AppContext): ErrorRequestHandler {
       next(error);
       return;
     }
-    const known = asBeaconError(error);
-    if (known.code === 'NOT_READY') app.log.warn({ url: request.path }, known.message);
-    else if (known.status >= 500) app.log.error({ err: error, url: request.path }, 'request failed');
-    const body: WireError = { code: known.code, message: known.message, path: known.path };
-    if (known.retryAfterS !== undefined) response.setHeader('Retry-After', String(known.retryAfterS));
-    response.status(known.status).json({ error: body });
+    const { status, body, retryAfterS } = toAnswer(app, error, request.path);
+    if (retryAfterS !== undefined) response.setHeader('Retry-After', String(retryAfterS));
+    response.status(status).json(body);
+  };
+}
+
+/** An error as it is told to whoever asked; what is the server's own fault goes to the log. */
+export function toAnswer(
+  app: AppContext,
+  error: unknown,
+  path: string,
+): { status: number; body: { error: WireError }; retryAfterS?: number } {
+  const known = asBeaconError(error);
+  if (known.code === 'NOT_READY') app.log.warn({ url: path }, known.message);
+  else if (known.status >= 500) app.log.error({ err: error, url: path }, 'request failed');
+  return {
+    status: known.status,
+    body: { error: { code: known.code, message: known.message, path: known.path } },
+    retryAfterS: known.retryAfterS,
   };
 }
 

@@ -1,5 +1,6 @@
 import express, { type RequestHandler, type Router } from 'express';
-import { allows, BeaconError } from '@vivid-beacon/core';
+import { allows, BeaconError, type Person } from '@vivid-beacon/core';
+import { askerOf, NOBODY, readAs, THE_SERVER, type Asker } from '../db/reader';
 import { personOfSession } from '../people/signedIn';
 import { tokenOfRequest } from '../tokens/tokenOfRequest';
 import type { AppContext } from './appContext';
@@ -42,6 +43,12 @@ function guard(access: Access, app: AppContext): RequestHandler {
   };
 }
 
+/** What devices push is read by the server; who is not signed in sees nothing. */
+function whoAsks(access: Access, person: Person | null): Asker {
+  if (access === 'token') return THE_SERVER;
+  return person ? askerOf(person) : NOBODY;
+}
+
 function answer(each: Endpoint, app: AppContext): RequestHandler {
   return async (request, response) => {
     for (const [name, value] of Object.entries(request.params)) {
@@ -49,12 +56,14 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
         throw new BeaconError('NOT_FOUND', `There is nothing under "${String(value).slice(0, 40)}".`, name);
       }
     }
+    const { person } = response.locals as { person: Person | null };
     const call: Call<unknown, unknown> = {
       app,
+      db: readAs(app.pool, whoAsks(each.access, person)),
       body: each.body ? await checked(each.body, request.body ?? {}) : undefined,
       query: each.query ? await checked(each.query, request.query) : undefined,
       params: request.params as Record<string, string>,
-      person: response.locals.person,
+      person: person!,
       token: response.locals.token,
       request,
       response,

@@ -1,11 +1,11 @@
 import { baselineOf, weeksBefore, type HoursFilter, type Interval } from '@vivid-beacon/core';
 import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/engine';
 import { readMeasure, type LoadedMeasure } from '../readings/measure';
-import type { PlanContext } from '../readings/planner';
+import type { ReadContext } from '../readings/readContext';
 
 /** What a measure usually is over a stretch of time, from as many weeks before; null where too little is known. */
 export async function readBaseline(
-  context: PlanContext,
+  context: ReadContext,
   loaded: LoadedMeasure,
   hours: HoursFilter | null,
   stretch: Interval,

@@ -11,11 +11,10 @@ import {
 import { indicatorSchema, periodTargetsSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
-import type { AppContext } from '../http/appContext';
 import { endpoint } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
-import { answerReading, computeReading } from '../readings/answerReading';
+import { answerReading, computeReading, type Asked } from '../readings/answerReading';
 import { needIndicator, type SuggestAsk } from './history';
 import { addIndicator, changeIndicator, nameTaken, removeIndicator, writeTargets } from './sql';
 
@@ -23,11 +22,11 @@ const MOST_PERIODS = 120;
 
 /** What the definition names must be there, and its name free. @throws {BeaconError} BAD_INPUT */
 async function checkDefinition(
-  app: AppContext,
+  { app, db }: Asked,
   definition: IndicatorDefinition,
   id: string | null,
 ): Promise<void> {
-  if (!(await findAsset(app.pool, definition.assetId))) {
+  if (!(await findAsset(db, definition.assetId))) {
     throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
   }
   if (await nameTaken(app.pool, definition, id)) {
@@ -38,7 +37,7 @@ async function checkDefinition(
     );
   }
   // Reads it once, so that nothing is saved that cannot be computed.
-  await computeReading(app, 'definition', { definition, targets: [] });
+  await computeReading({ app, db }, 'definition', { definition, targets: [] });
 }
 
 export const indicatorEndpoints = [
@@ -89,9 +88,9 @@ export const indicatorEndpoints = [
     summary: 'Adds an indicator.',
     answer: '{ id }. 422 BAD_INPUT when the asset has one of this name, or it cannot be computed.',
     body: indicatorSchema,
-    handle: async ({ app, body, person }) => {
+    handle: async ({ app, db, body, person }) => {
       const definition = body as unknown as IndicatorDefinition;
-      await checkDefinition(app, definition, null);
+      await checkDefinition({ app, db }, definition, null);
       return withTransaction(app.pool, async (db) => {
         const id = await addIndicator(db, definition, person.id, app.now());
         await notify(db, 'indicators', []);
@@ -109,10 +108,10 @@ export const indicatorEndpoints = [
     body: yup
       .object({ from: countedNumber().required(), definition: indicatorSchema.required() })
       .noUnknown(),
-    handle: async ({ app, params, body, person }) => {
+    handle: async ({ app, db, params, body, person }) => {
       const definition = body.definition as unknown as IndicatorDefinition;
       await needIndicator(app.pool, params.id);
-      await checkDefinition(app, definition, params.id);
+      await checkDefinition({ app, db }, definition, params.id);
       await withTransaction(app.pool, async (db) => {
         if (!(await changeIndicator(db, params.id, body.from, definition, person.id, app.now()))) {
           throw new BeaconError(

@@ -17,6 +17,7 @@ import {
 import { suggestTargets } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure } from '../readings/measure';
+import type { ReadContext } from '../readings/readContext';
 import { bucketOfWindow } from '../readings/bucketOfWindow';
 import { judgePast, readDefinition, readIndicator, type JudgedPeriod } from './indicators';
 import { findIndicator, listVersions, targetsOf, type IndicatorRow } from './sql';
@@ -32,18 +33,18 @@ export interface IndicatorPast {
 
 /** The last `count` periods of an indicator with the one under way. @param versions newest first. */
 export async function pastOf(
-  db: Queryable,
+  context: ReadContext,
   versions: readonly IndicatorVersion[],
   targets: readonly PeriodTarget[],
   count: number,
-  now: number,
 ): Promise<IndicatorPast> {
+  const { now } = context;
   const { definition } = versions[0];
-  const { zone, calendar } = await loadMeasure({ db, now }, definition.measure);
+  const { zone, calendar } = await loadMeasure(context, definition.measure);
   const bucket = bucketOfWindow(definition.window, now, zone);
   const current = startOfPeriod(DateTime.fromMillis(now, { zone }), bucket, calendar);
   const start = plusPeriods(current, 1 - count, bucket).toMillis();
-  return { bucket, zone, periods: await judgePast(db, versions, targets, { start, end: now }, bucket, now) };
+  return { bucket, zone, periods: await judgePast(context, versions, targets, { start, end: now }, bucket) };
 }
 
 /** @throws {BeaconError} NOT_FOUND */
@@ -55,18 +56,18 @@ export async function needIndicator(db: Queryable, id: string): Promise<Indicato
 
 /** One indicator with its present value, every definition it has had and the targets typed in for it. */
 export async function readWholeIndicator(
-  db: Queryable,
+  context: ReadContext,
   { id }: { readonly id: string },
-  now: number,
 ): Promise<{
   readonly indicator: IndicatorReading;
   readonly versions: readonly IndicatorVersion[];
   readonly targets: readonly PeriodTarget[];
 }> {
+  const { db } = context;
   const row = await needIndicator(db, id);
   const targets = (await targetsOf(db, [row.id])).get(row.id)!;
   return {
-    indicator: await readIndicator(db, row, targets, now),
+    indicator: await readIndicator(context, row, targets),
     versions: await listVersions(db, row.id),
     targets,
   };
@@ -74,29 +75,28 @@ export async function readWholeIndicator(
 
 /** The last periods of an indicator that is there. */
 export async function pastOfIndicator(
-  db: Queryable,
+  context: ReadContext,
   { id, periods }: { readonly id: string; readonly periods: number },
-  now: number,
 ): Promise<IndicatorPast> {
+  const { db } = context;
   await needIndicator(db, id);
   const versions = await listVersions(db, id);
   const targets = (await targetsOf(db, [id])).get(id)!;
-  return pastOf(db, versions, targets, periods, now);
+  return pastOf(context, versions, targets, periods);
 }
 
 /** The present value and the past of a definition that is being written. */
 export async function previewIndicator(
-  db: Queryable,
+  context: ReadContext,
   {
     definition,
     targets,
   }: { readonly definition: IndicatorDefinition; readonly targets: readonly PeriodTarget[] },
-  now: number,
 ): Promise<IndicatorPast & Pick<IndicatorReading, 'target' | 'band' | 'reading'>> {
   const versions = [{ version: 1, validFrom: 0, by: '', definition }];
   return {
-    ...(await readDefinition(db, definition, targets, now)),
-    ...(await pastOf(db, versions, targets, PREVIEW_PERIODS, now)),
+    ...(await readDefinition(context, definition, targets)),
+    ...(await pastOf(context, versions, targets, PREVIEW_PERIODS)),
   };
 }
 
@@ -109,9 +109,8 @@ export interface SuggestAsk {
 
 /** Targets that the finished periods of a measure suggest, by periods as long as its window. */
 export async function suggestedTargets(
-  db: Queryable,
+  context: ReadContext,
   { measure, window, hours, direction }: SuggestAsk,
-  now: number,
 ): Promise<{ readonly bucket: PastBucket; readonly suggestions: ReturnType<typeof suggestTargets> }> {
   const definition = {
     measure,
@@ -121,9 +120,9 @@ export async function suggestedTargets(
     target: { kind: 'none' },
   } as unknown as IndicatorDefinition;
   const versions = [{ version: 1, validFrom: 0, by: '', definition }];
-  const { bucket, periods } = await pastOf(db, versions, [], SUGGEST_PERIODS, now);
+  const { bucket, periods } = await pastOf(context, versions, [], SUGGEST_PERIODS);
   const past = periods
-    .filter(({ end }) => end <= now)
+    .filter(({ end }) => end <= context.now)
     .map(({ start, end, value, coverage }) => ({
       start,
       end,

@@ -17,31 +17,29 @@ import {
   type Reading,
 } from '@vivid-beacon/core';
 import { bandOfJudge, bucketSpans } from '@vivid-beacon/core/src/engine';
-import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
-import type { PlanContext } from '../readings/planner';
 import { readValue } from '../readings/read';
+import type { ReadContext } from '../readings/readContext';
 import { bucketOfWindow } from '../readings/bucketOfWindow';
 import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
 import { readBaseline } from './baseline';
 import { targetsOfBuckets, upTo } from './targets';
 
 /** Every indicator with its present value, target and level. */
-export async function readIndicators(db: Queryable, now: number): Promise<IndicatorReading[]> {
-  const rows = await listIndicators(db);
+export async function readIndicators(context: ReadContext): Promise<IndicatorReading[]> {
+  const rows = await listIndicators(context.db);
   const targets = await targetsOf(
-    db,
+    context.db,
     rows.map(({ id }) => id),
   );
-  return Promise.all(rows.map((row) => readIndicator(db, row, targets.get(row.id)!, now)));
+  return Promise.all(rows.map((row) => readIndicator(context, row, targets.get(row.id)!)));
 }
 
 /** One indicator with its present value. */
 export async function readIndicator(
-  db: Queryable,
+  context: ReadContext,
   { id, version, definition, assetName, plantId, ownerName }: IndicatorRow,
   targets: readonly PeriodTarget[],
-  now: number,
 ): Promise<IndicatorReading> {
   return {
     id,
@@ -54,26 +52,24 @@ export async function readIndicator(
     measure: definition.measure,
     window: definition.window,
     decimals: definition.decimals,
-    ...(await readDefinition(db, definition, targets, now)),
+    ...(await readDefinition(context, definition, targets)),
   };
 }
 
 /** The present value of a definition, judged by its target and compared with its reference. */
 export async function readDefinition(
-  db: Queryable,
+  context: ReadContext,
   definition: IndicatorDefinition,
   targets: readonly PeriodTarget[],
-  now: number,
 ): Promise<Pick<IndicatorReading, 'target' | 'band' | 'reading'>> {
   const { measure, window: span, hours, reference } = definition;
-  const context = { db, now };
   const loaded = await loadMeasure(context, measure);
-  const window = resolveWindow(span, now, loaded.zone, loaded.calendar);
+  const window = resolveWindow(span, context.now, loaded.zone, loaded.calendar);
   const whole = bucketSpans(window, null, hours, loaded.zone, loaded.calendar);
   const [target] = await targetsOfBuckets(context, definition, targets, loaded, whole);
   const band = bandOfJudge(definition.judge, target);
   const compare = reference.kind === 'lastYear' ? 'lastYear' : 'before';
-  const read = await readValue(db, { measure, window: span, band, hours, compare }, now);
+  const read = await readValue(context, { measure, window: span, band, hours, compare });
   const previous = await referenceOf(context, definition, loaded, read, whole);
   // A value that cannot be judged has no level, however well it is known.
   const level = band === null ? 'nodata' : read.level;
@@ -81,7 +77,7 @@ export async function readDefinition(
 }
 
 async function referenceOf(
-  context: PlanContext,
+  context: ReadContext,
   { reference, hours }: IndicatorDefinition,
   loaded: LoadedMeasure,
   read: Reading,
@@ -118,14 +114,13 @@ export interface JudgedPeriod {
 
 /** The past of an indicator by period. */
 export async function judgePast(
-  db: Queryable,
+  context: ReadContext,
   versions: readonly IndicatorVersion[],
   targets: readonly PeriodTarget[],
   interval: Interval,
   bucket: PastBucket,
-  now: number,
 ): Promise<JudgedPeriod[]> {
-  const context = { db, now };
+  const { now } = context;
   const newest = versions.reduce((a, b) => (b.version > a.version ? b : a));
   const { zone, calendar } = await loadMeasure(context, newest.definition.measure);
   const all = bucketSpans(interval, bucket, null, zone, calendar);
@@ -160,10 +155,10 @@ export async function judgePast(
  * periods as long as its window, because an hour of a total says nothing of the whole.
  */
 export async function readIndicatorLosses(
-  db: Queryable,
-  days: number,
-  now: number,
+  context: ReadContext,
+  { days }: { readonly days: number },
 ): Promise<IndicatorLoss[]> {
+  const { db, now } = context;
   const interval = { start: now - days * DAY_MS, end: now };
   const rows = await listIndicators(db);
   const ids = rows.map(({ id }) => id);
@@ -172,7 +167,7 @@ export async function readIndicatorLosses(
     rows.map(async ({ id, definition, assetName, plantId }) => {
       const whole = addsUp(definition.measure);
       const bucket = whole ? bucketOfWindow(definition.window, now, 'UTC') : 'hour';
-      const past = await judgePast(db, versions.get(id)!, targets.get(id)!, interval, bucket, now);
+      const past = await judgePast(context, versions.get(id)!, targets.get(id)!, interval, bucket);
       const spans = past.map(({ start, end, level }): LevelSpan => ({
         start: Math.max(start, interval.start),
         end: Math.min(end, interval.end, now),

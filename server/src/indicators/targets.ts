@@ -10,12 +10,12 @@ import {
 } from '@vivid-beacon/core';
 import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/engine';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
-import type { PlanContext } from '../readings/planner';
+import type { ReadContext } from '../readings/readContext';
 import { readBaseline } from './baseline';
 
 /** The target that holds in each period; null where there is none. */
 export async function targetsOfBuckets(
-  context: PlanContext,
+  context: ReadContext,
   definition: IndicatorDefinition,
   typed: readonly PeriodTarget[],
   loaded: LoadedMeasure,

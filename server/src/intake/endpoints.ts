@@ -149,10 +149,10 @@ export const intakeEndpoints = [
     answer: 'Nothing (204). The same number again replaces the part. 422 BAD_INPUT names a bad sample.',
     bytes: ['application/octet-stream'],
     limit: PART_BYTES,
-    handle: async ({ app, params, request, person }) => {
+    handle: async ({ app, db, params, request, person }) => {
       const part = await readPart(request.body, app.now());
       const metrics = await needMetrics(
-        app.pool,
+        db,
         part.metricIds.filter((id) => !isMade(id)),
       );
       const closed = [...metrics.values()].find(({ origin }) => origin !== 'samples');

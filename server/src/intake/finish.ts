@@ -6,6 +6,7 @@ import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
 import { readGivenDays } from '../samples/sql';
+import { readAsServer } from '../db/reader';
 import { mergeIntoStore, type MergeResult } from '../samples/store';
 import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
 import { isMade, makeWithFile, type MadeWithFile } from './made';
@@ -94,7 +95,7 @@ export async function checkIntake(db: Queryable, intake: IntakeRow): Promise<Int
   const slices = [...slicesOf(await listPartDays(db, intake.id))].filter(([id]) => !isMade(id));
   // One that was removed meanwhile is told.
   const metrics = await needMetrics(
-    db,
+    readAsServer(db),
     slices.map(([id]) => id),
   );
   for (const [metricId, own] of slices) {

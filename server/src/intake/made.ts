@@ -2,6 +2,7 @@ import * as yup from 'yup';
 import { BeaconError, idText, countedNumber } from '@vivid-beacon/core';
 import { metricParts } from '@vivid-beacon/core/src/engine';
 import { makeAsset } from '../assets/changes';
+import { readAsServer } from '../db/reader';
 import { findChildAsset } from '../assets/sql';
 import type { Queryable } from '../db/database';
 import { makeMetric } from '../metrics/makeMetric';
@@ -97,7 +98,15 @@ export async function makeWithFile(
     const kind = parentId === null ? 'plant' : 'machine';
     const id =
       found ??
-      (await makeAsset(db, { name: asset.name, parentId, kind, zone: asset.zone, attributes: {} })).id;
+      (
+        await makeAsset(readAsServer(db), {
+          name: asset.name,
+          parentId,
+          kind,
+          zone: asset.zone,
+          attributes: {},
+        })
+      ).id;
     madeAssets.set(index, id);
     return id;
   };
@@ -111,7 +120,7 @@ export async function makeWithFile(
     }
     made.set(
       id,
-      await makeMetric(db, {
+      await makeMetric(readAsServer(db), {
         assetId,
         name: metric.name,
         unit: metric.unit,

@@ -1,13 +1,5 @@
 import * as yup from 'yup';
-import {
-  assetsInScope,
-  DAY_MS,
-  BeaconError,
-  idText,
-  type Asset,
-  type StopLog,
-  fromAndTo,
-} from '@vivid-beacon/core';
+import { DAY_MS, BeaconError, idText, type Asset, type StopLog, fromAndTo } from '@vivid-beacon/core';
 import {
   jobSchema,
   jobsSchema,
@@ -17,8 +9,8 @@ import {
   stopsSchema,
   stopTime,
 } from '@vivid-beacon/core/src/engine';
-import { findAsset, listAssets } from '../assets/sql';
-import type { Queryable } from '../db/database';
+import { findAsset, idsBelow, listAssets } from '../assets/sql';
+import type { Reader } from '../db/reader';
 import { endpoint } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { withTimes } from './jobs';
@@ -42,12 +34,11 @@ import {
 const AHEAD_MS = 5 * 60_000;
 
 /** An asset with everything below it; null = all. */
-async function below(db: Queryable, assetId: string | undefined): Promise<string[] | null> {
-  if (!assetId) return null;
-  return assetsInScope(await listAssets(db), { assetIds: [assetId], attributes: [] });
+async function below(db: Reader, assetId: string | undefined): Promise<string[] | null> {
+  return assetId ? idsBelow(db, assetId) : null;
 }
 
-async function needAsset(db: Queryable, id: string): Promise<Asset> {
+async function needAsset(db: Reader, id: string): Promise<Asset> {
   const asset = await findAsset(db, id);
   if (!asset) throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
   return asset;
@@ -111,9 +102,9 @@ export const logEndpoints = [
     answer:
       'StopLog: { entries, byReason: [{ reason, stops, ms }], totalMs, now }; overlapping stops of an asset count once',
     query: windowQuery,
-    handle: async ({ app, query }): Promise<StopLog> => {
+    handle: async ({ app, db, query }): Promise<StopLog> => {
       const now = app.now();
-      const entries = await listStops(app.pool, await below(app.pool, query.assetId), query.from, query.to);
+      const entries = await listStops(app.pool, await below(db, query.assetId), query.from, query.to);
       return { entries, ...stopTime(entries, { start: query.from, end: query.to }, now), now };
     },
   }),
@@ -133,8 +124,8 @@ export const logEndpoints = [
     summary: 'Enters a stop by hand: since when, why, still open or until when.',
     answer: 'StopEntry',
     body: stopSchema,
-    handle: async ({ app, body, person }) => {
-      await needAsset(app.pool, body.assetId);
+    handle: async ({ app, db, body, person }) => {
+      await needAsset(db, body.assetId);
       refuseFuture(body.start, app.now(), 'start');
       const { id } = await changeAndNotify(
         app.pool,
@@ -152,9 +143,9 @@ export const logEndpoints = [
     summary: 'Changes or ends a stop.',
     answer: 'StopEntry. 404 NOT_FOUND.',
     body: stopSchema,
-    handle: async ({ app, params, body }) => {
+    handle: async ({ app, db, params, body }) => {
       if (!(await findStop(app.pool, params.id))) throw new BeaconError('NOT_FOUND', 'This stop is gone.');
-      await needAsset(app.pool, body.assetId);
+      await needAsset(db, body.assetId);
       refuseFuture(body.start, app.now(), 'start');
       await changeAndNotify(
         app.pool,
@@ -189,9 +180,9 @@ export const logEndpoints = [
     answer: '{ added, changed, refused: [{ index, reason }] }',
     body: stopsSchema,
     limit: 5_000_000,
-    handle: async ({ app, body, person }) => {
+    handle: async ({ app, db, body, person }) => {
       const now = app.now();
-      const known = new Set((await listAssets(app.pool)).map(({ id }) => id));
+      const known = new Set((await listAssets(db)).map(({ id }) => id));
       const answer = await changeAndNotify(app.pool, 'logs', (db) =>
         takeList(body.entries as unknown as StopParts[], async (entry) => {
           if (!known.has(entry.assetId)) throw new BeaconError('BAD_INPUT', 'This asset does not exist.');
@@ -211,9 +202,9 @@ export const logEndpoints = [
     query: yup
       .object({ assetId: idText().optional(), days: yup.number().integer().min(1).max(400).default(30) })
       .noUnknown(),
-    handle: async ({ app, query }) => {
+    handle: async ({ app, db, query }) => {
       const now = app.now();
-      const rows = await listJobs(app.pool, await below(app.pool, query.assetId), now - query.days * DAY_MS);
+      const rows = await listJobs(app.pool, await below(db, query.assetId), now - query.days * DAY_MS);
       return withTimes(app.pool, rows, now);
     },
   }),
@@ -224,8 +215,8 @@ export const logEndpoints = [
     summary: 'Enters a job with its first status, or brings the one of this number up to date.',
     answer: 'JobEntry',
     body: jobSchema,
-    handle: async ({ app, body, person }) => {
-      await needAsset(app.pool, body.assetId);
+    handle: async ({ app, db, body, person }) => {
+      await needAsset(db, body.assetId);
       refuseFuture(body.history.at(-1)!.at, app.now(), 'history');
       refuseAncient(body, app.now());
       const { id } = await changeAndNotify(
@@ -245,8 +236,8 @@ export const logEndpoints = [
     answer: '{ added, changed, refused: [{ index, reason }] }',
     body: jobsSchema,
     limit: 5_000_000,
-    handle: async ({ app, body, person }) => {
-      const known = new Set((await listAssets(app.pool)).map(({ id }) => id));
+    handle: async ({ app, db, body, person }) => {
+      const known = new Set((await listAssets(db)).map(({ id }) => id));
       const answer = await changeAndNotify(app.pool, 'logs', (db) =>
         takeList(body.jobs as JobParts[], async (job) => {
           if (!known.has(job.assetId)) throw new BeaconError('BAD_INPUT', 'This desk does not exist.');
@@ -300,8 +291,8 @@ export const logEndpoints = [
     summary: 'Sets what the statuses of a desk mean: which stop the clock, which end a job.',
     answer: '[{ status, stopsClock, endsJob }]',
     body: statusKindsSchema,
-    handle: async ({ app, params, body }) => {
-      await needAsset(app.pool, params.id);
+    handle: async ({ app, db, params, body }) => {
+      await needAsset(db, params.id);
       await changeAndNotify(app.pool, 'logs', (db) => writeStatusKinds(db, params.id, body.kinds));
       return body.kinds;
     },

@@ -3,6 +3,7 @@ import { metricSchema, newMetricSchema } from '@vivid-beacon/core/src/engine';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
 import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
+import { readAs } from '../db/reader';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { rebuildRollups } from '../samples/rebuild';
@@ -20,9 +21,9 @@ export const metricEndpoints = [
     access: 'viewer',
     summary: 'Lists metrics with their newest sample and the health of their feed.',
     answer: '[Metric]: units as written, lengths of time in ms',
-    handle: async ({ app }) => {
+    handle: async ({ app, db }) => {
       const now = app.now();
-      return (await listMetrics(app.pool)).map((row) => toMetric(row, now));
+      return (await listMetrics(db)).map((row) => toMetric(row, now));
     },
   }),
   endpoint({
@@ -42,8 +43,8 @@ export const metricEndpoints = [
     access: 'viewer',
     summary: 'One metric.',
     answer: 'Metric. 404 NOT_FOUND.',
-    handle: async ({ app, params }) =>
-      toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, app.now()),
+    handle: async ({ app, db, params }) =>
+      toMetric((await needMetrics(db, [params.id])).get(params.id)!, app.now()),
   }),
   endpoint({
     method: 'post',
@@ -52,7 +53,7 @@ export const metricEndpoints = [
     summary: 'Adds a metric to an asset. Its key, which pushes name it by, is made from the names.',
     answer: 'Metric. 422 BAD_INPUT when the asset has a metric of this name.',
     body: newMetricSchema,
-    handle: async ({ app, body }) => {
+    handle: async ({ app, db, body }) => {
       const metric = {
         ...body,
         origin: 'samples' as const,
@@ -62,10 +63,10 @@ export const metricEndpoints = [
       const id = await changeAndNotify(
         app.pool,
         'metrics',
-        (db) => makeMetric(db, metric),
+        (own) => makeMetric(readAs(own, db.asker), metric),
         (made) => [made],
       );
-      return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());
+      return toMetric((await needMetrics(db, [id])).get(id)!, app.now());
     },
   }),
   endpoint({
@@ -75,8 +76,8 @@ export const metricEndpoints = [
     summary: 'Changes a metric; its rollups are made again where they rest on what changed.',
     answer: 'Metric. 422 BAD_INPUT when the asset has another metric of this name.',
     body: metricSchema,
-    handle: async ({ app, params, body }) => {
-      const before = (await needMetrics(app.pool, [params.id])).get(params.id)!;
+    handle: async ({ app, db, params, body }) => {
+      const before = (await needMetrics(db, [params.id])).get(params.id)!;
       const maxGapMs = body.maxGapMs ?? body.intervalMs * USUAL_GAPS;
       await withTransaction(app.pool, async (db) => {
         const done = await changeMetric(db, params.id, {
@@ -103,7 +104,7 @@ export const metricEndpoints = [
         await notify(db, 'metrics', [params.id]);
         await notify(db, 'samples', [params.id]);
       });
-      return toMetric((await needMetrics(app.pool, [params.id])).get(params.id)!, app.now());
+      return toMetric((await needMetrics(db, [params.id])).get(params.id)!, app.now());
     },
   }),
   endpoint({
@@ -112,8 +113,8 @@ export const metricEndpoints = [
     access: 'analyst',
     summary: 'Takes a metric off every list. Its samples stay in the database.',
     answer: 'Nothing (204).',
-    handle: async ({ app, params }) => {
-      await needMetrics(app.pool, [params.id]);
+    handle: async ({ app, db, params }) => {
+      await needMetrics(db, [params.id]);
       await changeAndNotify(
         app.pool,
         'metrics',

@@ -1,7 +1,7 @@
 import { BeaconError } from '@vivid-beacon/core';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
 import { findAsset } from '../assets/sql';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { keyFrom } from './metrics';
 import { addMetric, type NewMetric } from './sql';
 
@@ -10,7 +10,7 @@ import { addMetric, type NewMetric } from './sql';
  *
  * @returns its id. @throws {BeaconError} BAD_INPUT for a missing asset or a name that is taken.
  */
-export async function makeMetric(db: Queryable, metric: Omit<NewMetric, 'key' | 'ucum'>): Promise<string> {
+export async function makeMetric(db: Reader, metric: Omit<NewMetric, 'key' | 'ucum'>): Promise<string> {
   const asset = await findAsset(db, metric.assetId);
   if (!asset) throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
   const plant = (await findAsset(db, asset.plantId))!;

@@ -1,10 +1,10 @@
 import { BeaconError, feedHealth, type Metric, type MetricReading } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { metricsById, type MetricRow } from './sql';
 
 /** A metric as the app sees it. */
 export function toMetric(row: MetricRow, now: number): Metric {
-  const { lastT, lastV, lastQ, receivedAt, flatSince, aheadMs, aheadAt, ...rest } = row;
+  const { lastT, lastV, lastQ, receivedAt, flatSince, aheadMs, aheadAt, assetKind, path, ...rest } = row;
   const last = lastT === null || lastV === null ? null : { t: lastT, v: lastV, quality: lastQ };
   return {
     ...rest,
@@ -19,7 +19,7 @@ export function readingOf(row: MetricRow): MetricReading {
 }
 
 /** @throws {BeaconError} NOT_FOUND naming the first id that is no metric. */
-export async function needMetrics(db: Queryable, ids: readonly string[]): Promise<Map<string, MetricRow>> {
+export async function needMetrics(db: Reader, ids: readonly string[]): Promise<Map<string, MetricRow>> {
   const found = await metricsById(db, ids);
   for (const id of ids) {
     if (!found.has(id)) {

@@ -1,10 +1,14 @@
 import type { Metric, MetricKind } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, allPrepared, one, type Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { ROLLUP_VERSION } from '../samples/rollups';
 
 /** A metric as it stands in the database, with the place of its asset and its newest sample. */
 export interface MetricRow extends Omit<Metric, 'last' | 'health'> {
+  readonly assetKind: string;
+  /** Ids of assets from the plant down to its own. */
+  readonly path: readonly string[];
   readonly lastT: number | null;
   readonly lastV: number | null;
   readonly lastQ: number;
@@ -20,7 +24,7 @@ const METRICS = `
          metric.rollover, metric.decimals::int as decimals,
          metric.plausible_low as "plausibleLow", metric.plausible_high as "plausibleHigh",
          metric.retention_days as "retentionDays",
-         asset.id as "assetId", asset.name as "assetName",
+         asset.id as "assetId", asset.name as "assetName", asset.kind as "assetKind", place.path,
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
          ${ms('latest.t', 'lastT')}, latest.v as "lastV", coalesce(latest.q, 0)::int as "lastQ", ${ms('latest.received_at', 'receivedAt')},
          ${ms('latest.flat_since', 'flatSince')}, coalesce(latest.ahead_ms, 0)::float8 as "aheadMs",
@@ -30,35 +34,47 @@ const METRICS = `
   join asset_place place on place.asset_id = asset.id
   left join metric_latest latest on latest.metric_id = metric.id`;
 
-export function listMetrics(db: Queryable): Promise<MetricRow[]> {
-  return all(
-    db,
-    `${METRICS} where metric.removed_at is null order by place.plant_name, asset.name, metric.name`,
-  );
+/** Only what the asker may see: $1 are their plants, null = all. */
+const SEEN = `metric.removed_at is null and ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
+
+export function listMetrics(db: Reader): Promise<MetricRow[]> {
+  return all(db, `${METRICS} where ${SEEN} order by place.plant_name, asset.name, metric.name`, [
+    db.asker.sites,
+  ]);
 }
 
-export async function metricsById(db: Queryable, ids: readonly string[]): Promise<Map<string, MetricRow>> {
+/** Those that are there and that the asker may see, by id. */
+export async function metricsById(db: Reader, ids: readonly string[]): Promise<Map<string, MetricRow>> {
   const rows = await allPrepared<MetricRow>(
     db,
     'metrics_by_id',
-    `${METRICS} where metric.id = any($1::bigint[]) and metric.removed_at is null`,
-    [ids],
+    `${METRICS} where ${SEEN} and metric.id = any($2::bigint[])`,
+    [db.asker.sites, ids],
   );
   return new Map(rows.map((row) => [row.id, row]));
 }
 
-/** Metrics of given assets, by name if one is given. */
-export function metricsOfAssets(
-  db: Queryable,
-  assetIds: readonly string[],
-  name: string | null,
+/** Metrics of one name, whatever its letter case, on given assets and everything below them; null = anywhere. */
+export function metricsNamed(
+  db: Reader,
+  name: string,
+  under: readonly string[] | null,
 ): Promise<MetricRow[]> {
   return all(
     db,
-    `${METRICS} where metric.asset_id = any($1::bigint[]) and metric.removed_at is null
-       and ($2::text is null or lower(metric.name) = lower($2::text))
+    `${METRICS} where ${SEEN} and lower(metric.name) = lower($2::text) and ($3::bigint[] is null or place.path && $3::bigint[])
      order by place.plant_name, asset.name, metric.name`,
-    [assetIds, name],
+    [db.asker.sites, name, under],
+  );
+}
+
+/** The same right below one asset. */
+export function metricsOfChildren(db: Reader, parentId: string, name: string): Promise<MetricRow[]> {
+  return all(
+    db,
+    `${METRICS} where ${SEEN} and asset.parent_id = $2 and lower(metric.name) = lower($3::text)
+     order by place.plant_name, asset.name`,
+    [db.asker.sites, parentId, name],
   );
 }
 

@@ -31,12 +31,12 @@ import {
 import { unitOfExpression } from '@vivid-beacon/core/src/derive/checkUnits';
 import { factorToChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric';
 import type { Unit } from '@vivid-beacon/core/src/units/unit';
-import { listAssets } from '../assets/sql';
+import { findAsset } from '../assets/sql';
 import { spend } from '../db/readBudget';
-import { findDerived, listFactors, type FactorRow } from '../derived/sql';
-import { needMetrics } from '../metrics/metrics';
-import { metricsOfAssets, type MetricRow } from '../metrics/sql';
-import { samplesOf, summariseMetric, type PlanContext } from './planner';
+import { listFactors, type FactorRow } from '../derived/sql';
+import { metricsOfChildren, type MetricRow } from '../metrics/sql';
+import { samplesOf, summariseMetric } from './planner';
+import type { ReadContext } from './readContext';
 
 /** What a name stands for, looked up. */
 type Bound =
@@ -61,7 +61,7 @@ export interface BoundExpression {
 
 /** Looks up what an expression names and checks its units. @throws {BeaconError} naming what is missing or does not go together. */
 export async function bindExpression(
-  context: PlanContext,
+  context: ReadContext,
   definition: DerivedDefinition,
   chosenUnit: string,
 ): Promise<BoundExpression> {
@@ -83,16 +83,14 @@ export async function bindExpression(
   return { node, names, unit, factor: factorToChosenUnit(unit, chosenUnit, node), way: definition.way };
 }
 
-async function bind(context: PlanContext, name: string, binding: Binding, way: DerivedWay): Promise<Bound> {
+async function bind(context: ReadContext, name: string, binding: Binding, way: DerivedWay): Promise<Bound> {
   switch (binding.kind) {
     case 'metric': {
-      const row = (await needMetrics(context.db, [binding.metricId])).get(binding.metricId)!;
-      return bound([row], binding.summary, way);
+      const rows = await context.reads.metrics(context.db, [binding.metricId]);
+      return bound(rows, binding.summary, way);
     }
     case 'children': {
-      const assets = await listAssets(context.db);
-      const children = assets.filter(({ parentId }) => parentId === binding.assetId).map(({ id }) => id);
-      const rows = await metricsOfAssets(context.db, children, binding.metricName);
+      const rows = await metricsOfChildren(context.db, binding.assetId, binding.metricName);
       if (rows.length === 0) {
         throw new BeaconError(
           'BAD_INPUT',
@@ -111,7 +109,7 @@ async function bind(context: PlanContext, name: string, binding: Binding, way: D
       return bound(rows, binding.summary, way);
     }
     case 'attribute': {
-      const asset = (await listAssets(context.db)).find(({ id }) => id === binding.assetId);
+      const asset = await findAsset(context.db, binding.assetId);
       const value = asset?.attributes[binding.attribute];
       if (!asset || typeof value !== 'number') {
         throw new BeaconError(
@@ -146,19 +144,19 @@ function bound(rows: readonly MetricRow[], chosen: Summary | null, way: DerivedW
   return { kind: 'metrics', rows, summary, unit: way === 'totals' ? inTotals : unit };
 }
 
-async function definitionOf(context: PlanContext, row: MetricRow): Promise<DerivedDefinition> {
-  const found = await findDerived(context.db, row.id);
+async function definitionOf(context: ReadContext, row: MetricRow): Promise<DerivedDefinition> {
+  const found = await context.reads.expression(context.db, row.id);
   if (!found) throw new BeaconError('BROKEN_DATA', `The expression of ${row.name} is missing.`);
   return found;
 }
 
-export async function derivedWayOf(context: PlanContext, row: MetricRow): Promise<DerivedWay> {
+export async function derivedWayOf(context: ReadContext, row: MetricRow): Promise<DerivedWay> {
   return (await definitionOf(context, row)).way;
 }
 
 /** Of the totals: every name summarised over each period, then the expression worked out once a period. */
 export async function summariseDerived(
-  context: PlanContext,
+  context: ReadContext,
   row: MetricRow,
   summary: Summary,
   buckets: BucketSpans,
@@ -176,7 +174,7 @@ export async function summariseDerived(
 
 /** The results of an expression of the totals, period by period. */
 export async function totalsOf(
-  context: PlanContext,
+  context: ReadContext,
   { node, names, factor }: BoundExpression,
   asked: BucketSpans,
 ): Promise<Summarised[]> {
@@ -223,7 +221,7 @@ export async function totalsOf(
 
 /** Sample by sample: the expression at every time one of its metrics has a sample, as a series. */
 export async function derivedSeries(
-  context: PlanContext,
+  context: ReadContext,
   row: MetricRow,
   from: number,
   to: number,
@@ -244,7 +242,7 @@ export async function derivedSeries(
 const OF_TIME = 4;
 
 export async function seriesOfExpression(
-  context: PlanContext,
+  context: ReadContext,
   { node, names, factor }: BoundExpression,
   from: number,
   to: number,

@@ -10,9 +10,9 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
-import type { Queryable } from '../db/database';
 import { bucketOfWindow } from './bucketOfWindow';
 import { loadMeasure, readMeasure } from './measure';
+import type { ReadContext } from './readContext';
 
 const LOOK_BACK_DAYS = 90;
 /** Of a total so many periods at least, if there are. */
@@ -27,12 +27,10 @@ export interface Distribution {
 
 /** The last 90 days before now (of a total twelve periods, if that is longer), or the window itself where that is longer or lies in the past; never what is still to come. */
 export async function describeDistribution(
-  db: Queryable,
-  measure: Measure,
-  window: WindowSpec,
-  now: number,
+  context: ReadContext,
+  { measure, window }: { readonly measure: Measure; readonly window: WindowSpec },
 ): Promise<Distribution> {
-  const context = { db, now };
+  const { now } = context;
   const loaded = await loadMeasure(context, measure);
   const { start, end } = resolveWindow(window, now, loaded.zone, loaded.calendar);
   const length = end - start;

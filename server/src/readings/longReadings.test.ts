@@ -3,7 +3,9 @@ import { budgetAtAll, budgetHere, spend, TooMuchHere, withBudget } from '../db/r
 import { withTransaction } from '../db/database';
 import { mergeIntoStore } from '../samples/store';
 import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
+import { readAsServer } from '../db/reader';
 import { answerQuery } from './query';
+import { readContext } from './readContext';
 
 const { test, analyst } = onTestServer('analyst');
 const STEP = 2000;
@@ -23,17 +25,18 @@ describe('a reading of very many samples', () => {
   it('is made in a thread of its own: the same answer, and nobody else waits', async () => {
     const metricId = await dense();
     const query = {
-      select: { metricIds: [metricId] },
-      summary: 'p50',
-      per: null,
+      measures: [{ select: { metricIds: [metricId] }, summary: 'p50', per: null, band: null }],
       window: { kind: 'rolling', count: DAYS, unit: 'day' },
       bucket: 'day',
       groupBy: { kind: 'metric' },
       scope: { assetIds: null, attributes: [] },
       hours: null,
+      compare: 'none',
+      provenance: false,
     } as const;
-    const { pool } = test.server.app;
-    await expect(answerQuery(withBudget(pool, budgetHere()), query, TEST_NOW)).rejects.toThrow(TooMuchHere);
+    const db = readAsServer(test.server.app.pool);
+    const here = readContext(withBudget(db, budgetHere()), TEST_NOW);
+    await expect(answerQuery(here, query)).rejects.toThrow(TooMuchHere);
     let waited = 0;
     const asking = performance.now();
     let done = false;
@@ -47,12 +50,12 @@ describe('a reading of very many samples', () => {
     const took = performance.now() - asking;
     expect(status).toBe(200);
     // Without a budget it is read here.
-    expect(body).toEqual(JSON.parse(JSON.stringify(await answerQuery(pool, query, TEST_NOW))));
+    expect(body).toEqual(JSON.parse(JSON.stringify(await answerQuery(readContext(db, TEST_NOW), query))));
     expect(waited).toBeLessThan(took / 2);
   }, 120_000);
 
   it('is refused with words when it is more than one answer may read', () => {
-    const db = withBudget(test.server.app.pool, budgetAtAll());
+    const db = withBudget(readAsServer(test.server.app.pool), budgetAtAll());
     spend(db, 19_000_000);
     expect(() => spend(db, 2_000_000)).toThrow(
       expect.objectContaining({

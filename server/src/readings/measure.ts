@@ -1,9 +1,8 @@
 import { unitOfMeasure, type Measure, type WorkingCalendar } from '@vivid-beacon/core';
 import { checkSummary, ratioOf, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
-import { calendarOf } from '../calendars/sql';
-import { needMetrics } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
-import { summariseMetric, type MetricAnswer, type PlanContext } from './planner';
+import { summariseMetric, type MetricAnswer } from './planner';
+import type { ReadContext } from './readContext';
 
 /** The metrics of a measure, with the calendar of the site they are judged by. */
 export interface LoadedMeasure {
@@ -15,11 +14,9 @@ export interface LoadedMeasure {
 }
 
 /** Looks the metrics of a measure up. @throws {BeaconError} NOT_FOUND for a removed metric, BAD_INPUT for a summary that its kind has not. */
-export async function loadMeasure({ db }: PlanContext, measure: Measure): Promise<LoadedMeasure> {
+export async function loadMeasure({ db, reads }: ReadContext, measure: Measure): Promise<LoadedMeasure> {
   const ids = measure.per ? [measure.metricId, measure.per.metricId] : [measure.metricId];
-  const rows = await needMetrics(db, ids);
-  const upper = rows.get(measure.metricId)!;
-  const lower = measure.per ? rows.get(measure.per.metricId)! : null;
+  const [upper, lower = null] = await reads.metrics(db, ids);
   // Before any period is laid out.
   checkSummary(measure.summary, upper.kind, 'measure.summary', upper.name);
   if (lower) checkSummary(measure.per!.summary, lower.kind, 'measure.per.summary', lower.name);
@@ -28,7 +25,7 @@ export async function loadMeasure({ db }: PlanContext, measure: Measure): Promis
     upper,
     lower,
     zone: upper.zone,
-    calendar: await calendarOf(db, upper.plantId),
+    calendar: await reads.calendarOf(db, upper.plantId),
   };
 }
 
@@ -41,7 +38,7 @@ export interface MeasureAnswer {
 
 /** Sums of both parts first, the division after. */
 export async function readMeasure(
-  context: PlanContext,
+  context: ReadContext,
   { measure, upper, lower }: LoadedMeasure,
   buckets: BucketSpans,
 ): Promise<MeasureAnswer> {

@@ -1,14 +1,16 @@
 import {
+  isUsable,
   SUMMARY_WORDS,
   unitOfSummary,
   type Interval,
   type ProvenancePart,
+  type Series,
   type Summary,
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';
-import { newestBefore } from '../samples/newestBefore';
 import type { MetricAnswer } from './planner';
+import type { ReadContext } from './readContext';
 import { sourcesOf } from './sources';
 
 /** One metric as a number used it: its own value, and where its samples came from. */
@@ -35,14 +37,24 @@ export async function provenancePart(
 
 /** Time of the newest sample that counted; of several metrics of the one that is furthest behind. Null without data. */
 export async function newestOfAll(
-  db: Queryable,
+  { db, now, reads }: ReadContext,
   rows: readonly MetricRow[],
   window: Interval,
-  now: number,
 ): Promise<number | null> {
-  const sampled = rows.filter(({ origin }) => origin === 'samples');
   const end = Math.min(window.end, now + 1);
-  const newest = await Promise.all(sampled.map((row) => newestBefore(db, row, end)));
-  if (newest.length === 0 || newest.includes(null)) return null;
-  return Math.min(...(newest as number[]));
+  const sampled = rows.filter(({ origin }) => origin === 'samples');
+  const later = sampled.filter((row) => !isNewestBefore(row, end)).map(({ id }) => id);
+  const series = later.length > 0 ? await reads.around(db, later, end - 1, end) : new Map<string, Series>();
+  let newest = Infinity;
+  for (const row of sampled) {
+    const t = isNewestBefore(row, end) ? row.lastT : series.get(row.id)!.t.findLast((each) => each < end);
+    if (t == null) return null;
+    newest = Math.min(newest, t);
+  }
+  return newest === Infinity ? null : newest;
+}
+
+/** Is the newest sample that is kept with a metric usable and before `end`? */
+function isNewestBefore({ lastT, lastQ }: MetricRow, end: number): boolean {
+  return lastT !== null && lastT < end && isUsable(lastQ);
 }

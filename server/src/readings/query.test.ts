@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { readColumns, type QueryAnswer, type Reading, type WireError } from '@vivid-beacon/core';
+import { readColumns, type QueryAnswer, type Reading } from '@vivid-beacon/core';
+import { askQuery, queryOfOne } from '../testing/askQuery';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -7,9 +8,7 @@ const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 const { test, analyst } = onTestServer('analyst');
 
-type Answer = QueryAnswer & { error?: WireError };
-const ask = async (query: object): Promise<{ status: number; body: Answer }> =>
-  analyst.call<Answer>('POST', '/api/readings/query', query);
+const ask = (query: object) => askQuery(analyst, query);
 const rolling = (count: number, unit: string) => ({ kind: 'rolling', count, unit });
 
 /** Samples every `step` over a stretch that ends at TEST_NOW. */
@@ -187,7 +186,7 @@ describe('the planner', () => {
       window: rolling(2, 'hour'),
       groupBy: { kind: 'all' },
     });
-    expect([ratio.body.groups[0].values[0], ratio.body.unit]).toEqual([8, 'kWh/kg']);
+    expect([ratio.body.groups[0].values[0], ratio.body.units[0]]).toEqual([8, 'kWh/kg']);
     const mixed = await ask({
       select: { metricIds: [one.metricId, mass.metricId] },
       summary: 'sum',
@@ -213,16 +212,18 @@ describe('the planner', () => {
         'content-type': 'application/json',
         accept: 'application/octet-stream',
       },
-      body: JSON.stringify({
-        select: { metricIds: [metricId] },
-        summary: 'last',
-        window: rolling(3, 'hour'),
-        bucket: 'hour',
-      }),
+      body: JSON.stringify(
+        queryOfOne({
+          select: { metricIds: [metricId] },
+          summary: 'last',
+          window: rolling(3, 'hour'),
+          bucket: 'hour',
+        }),
+      ),
     });
     const { head, columns } = readColumns<QueryAnswer>(await response.arrayBuffer());
-    expect(head.unit).toBe('°C');
-    expect(Array.from(columns.get('values 0')!)).toEqual([NaN, 4, NaN]);
+    expect(head.units).toEqual(['°C']);
+    expect(Array.from(columns.get('values 0 0')!)).toEqual([NaN, 4, NaN]);
     expect(columns.get('start')!).toHaveLength(3);
   });
 
@@ -281,10 +282,11 @@ describe('the planner', () => {
       expect(group.values[0]).toBe([12, 80][i]);
       expect(group.previous).toBe([4, 40][i]);
       const { value, previous, asOf, provenance } = single.body;
-      expect([group.values[0], group.previous, group.making]).toEqual([
+      expect([group.values[0], group.previous, group.asOf, group.provenance]).toEqual([
         value,
         previous,
-        { asOf, provenance },
+        asOf,
+        provenance,
       ]);
     }
     // Sums first: (12 + 80) ÷ 8, and what is summed can be seen.
@@ -296,8 +298,8 @@ describe('the planner', () => {
     });
     const [all] = together.body.groups;
     expect([all.values[0], all.previous, all.perMetricIds]).toEqual([11.5, 5.5, [load.metricId]]);
-    expect(all.making?.provenance.formula).toMatch(/^sum of Steam \(2 metrics together\) ÷ sum of Washed \(/);
-    expect(all.making?.provenance.parts.map(({ value }) => value)).toEqual([12, 80, 8]);
+    expect(all.provenance?.formula).toMatch(/^sum of Steam \(2 metrics together\) ÷ sum of Washed \(/);
+    expect(all.provenance?.parts.map(({ value }) => value)).toEqual([12, 80, 8]);
   });
 
   it('compares with nothing where the window before is hardly covered, and not by period', async () => {
@@ -318,10 +320,64 @@ describe('the planner', () => {
       compare: 'before',
     };
     const { body } = await ask(asked);
-    expect(body.groups[0]).toMatchObject({ values: [10], previous: null, making: null });
+    expect(body.groups[0]).toMatchObject({ values: [10], previous: null, provenance: null });
     expect((await ask({ ...asked, bucket: 'hour' })).body.error?.message).toMatch(
       /over the whole window, not by period/,
     );
+  });
+
+  it('answers several measures of the same groups at once, each judged by its own band', async () => {
+    const amount = { kind: 'amount', unit: 'kWh', intervalMs: HOUR, maxGapMs: 3 * HOUR };
+    const steam = await withMetric(analyst, { name: 'Steam made', ...amount });
+    const fed = await withMetric(analyst, { name: 'Feed water', ...amount, unit: 'm³' });
+    for (const [{ key, token }, v] of [
+      [steam, 6],
+      [fed, 2],
+    ] as const) {
+      const samples = [1, 2, 3, 4].map((ago) => ({ metric: key, t: TEST_NOW - ago * HOUR, v }));
+      await push(test.url, token, samples);
+    }
+    const of = ({ metricId }: { metricId: string }) => ({ metricIds: [metricId] });
+    const measures = [
+      {
+        select: of(steam),
+        summary: 'sum',
+        band: { direction: 'higher', caution: 20, breach: 10, target: null },
+      },
+      { select: of(steam), summary: 'sum', per: { select: of(fed), summary: 'sum', factor: 1 } },
+    ];
+    const base = { measures, window: rolling(4, 'hour'), groupBy: { kind: 'all' } };
+    const whole = await analyst.call<QueryAnswer>('POST', '/api/readings/query', {
+      ...base,
+      compare: 'before',
+    });
+    expect(whole.body).toMatchObject({
+      units: ['kWh', 'kWh/m³'],
+      groups: [
+        {
+          measures: [
+            { values: [24], levels: ['clear'], partial: false, asOf: TEST_NOW - HOUR, previous: null },
+            { values: [3], levels: null, perMetricIds: [fed.metricId] },
+          ],
+        },
+      ],
+    });
+    // Grouped by metric the second measure has no group of its own: it stands in that of what is divided.
+    const hourly = await analyst.call<QueryAnswer>('POST', '/api/readings/query', {
+      ...base,
+      bucket: 'hour',
+      measures: [...measures, { select: of(fed), summary: 'max' }],
+      groupBy: { kind: 'metric' },
+    });
+    const [made, water] = hourly.body.groups;
+    expect(made.measures.map(({ values }) => values)).toEqual([
+      [6, 6, 6, 6],
+      [null, null, null, null],
+      [null, null, null, null],
+    ]);
+    expect(made.measures[0].levels).toEqual(['breach', 'breach', 'breach', 'breach']);
+    expect(water.measures[2].values).toEqual([2, 2, 2, 2]);
+    expect(water.measures[0].metricIds).toEqual([]);
   });
 
   it('refuses recurring hours and scopes that make no sense, naming the place', async () => {

@@ -1,6 +1,5 @@
 import {
   checkBand,
-  levelOf,
   WHOLE_SCOPE,
   type HoursFilter,
   type Measure,
@@ -8,8 +7,8 @@ import {
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
 import { answerQuery } from './query';
+import type { ReadContext } from './readContext';
 
 export interface ReadAsk {
   readonly measure: Measure;
@@ -21,35 +20,31 @@ export interface ReadAsk {
 }
 
 /** One value of a measure over a window, judged by a band, with how it was made: a query about a group of one. */
-export async function readValue(db: Queryable, ask: ReadAsk, now: number): Promise<Reading> {
+export async function readValue(context: ReadContext, ask: ReadAsk): Promise<Reading> {
   if (ask.band) checkBand(ask.band);
   const { metricId, summary, per } = ask.measure;
-  const answer = await answerQuery(
-    db,
-    {
-      select: { metricIds: [metricId] },
-      summary,
-      per: per && { select: { metricIds: [per.metricId] }, summary: per.summary, factor: per.factor },
-      window: ask.window,
-      bucket: null,
-      groupBy: { kind: 'all' },
-      scope: WHOLE_SCOPE,
-      hours: ask.hours ?? null,
-      compare: ask.compare ?? 'before',
-      provenance: true,
-    },
-    now,
-  );
-  const [group] = answer.groups;
-  const [value, coverage] = [group.values[0], group.coverage[0]];
+  const upper = { metricIds: [metricId] };
+  const lower = per && { select: { metricIds: [per.metricId] }, summary: per.summary, factor: per.factor };
+  const answer = await answerQuery(context, {
+    measures: [{ select: upper, summary, per: lower, band: ask.band }],
+    window: ask.window,
+    bucket: null,
+    groupBy: { kind: 'all' },
+    scope: WHOLE_SCOPE,
+    hours: ask.hours ?? null,
+    compare: ask.compare ?? 'before',
+    provenance: true,
+  });
+  const { values, coverage, levels, partial, asOf, previous, provenance } = answer.groups[0].measures[0];
   return {
-    value,
-    unit: per?.unit ?? answer.unit,
-    level: ask.band ? levelOf(ask.band, value, coverage) : value === null ? 'nodata' : 'clear',
-    coverage,
-    partial: answer.window.end > now,
-    previous: group.previous,
-    now,
-    ...group.making!,
+    value: values[0],
+    unit: per?.unit ?? answer.units[0],
+    level: levels?.[0] ?? (values[0] === null ? 'nodata' : 'clear'),
+    coverage: coverage[0],
+    partial,
+    previous,
+    asOf,
+    now: answer.now,
+    provenance: provenance!,
   };
 }

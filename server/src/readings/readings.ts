@@ -1,8 +1,7 @@
-import { writeTrend, type Measure, type Query, type WindowSpec } from '@vivid-beacon/core';
+import { writeQuery, writeTrend, type Query } from '@vivid-beacon/core';
 import { learnUsual, type ToLearn } from '../alarms/learn';
 import { rehearseOtherLimits, rehearseRule } from '../alarms/rehearsal';
 import type { RuleParts } from '../alarms/rulesSql';
-import type { Queryable } from '../db/database';
 import { previewExpression } from '../derived/preview';
 import { coverageByDay } from '../feeds/coverageByDay';
 import { readDegreeDays } from '../feeds/degreeDays';
@@ -14,15 +13,15 @@ import {
 } from '../indicators/history';
 import { readDefinition, readIndicatorLosses, readIndicators } from '../indicators/indicators';
 import { readWatch } from '../watch/readWatch';
-import { columnsOfQuery } from './columns';
 import { describeDistribution } from './distribution';
 import { answerQuery } from './query';
 import { readValue } from './read';
+import type { ReadContext } from './readContext';
 import { readStretch } from './stretch';
 import { readLevels, readTrend, type TrendAsk } from './trend';
 
 /** Answers a question from what is stored and changes nothing. Bytes are sent as they are, all else as JSON. */
-export type Reading<Ask> = (db: Queryable, ask: Ask, now: number) => Promise<unknown>;
+export type Reading<Ask> = (context: ReadContext, ask: Ask) => Promise<unknown>;
 
 /** Lets the type of what is asked follow from the function. */
 function reading<Ask>(read: Reading<Ask>): Reading<Ask> {
@@ -36,34 +35,32 @@ function reading<Ask>(read: Reading<Ask>): Reading<Ask> {
 export const READINGS = {
   value: reading(readValue),
   trend: reading(readTrend),
-  trendColumns: reading(async (db, ask: TrendAsk, now) => writeTrend(await readTrend(db, ask, now))),
+  trendColumns: reading(async (context, ask: TrendAsk) => writeTrend(await readTrend(context, ask))),
   levels: reading(readLevels),
-  distribution: reading((db, { measure, window }: { measure: Measure; window: WindowSpec }, now) =>
-    describeDistribution(db, measure, window, now),
-  ),
+  distribution: reading(describeDistribution),
   stretch: reading(readStretch),
   query: reading(answerQuery),
-  queryColumns: reading(async (db, query: Query, now) => columnsOfQuery(await answerQuery(db, query, now))),
+  queryColumns: reading(async (context, query: Query) => writeQuery(await answerQuery(context, query))),
   coverage: reading(coverageByDay),
   degreeDays: reading(readDegreeDays),
   expression: reading(previewExpression),
-  rehearsal: reading((db, { draft, days }: { draft: RuleParts; days: number }, now) =>
+  rehearsal: reading(({ db, now }, { draft, days }: { draft: RuleParts; days: number }) =>
     rehearseRule(db, draft, days, now),
   ),
-  otherLimits: reading((db, { draft, days }: { draft: RuleParts; days: number }, now) =>
+  otherLimits: reading(({ db, now }, { draft, days }: { draft: RuleParts; days: number }) =>
     rehearseOtherLimits(db, draft, days, now),
   ),
-  learning: reading((db, ask: ToLearn) => learnUsual(db, ask)),
-  definition: reading((db, { definition, targets }: Parameters<typeof previewIndicator>[1], now) =>
-    readDefinition(db, definition, targets, now),
+  learning: reading(({ db }, ask: ToLearn) => learnUsual(db, ask)),
+  definition: reading((context, { definition, targets }: Parameters<typeof previewIndicator>[1]) =>
+    readDefinition(context, definition, targets),
   ),
   indicator: reading(readWholeIndicator),
   indicatorPast: reading(pastOfIndicator),
   indicatorPreview: reading(previewIndicator),
   suggestedTargets: reading(suggestedTargets),
-  indicators: reading((db, _: null, now) => readIndicators(db, now)),
-  timeByLevel: reading((db, { days }: { days: number }, now) => readIndicatorLosses(db, days, now)),
-  onWatch: reading((db, _: null, now) => readWatch(db, now)),
+  indicators: reading<null>(readIndicators),
+  timeByLevel: reading(readIndicatorLosses),
+  onWatch: reading<null>(readWatch),
 } as const;
 
 export type ReadingName = keyof typeof READINGS;

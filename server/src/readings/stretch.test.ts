@@ -1,4 +1,5 @@
-import type { QueryAnswer, StretchNumbers, WireError } from '@vivid-beacon/core';
+import type { StretchNumbers, WireError } from '@vivid-beacon/core';
+import { askQuery } from '../testing/askQuery';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -116,7 +117,7 @@ describe('groups of metrics of one name', () => {
     }
     const ask = async (groupBy: object) =>
       (
-        await analyst.call<QueryAnswer>('POST', '/api/readings/query', {
+        await askQuery(analyst, {
           select: { metricName: 'Washed once' },
           summary: 'sum',
           window: { kind: 'rolling', count: 2, unit: 'hour' },

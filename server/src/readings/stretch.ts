@@ -4,43 +4,44 @@ import {
   timeByLevel,
   unitOfSummary,
   type HoursFilter,
-  type Interval,
   type Measure,
   type StretchNumbers,
   type Summary,
   type TargetBand,
 } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
-import type { Queryable } from '../db/database';
 import { loadMeasure, readMeasure, unitOf } from './measure';
 import { levelsOf } from './trend';
-import { summariseMetric, type PlanContext } from './planner';
+import { summariseMetric } from './planner';
+import type { ReadContext } from './readContext';
 
 const TOLD: readonly Summary[] = ['mean', 'min', 'max', 'sum', 'increase', 'share', 'duration'];
 
 export interface StretchAsk {
   readonly measures: readonly Measure[];
-  readonly interval: Interval;
+  /** ms. */
+  readonly start: number;
+  readonly end: number;
   readonly band: TargetBand | null;
   readonly hours: HoursFilter | null;
 }
 
 /** The numbers of one stretch of time, for each measure: every summary that its kind has, and time by level. */
-export function readStretch(db: Queryable, ask: StretchAsk, now: number): Promise<StretchNumbers[]> {
+export function readStretch(context: ReadContext, ask: StretchAsk): Promise<StretchNumbers[]> {
   return Promise.all(
-    ask.measures.map((measure, i) => numbersOf({ db, now }, measure, ask, i === 0 ? ask.band : null)),
+    ask.measures.map((measure, i) => numbersOf(context, measure, ask, i === 0 ? ask.band : null)),
   );
 }
 
 async function numbersOf(
-  context: PlanContext,
+  context: ReadContext,
   measure: Measure,
-  { interval, hours }: StretchAsk,
+  { start, end, hours }: StretchAsk,
   band: TargetBand | null,
 ): Promise<StretchNumbers> {
   const loaded = await loadMeasure(context, measure);
   const { zone, calendar, upper, lower } = loaded;
-  const whole = bucketSpans(interval, null, hours, zone, calendar);
+  const whole = bucketSpans({ start, end }, null, hours, zone, calendar);
   const own = (await readMeasure(context, loaded, whole)).values[0];
   // A ratio is one number: its parts have no common smallest or largest value.
   const summaries = lower ? [] : TOLD.filter((summary) => SUMMARIES_OF_KIND[upper.kind].includes(summary));
@@ -51,13 +52,13 @@ async function numbersOf(
       unit: unitOfSummary(summary, upper.unit),
     })),
   );
-  const bucket = periodOfStretch(interval.end - interval.start);
+  const bucket = periodOfStretch(end - start);
   return {
     value: own.value,
     unit: unitOf(loaded),
     coverage: own.coverage,
     samples: own.samples,
     values,
-    levels: band && timeByLevel(await levelsOf(context, loaded, { band, interval, bucket, hours })),
+    levels: band && timeByLevel(await levelsOf(context, loaded, { band, start, end, bucket, hours })),
   };
 }

@@ -2,6 +2,7 @@ import { DateTime } from 'luxon';
 import { BeaconError, startOfPeriod, type ReferencePeriod } from '@vivid-beacon/core';
 import { referenceMetricSchema, referenceValuesSchema } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
+import { readAs } from '../db/reader';
 import { endpoint } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { makeMetric } from '../metrics/makeMetric';
@@ -28,7 +29,7 @@ export const referenceEndpoints = [
       'Adds a reference series: one value a period, such as a monthly budget (amount) or a floor area (level).',
     answer: 'Metric',
     body: referenceMetricSchema,
-    handle: async ({ app, body }) => {
+    handle: async ({ app, db, body }) => {
       const length = LENGTH_MS[body.period as ReferencePeriod];
       const series = {
         ...body,
@@ -41,10 +42,10 @@ export const referenceEndpoints = [
       const id = await changeAndNotify(
         app.pool,
         'metrics',
-        (db) => makeMetric(db, series),
+        (own) => makeMetric(readAs(own, db.asker), series),
         (made) => [made],
       );
-      return toMetric((await needMetrics(app.pool, [id])).get(id)!, app.now());
+      return toMetric((await needMetrics(db, [id])).get(id)!, app.now());
     },
   }),
   endpoint({
@@ -53,8 +54,8 @@ export const referenceEndpoints = [
     access: 'viewer',
     summary: 'The values of a reference series.',
     answer: '[{ start: local first day of the period, value }]',
-    handle: async ({ app, params }) => {
-      await needMetrics(app.pool, [params.id]);
+    handle: async ({ app, db, params }) => {
+      await needMetrics(db, [params.id]);
       return readReferenceValues(app.pool, params.id);
     },
   }),
@@ -67,8 +68,8 @@ export const referenceEndpoints = [
     answer: '[{ start, value }] as they stand now. 422 BAD_INPUT names a date that does not exist.',
     body: referenceValuesSchema,
     limit: 2_000_000,
-    handle: async ({ app, params, body }) => {
-      const row = (await needMetrics(app.pool, [params.id])).get(params.id)!;
+    handle: async ({ app, db, params, body }) => {
+      const row = (await needMetrics(db, [params.id])).get(params.id)!;
       if (row.origin !== 'reference' || row.period === null) {
         throw new BeaconError('BAD_INPUT', `${row.name} is not a reference series.`);
       }

@@ -28,8 +28,8 @@ export const remarkEndpoints = [
     summary: 'Puts a remark on a stretch of time of an asset.',
     answer: '{ id }',
     body: stretchRemarkSchema,
-    handle: async ({ app, body, person }) => {
-      if (!(await findAsset(app.pool, body.assetId))) {
+    handle: async ({ app, db, body, person }) => {
+      if (!(await findAsset(db, body.assetId))) {
         throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
       }
       const remark = { ...body, kind: body.kind as RemarkKind, authorId: person.id, at: app.now() };

@@ -1,6 +1,7 @@
 import { BeaconError, namesByRule } from '@vivid-beacon/core';
 import { closest } from '@vivid-beacon/core/src/engine';
 import { makeAsset } from '../assets/changes';
+import { readAsServer } from '../db/reader';
 import { findChildAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
 import { notify } from '../live/notify';
@@ -152,7 +153,7 @@ async function matchByRule(
       const assetId =
         (await findChildAsset(db, parentId, asset)) ??
         (
-          await makeAsset(db, {
+          await makeAsset(readAsServer(db), {
             name: asset.slice(0, 200),
             parentId,
             kind: 'machine',
@@ -161,7 +162,7 @@ async function matchByRule(
           })
         ).id;
       const counter = /_(total|count|sum|bucket)$/.test(series.name);
-      const metricId = await makeMetric(db, {
+      const metricId = await makeMetric(readAsServer(db), {
         assetId,
         name: metric.slice(0, 200),
         unit: '',

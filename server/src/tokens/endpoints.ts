@@ -1,6 +1,7 @@
 import { BeaconError, newTokenSchema, type MetricKind, type PushRule } from '@vivid-beacon/core';
 import { mapSeriesSchema, pushRuleSchema } from '@vivid-beacon/core/src/engine';
 import { findAsset } from '../assets/sql';
+import { readAs } from '../db/reader';
 import { withTransaction } from '../db/database';
 import { endpoint } from '../http/endpoint';
 import { notify } from '../live/notify';
@@ -54,8 +55,8 @@ export const tokenEndpoints = [
       'Sets how exposition text of a token is matched: which label names the asset and which the metric, whether unknown series wait or are made, and what holds where values of one push meet.',
     answer: 'Nothing (204). 422 BAD_INPUT when metrics are to be made but nothing says where.',
     body: pushRuleSchema,
-    handle: async ({ app, params, body }) => {
-      if (body.parentId !== null && !(await findAsset(app.pool, body.parentId))) {
+    handle: async ({ app, db, params, body }) => {
+      if (body.parentId !== null && !(await findAsset(db, body.parentId))) {
         throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'parentId');
       }
       if (!(await changeRule(app.pool, params.id, body as PushRule))) throw gone();
@@ -79,11 +80,12 @@ export const tokenEndpoints = [
       'Maps a heard series to a metric, makes one for it, or lets it wait again. Holds from the next push on.',
     answer: '{ metricId }. 404 NOT_FOUND for a series that was never heard.',
     body: mapSeriesSchema,
-    handle: async ({ app, params, body }) => {
-      const metricId = await withTransaction(app.pool, async (db) => {
+    handle: async ({ app, db, params, body }) => {
+      const metricId = await withTransaction(app.pool, async (client) => {
+        const own = readAs(client, db.asker);
         const { make } = body;
         const id = make
-          ? await makeMetric(db, {
+          ? await makeMetric(own, {
               ...make,
               kind: make.kind as MetricKind,
               maxGapMs: make.intervalMs * USUAL_GAPS,
@@ -94,7 +96,7 @@ export const tokenEndpoints = [
             })
           : body.metricId;
         if (id !== null) {
-          const metric = (await needMetrics(db, [id])).get(id)!;
+          const metric = (await needMetrics(own, [id])).get(id)!;
           if (metric.origin !== 'samples') {
             throw new BeaconError(
               'BAD_INPUT',
@@ -103,10 +105,10 @@ export const tokenEndpoints = [
             );
           }
         }
-        if (!(await mapSeries(db, params.id, body.series, id))) {
+        if (!(await mapSeries(own, params.id, body.series, id))) {
           throw new BeaconError('NOT_FOUND', 'This series was never heard with this token.', 'series');
         }
-        if (make) await notify(db, 'metrics', [id!]);
+        if (make) await notify(own, 'metrics', [id!]);
         return id;
       });
       return { metricId };

@@ -2,18 +2,19 @@ import { SEVERITY, type Watch } from '@vivid-beacon/core';
 import { listStandingAlarms } from '../alarms/sql';
 import { rulesOnMetrics } from '../alarms/watchSql';
 import { listAssets } from '../assets/sql';
-import type { Queryable } from '../db/database';
 import { listOpenFlags } from '../flags/sql';
 import { readIndicators } from '../indicators/indicators';
+import type { ReadContext } from '../readings/readContext';
 import { silentFeeds } from './silentFeeds';
 
 /** Everything that needs a person now. */
-export async function readWatch(db: Queryable, now: number): Promise<Watch> {
+export async function readWatch(context: ReadContext): Promise<Watch> {
+  const { db, now } = context;
   const [assets, alarms, flags, indicators, silent] = await Promise.all([
     listAssets(db),
     listStandingAlarms(db),
     listOpenFlags(db),
-    readIndicators(db, now),
+    readIndicators(context),
     silentFeeds(db, now),
   ]);
   const silentIds = silent.map(({ id }) => id);

@@ -1,5 +1,5 @@
 import type { Metric } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { toMetric } from '../metrics/metrics';
 import { listMetrics } from '../metrics/sql';
 
@@ -7,7 +7,7 @@ import { listMetrics } from '../metrics/sql';
 const SLOWEST_FEED_MS = 86_400_000;
 
 /** Metrics whose feed went quiet. */
-export async function silentFeeds(db: Queryable, now: number): Promise<Metric[]> {
+export async function silentFeeds(db: Reader, now: number): Promise<Metric[]> {
   return (await listMetrics(db))
     .filter(({ intervalMs }) => intervalMs < SLOWEST_FEED_MS)
     .map((row) => toMetric(row, now))

@@ -10,11 +10,10 @@ import {
   type QueryAnswer,
   type TargetBand,
 } from '@vivid-beacon/core';
-import { call } from '../../api/client';
-import { askLevels } from '../../api/queries';
+import { askLevels, askQuery } from '../../api/queries';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import { localWindow } from '../../boards/localWindow';
-import { groupQuery } from '../../boards/parts';
+import { readoutQuery } from '../../boards/parts';
 import { resolveReadout } from '../../boards/resolveReadout';
 
 /** One question about levels: of a measure, or of the groups of a readout. */
@@ -43,10 +42,10 @@ export function levelAsks(
     if (!band || measures.length === 0) continue;
     const shown = resolveReadout(readout, look, metrics, assets);
     if (groupBy) {
-      const query = groupQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
+      const query = readoutQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
       if (!query) continue;
       add(['readings', 'query', query, band], async (signal) =>
-        spansOfGroups(await call<QueryAnswer>('POST', '/api/readings/query', query, signal), band),
+        spansOfGroups(await askQuery(query, signal), band),
       );
       continue;
     }
@@ -64,7 +63,7 @@ export function levelAsks(
 
 function spansOfGroups({ start, end, groups, now }: QueryAnswer, band: TargetBand): LevelSpan[] {
   const edges = [...start, end[end.length - 1]];
-  return groups.flatMap(({ values, coverage }) => {
+  return groups.flatMap(({ measures: [{ values, coverage }] }) => {
     const judged = values.map((value, i) => coveredValue({ value, coverage: coverage[i] }));
     return levelSpans(band, edges, judged, now);
   });

@@ -82,8 +82,7 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
   const job = { assetId: machineId, number: '17', history: [{ at: day.start - DAY_MS, status: 'open' }] };
   const file = { fileName: 'a.csv', fileSize: 10, fileHash: SHAPE, layout: {} };
   const query = {
-    select: { metricIds: metricIds.filter((_, i) => i % 4 === 0) },
-    summary: 'mean',
+    measures: [{ select: { metricIds: metricIds.filter((_, i) => i % 4 === 0) }, summary: 'mean' }],
     window,
     bucket: 'hour',
     groupBy: { kind: 'metric' },
@@ -165,7 +164,11 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
     'POST /api/readings/stretch': [{ measures: [measure], ...day, band }],
     'POST /api/readings/query': [
       query,
-      { ...query, select: { metricName: 'Bed temperature' }, groupBy: { kind: 'asset' } },
+      {
+        ...query,
+        measures: [{ select: { metricName: 'Bed temperature' }, summary: 'mean', band }],
+        groupBy: { kind: 'asset' },
+      },
     ],
     'POST /api/intakes': [file],
     'POST /api/intakes/:id/finish': [finishOrder(1), finishOrder(0)],

@@ -1,6 +1,10 @@
-import { DAY_MS, HOUR_MS } from '@vivid-beacon/core';
-import { dayOf, QUARTER_MS, type Spans } from '@vivid-beacon/core/src/engine';
-import type { RollupGrain } from '../samples/rollupSql';
+import { dayOf } from '../series/dayCodec';
+import type { Spans } from '../summary/tallySpans';
+import { QUARTER_MS } from '../rollup/rollupDay';
+import { DAY_MS, HOUR_MS } from '../time/lengths';
+
+/** Which buckets of a stored day are read: its 96 quarters of an hour, or its 24 hours. */
+export type RollupGrain = 'quarters' | 'hours';
 
 /** An end of a span that needs samples; `raw` is its number. */
 export interface RawPiece {
@@ -114,8 +118,15 @@ function onQuarters({ start, end }: Spans): boolean {
   return true;
 }
 
+/** Raw pieces that are read together, and from when to when. */
+export interface RawStretch {
+  readonly from: number;
+  readonly to: number;
+  readonly pieces: readonly RawPiece[];
+}
+
 /** Raw pieces joined where they lie on the same or neighbouring days. */
-export function stretchesOf(ends: readonly RawPiece[]): { from: number; to: number; pieces: RawPiece[] }[] {
+export function stretchesOf(ends: readonly RawPiece[]): RawStretch[] {
   const stretches: { from: number; to: number; pieces: RawPiece[] }[] = [];
   for (const piece of ends) {
     const last = stretches[stretches.length - 1];

@@ -1,0 +1,104 @@
+import {
+  FrameReader,
+  readQuery,
+  readTrend,
+  type Frame,
+  type QueryAnswer,
+  type TrendAnswer,
+} from '@vivid-beacon/core';
+import { errorFrom, postForBytes, type ApiError } from './client';
+
+/** What readouts ask for, and what comes back. */
+interface Answers {
+  readonly query: QueryAnswer;
+  readonly trend: TrendAnswer;
+  readonly levels: unknown;
+  readonly distribution: unknown;
+  readonly stretch: unknown;
+  readonly value: unknown;
+}
+export type AskKind = keyof Answers;
+
+/** How answers in columns are read. */
+const COLUMNS: Readonly<Partial<Record<AskKind, (bytes: ArrayBuffer) => unknown>>> = {
+  query: readQuery,
+  trend: readTrend,
+};
+
+/** So long a question waits for others, ms: less than a frame, and longer than the drawing of a board's readouts takes apart. */
+const WAIT_MS = 10;
+/** The server takes so many at once. */
+const MOST_ASKS = 80;
+
+interface Waiting {
+  readonly kind: AskKind;
+  readonly ask: unknown;
+  readonly signal?: AbortSignal;
+  readonly resolve: (answer: unknown) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+let waiting: Waiting[] = [];
+
+/**
+ * Asks for a reading together with all others that are asked for at the same moment: one request for a board, in which
+ * the server reads each metric once. Each answer is handed over as soon as it comes.
+ *
+ * @throws {ApiError} of this reading alone.
+ */
+export function askReading<Kind extends AskKind, Answer = Answers[Kind]>(
+  kind: Kind,
+  ask: unknown,
+  signal?: AbortSignal,
+): Promise<Answer> {
+  return new Promise<unknown>((resolve, reject) => {
+    if (waiting.length === 0) setTimeout(sendWaiting, WAIT_MS);
+    waiting.push({ kind, ask, signal, resolve, reject });
+  }) as Promise<Answer>;
+}
+
+function sendWaiting(): void {
+  // Whoever has gone on meanwhile is not asked for.
+  const all = waiting.filter(({ signal, reject }) => {
+    if (signal?.aborted) reject(signal.reason);
+    return !signal?.aborted;
+  });
+  waiting = [];
+  for (let i = 0; i < all.length; i += MOST_ASKS) void send(all.slice(i, i + MOST_ASKS));
+}
+
+async function send(asks: readonly Waiting[]): Promise<void> {
+  const open = new Set(asks);
+  const stop = new AbortController();
+  for (const each of asks) {
+    each.signal?.addEventListener('abort', () => {
+      each.reject(each.signal!.reason);
+      open.delete(each);
+      // The last one that still wanted an answer.
+      if (open.size === 0) stop.abort();
+    });
+  }
+  const take = ({ index, status, columns, body }: Frame): void => {
+    const { kind, resolve, reject } = asks[index];
+    open.delete(asks[index]);
+    try {
+      if (columns) resolve(COLUMNS[kind]!(body.buffer));
+      else if (status === 200) resolve(jsonOf(body));
+      else reject(errorFrom(jsonOf(body), status));
+    } catch (error) {
+      reject(error);
+    }
+  };
+  try {
+    const body = { asks: asks.map(({ kind, ask }) => ({ kind, ask })) };
+    const reader = new FrameReader();
+    await postForBytes('/api/readings', body, stop.signal, (chunk) => reader.push(chunk).forEach(take));
+    if (open.size > 0) throw errorFrom(null, 200, 'The answer ended too early. Try again.');
+  } catch (error) {
+    for (const { reject } of open) reject(error as ApiError);
+  }
+}
+
+function jsonOf(body: Uint8Array): unknown {
+  return JSON.parse(new TextDecoder().decode(body));
+}

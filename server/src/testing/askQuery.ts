@@ -1,0 +1,29 @@
+import type { MeasureValues, QueryAnswer, QueryMeasure, WireError } from '@vivid-beacon/core';
+import type { Visitor } from './testServer';
+
+type OfOne = Partial<QueryMeasure> & Pick<QueryMeasure, 'select'>;
+
+/** The answer to a question with a single measure: its groups with their values right in them. */
+export interface AnswerOfOne extends Omit<QueryAnswer, 'groups'> {
+  readonly groups: readonly (MeasureValues & { readonly name: string; readonly assetId: string | null })[];
+  readonly error?: WireError;
+}
+
+/** A question with a single measure, written out as it is sent. */
+export function queryOfOne({ select, summary, per, band, ...rest }: Record<string, unknown>): object {
+  return { measures: [{ select, summary, per, band } as OfOne], ...rest };
+}
+
+/** Asks the planner about a single measure. */
+export async function askQuery(
+  session: Visitor,
+  query: object,
+): Promise<{ status: number; body: AnswerOfOne }> {
+  const { status, body } = await session.call<QueryAnswer & { error?: WireError }>(
+    'POST',
+    '/api/readings/query',
+    queryOfOne(query as Record<string, unknown>),
+  );
+  const groups = (body.groups ?? []).map(({ measures, ...group }) => ({ ...group, ...measures[0] }));
+  return { status, body: { ...body, groups } };
+}
