@@ -46,7 +46,9 @@ async function openPage(size: Size): Promise<{ page: Page; devtools: CDPSession 
 }
 
 async function makeBoard(page: Page, count: number): Promise<string> {
-  const metrics: Metric[] = await page.evaluate(async () => (await fetch('/api/metrics')).json());
+  const metrics: Metric[] = await page.evaluate(
+    async () => (await (await fetch('/api/metrics?limit=500')).json()).items,
+  );
   const levels = metrics.filter(
     ({ kind, origin, intervalMs, health }) =>
       kind === 'level' && origin === 'samples' && intervalMs <= 60_000 && health.state !== 'silent',

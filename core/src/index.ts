@@ -73,3 +73,4 @@ export * from './schemas/forms';
 export * from './schemas/notices';
 export * from './schemas/flags';
 export * from './schemas/query';
+export * from './schemas/lists';

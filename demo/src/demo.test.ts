@@ -35,7 +35,7 @@ describe('the demo', () => {
       ]),
     );
     expect(body.flags).toHaveLength(2);
-    expect(body.silentFeeds.map(({ assetName }) => assetName)).toEqual(['Steam meter S-03']);
+    expect(body.silent.feeds.map(({ assetName }) => assetName)).toEqual(['Steam meter S-03']);
     expect(body.indicators[0].reading.level).toBe('breach');
     expect(body.indicators.find(({ name }) => name === 'Gas per kg, Dryer 3')?.reading.level).not.toBe(
       'clear',

@@ -15,6 +15,7 @@ import {
   type LevelSpan,
   type Measure,
   type Metric,
+  type PageOf,
   type Person,
   type Query,
   type QueryAnswer,
@@ -75,13 +76,23 @@ export const useAlarmRules = () =>
 export const usePeople = () =>
   useQuery({ queryKey: ['people'], queryFn: () => call<Person[]>('GET', '/api/people') });
 
+/** Every item of a long list, page by page. */
+async function wholeList<Item>(path: string): Promise<Item[]> {
+  const items: Item[] = [];
+  for (;;) {
+    const page = await call<PageOf<Item>>('GET', `${path}?offset=${items.length}&limit=500`);
+    items.push(...page.items);
+    if (page.items.length === 0 || items.length >= page.total) return items;
+  }
+}
+
 export const useAssets = () =>
-  useQuery({ queryKey: ['metrics', 'assets'], queryFn: () => call<Asset[]>('GET', '/api/assets') });
+  useQuery({ queryKey: ['metrics', 'assets'], queryFn: () => wholeList<Asset>('/api/assets') });
 
 export const useMetrics = () =>
   useQuery({
     queryKey: ['metrics'],
-    queryFn: () => call<Metric[]>('GET', '/api/metrics'),
+    queryFn: () => wholeList<Metric>('/api/metrics'),
     staleTime: 30_000,
   });
 

@@ -6,7 +6,7 @@ import { NO_HISTORY, redone, remember, undone } from './history';
 import { hoursList, hoursOfList } from './hoursParts';
 import { partsOf, readoutQuery, shortNames } from './parts';
 import { resolveReadout } from './resolveReadout';
-import { attributeValues, setAttribute, toggleAsset } from './scopeEdits';
+import { setAttribute, toggleAsset } from './scopeEdits';
 import { localWindow } from './localWindow';
 
 const metric = (id: string, name: string, assetId: string): Metric =>
@@ -18,10 +18,16 @@ const METRICS = [
 ];
 const BY_ID = new Map(METRICS.map((each) => [each.id, each]));
 const ASSETS = [
-  { id: 'p', parentId: null, attributes: {} },
-  { id: 'a', parentId: 'p', attributes: { Maker: 'Weld', Line: 2 } },
-  { id: 'b', parentId: 'p', attributes: { Maker: 'Acre', Line: 10 } },
+  { id: 'p', path: ['p'], attributes: {} },
+  { id: 'a', path: ['p', 'a'], attributes: { Maker: 'Weld', Line: 2 } },
+  { id: 'b', path: ['p', 'b'], attributes: { Maker: 'Acre', Line: 10 } },
 ] as unknown as Asset[];
+const known = (focus: string | null) => ({
+  metrics: BY_ID,
+  ofFocus: METRICS.filter(({ assetId }) => assetId === focus),
+  assets: new Map(ASSETS.map((asset) => [asset.id, asset])),
+});
+const KNOWN = known(null);
 const readout = (part: Partial<Readout> = {}): Readout => ({
   ...emptyReadout('r', 'gauge'),
   measures: [{ metricId: '1', summary: 'mean', per: null }],
@@ -62,8 +68,7 @@ describe('resolveReadout', () => {
     const { readout: shown, follows } = resolveReadout(
       readout({ title: 'Ironer 1' }),
       { ...LOOK, focus: 'b' },
-      METRICS,
-      ASSETS,
+      known('b'),
     );
     expect(follows).toBe(true);
     expect(shown.measures[0].metricId).toBe('2');
@@ -80,7 +85,7 @@ describe('resolveReadout', () => {
     ['it is grouped', readout({ groupBy: { kind: 'asset' } }), 'b'],
     ['nothing is focused', readout(), null],
   ])('keeps its own when %s', (_when, own, focus) => {
-    const { readout: shown, follows } = resolveReadout(own, { ...LOOK, focus }, METRICS, ASSETS);
+    const { readout: shown, follows } = resolveReadout(own, { ...LOOK, focus }, known(focus));
     expect([shown, follows]).toEqual([own, false]);
   });
 
@@ -95,8 +100,7 @@ describe('resolveReadout', () => {
     const shown = resolveReadout(
       own,
       { ...LOOK, hours: weekend, scope: { assetIds: ['b'], attributes: [] } },
-      METRICS,
-      ASSETS,
+      KNOWN,
     );
     expect(shown.window).toEqual({ kind: 'toDate', unit: 'year' });
     expect(shown.scope.assetIds).toEqual(['b']);
@@ -127,7 +131,7 @@ describe('groups', () => {
   } as unknown as QueryAnswer;
 
   it('ask for every metric of the same name, and give each value its level', () => {
-    const query = readoutQuery(resolveReadout(own, LOOK, METRICS, ASSETS), BY_ID, null);
+    const query = readoutQuery(resolveReadout(own, LOOK, KNOWN), BY_ID, null);
     expect(query).toMatchObject({
       measures: [{ select: { metricName: 'Bed temperature' } }],
       groupBy: { kind: 'asset' },
@@ -184,10 +188,6 @@ describe('scope and hours by hand', () => {
     expect(toggleAsset(one, 'a').assetIds).toBeNull();
     const weld = setAttribute(WHOLE_SCOPE.attributes, 'Maker', ['Weld']);
     expect(setAttribute(weld, 'Maker', [])).toEqual([]);
-    expect(attributeValues(ASSETS)).toEqual([
-      { name: 'Line', values: [2, 10] },
-      { name: 'Maker', values: ['Acre', 'Weld'] },
-    ]);
   });
 
   it('are a list of conditions where they can be, and come back as they were', () => {

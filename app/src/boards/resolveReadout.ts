@@ -20,6 +20,15 @@ export interface ShownReadout {
   readonly follows: boolean;
 }
 
+/** What is known of the metrics and assets a readout names. */
+export interface Known {
+  readonly metrics: ReadonlyMap<string, Metric>;
+  /** All metrics of the focused asset; empty without a focus. */
+  readonly ofFocus: readonly Metric[];
+  /** The assets of its scope and of the board's. */
+  readonly assets: ReadonlyMap<string, Asset>;
+}
+
 /**
  * Joins a readout with the look of its board. With a focus, a readout of single metrics shows the metrics of
  * the same name of the focused asset, if it has them all; grouped readouts keep theirs and mark the focus.
@@ -27,27 +36,23 @@ export interface ShownReadout {
 export function resolveReadout(
   readout: Readout,
   look: Pick<BoardLook, 'window' | 'scope' | 'hours' | 'focus'>,
-  metrics: readonly Metric[],
-  assets: readonly Asset[],
+  { metrics, ofFocus, assets }: Known,
 ): ShownReadout {
-  const parents = new Map(assets.map(({ id, parentId }) => [id, parentId]));
-  const followed = look.focus && !readout.groupBy ? withAsset(readout, look.focus, metrics) : null;
+  const followed = look.focus && !readout.groupBy ? withAsset(readout, metrics, ofFocus) : null;
   return {
     readout: followed ?? readout,
     window: readout.window ?? look.window,
-    scope: joinScopes(look.scope, readout.scope, (id) => parents.get(id)),
+    scope: joinScopes(look.scope, readout.scope, (id) => assets.get(id)?.path),
     hours: joinHours(look.hours, readout.hours),
     follows: followed !== null,
   };
 }
 
 /** The same readout over the metrics of the same names of another asset; null where it lacks one. */
-function withAsset(readout: Readout, assetId: string, metrics: readonly Metric[]): Readout | null {
-  const byId = new Map(metrics.map((metric) => [metric.id, metric]));
-  const own = metrics.filter((metric) => metric.assetId === assetId);
+function withAsset(readout: Readout, metrics: Known['metrics'], ofOther: readonly Metric[]): Readout | null {
   const swap = (id: string): string | null => {
-    const metric = byId.get(id);
-    const same = own.find(
+    const metric = metrics.get(id);
+    const same = ofOther.find(
       (each) => each.name === metric?.name && each.unit === metric.unit && each.kind === metric.kind,
     );
     return same?.id ?? null;

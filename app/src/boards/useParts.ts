@@ -1,27 +1,63 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { decimalsFor, MINUTE_MS, scaleEnds, type Asset, type Metric, type Readout } from '@vivid-beacon/core';
-import { askQuery, useAssets, useMetrics } from '../api/queries';
+import {
+  decimalsFor,
+  metricsOfBoard,
+  MINUTE_MS,
+  scaleEnds,
+  type Metric,
+  type Readout,
+} from '@vivid-beacon/core';
+import { useAssetsById, useMetricsById, useMetricsOf } from '../api/catalogue';
+import { askQuery } from '../api/queries';
 import { useKept } from '../hooks/useKept';
-import { useBoardLook } from './BoardLookContext';
+import { useBoardLook, type BoardLook } from './BoardLookContext';
 import { displayed } from './displayed';
 import { partsOf, readoutQuery, type Part } from './parts';
-import { resolveReadout, type ShownReadout } from './resolveReadout';
+import { resolveReadout, type Known, type ShownReadout } from './resolveReadout';
+
+/**
+ * What readouts name, as far as it has come: their metrics, those of the focused asset, and the assets of their scopes.
+ * All readouts of a board ask in one request.
+ */
+export function useKnown(
+  readouts: readonly Readout[],
+  { scope, focus }: Pick<BoardLook, 'scope' | 'focus'>,
+): Known & { readonly whole: boolean } {
+  const metrics = useMetricsById(metricsOfBoard({ readouts }));
+  const focused = useMetricsOf(readouts.some(({ groupBy }) => groupBy === null) ? focus : null);
+  // Two scopes meet only where both name assets.
+  const own = readouts.flatMap((readout) => readout.scope?.assetIds ?? []);
+  const assets = useAssetsById(own.length > 0 ? [...own, ...(scope.assetIds ?? [])] : []);
+  const ofFocus = focused.data ?? NO_METRICS;
+  const whole = metrics.whole && assets.whole;
+  return useMemo(
+    () => ({ metrics: metrics.byId, ofFocus, assets: assets.byId, whole }),
+    [metrics.byId, ofFocus, assets.byId, whole],
+  );
+}
 
 const NO_METRICS: readonly Metric[] = [];
-const NO_ASSETS: readonly Asset[] = [];
 
-/** A readout joined with the look of its board, and the metrics by id. */
-export function useShown(readout: Readout): { shown: ShownReadout; metrics: ReadonlyMap<string, Metric> } {
+/** A readout joined with the look of its board, and the metrics it names by id. */
+export function useShown(readout: Readout): {
+  readonly shown: ShownReadout;
+  readonly metrics: ReadonlyMap<string, Metric>;
+  /** Whether all it names has come. */
+  readonly whole: boolean;
+} {
   const look = useBoardLook();
-  const metrics = useMetrics().data ?? NO_METRICS;
-  const assets = useAssets().data ?? NO_ASSETS;
-  const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
-  const shown = useMemo(
-    () => resolveReadout(readout, look, metrics, assets),
-    [readout, look, metrics, assets],
+  const readouts = useMemo(() => [readout], [readout]);
+  const known = useKnown(readouts, look);
+  const shown = useMemo(() => resolveReadout(readout, look, known), [readout, look, known]);
+  const metrics = useMemo(
+    () =>
+      known.ofFocus.length === 0
+        ? known.metrics
+        : new Map([...known.metrics, ...known.ofFocus.map((metric) => [metric.id, metric] as const)]),
+    [known],
   );
-  return { shown, metrics: byId };
+  return { shown, metrics, whole: known.whole };
 }
 
 /** The values of a readout, as far as they have come. */

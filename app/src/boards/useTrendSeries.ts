@@ -12,7 +12,6 @@ import {
   resolveWindow,
   sameWindowLastYear,
   sinceStart,
-  type Asset,
   type Bucket,
   type Interval,
   type Metric,
@@ -20,7 +19,8 @@ import {
   type Readout,
   type TrendAnswer,
 } from '@vivid-beacon/core';
-import { askQuery, askTrend, useAssets, type TrendAsk } from '../api/queries';
+import { useAssetsById } from '../api/catalogue';
+import { askQuery, askTrend, type TrendAsk } from '../api/queries';
 import type { TrendSeries } from '../charts/trendScene';
 import { useSameList } from '../hooks/useSameList';
 import { useKept } from '../hooks/useKept';
@@ -57,7 +57,6 @@ export interface TrendData {
 
 /** Zoomed in so far that fewer periods than this are left, samples are read instead. */
 const FEWEST_PERIODS = 24;
-const NO_ASSETS: readonly Asset[] = [];
 const LENGTH: Readonly<Partial<Record<Bucket, number>>> = {
   quarterHour: 15 * MINUTE_MS,
   hour: HOUR_MS,
@@ -71,18 +70,21 @@ const LENGTH: Readonly<Partial<Record<Bucket, number>>> = {
  * @param zoomed a stretch inside the window that is looked at instead; data is read as deep as it needs.
  */
 export function useTrendSeries(readout: Readout, columns: number, zoomed: Interval | null): TrendData {
-  const { shown, metrics } = useShown(readout);
+  const { shown, metrics, whole } = useShown(readout);
   const own = shown.readout;
   const zone = metrics.get(own.measures[0]?.metricId ?? '')?.zone ?? 'UTC';
-  const assets = useAssets().data ?? NO_ASSETS;
-  const assetsById = useMemo(() => new Map(assets.map((asset) => [asset.id, asset])), [assets]);
-  const starts = useMemo(() => alignedStarts(own, metrics, assetsById), [own, metrics, assetsById]);
-  const window = zoomed && !starts ? localWindow(zoomed, zone) : shown.window;
+  // Facts of assets matter only where lines are aligned by a date or put in proportion to a fact.
+  const byFacts = own.align !== null || own.normalise?.by === 'attribute';
   const grouped = own.groupBy !== null;
+  const facts = useAssetsById(
+    byFacts && !grouped ? own.measures.map(({ metricId }) => metrics.get(metricId)?.assetId) : [],
+  );
+  const starts = useMemo(() => alignedStarts(own, metrics, facts.byId), [own, metrics, facts.byId]);
+  const window = zoomed && !starts ? localWindow(zoomed, zone) : shown.window;
   const ownLength = useMemo(() => lengthOfWindow(window, zone), [window, zone]);
   const length = starts ? own.align!.days * DAY_MS : ownLength;
   const bucket = bucketFor(own, zoomed, grouped, length);
-  const ready = columns >= 10 && own.measures.length > 0;
+  const ready = columns >= 10 && own.measures.length > 0 && (!byFacts || (whole && facts.whole));
   const query = grouped ? readoutQuery({ ...shown, window }, metrics, bucket) : null;
   const groups = useQuery({
     queryKey: ['readings', 'query', query],
@@ -124,17 +126,21 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   });
   const reference = useReference(shown, zone, zoomed, ready && !grouped && !starts, ask);
   const answers = useSameList(singles.map(({ data }) => data));
-  const whole = answers.every((answer) => answer !== undefined);
-  const read = useMemo(() => {
+  const read = answers.every((answer) => answer !== undefined);
+  const series = useMemo(() => {
     if (grouped) return groups.data && seriesOfGroups(groups.data, own);
-    if (!ready || !whole) return undefined;
+    if (!ready || !read) return undefined;
     return asked.map((i, k) => {
       const start = starts?.[i];
       const answer = start == null ? answers[k]! : sinceStart(answers[k]!, start);
       return seriesOf(answer, i, own.measures[i], own, metrics);
     });
-  }, [grouped, groups.data, ready, whole, own, metrics, starts, asked, answers]);
-  const kept = useKept(read);
+  }, [grouped, groups.data, ready, read, own, metrics, starts, asked, answers]);
+  const kept = useKept(series);
+  const groupFacts = useAssetsById(
+    byFacts && grouped ? (groups.data?.groups ?? []).map(({ assetId }) => assetId) : [],
+  );
+  const assetsById = grouped ? groupFacts.byId : facts.byId;
   const inProportion = useMemo(
     () => kept.value && proportioned(kept.value, own.normalise, assetsById),
     [kept.value, own.normalise, assetsById],

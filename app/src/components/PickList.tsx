@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
+import { formatNumber } from '@vivid-beacon/core';
 import { usePalette } from '../theme/useTheme';
+import { Button } from './Button';
 import { Field } from './Field';
 import { CheckIcon } from './icons';
 import { Rule } from './Rule';
@@ -20,6 +22,15 @@ interface PickListProps<T extends string> {
   /** Shows a search field above more than this many options. */
   readonly searchFrom?: number;
   readonly maxHeight?: number;
+  /** Where the options are searched on the server: these are those that were found so far. */
+  readonly searched?: {
+    readonly text: string;
+    readonly onText: (text: string) => void;
+    readonly total: number;
+    /** null = all that were found are here. */
+    readonly onMore: (() => void) | null;
+    readonly reading: boolean;
+  };
 }
 
 const SHOWN_AT_MOST = 80;
@@ -32,28 +43,32 @@ export function PickList<T extends string>({
   onChoose,
   searchFrom = 9,
   maxHeight,
+  searched,
 }: PickListProps<T>) {
   const palette = usePalette();
-  const [search, setSearch] = useState('');
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const [own, setOwn] = useState('');
+  const search = searched?.text ?? own;
+  const words = own.toLowerCase().split(/\s+/).filter(Boolean);
   const found = options.filter(({ label, detail }) => {
     const text = `${label} ${detail ?? ''}`.toLowerCase();
     return words.every((word) => text.includes(word));
   });
+  const shown = searched ? found : found.slice(0, SHOWN_AT_MOST);
+  const total = searched?.total ?? options.length;
   return (
     <View style={styles.list}>
-      {options.length >= searchFrom && (
+      {(total >= searchFrom || search !== '') && (
         <Field
           label={`Search ${name.toLowerCase()}`}
           hideLabel
-          placeholder={`Search ${options.length} entries`}
+          placeholder={searched && search !== '' ? 'Search' : `Search ${formatNumber(total, 0)} entries`}
           value={search}
-          onChange={setSearch}
+          onChange={searched?.onText ?? setOwn}
         />
       )}
       <ScrollView style={maxHeight ? { maxHeight } : undefined} keyboardShouldPersistTaps="handled">
         <View role="radiogroup" aria-label={name}>
-          {found.slice(0, SHOWN_AT_MOST).map(({ value, label, detail }) => {
+          {shown.map(({ value, label, detail }) => {
             const on = value === chosen;
             return (
               <View key={value}>
@@ -81,12 +96,19 @@ export function PickList<T extends string>({
             );
           })}
         </View>
-        {found.length > SHOWN_AT_MOST && (
+        {searched?.onMore && (
+          <Button
+            look="quiet"
+            label={`Show more of ${formatNumber(searched.total, 0)}`}
+            onPress={searched.onMore}
+          />
+        )}
+        {!searched && found.length > SHOWN_AT_MOST && (
           <Words as="second" colour={palette.ink3} style={styles.more}>
             {`${found.length - SHOWN_AT_MOST} more. Type to narrow them down.`}
           </Words>
         )}
-        {found.length === 0 && (
+        {found.length === 0 && !searched?.reading && (
           <Words as="second" colour={palette.ink2} style={styles.more}>
             {search ? `Nothing found for "${search}".` : 'Nothing to choose from.'}
           </Words>

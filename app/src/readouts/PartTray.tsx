@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import type { Readout } from '@vivid-beacon/core';
+import { useMetricsById } from '../api/catalogue';
 import { askQuery } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
@@ -28,7 +29,8 @@ const MOST_SHOWN = 40;
 /** How a value was made, what lies behind it, and the way on: focus its asset, open its samples. */
 export function PartTray({ title, readout, decimals, part, onClose }: PartTrayProps) {
   const router = useRouter();
-  const { shown, metrics } = useShown(readout);
+  const { shown } = useShown(readout);
+  const { byId: metrics } = useMetricsById(part?.metricIds.slice(0, MOST_SHOWN) ?? []);
   const { focus, onFocus } = useBoardLook();
   const name = part ? (part.name && part.name !== title ? `${title}, ${part.name}` : title) : title;
   const openPlace = useOpenPlace(readout);
@@ -66,20 +68,21 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
     </>
   );
   if (!part) return null;
-  const behind = part.metricIds.flatMap((id) => metrics.get(id) ?? []);
+  const count = part.metricIds.length;
+  const behind = part.metricIds.slice(0, MOST_SHOWN).flatMap((id) => metrics.get(id) ?? []);
   return (
     <Tray title={`How "${name}" was made`} open onClose={onClose}>
       <GroupMaking shown={shown} part={part} decimals={decimals} />
       {actions}
       <Words as="sectionHead" heading={2}>
-        {behind.length === 1 ? 'Metric behind it' : `${behind.length} metrics behind it`}
+        {count === 1 ? 'Metric behind it' : `${count} metrics behind it`}
       </Words>
       {part.within > 0 && (
         <Words as="second">
-          {`${part.within} of the same name ${part.within === 1 ? 'lies' : 'lie'} below ${behind.length === 1 ? 'it' : 'them'} and ${part.within === 1 ? 'is' : 'are'} not counted again.`}
+          {`${part.within} of the same name ${part.within === 1 ? 'lies' : 'lie'} below ${count === 1 ? 'it' : 'them'} and ${part.within === 1 ? 'is' : 'are'} not counted again.`}
         </Words>
       )}
-      {behind.slice(0, MOST_SHOWN).map((metric) => (
+      {behind.map((metric) => (
         <Row
           key={metric.id}
           title={`${metric.name}, ${metric.assetName}`}
@@ -90,7 +93,7 @@ export function PartTray({ title, readout, decimals, part, onClose }: PartTrayPr
           }}
         />
       ))}
-      {behind.length > MOST_SHOWN && <Words as="second">{`and ${behind.length - MOST_SHOWN} more`}</Words>}
+      {count > MOST_SHOWN && <Words as="second">{`and ${count - MOST_SHOWN} more`}</Words>}
     </Tray>
   );
 }

@@ -7,7 +7,7 @@ import {
   type Readout,
   type ReadoutForm,
 } from '@vivid-beacon/core';
-import { useAssets } from '../api/queries';
+import { useAssetsById } from '../api/catalogue';
 import { useFollowed } from '../boards/useFollowed';
 import { useShown } from '../boards/useParts';
 import { Words } from '../components/Words';
@@ -79,22 +79,26 @@ export function ReadoutView({ readout: given }: { readonly readout: Readout }) {
   );
 }
 
+/** A title until its metrics have come: as high as a name, and nothing to read. */
+const NAMELESS = '\u00a0';
+
 /** Title and footnote as written, or made from the choices. */
 export function useReadoutWords(readout: Readout): {
   readonly title: string;
   readonly footnote: string | null;
   readonly follows: boolean;
 } {
-  const { shown, metrics } = useShown(readout);
-  const assets = useAssets().data;
+  const { shown, metrics, whole } = useShown(readout);
+  const { byId: assets } = useAssetsById(readout.scope?.assetIds ?? []);
   return useMemo(() => {
-    const names = new Map(assets?.map(({ id, name }) => [id, name]));
+    const automatic = (): string =>
+      whole ? automaticTitle(shown.readout, (id) => metrics.get(id)) : NAMELESS;
     return {
-      title: shown.readout.title ?? automaticTitle(shown.readout, (id) => metrics.get(id)),
-      footnote: readout.footnote ?? automaticFootnote(readout, (id) => names.get(id)),
+      title: shown.readout.title ?? automatic(),
+      footnote: readout.footnote ?? automaticFootnote(readout, (id) => assets.get(id)?.name),
       follows: shown.follows,
     };
-  }, [readout, shown, metrics, assets]);
+  }, [readout, shown, metrics, whole, assets]);
 }
 
 const styles = StyleSheet.create({

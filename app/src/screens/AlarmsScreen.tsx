@@ -1,7 +1,8 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { isSetAside, type Alarm } from '@vivid-beacon/core';
-import { useAlarmRules, useAlarms, useMetrics } from '../api/queries';
+import { useMetricsById } from '../api/catalogue';
+import { useAlarmRules, useAlarms } from '../api/queries';
 import { usePerson } from '../api/session';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
@@ -25,7 +26,7 @@ export function AlarmsScreen() {
   const router = useRouter();
   const alarms = useAlarms();
   const rules = useAlarmRules();
-  const metrics = useMetrics();
+  const { byId: metrics } = useMetricsById((rules.data ?? []).map(({ metricId }) => metricId));
   const person = usePerson();
   const build = mayBuild(person);
   const act = mayAct(person);
@@ -83,7 +84,7 @@ export function AlarmsScreen() {
                 <RuleRow
                   key={rule.id}
                   rule={rule}
-                  metric={metrics.data?.find(({ id }) => id === rule.metricId)}
+                  metric={metrics.get(rule.metricId)}
                   mayRetire={build}
                   act={act}
                   last={i === rows.length - 1}

@@ -46,6 +46,13 @@ export function OnWatchScreen() {
   );
 }
 
+/** How many feeds went quiet in a plant; null = in all. */
+function silentIn({ silent }: Watch, plant: string | null): number {
+  return plant === null
+    ? Object.values(silent.count).reduce((sum, n) => sum + n, 0)
+    : (silent.count[plant] ?? 0);
+}
+
 function WatchSheet({ watch }: { readonly watch: Watch }) {
   const palette = usePalette();
   const { wide } = useLayout();
@@ -64,7 +71,7 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
         </View>
         <View style={wide && [styles.column, divider]}>
           <WatchFlags flags={here(watch.flags)} now={watch.now} />
-          <WatchSilent feeds={here(watch.silentFeeds)} />
+          <WatchSilent feeds={here(watch.silent.feeds)} count={silentIn(watch, plant)} />
         </View>
         <View style={wide && [styles.column, divider]}>
           <WatchIndicators indicators={here(watch.indicators)} plants={watch.plants} />

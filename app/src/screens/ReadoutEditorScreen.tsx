@@ -3,6 +3,7 @@ import { useRouter } from 'expo-router';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import {
+  metricsOfBoard,
   FORM_WORDS,
   READOUT_FORMS,
   type Asset,
@@ -13,7 +14,8 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useIndicators } from '../api/indicators';
-import { useAssets, useBoard, useMetrics } from '../api/queries';
+import { useBoard } from '../api/queries';
+import { useAssetsById, useMetricsById } from '../api/catalogue';
 import { freshId, placeReadout } from '../boards/boardEdits';
 import { BoardLookProvider } from '../boards/BoardLookContext';
 import { useBoardEdits } from '../boards/useBoardEdits';
@@ -37,8 +39,6 @@ import { problemOf } from './editor/bandProblem';
 import { readoutSentence, UNFOLD } from './editor/readoutSentence';
 import { SLOT_TITLES, SlotPanel } from './editor/SlotPanel';
 
-const NO_ASSETS: readonly Asset[] = [];
-
 interface ReadoutEditorScreenProps {
   readonly boardId: string;
   /** "new", or the id of a readout on the board. */
@@ -50,23 +50,9 @@ interface ReadoutEditorScreenProps {
 /** Builds a readout with a sentence, its preview always in sight. */
 export function ReadoutEditorScreen({ boardId, readoutId, band = null }: ReadoutEditorScreenProps) {
   const board = useBoard(boardId);
-  const metrics = useMetrics();
-  const assets = useAssets();
   return (
     <Answer query={board} reading="Reading the board">
-      {(found) => (
-        <Answer query={metrics} reading="Reading metrics">
-          {(rows) => (
-            <Editor
-              board={found}
-              readoutId={readoutId}
-              band={band}
-              metrics={rows}
-              assets={assets.data ?? NO_ASSETS}
-            />
-          )}
-        </Answer>
-      )}
+      {(found) => <Editor board={found} readoutId={readoutId} band={band} />}
     </Answer>
   );
 }
@@ -75,14 +61,10 @@ function Editor({
   board,
   readoutId,
   band,
-  metrics,
-  assets,
 }: {
   readonly board: Board;
   readonly readoutId: string;
   readonly band: TargetBand | null;
-  readonly metrics: readonly Metric[];
-  readonly assets: readonly Asset[];
 }) {
   const palette = usePalette();
   const router = useRouter();
@@ -98,9 +80,10 @@ function Editor({
   });
   const { readout, open, past, future, actions } = useStore(store);
   const [unfolded, setUnfolded] = useState(false);
-  const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
+  const { byId } = useMetricsById(metricsOfBoard({ readouts: [readout] }));
+  const metrics = useMemo(() => [...byId.values()], [byId]);
+  const { byId: assets } = useAssetsById(readout.scope?.assetIds ?? []);
   const indicators = useIndicators(readout.indicatorId !== null).data ?? [];
-  const names = useMemo(() => new Map(assets.map(({ id, name }) => [id, name])), [assets]);
   const back = (): void => router.navigate(`/boards/${board.id}`);
   const wrong = wrongIn(readout);
   const place = (): void => edits.change({ document: placeReadout(board.document, readout) }, back);
@@ -145,7 +128,7 @@ function Editor({
           parts={readoutSentence(
             readout,
             byId,
-            (id) => names.get(id),
+            (id) => assets.get(id)?.name,
             wide || unfolded,
             (id) => indicators.find((each) => each.id === id)?.name,
           )}
@@ -258,7 +241,7 @@ function PanelWithReading({
 }: {
   readonly store: ReturnType<typeof createReadoutDraftStore>;
   readonly metrics: readonly Metric[];
-  readonly assets: readonly Asset[];
+  readonly assets: ReadonlyMap<string, Asset>;
   readonly boardWindow: WindowSpec;
   readonly now: number;
 }) {

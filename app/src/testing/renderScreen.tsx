@@ -47,8 +47,14 @@ export function standInServer(answers: Answers): Sent[] {
   const answerTo = (one: Sent): Answer => {
     sent.push(one);
     const key = `${one.method} ${one.path.split('?')[0]}`;
+    if (key === 'GET /api/assets/attributes' && !(key in answers))
+      return attributesOf(listIn(answers, 'GET /api/assets'));
+    if (key === 'GET /api/metrics/feeds' && !(key in answers))
+      return countStates(listIn(answers, 'GET /api/metrics'));
     if (!(key in answers)) throw new Error(`The test has no answer for ${key}`);
     const given = answers[key];
+    if (LISTS.has(key) && Array.isArray(given))
+      return pageOf(given as Listed[], one.path, listIn(answers, 'GET /api/metrics'));
     return typeof given === 'function' ? (given as (sent: Sent) => Answer)(one) : given;
   };
   globalThis.fetch = (async (path: string, request: RequestInit = {}) => {
@@ -68,6 +74,111 @@ export function standInServer(answers: Answers): Sent[] {
     return answer === undefined ? response(204, null) : response(200, answer);
   }) as typeof fetch;
   return sent;
+}
+
+/** Long lists: a test gives all there are, and the stand-in answers as the server does. */
+const LISTS: ReadonlySet<string> = new Set(['GET /api/metrics', 'GET /api/assets']);
+type Listed = Readonly<Record<string, unknown>> & { readonly id: string };
+
+function listIn(answers: Answers, key: string): readonly Listed[] {
+  return (Array.isArray(answers[key]) ? answers[key] : []) as Listed[];
+}
+
+function pageOf(
+  all: readonly Listed[],
+  path: string,
+  metrics: readonly Listed[],
+): { items: readonly Listed[]; total: number } {
+  const asked = new URLSearchParams(path.split('?')[1]);
+  const rows = path.startsWith('/api/assets')
+    ? all.map((each) => asTreeRow(each, all, metrics))
+    : asked.has('feeds')
+      ? feedsOf(all)
+      : all;
+  const found = rows.filter((each) =>
+    [...asked].every(([name, value]) => {
+      switch (name) {
+        case 'ids':
+          return value.split(',').includes(each.id);
+        case 'search':
+          return matches(each, value);
+        case 'under':
+          return ((each.path ?? [each.plantId, each.assetId]) as unknown[]).includes(value);
+        case 'parentId':
+          return (each.parentId ?? 'none') === value;
+        case 'origin':
+          return (each.origin ?? 'samples') === value;
+        case 'state':
+          return (each.health as { state: string }).state === value;
+        case 'offset':
+        case 'limit':
+        case 'facts':
+        case 'feeds':
+          return true;
+        default:
+          return String(each[name]) === value;
+      }
+    }),
+  );
+  const offset = Number(asked.get('offset') ?? 0);
+  return { items: found.slice(offset, offset + Number(asked.get('limit') ?? 50)), total: found.length };
+}
+
+/** Every word begins a word of the names, kind and facts. */
+function matches({ name, kind, key, assetName, plantName, attributes }: Listed, search: string): boolean {
+  const facts = Object.entries((attributes ?? {}) as object).flat();
+  const own = [name, kind, key, assetName, plantName, ...facts]
+    .join(' ')
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u);
+  const words = search.toLowerCase().split(/\s+/);
+  return words.every((word) => own.some((each) => each.startsWith(word)));
+}
+
+/** An asset as the server gives it: with its way down and what hangs on it. */
+function asTreeRow(asset: Listed, all: readonly Listed[], metrics: readonly Listed[]): Listed {
+  const wayTo = (last: Listed | undefined): Listed[] => {
+    const way: Listed[] = [];
+    for (let at = last; at; at = all.find(({ id }) => id === at!.parentId)) way.unshift(at);
+    return way;
+  };
+  const way = wayTo(asset);
+  const troubled = metrics.filter(({ health }) => !FINE.has((health as { state?: string })?.state));
+  return {
+    path: way.map(({ id }) => id),
+    title: way.map(({ name }) => name).join(' / '),
+    children: all.filter(({ parentId }) => parentId === asset.id).length,
+    metrics: metrics.filter(({ assetId }) => assetId === asset.id).length,
+    troubled: troubled.filter(({ assetId }) => wayTo(all.find(({ id }) => id === assetId)).includes(asset))
+      .length,
+    ...asset,
+  };
+}
+
+const FINE: ReadonlySet<string | undefined> = new Set([undefined, 'reporting', 'never']);
+const FEEDS_IN_ORDER = ['silent', 'outOfRange', 'flat', 'clockAhead', 'never', 'reporting'];
+const stateOf = ({ health }: Listed): string => (health as { state: string }).state;
+
+function feedsOf(metrics: readonly Listed[]): Listed[] {
+  return metrics
+    .filter(({ origin }) => origin === 'samples')
+    .sort((a, b) => FEEDS_IN_ORDER.indexOf(stateOf(a)) - FEEDS_IN_ORDER.indexOf(stateOf(b)));
+}
+
+function countStates(metrics: readonly Listed[]): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const each of feedsOf(metrics)) counts[stateOf(each)] = (counts[stateOf(each)] ?? 0) + 1;
+  return counts;
+}
+
+function attributesOf(assets: readonly Listed[]): object[] {
+  const found = new Map<string, Set<string | number>>();
+  for (const { attributes } of assets) {
+    for (const [name, value] of Object.entries((attributes ?? {}) as Record<string, string | number>)) {
+      found.set(name, (found.get(name) ?? new Set()).add(value));
+    }
+  }
+  return [...found].map(([name, values]) => ({ name, values: [...values].sort(), many: values.size > 60 }));
 }
 
 function joined(parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
@@ -99,6 +210,8 @@ export function renderScreen(element: ReactElement, answers: Answers = {}) {
   const client = new QueryClient({
     defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
   });
-  const view = render(<QueryClientProvider client={client}>{element}</QueryClientProvider>);
+  const view = render(element, {
+    wrapper: ({ children }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>,
+  });
   return { ...view, person: userEvent.setup(), sent, client };
 }

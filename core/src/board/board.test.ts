@@ -110,6 +110,7 @@ describe('upgradeBoard', () => {
 describe('joinScopes', () => {
   // A tree of 12: the parent of n is n >> 1.
   const parentOf = (id: string): string | null => (Number(id) <= 1 ? null : String(Number(id) >> 1));
+  const pathOf = (id: string): string[] => [...(parentOf(id) ? pathOf(parentOf(id)!) : []), id];
   const inside = (id: string, { assetIds }: Scope): boolean => {
     if (!assetIds) return true;
     for (let at: string | null = id; at; at = parentOf(at)) if (assetIds.includes(at)) return true;
@@ -123,7 +124,7 @@ describe('joinScopes', () => {
     fc.assert(
       fc.property(someIds, someIds, (a, b) => {
         const [one, two] = [a, b].map((assetIds) => ({ assetIds, attributes: [] }));
-        const joined = joinScopes(one, two, parentOf);
+        const joined = joinScopes(one, two, pathOf);
         for (let n = 1; n <= 12; n++) {
           const id = String(n);
           expect(inside(id, joined)).toBe(inside(id, one) && inside(id, two));
@@ -136,7 +137,7 @@ describe('joinScopes', () => {
     const maker = { name: 'Maker', values: ['Weld'] };
     const kind = { name: 'Line', values: [2] };
     expect(
-      joinScopes({ assetIds: null, attributes: [maker] }, { assetIds: null, attributes: [kind] }, parentOf),
+      joinScopes({ assetIds: null, attributes: [maker] }, { assetIds: null, attributes: [kind] }, pathOf),
     ).toEqual({
       assetIds: null,
       attributes: [maker, kind],

@@ -2,7 +2,7 @@ import * as yup from 'yup';
 import { BeaconError } from '../errors';
 import type { Metric } from '../domain/wire';
 import { boardDocumentSchema, boardTitleSchema } from '../schemas/board';
-import type { BoardDocument } from './board';
+import type { BoardDocument, Readout } from './board';
 import { upgradeBoard } from './upgradeBoard';
 
 /** First member of a board file, by which it is known. */
@@ -26,7 +26,7 @@ export interface BoardFile {
 }
 
 /** Every metric that a document names, once, in order. */
-export function metricsOfBoard({ readouts }: BoardDocument): string[] {
+export function metricsOfBoard({ readouts }: { readonly readouts: readonly Readout[] }): string[] {
   const ids = readouts.flatMap(({ measures }) =>
     measures.flatMap(({ metricId, per }) => (per ? [metricId, per.metricId] : [metricId])),
   );

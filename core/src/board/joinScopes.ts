@@ -4,16 +4,16 @@ import type { HoursFilter } from '../time/hours';
 /**
  * The assets that lie in both scopes. Given assets stand for everything below them.
  *
- * @param parentOf parent of an asset; null at the top, undefined for one that is gone.
+ * @param pathOf ids from the plant down to an asset; undefined for one that is gone.
  */
 export function joinScopes(
   a: Scope,
   b: Scope | null,
-  parentOf: (id: string) => string | null | undefined,
+  pathOf: (id: string) => readonly string[] | undefined,
 ): Scope {
   if (!b) return a;
   return {
-    assetIds: joinAssets(a.assetIds, b.assetIds, parentOf),
+    assetIds: joinAssets(a.assetIds, b.assetIds, pathOf),
     attributes: [...a.attributes, ...b.attributes],
   };
 }
@@ -21,13 +21,11 @@ export function joinScopes(
 function joinAssets(
   a: readonly string[] | null,
   b: readonly string[] | null,
-  parentOf: (id: string) => string | null | undefined,
+  pathOf: (id: string) => readonly string[] | undefined,
 ): readonly string[] | null {
   if (!a || !b) return a ?? b;
-  const lies = (id: string, inside: ReadonlySet<string>): boolean => {
-    for (let at: string | null | undefined = id; at; at = parentOf(at)) if (inside.has(at)) return true;
-    return false;
-  };
+  const lies = (id: string, inside: ReadonlySet<string>): boolean =>
+    (pathOf(id) ?? [id]).some((each) => inside.has(each));
   const [inA, inB] = [new Set(a), new Set(b)];
   return [...new Set([...a.filter((id) => lies(id, inB)), ...b.filter((id) => lies(id, inA))])];
 }

@@ -1,7 +1,7 @@
 import type { Interval } from '../time/interval';
 import type { Flag } from './flags';
 import type { StopEntry, StretchRemark } from './logs';
-import type { Alarm, Metric, RuleAside } from './wire';
+import type { Alarm, SilentFeeds, RuleAside } from './wire';
 
 /** A stretch that one shift hands over to the next. */
 export interface HandoverShift extends Interval {
@@ -42,6 +42,6 @@ export interface Handover {
   readonly stops: readonly StopEntry[];
   readonly stoppedMs: number;
   readonly remarks: readonly (StretchRemark & { readonly assetName: string })[];
-  readonly silentFeeds: readonly Metric[];
+  readonly silent: SilentFeeds;
   readonly notes: readonly HandoverNote[];
 }

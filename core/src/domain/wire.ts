@@ -50,6 +50,10 @@ export interface Asset {
   readonly plantId: string;
   /** Its own zone; null = inherited. */
   readonly ownZone: string | null;
+  /** Ids of assets from the plant down to this one. */
+  readonly path: readonly string[];
+  /** Their names: "Quayside / Dryers / Dryer 1". */
+  readonly title: string;
   /** Facts about it: "Floor area (m²)": 420, "Maker": "…". */
   readonly attributes: Readonly<Record<string, string | number>>;
 }
@@ -82,6 +86,23 @@ export interface Metric {
   readonly zone: string;
   readonly last: { readonly t: number; readonly v: number } | null;
   readonly health: FeedHealth;
+}
+
+/** An asset as a line of a tree. */
+export interface AssetRow extends Asset {
+  /** How many assets hang right below it. */
+  readonly children: number;
+  /** How many metrics are its own. */
+  readonly metrics: number;
+  /** How many feeds at or below it need a look. */
+  readonly troubled: number;
+}
+
+/** A part of a long list. */
+export interface PageOf<Item> {
+  readonly items: readonly Item[];
+  /** How many there are in all. */
+  readonly total: number;
 }
 
 /** One metric as a number used it. */
@@ -307,6 +328,13 @@ export interface IndicatorReading {
   readonly reading: Reading;
 }
 
+/** Feeds that went quiet: the first hundred, those that alarm rules look at before others. */
+export interface SilentFeeds {
+  readonly feeds: readonly Metric[];
+  /** How many there are in all, by plant. */
+  readonly count: Readonly<Record<string, number>>;
+}
+
 /** Everything On watch shows. */
 export interface Watch {
   readonly now: number;
@@ -314,7 +342,7 @@ export interface Watch {
   readonly alarms: readonly Alarm[];
   readonly flags: readonly Flag[];
   readonly indicators: readonly IndicatorReading[];
-  readonly silentFeeds: readonly Metric[];
+  readonly silent: SilentFeeds;
   /** How many alarm rules see nothing while a metric is silent, by its id. */
   readonly rulesOn: Readonly<Record<string, number>>;
 }

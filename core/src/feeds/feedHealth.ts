@@ -40,7 +40,8 @@ export interface FeedFacts {
 
 /** A level that shows the very same value this many times in a row is taken for a stuck sensor. Common practice, no source. */
 const FLAT_INTERVALS = 60;
-const CLOCK_TOLERANCE_MS = 60_000;
+/** A clock that is further ahead than this is told. */
+export const CLOCK_TOLERANCE_MS = 60_000;
 
 /**
  * Judges a feed; the most telling state is given. Silent: nothing has come for the longest allowed gap, at

@@ -44,7 +44,7 @@ export function needsOf(watch: Watch): Need[] {
     if (need) needs.push(need);
   }
   for (const flag of watch.flags) if (flag.dueAt < now) needs.push(flagNeed(flag, now));
-  for (const feed of watch.silentFeeds) {
+  for (const feed of watch.silent.feeds) {
     const rules = watch.rulesOn[feed.id] ?? 0;
     if (rules > 0) needs.push(feedNeed(feed, rules));
   }

@@ -31,7 +31,7 @@ const watch = (part: Partial<Watch>): Watch => ({
   alarms: [],
   flags: [],
   indicators: [],
-  silentFeeds: [],
+  silent: { feeds: [], count: {} },
   rulesOn: {},
   ...part,
 });
@@ -70,7 +70,7 @@ describe('what needs a person now', () => {
           alarm('4', { state: 'latchedAcknowledged', returnedAt: NOW }),
         ],
         flags: [flag('5', { dueAt: NOW + 1 })],
-        silentFeeds: [feed('6', HOUR), feed('7', HOUR)],
+        silent: { feeds: [feed('6', HOUR), feed('7', HOUR)], count: {} },
         rulesOn: { '7': 2 },
       }),
     ).toEqual(['feed 7', 'alarm 4']);
@@ -83,7 +83,7 @@ describe('what needs a person now', () => {
     );
     expect(why({ alarms: [alarm('1', { escalatedAt: NOW })] })).toContain('others were told');
     expect(why({ flags: [flag('1')] })).toBe('1 h late, with Dele Marsh');
-    expect(why({ silentFeeds: [feed('1', 2 * HOUR)], rulesOn: { '1': 1 } })).toBe(
+    expect(why({ silent: { feeds: [feed('1', 2 * HOUR)], count: {} }, rulesOn: { '1': 1 } })).toBe(
       'Silent for 2 h, an alarm rule sees nothing',
     );
   });

@@ -1,4 +1,4 @@
-import type { Asset, Metric, WireError } from '@vivid-beacon/core';
+import type { Asset, Metric, PageOf, WireError } from '@vivid-beacon/core';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -58,7 +58,7 @@ describe('the asset tree', () => {
     expect(first.body).toMatchObject({ added: 3, refused: [{ line: 2 }] });
     const again = await analyst.call('POST', '/api/assets/list', { rows: rows.slice(1) });
     expect(again.body).toMatchObject({ added: 0, changed: 2, refused: [] });
-    const tree = (await analyst.call<Asset[]>('GET', '/api/assets')).body;
+    const tree = (await analyst.call<PageOf<Asset>>('GET', '/api/assets?limit=500')).body.items;
     expect(tree.find(({ name }) => name === 'Mill 1')).toMatchObject({
       zone: 'Europe/Berlin',
       attributes: { Year: 2020 },

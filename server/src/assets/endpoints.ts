@@ -1,20 +1,33 @@
+import { assetListSchema } from '@vivid-beacon/core';
 import { assetImportSchema, assetSchema } from '@vivid-beacon/core/src/engine';
 import { readAs } from '../db/reader';
 import { endpoint } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { dropAsset, editAsset, importAssets, makeAsset, type AssetImportRow } from './changes';
-import { listAssets, type AssetParts } from './sql';
+import { listPage } from './list';
+import { attributeValues } from './searchSql';
+import type { AssetParts } from './sql';
 
-const ANSWER = '{ id, parentId, name, kind, zone, ownZone, plantId, attributes }';
+const ANSWER = '{ id, parentId, name, kind, zone, ownZone, plantId, path, title, attributes }';
 
 export const assetEndpoints = [
   endpoint({
     method: 'get',
     path: '/api/assets',
     access: 'viewer',
-    summary: 'Lists the asset tree.',
-    answer: `[${ANSWER}], parents before children`,
-    handle: ({ db }) => listAssets(db),
+    summary:
+      'Assets in the order of their full names: by id, below one, or found by the beginnings of words in name, kind and facts.',
+    answer: `{ items: [${ANSWER}], total }; with facts also children, metrics and troubled (feeds at or below that need a look)`,
+    query: assetListSchema,
+    handle: ({ app, db, query }) => listPage(db, query, app.now()),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/assets/attributes',
+    access: 'viewer',
+    summary: 'Attributes that assets have, with the values they take.',
+    answer: '[{ name, values: [] (the first 60, in order), many: whether there are more }]',
+    handle: ({ db }) => attributeValues(db),
   }),
   endpoint({
     method: 'post',

@@ -3,10 +3,10 @@ import { all, one, type Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 
 const ASSET = `asset.id, asset.parent_id as "parentId", asset.name, asset.kind, place.zone,
-               place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes`;
+               place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes, place.path, place.title`;
 
 /** Only what the asker may see: $1 are their plants, null = all. */
-const ASSETS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id
+export const ASSETS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id
                 where ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
 
 /** The whole tree, plants first, then by name. */

@@ -8,7 +8,7 @@ import {
 } from '@vivid-beacon/core';
 import { handoverShifts } from '@vivid-beacon/core/src/engine';
 import { alarmsRaisedIn, listStandingAlarms } from '../alarms/sql';
-import { listAssets } from '../assets/sql';
+import { findAsset, idsBelow } from '../assets/sql';
 import { calendarOf } from '../calendars/sql';
 import type { Reader } from '../db/reader';
 import { flagsClosedIn, listOpenFlags } from '../flags/sql';
@@ -24,8 +24,8 @@ export async function readShift(
   shiftStart: number | null,
   now: number,
 ): Promise<{ shift: HandoverShift; shifts: HandoverShift[] }> {
-  const plant = (await listAssets(db)).find(({ id, parentId }) => id === plantId && parentId === null);
-  if (!plant) throw new BeaconError('NOT_FOUND', 'This plant does not exist.');
+  const plant = await findAsset(db, plantId);
+  if (!plant || plant.parentId !== null) throw new BeaconError('NOT_FOUND', 'This plant does not exist.');
   const shifts = handoverShifts(await calendarOf(db, plantId), now, plant.zone);
   const shift = shiftStart === null ? shifts[0] : shifts.find(({ start }) => start === shiftStart);
   if (!shift) throw new BeaconError('NOT_FOUND', 'There is no such shift in the last three days.');
@@ -40,10 +40,8 @@ export async function readHandover(
   now: number,
 ): Promise<Handover> {
   const { shift, shifts } = await readShift(db, plantId, shiftStart, now);
-  const here = (await listAssets(db)).filter((asset) => asset.plantId === plantId);
-  const plant = here.find(({ id }) => id === plantId)!;
-  const ids = here.map(({ id }) => id);
-  const names = new Map(here.map(({ id, name }) => [id, name]));
+  const plant = (await findAsset(db, plantId))!;
+  const ids = await idsBelow(db, plantId);
   const end = Math.min(shift.end, now);
   // Half-open: what happened at this very moment belongs to it.
   const until = Math.min(shift.end, now + 1);
@@ -57,7 +55,7 @@ export async function readHandover(
     flagsClosedIn(db, shift.start, until),
     listStops(db, ids, shift.start, end),
     listRemarks(db, ids, shift.start, end),
-    silentFeeds(db, now),
+    silentFeeds(db, plantId, now),
     listNotes(db, plantId, shift.start),
   ]);
   return {
@@ -74,8 +72,8 @@ export async function readHandover(
     closedFlags: inPlant(closed),
     stops,
     stoppedMs: stoppedIn(stops, { start: shift.start, end }),
-    remarks: remarks.map((remark) => ({ ...remark, assetName: names.get(remark.assetId) ?? '' })),
-    silentFeeds: inPlant(silent),
+    remarks,
+    silent,
     notes,
   };
 }

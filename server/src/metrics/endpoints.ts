@@ -1,4 +1,4 @@
-import { BeaconError, type MetricKind } from '@vivid-beacon/core';
+import { BeaconError, metricListSchema, type MetricKind } from '@vivid-beacon/core';
 import { metricSchema, newMetricSchema } from '@vivid-beacon/core/src/engine';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
 import { withTransaction } from '../db/database';
@@ -6,10 +6,13 @@ import { endpoint } from '../http/endpoint';
 import { readAs } from '../db/reader';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
+import { judgeFeed } from '../samples/latestSql';
 import { rebuildRollups } from '../samples/rebuild';
 import { makeMetric } from './makeMetric';
 import { needMetrics, toMetric } from './metrics';
-import { changeMetric, latestAsJson, listMetrics, removeMetric } from './sql';
+import { listPage } from './list';
+import { countFeeds } from './searchSql';
+import { changeMetric, latestAsJson, removeMetric } from './sql';
 
 /** Without a longest allowed gap of its own a metric may miss two samples. */
 const USUAL_GAPS = 3;
@@ -19,12 +22,20 @@ export const metricEndpoints = [
     method: 'get',
     path: '/api/metrics',
     access: 'viewer',
-    summary: 'Lists metrics with their newest sample and the health of their feed.',
-    answer: '[Metric]: units as written, lengths of time in ms',
-    handle: async ({ app, db }) => {
-      const now = app.now();
-      return (await listMetrics(db)).map((row) => toMetric(row, now));
-    },
+    summary:
+      'Metrics with their newest sample and the health of their feed, in the order of their full names: by id, on or below an asset, ' +
+      'or found by words that stand anywhere in the names from the plant down, or in the key.',
+    answer: '{ items: [Metric], total }: units as written, lengths of time in ms',
+    query: metricListSchema,
+    handle: ({ app, db, query }) => listPage(db, query as Parameters<typeof listPage>[1], app.now()),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/metrics/feeds',
+    access: 'viewer',
+    summary: 'How many feeds there are in each state.',
+    answer: '{ reporting, silent, never, flat, outOfRange, clockAhead }; a state without any is left out',
+    handle: ({ app, db }) => countFeeds(db, app.now()),
   }),
   endpoint({
     method: 'get',
@@ -93,6 +104,7 @@ export const metricEndpoints = [
             'name',
           );
         }
+        await judgeFeed(db, params.id);
         const same =
           before.kind === body.kind &&
           before.intervalMs === body.intervalMs &&

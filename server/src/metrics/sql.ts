@@ -18,7 +18,7 @@ export interface MetricRow extends Omit<Metric, 'last' | 'health'> {
   readonly aheadAt: number | null;
 }
 
-const METRICS = `
+export const METRICS = `
   select metric.id, metric.key, metric.name, metric.unit, metric.ucum, metric.kind, metric.origin, metric.period,
          metric.interval_ms::float8 as "intervalMs", metric.max_gap_ms::float8 as "maxGapMs",
          metric.rollover, metric.decimals::int as decimals,
@@ -35,7 +35,7 @@ const METRICS = `
   left join metric_latest latest on latest.metric_id = metric.id`;
 
 /** Only what the asker may see: $1 are their plants, null = all. */
-const SEEN = `metric.removed_at is null and ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
+export const SEEN = `metric.removed_at is null and ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
 
 export function listMetrics(db: Reader): Promise<MetricRow[]> {
   return all(db, `${METRICS} where ${SEEN} order by place.plant_name, asset.name, metric.name`, [
@@ -200,6 +200,7 @@ export async function removeMetric(db: Queryable, id: string, at: number): Promi
      where id = $1 and removed_at is null`,
     [id, moment(at)],
   );
+  await db.query('delete from metric_latest where metric_id = $1', [id]);
 }
 
 /** The same by the key with everything but letters and digits written as _; several keys may look alike then. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readColumns, type QueryAnswer, type Reading } from '@vivid-beacon/core';
+import { readColumns, type Asset, type PageOf, type QueryAnswer, type Reading } from '@vivid-beacon/core';
 import { askQuery, queryOfOne } from '../testing/askQuery';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
 
@@ -154,7 +154,7 @@ describe('the planner', () => {
     const two = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
     const mass = await withMetric(analyst, { name: 'Load', unit: 'kg', kind: 'amount' });
     for (const [i, { assetId }] of [one, two].entries()) {
-      const asset = (await analyst.call<{ id: string; name: string }[]>('GET', '/api/assets')).body.find(
+      const asset = (await analyst.call<PageOf<Asset>>('GET', '/api/assets?limit=500')).body.items.find(
         ({ id }) => id === assetId,
       )!;
       await analyst.call('PUT', `/api/assets/${assetId}`, {

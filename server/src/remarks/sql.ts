@@ -8,12 +8,12 @@ export function listRemarks(
   assetIds: readonly string[],
   from: number,
   to: number,
-): Promise<StretchRemark[]> {
+): Promise<(StretchRemark & { readonly assetName: string })[]> {
   return all(
     db,
-    `select remark.id, remark.asset_id as "assetId", ${ms('remark.start_at', 'start')}, ${ms('remark.end_at', 'end')},
+    `select remark.id, remark.asset_id as "assetId", asset.name as "assetName", ${ms('remark.start_at', 'start')}, ${ms('remark.end_at', 'end')},
             remark.kind, remark.text, person.name as author, ${ms('remark.written_at', 'writtenAt')}
-     from remark join person on person.id = remark.author_id
+     from remark join person on person.id = remark.author_id join asset on asset.id = remark.asset_id
      where remark.asset_id = any($1::bigint[]) and remark.start_at < $3::timestamptz and remark.end_at > $2::timestamptz
      order by remark.start_at limit 2000`,
     [assetIds, moment(from), moment(to)],

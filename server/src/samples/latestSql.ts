@@ -1,5 +1,9 @@
+import { CLOCK_TOLERANCE_MS, DAY_MS, QUALITY } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { allPrepared, type Queryable } from '../db/database';
+
+/** A metric with a day or more between its samples is fed by files: it is no feed that can go quiet. */
+const LIVE = `metric.interval_ms < ${DAY_MS}`;
 
 export interface LatestRow {
   readonly metricId: string;
@@ -21,16 +25,22 @@ export async function writeLatest(
   await allPrepared(
     db,
     'write_latest',
-    `insert into metric_latest (metric_id, t, v, q, flat_since, received_at)
-     select metric_id, to_timestamp(t / 1000), v, q, to_timestamp(flat_since / 1000), $6::timestamptz
-     from unnest($1::bigint[], $2::float8[], $3::float8[], $4::smallint[], $5::float8[])
-       as new (metric_id, t, v, q, flat_since)
+    `insert into metric_latest (metric_id, t, v, q, flat_since, received_at, silent_at, live, state)
+     select id, t, v, q, since, $6::timestamptz, t + silent_after, live,
+            case when q = ${QUALITY.implausible} then 'outOfRange' when t - since >= flat_after then 'flat' else 'reporting' end
+     from (
+       select metric.id, to_timestamp(new.t / 1000) as t, new.v, new.q,
+              case when old.v = new.v and old.flat_since < to_timestamp(new.flat_since / 1000) and metric.id = any($7::bigint[])
+                   then old.flat_since else to_timestamp(new.flat_since / 1000) end as since,
+              metric.silent_after_ms * interval '1 millisecond' as silent_after,
+              metric.flat_after_ms * interval '1 millisecond' as flat_after, ${LIVE} as live
+       from unnest($1::bigint[], $2::float8[], $3::float8[], $4::smallint[], $5::float8[])
+              as new (metric_id, t, v, q, flat_since)
+       join metric on metric.id = new.metric_id
+       left join metric_latest old on old.metric_id = new.metric_id) newest
      on conflict (metric_id) do update set
-       t = excluded.t, v = excluded.v, q = excluded.q, received_at = excluded.received_at,
-       flat_since = case
-         when metric_latest.v = excluded.v and metric_latest.flat_since < excluded.flat_since
-              and excluded.metric_id = any($7::bigint[]) then metric_latest.flat_since
-         else excluded.flat_since end
+       t = excluded.t, v = excluded.v, q = excluded.q, received_at = excluded.received_at, flat_since = excluded.flat_since,
+       silent_at = excluded.silent_at, live = excluded.live, state = excluded.state
      where excluded.t >= metric_latest.t`,
     [
       rows.map((row) => row.metricId),
@@ -56,6 +66,20 @@ export async function resetLatest(db: Queryable, metricId: string): Promise<void
      order by newest.t desc limit 1`,
     [metricId],
   );
+  await judgeFeed(db, metricId);
+}
+
+/** Judges a feed anew by its newest sample and what its metric says now. */
+export async function judgeFeed(db: Queryable, metricId: string): Promise<void> {
+  await db.query(
+    `update metric_latest latest
+     set silent_at = latest.t + metric.silent_after_ms * interval '1 millisecond', live = ${LIVE},
+         state = case when latest.q = ${QUALITY.implausible} then 'outOfRange'
+                      when latest.t - latest.flat_since >= metric.flat_after_ms * interval '1 millisecond' then 'flat'
+                      else 'reporting' end
+     from metric where metric.id = latest.metric_id and metric.id = $1`,
+    [metricId],
+  );
 }
 
 /** Notes how far senders' clocks ran ahead, also for samples that were refused for it. */
@@ -65,7 +89,8 @@ export async function noteClockAhead(
   at: number,
 ): Promise<void> {
   await db.query(
-    `update metric_latest set ahead_ms = new.ahead_ms, ahead_at = $3::timestamptz
+    `update metric_latest set ahead_ms = new.ahead_ms, ahead_at = $3::timestamptz,
+            ahead_until = case when new.ahead_ms > ${CLOCK_TOLERANCE_MS} then $3::timestamptz + interval '1 day' end
      from unnest($1::bigint[], $2::bigint[]) as new (metric_id, ahead_ms)
      where metric_latest.metric_id = new.metric_id`,
     [rows.map((row) => row.metricId), rows.map((row) => Math.round(row.aheadMs)), moment(at)],

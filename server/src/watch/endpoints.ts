@@ -8,7 +8,7 @@ export const watchEndpoints = [
     access: 'viewer',
     summary: 'Everything that needs a person now.',
     answer:
-      '{ now, plants, alarms (standing), flags (open), indicators (worst first), silentFeeds (metrics whose feed went quiet), rulesOn ({ [metricId]: how many alarm rules see nothing }) }',
+      '{ now, plants, alarms (standing), flags (open), indicators (worst first), silent ({ feeds: the first hundred metrics whose feed went quiet, count: how many by plant }), rulesOn ({ [metricId]: how many alarm rules see nothing }) }',
     handle: (call) => answerReading(call, 'onWatch', null),
   }),
 ];

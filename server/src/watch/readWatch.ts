@@ -1,34 +1,34 @@
 import { SEVERITY, type Watch } from '@vivid-beacon/core';
 import { listStandingAlarms } from '../alarms/sql';
 import { rulesOnMetrics } from '../alarms/watchSql';
-import { listAssets } from '../assets/sql';
+import { pageOfAssets } from '../assets/searchSql';
 import { listOpenFlags } from '../flags/sql';
 import { readIndicators } from '../indicators/indicators';
 import type { ReadContext } from '../readings/readContext';
 import { silentFeeds } from './silentFeeds';
 
+const MOST_PLANTS = 500;
+
 /** Everything that needs a person now. */
 export async function readWatch(context: ReadContext): Promise<Watch> {
   const { db, now } = context;
-  const [assets, alarms, flags, indicators, silent] = await Promise.all([
-    listAssets(db),
+  const [plants, alarms, flags, indicators, silent] = await Promise.all([
+    pageOfAssets(db, { parentId: null }, { offset: 0, limit: MOST_PLANTS }),
     listStandingAlarms(db),
     listOpenFlags(db),
     readIndicators(context),
-    silentFeeds(db, now),
+    silentFeeds(db, null, now),
   ]);
-  const silentIds = silent.map(({ id }) => id);
+  const silentIds = silent.feeds.map(({ id }) => id);
   return {
     now,
-    plants: assets
-      .filter(({ kind, parentId }) => parentId === null && kind === 'plant')
-      .map(({ id, name, zone }) => ({ id, name, zone })),
+    plants: plants.filter(({ kind }) => kind === 'plant').map(({ id, name, zone }) => ({ id, name, zone })),
     alarms,
     flags,
     indicators: indicators.sort(
       (a, b) => SEVERITY[a.reading.level] - SEVERITY[b.reading.level] || a.name.localeCompare(b.name),
     ),
-    silentFeeds: silent,
+    silent,
     rulesOn: await rulesOnMetrics(db, silentIds),
   };
 }

@@ -1,15 +1,17 @@
-import type { Metric } from '@vivid-beacon/core';
+import type { SilentFeeds } from '@vivid-beacon/core';
 import type { Reader } from '../db/reader';
 import { toMetric } from '../metrics/metrics';
-import { listMetrics } from '../metrics/sql';
+import { countSilent, silentMetrics } from '../metrics/searchSql';
 
-/** A metric fed by files, a day or more between samples, is not a feed that can go quiet. */
-const SLOWEST_FEED_MS = 86_400_000;
+/** More than anybody goes through; of the rest it is told how many there are. */
+const MOST_SHOWN = 100;
 
-/** Metrics whose feed went quiet. */
-export async function silentFeeds(db: Reader, now: number): Promise<Metric[]> {
-  return (await listMetrics(db))
-    .filter(({ intervalMs }) => intervalMs < SLOWEST_FEED_MS)
-    .map((row) => toMetric(row, now))
-    .filter(({ health }) => health.state === 'silent');
+/** Feeds that went quiet, of one plant or of all: those that alarm rules look at first. */
+export async function silentFeeds(db: Reader, plantId: string | null, now: number): Promise<SilentFeeds> {
+  const rows = await silentMetrics(db, plantId, MOST_SHOWN, now);
+  const feeds = rows.map((row) => toMetric(row, now));
+  if (feeds.length === MOST_SHOWN) return { feeds, count: await countSilent(db, plantId, now) };
+  const count: Record<string, number> = {};
+  for (const feed of feeds) count[feed.plantId] = (count[feed.plantId] ?? 0) + 1;
+  return { feeds, count };
 }

@@ -1,7 +1,8 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Asset, Scope } from '@vivid-beacon/core';
-import { attributeValues, setAttribute } from '../../boards/scopeEdits';
+import type { Scope } from '@vivid-beacon/core';
+import { useAttributes } from '../../api/catalogue';
+import { setAttribute } from '../../boards/scopeEdits';
 import { Button } from '../Button';
 import { PickList } from '../PickList';
 import { ToggleRow } from '../ToggleRow';
@@ -9,15 +10,15 @@ import { Words } from '../Words';
 
 interface AttributeConditionsProps {
   readonly attributes: Scope['attributes'];
-  readonly assets: readonly Asset[];
   readonly onChange: (attributes: Scope['attributes']) => void;
 }
 
 /** Only assets with these attributes: each with the values that count. */
-export function AttributeConditions({ attributes, assets, onChange }: AttributeConditionsProps) {
-  const known = useMemo(() => attributeValues(assets), [assets]);
+export function AttributeConditions({ attributes, onChange }: AttributeConditionsProps) {
+  const known = useAttributes().data ?? [];
   const [adding, setAdding] = useState(false);
-  const free = known.filter(({ name }) => !attributes.some((each) => each.name === name));
+  // What takes a different value on every asset is a measure and no condition.
+  const free = known.filter(({ name, many }) => !many && !attributes.some((each) => each.name === name));
   return (
     <>
       {attributes.map(({ name, values }) => (

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import type { Asset, Scope } from '@vivid-beacon/core';
+import type { Scope } from '@vivid-beacon/core';
+import { useAssetTree } from '../../assets/useAssetTree';
 import { toggleAsset } from '../../boards/scopeEdits';
-import { treeRows } from '../../screens/data/assetTree';
 import { usePalette } from '../../theme/useTheme';
 import { Button } from '../Button';
 import { Field } from '../Field';
@@ -13,26 +13,18 @@ import { AttributeConditions } from './AttributeConditions';
 
 interface ScopePanelProps {
   readonly scope: Scope;
-  readonly assets: readonly Asset[];
   readonly onChange: (scope: Scope) => void;
 }
 
 const SHOWN = 120;
 
 /** Which assets: any of the tree with all below them, and those with given attributes. */
-export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
+export function ScopePanel({ scope, onChange }: ScopePanelProps) {
   const palette = usePalette();
   const [search, setSearch] = useState('');
-  const [open, setOpen] = useState<ReadonlySet<string>>(
-    () => new Set(assets.filter(({ parentId }) => parentId === null).map(({ id }) => id)),
-  );
-  const rows = treeRows(assets, [], open, search).slice(0, SHOWN);
+  const tree = useAssetTree(search);
+  const rows = tree.rows?.slice(0, SHOWN) ?? [];
   const chosen = new Set(scope.assetIds ?? []);
-  const toggle = (id: string): void => {
-    const next = new Set(open);
-    if (!next.delete(id)) next.add(id);
-    setOpen(next);
-  };
   return (
     <>
       <Words as="second" colour={palette.ink2}>
@@ -50,7 +42,7 @@ export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
       <View role="tree" aria-label="Assets of the scope" aria-multiselectable style={styles.tree}>
         {rows.map(({ asset, depth, children }) => {
           const on = chosen.has(asset.id);
-          const isOpen = search !== '' || open.has(asset.id);
+          const isOpen = tree.isOpen(asset.id);
           const Icon = isOpen ? OpenIcon : OnIcon;
           return (
             <View
@@ -66,7 +58,7 @@ export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
                   <Pressable
                     role="button"
                     aria-label={`${isOpen ? 'Close' : 'Open'} ${asset.name}`}
-                    onPress={() => toggle(asset.id)}
+                    onPress={() => tree.toggle(asset.id)}
                     style={styles.toggle}
                   >
                     <Icon size={18} color={palette.ink2} strokeWidth={1.75} />
@@ -89,9 +81,13 @@ export function ScopePanel({ scope, assets, onChange }: ScopePanelProps) {
           );
         })}
       </View>
+      {(tree.more > 0 || (tree.rows?.length ?? 0) > SHOWN) && (
+        <Words as="second" colour={palette.ink3}>
+          There are more. Type to narrow them down.
+        </Words>
+      )}
       <AttributeConditions
         attributes={scope.attributes}
-        assets={assets}
         onChange={(attributes) => onChange({ ...scope, attributes })}
       />
       <Button

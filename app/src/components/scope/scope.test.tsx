@@ -37,7 +37,6 @@ function showScope(scope: Scope) {
     return (
       <ScopePanel
         scope={now}
-        assets={ASSETS}
         onChange={(next) => {
           onChange(next);
           setNow(next);
@@ -45,7 +44,7 @@ function showScope(scope: Scope) {
       />
     );
   }
-  return { ...renderScreen(<Host />), onChange };
+  return { ...renderScreen(<Host />, { 'GET /api/assets': ASSETS }), onChange };
 }
 
 function showHours(hours: HoursFilter | null) {
@@ -73,7 +72,7 @@ describe('the scope', () => {
     expect(screen.getByText(/^All assets\. Choose some/)).toBeTruthy();
     const all = screen.getByRole('button', { name: 'All assets' });
     expect(all.getAttribute('aria-disabled')).toBe('true');
-    await person.click(screen.getByRole('checkbox', { name: 'Wash house' }));
+    await person.click(await screen.findByRole('checkbox', { name: 'Wash house' }));
     expect(onChange).toHaveBeenLastCalledWith({ assetIds: ['2'], attributes: [] });
     expect(screen.getByText('1 chosen, with everything below')).toBeTruthy();
     await person.click(all);
@@ -83,17 +82,18 @@ describe('the scope', () => {
   it('opens and closes branches of the tree, and finds what lies in closed ones', async () => {
     const { person } = showScope(WHOLE);
     expect(screen.queryByText('Washer 1')).toBeNull();
-    await person.click(screen.getByRole('button', { name: 'Open Wash house' }));
-    expect(screen.getByText('Washer 1')).toBeTruthy();
+    await person.click(await screen.findByRole('button', { name: 'Open Wash house' }));
+    expect(await screen.findByText('Washer 1')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Close Wash house' }));
     expect(screen.queryByText('Washer 1')).toBeNull();
     await person.type(screen.getByLabelText('Search assets'), 'washer 2');
-    expect(screen.getByText('Washer 2')).toBeTruthy();
+    expect(await screen.findByText('Washer 2')).toBeTruthy();
     expect(screen.queryByText('Washer 1')).toBeNull();
   });
 
   it('tells a screen reader the depth of each asset and whether it is chosen', async () => {
     showScope({ assetIds: ['2'], attributes: [] });
+    await screen.findByText('Wash house');
     const items = within(screen.getByRole('tree', { name: 'Assets of the scope' })).getAllByRole('treeitem');
     expect(
       items.map((each) => [each.getAttribute('aria-level'), each.getAttribute('aria-selected')]),
@@ -105,7 +105,7 @@ describe('the scope', () => {
 
   it('takes only assets with an attribute: its first value to begin with, then those that are chosen', async () => {
     const { person, onChange } = showScope(WHOLE);
-    await person.click(screen.getByRole('button', { name: 'Only with an attribute' }));
+    await person.click(await screen.findByRole('button', { name: 'Only with an attribute' }));
     await person.click(await screen.findByText('steam'));
     expect(onChange).toHaveBeenLastCalledWith({
       assetIds: null,

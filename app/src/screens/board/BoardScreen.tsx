@@ -2,7 +2,8 @@ import { useCallback, useMemo, useState } from 'react';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { resolveWindow, type Board, type Interval, type WindowSpec } from '@vivid-beacon/core';
-import { useAssets, useBoard } from '../../api/queries';
+import { useAssetsById } from '../../api/catalogue';
+import { useBoard } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
 import { resized } from '../../boards/boardGrid';
@@ -104,7 +105,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
     [],
   );
   const { spans, findBreach } = useBoardSpans(board, look, zone, domain);
-  const assets = useAssets().data;
+  const { byId: focusable } = useAssetsById([look.focus]);
   const copied = useClipboardStore((state) => state.readout);
   const { copy } = useClipboardStore((state) => state.actions);
   const { document } = board;
@@ -139,7 +140,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       'Ctrl+v': paste,
     }),
   });
-  const focused = look.focus ? assets?.find(({ id }) => id === look.focus) : undefined;
+  const focused = look.focus ? focusable.get(look.focus) : undefined;
   return (
     <Page
       title={board.title}

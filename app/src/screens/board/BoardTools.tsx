@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { sameWindow, windowWords, writeBoardFile, type Board } from '@vivid-beacon/core';
+import { sameWindow, windowWords, metricsOfBoard, writeBoardFile, type Board } from '@vivid-beacon/core';
 import { useRemoveBoard } from '../../api/changes';
-import { useMetrics } from '../../api/queries';
+import { useMetricsById } from '../../api/catalogue';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import type { BoardEdits } from '../../boards/useBoardEdits';
 import { Button } from '../../components/Button';
@@ -28,7 +28,7 @@ interface BoardToolsProps {
 export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsProps) {
   const palette = usePalette();
   const router = useRouter();
-  const metrics = useMetrics().data ?? [];
+  const metrics = useMetricsById(metricsOfBoard(board.document)).byId;
   const remove = useRemoveBoard();
   const [title, setTitle] = useState(board.title);
   const [sure, setSure] = useState(false);
@@ -67,7 +67,10 @@ export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsPr
           look="quiet"
           label="Board as a file"
           onPress={() =>
-            saveText(fileName(board.title, 'board.json'), writeBoardFile(board.title, document, metrics))
+            saveText(
+              fileName(board.title, 'board.json'),
+              writeBoardFile(board.title, document, [...metrics.values()]),
+            )
           }
         />
         <Button

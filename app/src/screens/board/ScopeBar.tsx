@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { hoursWords, scopeWords, type BoardDocument, type HoursFilter, type Scope } from '@vivid-beacon/core';
-import { useAssets } from '../../api/queries';
+import { useAssetsById } from '../../api/catalogue';
 import type { LookChange } from '../../boards/boardLook';
 import { Button } from '../../components/Button';
 import { Chip } from '../../components/Chip';
@@ -26,10 +26,9 @@ interface ScopeBarProps {
 /** What the board shows, written out: assets, hours and focus; each opens its choices. */
 export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: ScopeBarProps) {
   const { wide } = useLayout();
-  const assets = useAssets().data ?? [];
+  const { byId: assets } = useAssetsById(scope.assetIds ?? []);
   const [open, setOpen] = useState<'scope' | 'hours' | null>(null);
-  const names = new Map(assets.map(({ id, name }) => [id, name]));
-  const words = scopeWords(scope, (id) => names.get(id));
+  const words = scopeWords(scope, (id) => assets.get(id)?.name);
   const close = (): void => setOpen(null);
   const asSaved = scope === saved.scope && hours === saved.hours;
   return (
@@ -71,7 +70,7 @@ export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: Sco
       <Tray title="Scope" open={open === 'scope'} onClose={close}>
         {open === 'scope' && (
           <>
-            <ScopePanel scope={scope} assets={assets} onChange={(next) => onChange({ scope: next })} />
+            <ScopePanel scope={scope} onChange={(next) => onChange({ scope: next })} />
             <Button look="main" label="Done" onPress={close} />
           </>
         )}

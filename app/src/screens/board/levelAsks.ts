@@ -2,11 +2,9 @@ import {
   coveredValue,
   levelSpans,
   periodOfLevels,
-  type Asset,
   type BoardDocument,
   type Interval,
   type LevelSpan,
-  type Metric,
   type QueryAnswer,
   type TargetBand,
 } from '@vivid-beacon/core';
@@ -14,7 +12,7 @@ import { askLevels, askQuery } from '../../api/queries';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import { localWindow } from '../../boards/localWindow';
 import { readoutQuery } from '../../boards/parts';
-import { resolveReadout } from '../../boards/resolveReadout';
+import { resolveReadout, type Known } from '../../boards/resolveReadout';
 
 /** One question about levels: of a measure, or of the groups of a readout. */
 export interface LevelAsk {
@@ -28,10 +26,9 @@ export function levelAsks(
   look: BoardLook,
   zone: string,
   domain: Interval,
-  metrics: readonly Metric[],
-  assets: readonly Asset[],
+  known: Known,
 ): LevelAsk[] {
-  const byId = new Map(metrics.map((metric) => [metric.id, metric]));
+  const byId = new Map([...known.metrics, ...known.ofFocus.map((metric) => [metric.id, metric] as const)]);
   const bucket = periodOfLevels(domain.end - domain.start);
   const found = new Map<string, LevelAsk>();
   const add = (key: readonly unknown[], read: LevelAsk['read']): void => {
@@ -40,7 +37,7 @@ export function levelAsks(
   for (const readout of document.readouts) {
     const { band, measures, groupBy } = readout;
     if (!band || measures.length === 0) continue;
-    const shown = resolveReadout(readout, look, metrics, assets);
+    const shown = resolveReadout(readout, look, known);
     if (groupBy) {
       const query = readoutQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
       if (!query) continue;

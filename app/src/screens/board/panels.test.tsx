@@ -51,6 +51,8 @@ const METRICS = [
   metric('12', 'Air used', '3', 'Dryer 2'),
 ];
 
+const TREE = { 'GET /api/assets': ASSETS, 'GET /api/metrics': METRICS };
+
 /** Keeps a value as its parent would. */
 function Kept<T>({
   first,
@@ -75,13 +77,14 @@ describe('ScopePanel', () => {
       <Kept<Scope>
         first={WHOLE_SCOPE}
         heard={heard}
-        draw={(scope, set) => <ScopePanel scope={scope} assets={ASSETS} onChange={set} />}
+        draw={(scope, set) => <ScopePanel scope={scope} onChange={set} />}
       />,
+      TREE,
     );
-    await person.click(screen.getByRole('checkbox', { name: 'Dryer 2' }));
+    await person.click(await screen.findByRole('checkbox', { name: 'Dryer 2' }));
     expect(heard.at(-1)).toEqual({ assetIds: ['3'], attributes: [] });
     expect(screen.getByText('1 chosen, with everything below')).toBeTruthy();
-    await person.click(screen.getByRole('button', { name: 'Only with an attribute' }));
+    await person.click(await screen.findByRole('button', { name: 'Only with an attribute' }));
     await person.click(screen.getByText('Maker').closest('[role=radio]')!);
     expect(heard.at(-1)!.attributes).toEqual([{ name: 'Maker', values: ['Acre'] }]);
     await person.click(screen.getByRole('checkbox', { name: 'Weld' }));
@@ -90,10 +93,15 @@ describe('ScopePanel', () => {
     expect(heard.at(-1)).toEqual(WHOLE_SCOPE);
   });
 
-  it('finds assets by the beginning of words, with what stands above', () => {
-    renderScreen(<ScopePanel scope={WHOLE_SCOPE} assets={ASSETS} onChange={() => undefined} />);
+  it('finds assets by the beginning of words, with what stands above', async () => {
+    renderScreen(<ScopePanel scope={WHOLE_SCOPE} onChange={() => undefined} />, TREE);
     fireEvent.change(screen.getByLabelText('Search assets'), { target: { value: 'dryer 1' } });
-    expect(screen.getAllByRole('checkbox').map((each) => each.textContent)).toEqual(['Quayside', 'Dryer 1']);
+    await waitFor(() =>
+      expect(screen.getAllByRole('checkbox').map((each) => each.textContent)).toEqual([
+        'Quayside',
+        'Dryer 1',
+      ]),
+    );
   });
 });
 
@@ -151,12 +159,11 @@ describe('the editor', () => {
       <GroupPanel
         readout={{ ...readout, ...part }}
         metricName="Gas used"
-        assets={ASSETS}
         onChange={(change) => heard.push(change)}
       />
     );
-    const { person, rerender } = renderScreen(panel({}));
-    await person.click(screen.getByText('By Maker').closest('[role=radio]')!);
+    const { person, rerender } = renderScreen(panel({}), TREE);
+    await person.click((await screen.findByText('By Maker')).closest('[role=radio]')!);
     expect(heard.at(-1)).toEqual({ groupBy: { kind: 'attribute', name: 'Maker' } });
     rerender(panel({ groupBy: { kind: 'attribute', name: 'Maker' } }));
     await person.click(screen.getByRole('radio', { name: 'drop them' }));
@@ -176,8 +183,9 @@ describe('the editor', () => {
         onAdd={({ id }) => added.push(id)}
         onRemove={(at) => removed.push(at)}
       />,
+      TREE,
     );
-    expect(screen.getAllByRole('radio')).toHaveLength(1);
+    expect(await screen.findAllByRole('radio')).toHaveLength(1);
     await person.click(screen.getByRole('radio', { name: /Air used/ }));
     await person.click(screen.getByRole('button', { name: 'Take Gas used, Dryer 2 away' }));
     expect([added, removed]).toEqual([['12'], [1]]);
@@ -194,7 +202,7 @@ describe('the editor', () => {
         onChange={(change) => heard.push(change)}
       />
     );
-    const { person, rerender } = renderScreen(panel({}));
+    const { person, rerender } = renderScreen(panel({}), TREE);
     expect(screen.getByPlaceholderText('Dryer 1 gas used')).toBeTruthy();
     await person.click(screen.getByRole('radio', { name: 'fixed' }));
     expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, ends: [0, 40] } });

@@ -8,8 +8,8 @@ import {
   type Interval,
   type LevelSpan,
 } from '@vivid-beacon/core';
-import { useAssets, useMetrics } from '../../api/queries';
 import { useFollowed } from '../../boards/useFollowed';
+import { useKnown } from '../../boards/useParts';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import { levelAsks, type LevelAsk } from './levelAsks';
 
@@ -43,16 +43,15 @@ export function useBoardSpans(
   const client = useQueryClient();
   const readouts = useFollowed(written.readouts);
   const document = useMemo(() => ({ ...written, readouts }), [written, readouts]);
-  const metrics = useMetrics().data;
-  const assets = useAssets().data;
+  const known = useKnown(readouts, look);
   const asks = useMemo(
-    () => (domain && metrics && assets ? levelAsks(document, look, zone, domain, metrics, assets) : []),
-    [document, look, zone, domain, metrics, assets],
+    () => (domain && known.whole ? levelAsks(document, look, zone, domain, known) : []),
+    [document, look, zone, domain, known],
   );
   const results = useQueries({ queries: asks.map(queryOf) });
   const findBreach = useCallback(
     async (window: Interval, step: -1 | 1, now: number): Promise<Interval | null> => {
-      if (!metrics || !assets) return null;
+      if (!known.whole) return null;
       // With the window itself, for a breach may reach into it; so far it is told by the hour.
       const length = Math.max(SEARCHED_MS, 2 * (window.end - window.start));
       const searched =
@@ -60,11 +59,11 @@ export function useBoardSpans(
           ? { start: window.end - length, end: Math.min(window.end, now) }
           : { start: window.start, end: Math.min(window.start + length, now) };
       if (searched.end <= searched.start) return null;
-      const wide = levelAsks(document, look, zone, searched, metrics, assets);
+      const wide = levelAsks(document, look, zone, searched, known);
       const found = await Promise.all(wide.map((ask) => client.fetchQuery(queryOf(ask)).catch(() => [])));
       return breachWindow(notClear(found.flat()), window, step);
     },
-    [client, document, look, zone, metrics, assets],
+    [client, document, look, zone, known],
   );
   return { spans: notClear(results.flatMap(({ data }) => data ?? [])), findBreach };
 }

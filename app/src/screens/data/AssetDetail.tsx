@@ -3,8 +3,10 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatValue, type Asset, type Metric } from '@vivid-beacon/core';
+import { useAssetsById, useMetricsOf } from '../../api/catalogue';
 import { useRemoveAsset } from '../../api/dataChanges';
 import { usePerson } from '../../api/session';
+import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
 import { Row } from '../../components/Row';
@@ -15,7 +17,6 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { mayAct, mayBuild } from '../../api/mayAct';
 import { AssetForm } from './AssetForm';
-import { pathOf } from './assetTree';
 import { feedRank, feedSentence, LEVEL_OF_FEED } from './feedWords';
 import { MetricForm } from './MetricForm';
 import { ReferenceForm } from './ReferenceForm';
@@ -23,8 +24,6 @@ import { StopForm } from './StopForm';
 
 interface AssetDetailProps {
   readonly assetId: string;
-  readonly assets: readonly Asset[];
-  readonly metrics: readonly Metric[];
   /** Shows name and path above; a page of its own has them in its head. */
   readonly headed?: boolean;
 }
@@ -34,24 +33,46 @@ type Open = 'edit' | 'below' | 'metric' | 'reference' | 'stop' | null;
 const ORIGIN_WORDS = { samples: 'from samples', derived: 'derived', reference: 'by period' } as const;
 
 /** One asset: facts about it, its metrics, and what can be done with it. */
-export function AssetDetail({ assetId, assets, metrics, headed = false }: AssetDetailProps) {
+export function AssetDetail({ assetId, headed = false }: AssetDetailProps) {
+  const palette = usePalette();
+  const { byId, whole, error, again } = useAssetsById([assetId]);
+  const metrics = useMetricsOf(assetId);
+  const asset = byId.get(assetId);
+  return (
+    <Answer query={{ data: whole ? byId : undefined, error, refetch: again }} reading="Reading the asset">
+      {() =>
+        asset ? (
+          <Answer query={metrics} reading="Reading metrics">
+            {(rows) => <Detail asset={asset} metrics={rows} headed={headed} />}
+          </Answer>
+        ) : (
+          <Words as="body" colour={palette.ink2}>
+            This asset is gone.
+          </Words>
+        )
+      }
+    </Answer>
+  );
+}
+
+function Detail({
+  asset,
+  metrics,
+  headed,
+}: {
+  readonly asset: Asset;
+  readonly metrics: readonly Metric[];
+  readonly headed: boolean;
+}) {
+  const assetId = asset.id;
   const palette = usePalette();
   const router = useRouter();
   const person = usePerson();
   const build = mayBuild(person);
   const remove = useRemoveAsset();
   const [open, setOpen] = useState<Open>(null);
-  const asset = assets.find(({ id }) => id === assetId);
-  if (!asset) {
-    return (
-      <Words as="body" colour={palette.ink2}>
-        This asset is gone.
-      </Words>
-    );
-  }
-  const own = metrics
-    .filter((metric) => metric.assetId === assetId)
-    .sort((a, b) => feedRank(a) - feedRank(b) || a.name.localeCompare(b.name));
+  // Each kind in the order in which the server gives them.
+  const own = [...metrics].sort((a, b) => feedRank(a) - feedRank(b));
   const facts = Object.entries(asset.attributes);
   const close = (): void => setOpen(null);
   return (
@@ -63,7 +84,7 @@ export function AssetDetail({ assetId, assets, metrics, headed = false }: AssetD
           </Words>
           {asset.parentId !== null && (
             <Words as="second" colour={palette.ink2}>
-              {pathOf(asset, assets).slice(0, -1).join(' / ')}
+              {asset.title.split(' / ').slice(0, -1).join(' / ')}
             </Words>
           )}
         </View>
@@ -151,10 +172,10 @@ export function AssetDetail({ assetId, assets, metrics, headed = false }: AssetD
         )}
       </Section>
       <Tray title={`Edit ${asset.name}`} open={open === 'edit'} onClose={close}>
-        <AssetForm asset={asset} parentId={asset.parentId} assets={assets} onDone={close} />
+        <AssetForm asset={asset} parentId={asset.parentId} onDone={close} />
       </Tray>
       <Tray title={`New asset below ${asset.name}`} open={open === 'below'} onClose={close}>
-        <AssetForm asset={null} parentId={asset.id} assets={assets} onDone={close} />
+        <AssetForm asset={null} parentId={asset.id} onDone={close} />
       </Tray>
       <Tray title={`New metric of ${asset.name}`} open={open === 'metric'} onClose={close}>
         <MetricForm metric={null} assetId={assetId} onDone={close} />
@@ -169,7 +190,7 @@ export function AssetDetail({ assetId, assets, metrics, headed = false }: AssetD
         />
       </Tray>
       <Tray title={`Stop of ${asset.name}`} open={open === 'stop'} onClose={close}>
-        <StopForm stop={null} assets={assets} assetId={assetId} onDone={close} />
+        <StopForm stop={null} assetId={assetId} onDone={close} />
       </Tray>
     </View>
   );

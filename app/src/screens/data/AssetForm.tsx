@@ -2,26 +2,23 @@ import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Asset } from '@vivid-beacon/core';
+import { useAssetsById } from '../../api/catalogue';
 import { useSaveAsset } from '../../api/dataChanges';
+import { AssetPick } from '../../assets/AssetPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
 import { Words } from '../../components/Words';
-import { pathOf } from './assetTree';
 import { attributesOf, textOfAttributes } from './attributeText';
 
 interface AssetFormProps {
   /** null = a new one. */
   readonly asset: Asset | null;
   readonly parentId: string | null;
-  readonly assets: readonly Asset[];
   readonly onDone: (id: string) => void;
 }
 
-const NO_PARENT = '-';
-
 /** Adds an asset, or renames, moves and describes one. */
-export function AssetForm({ asset, parentId, assets, onDone }: AssetFormProps) {
+export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
   const save = useSaveAsset();
   const [name, setName] = useState(asset?.name ?? '');
   const [kind, setKind] = useState(asset?.kind ?? (parentId === null ? 'plant' : 'machine'));
@@ -32,34 +29,32 @@ export function AssetForm({ asset, parentId, assets, onDone }: AssetFormProps) {
   const [facts, setFacts] = useState(textOfAttributes(asset?.attributes ?? {}));
   const [moving, setMoving] = useState(false);
   const read = attributesOf(facts);
-  const under = assets.find(({ id }) => id === parent);
+  const under = useAssetsById([parent]).byId.get(parent ?? '');
   return (
     <>
       <Field label="Name of the asset" value={name} onChange={setName} />
       <Field label="Kind, such as plant, area, machine, meter, desk" value={kind} onChange={setKind} />
       <View style={styles.place}>
         <Words as="body">
-          {under ? `Stands under ${pathOf(under, assets).join(' / ')}` : 'Stands at the top, as a plant'}
+          {parent === null ? 'Stands at the top, as a plant' : `Stands under ${under?.title ?? ''}`}
         </Words>
         <Button look="quiet" label={moving ? 'Keep it there' : 'Move'} onPress={() => setMoving(!moving)} />
       </View>
       {moving && (
-        <PickList
+        <AssetPick
           name="Parent"
           maxHeight={240}
-          options={[
-            { value: NO_PARENT, label: 'At the top, as a plant' },
-            ...assets
-              .filter(({ id }) => id !== asset?.id)
-              .map((each) => ({
-                value: each.id,
-                label: each.name,
-                detail: pathOf(each, assets).join(' / '),
-              })),
-          ]}
-          chosen={parent ?? NO_PARENT}
-          onChoose={(id) => {
-            setParent(id === NO_PARENT ? null : id);
+          leaveOut={asset?.id}
+          instead={{
+            label: 'At the top, as a plant',
+            onChoose: () => {
+              setParent(null);
+              setMoving(false);
+            },
+          }}
+          chosen={parent}
+          onChoose={({ id }) => {
+            setParent(id);
             setMoving(false);
           }}
         />

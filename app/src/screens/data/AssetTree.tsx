@@ -1,68 +1,70 @@
 import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import type { Asset, Metric } from '@vivid-beacon/core';
+import { formatNumber } from '@vivid-beacon/core';
+import { useAssetTree, type TreeRow } from '../../assets/useAssetTree';
+import { Answer } from '../../components/Answer';
 import { Field } from '../../components/Field';
 import { OnIcon, OpenIcon } from '../../components/icons';
 import { LampWord } from '../../components/LampWord';
 import { Rule } from '../../components/Rule';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { treeRows, type TreeRow } from './assetTree';
 
 interface AssetTreeProps {
-  readonly assets: readonly Asset[];
-  readonly metrics: readonly Metric[];
   readonly chosen: string | null;
   readonly onChoose: (id: string) => void;
 }
 
 const SHOWN_AT_ONCE = 200;
 
-/** The asset tree with search; plants are open at first. */
-export function AssetTree({ assets, metrics, chosen, onChoose }: AssetTreeProps) {
+/** The asset tree with search; a few plants are open at first. */
+export function AssetTree({ chosen, onChoose }: AssetTreeProps) {
   const palette = usePalette();
   const [search, setSearch] = useState('');
   const [shown, setShown] = useState(SHOWN_AT_ONCE);
-  const [open, setOpen] = useState<ReadonlySet<string>>(
-    () => new Set(assets.filter(({ parentId }) => parentId === null).map(({ id }) => id)),
-  );
-  const rows = treeRows(assets, metrics, open, search);
-  const toggle = (id: string): void => {
-    const next = new Set(open);
-    if (!next.delete(id)) next.add(id);
-    setOpen(next);
-  };
+  const tree = useAssetTree(search);
+  const hidden = (tree.rows?.length ?? 0) - shown;
   return (
     <View style={styles.tree}>
       <Field
         label="Search assets"
         hideLabel
-        placeholder={`Search ${assets.length} assets by name, kind or attribute`}
+        placeholder="Search assets by name, kind or attribute"
         value={search}
         onChange={setSearch}
       />
-      <View role="tree" aria-label="Assets">
-        {rows.slice(0, shown).map((row) => (
-          <TreeLine
-            key={row.asset.id}
-            row={row}
-            open={search !== '' || open.has(row.asset.id)}
-            chosen={row.asset.id === chosen}
-            onToggle={() => toggle(row.asset.id)}
-            onChoose={() => onChoose(row.asset.id)}
-          />
-        ))}
-      </View>
-      {rows.length > shown && (
-        <Pressable role="button" onPress={() => setShown(shown + SHOWN_AT_ONCE)} style={styles.more}>
-          <Words as="bodyStrong">{`Show more of ${rows.length}`}</Words>
-        </Pressable>
-      )}
-      {rows.length === 0 && (
-        <Words as="body" colour={palette.ink2}>
-          {search ? `No asset matches "${search}".` : 'There are no assets yet. Add a plant first.'}
-        </Words>
-      )}
+      <Answer query={{ data: tree.rows, error: tree.error, refetch: tree.again }} reading="Reading assets">
+        {(rows) => (
+          <>
+            <View role="tree" aria-label="Assets">
+              {rows.slice(0, shown).map((row) => (
+                <TreeLine
+                  key={row.asset.id}
+                  row={row}
+                  open={tree.isOpen(row.asset.id)}
+                  chosen={row.asset.id === chosen}
+                  onToggle={() => tree.toggle(row.asset.id)}
+                  onChoose={() => onChoose(row.asset.id)}
+                />
+              ))}
+            </View>
+            {(hidden > 0 || tree.more > 0) && (
+              <Pressable
+                role="button"
+                onPress={() => (hidden > 0 ? setShown(shown + SHOWN_AT_ONCE) : tree.loadMore())}
+                style={styles.more}
+              >
+                <Words as="bodyStrong">{`Show more, ${formatNumber(Math.max(0, hidden) + tree.more, 0)} are left`}</Words>
+              </Pressable>
+            )}
+            {rows.length === 0 && (
+              <Words as="body" colour={palette.ink2}>
+                {search ? `No asset matches "${search}".` : 'There are no assets yet. Add a plant first.'}
+              </Words>
+            )}
+          </>
+        )}
+      </Answer>
     </View>
   );
 }

@@ -1,9 +1,8 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { useAssets, useMetrics } from '../../api/queries';
+import { usePlants } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { FileIcon, PlusIcon } from '../../components/icons';
 import { Page } from '../../components/Page';
@@ -23,11 +22,10 @@ export function AssetsScreen() {
   const router = useRouter();
   const { wide } = useLayout();
   const build = mayBuild(usePerson());
-  const assets = useAssets();
-  const metrics = useMetrics();
+  const plants = usePlants();
   const [chosen, setChosen] = useState<string | null>(null);
   const [adding, setAdding] = useState<'asset' | 'list' | null>(null);
-  const shown = chosen ?? assets.data?.[0]?.id ?? null;
+  const shown = chosen ?? plants.data?.[0]?.id ?? null;
   return (
     <Page
       title="Data"
@@ -52,39 +50,28 @@ export function AssetsScreen() {
         )
       }
     >
-      <Answer query={assets} reading="Reading assets">
-        {(tree) => (
-          <Answer query={metrics} reading="Reading metrics">
-            {(rows) => (
-              <View style={wide && styles.beside}>
-                <View style={wide && styles.tree}>
-                  <AssetTree
-                    assets={tree}
-                    metrics={rows}
-                    chosen={wide ? shown : null}
-                    onChoose={(id) => (wide ? setChosen(id) : router.push(`/data/assets/${id}`))}
-                  />
-                  {build && (
-                    <View style={styles.list}>
-                      <Button look="quiet" label="Add assets from a list" onPress={() => setAdding('list')} />
-                    </View>
-                  )}
-                </View>
-                {wide && shown && (
-                  <View style={[styles.detail, { borderLeftColor: palette.ink }]}>
-                    <AssetDetail key={shown} assetId={shown} assets={tree} metrics={rows} headed />
-                  </View>
-                )}
-              </View>
-            )}
-          </Answer>
+      <View style={wide && styles.beside}>
+        <View style={wide && styles.tree}>
+          <AssetTree
+            chosen={wide ? shown : null}
+            onChoose={(id) => (wide ? setChosen(id) : router.push(`/data/assets/${id}`))}
+          />
+          {build && (
+            <View style={styles.list}>
+              <Button look="quiet" label="Add assets from a list" onPress={() => setAdding('list')} />
+            </View>
+          )}
+        </View>
+        {wide && shown && (
+          <View style={[styles.detail, { borderLeftColor: palette.ink }]}>
+            <AssetDetail key={shown} assetId={shown} headed />
+          </View>
         )}
-      </Answer>
+      </View>
       <Tray title="New asset" open={adding === 'asset'} onClose={() => setAdding(null)}>
         <AssetForm
           asset={null}
           parentId={wide ? shown : null}
-          assets={assets.data ?? []}
           onDone={(id) => {
             setAdding(null);
             setChosen(id);

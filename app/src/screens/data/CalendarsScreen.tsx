@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useAssets } from '../../api/queries';
+import { usePlants } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
 import { useCalendar } from '../../api/data';
 import { Answer } from '../../components/Answer';
@@ -12,15 +12,15 @@ import { DataPlaces } from './DataPlaces';
 
 /** The working calendar of each plant. */
 export function CalendarsScreen() {
-  const assets = useAssets();
+  const query = usePlants();
   const build = mayBuild(usePerson());
   const [chosen, setChosen] = useState<string | null>(null);
-  const plants = (assets.data ?? []).filter(({ parentId }) => parentId === null);
+  const plants = query.data ?? [];
   const plant = plants.find(({ id }) => id === chosen) ?? plants[0];
   const calendar = useCalendar(plant?.id ?? '');
   return (
     <Page title="Data" top={<DataPlaces open="/data/calendars" />}>
-      <Answer query={assets} reading="Reading plants">
+      <Answer query={query} reading="Reading plants">
         {() =>
           plant ? (
             <>

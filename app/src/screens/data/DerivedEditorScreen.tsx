@@ -6,7 +6,7 @@ import type { Binding, DerivedWay } from '@vivid-beacon/core';
 import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { useDerived, usePreview, type Derived } from '../../api/data';
 import { useSaveDerived } from '../../api/dataChanges';
-import { useMetrics } from '../../api/queries';
+import { useMetricsById } from '../../api/catalogue';
 import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -30,9 +30,8 @@ interface DerivedEditorScreenProps {
 
 /** Writes a derived metric: arithmetic over named metrics, with its result always in sight. */
 export function DerivedEditorScreen({ metricId, assetId }: DerivedEditorScreenProps) {
-  const metrics = useMetrics();
   const derived = useDerived(metricId);
-  const metric = metrics.data?.find(({ id }) => id === metricId);
+  const metric = useMetricsById([metricId]).byId.get(metricId ?? '');
   if (metricId !== null && (!derived.data || !metric)) {
     return (
       <Page title="Derived metric">
@@ -74,11 +73,11 @@ function Editor({ metricId, assetId, start }: EditorProps) {
   const palette = usePalette();
   const router = useRouter();
   const save = useSaveDerived();
-  const words = useBindingWords();
   const [name, setName] = useState(start.name);
   const [unit, setUnit] = useState(start.unit);
   const [expression, setExpression] = useState(start.derived?.expression ?? '');
   const [bindings, setBindings] = useState<Readonly<Record<string, Binding>>>(start.derived?.bindings ?? {});
+  const words = useBindingWords(bindings);
   const [way, setWay] = useState<DerivedWay>(start.derived?.way ?? 'totals');
   const [kind, setKind] = useState(start.kind);
   const [picking, setPicking] = useState(false);

@@ -1,7 +1,7 @@
 import { View } from 'react-native';
 import type { Binding, Metric } from '@vivid-beacon/core';
 import { useDerived, useFactors } from '../../api/data';
-import { useAssets, useMetrics } from '../../api/queries';
+import { useAssetsById, useMetricsById } from '../../api/catalogue';
 import { Answer } from '../../components/Answer';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -10,7 +10,7 @@ import { usePalette } from '../../theme/useTheme';
 export function DerivedSummary({ metric }: { readonly metric: Metric }) {
   const palette = usePalette();
   const derived = useDerived(metric.id);
-  const nameOf = useBindingWords();
+  const nameOf = useBindingWords(derived.data?.bindings ?? {});
   return (
     <Answer query={derived} reading="Reading the expression">
       {({ expression, bindings, way }) => (
@@ -30,16 +30,17 @@ export function DerivedSummary({ metric }: { readonly metric: Metric }) {
   );
 }
 
-/** What a name stands for, in words. */
-export function useBindingWords(): (binding: Binding) => string {
-  const metrics = useMetrics().data ?? [];
-  const assets = useAssets().data ?? [];
+/** What the names of an expression stand for, in words. */
+export function useBindingWords(bindings: Readonly<Record<string, Binding>>): (binding: Binding) => string {
+  const all = Object.values(bindings);
+  const metrics = useMetricsById(all.map((each) => (each.kind === 'metric' ? each.metricId : null)));
+  const assets = useAssetsById(all.map((each) => ('assetId' in each ? each.assetId : null)));
   const factors = useFactors().data ?? [];
-  const asset = (id: string): string => assets.find((each) => each.id === id)?.name ?? 'a removed asset';
+  const asset = (id: string): string => assets.byId.get(id)?.name ?? 'a removed asset';
   return (binding) => {
     switch (binding.kind) {
       case 'metric': {
-        const metric = metrics.find(({ id }) => id === binding.metricId);
+        const metric = metrics.byId.get(binding.metricId);
         return metric
           ? `${metric.name}, ${metric.assetName}${metric.unit ? ` (${metric.unit})` : ''}`
           : 'a removed metric';

@@ -5,11 +5,12 @@ import {
   FEED_STATES,
   FEED_WORDS,
   formatLength,
+  formatNumber,
   formatValue,
   type FeedState,
   type Metric,
 } from '@vivid-beacon/core';
-import { useMetrics } from '../../api/queries';
+import { useFeedCounts, useFeedPages } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
 import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
@@ -20,21 +21,19 @@ import { Page } from '../../components/Page';
 import { Row } from '../../components/Row';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
+import { useSettled } from '../../hooks/useSettled';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
-import { feedRank, feedSentence, LEVEL_OF_FEED } from './feedWords';
+import { feedSentence, LEVEL_OF_FEED } from './feedWords';
 import { siteMoment } from '../siteMoment';
-
-const SHOWN_FIRST = 40;
 
 /** Health of every feed, those that need a look first. */
 export function FeedsScreen() {
   const palette = usePalette();
   const router = useRouter();
   const build = mayBuild(usePerson());
-  const metrics = useMetrics();
   return (
     <Page
       title="Data"
@@ -50,35 +49,31 @@ export function FeedsScreen() {
         )
       }
     >
-      <Answer query={metrics} reading="Reading feeds">
-        {(rows) => <Feeds metrics={rows.filter(({ origin }) => origin === 'samples')} />}
-      </Answer>
+      <Feeds />
     </Page>
   );
 }
 
-function Feeds({ metrics }: { readonly metrics: readonly Metric[] }) {
+const SETTLED_MS = 200;
+
+function Feeds() {
   const [search, setSearch] = useState('');
   const [state, setState] = useState<FeedState | 'all'>('all');
-  const [all, setAll] = useState(false);
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const count = (each: FeedState): number => metrics.filter(({ health }) => health.state === each).length;
-  const found = metrics
-    .filter((metric) => {
-      const text = `${metric.name} ${metric.assetName} ${metric.plantName} ${metric.key}`.toLowerCase();
-      return (state === 'all' || metric.health.state === state) && words.every((word) => text.includes(word));
-    })
-    .sort((a, b) => feedRank(a) - feedRank(b));
-  const shown = all ? found : found.slice(0, SHOWN_FIRST);
+  const counts = useFeedCounts().data ?? {};
+  const query = useFeedPages({
+    search: useSettled(search, SETTLED_MS),
+    state: state === 'all' ? undefined : state,
+  });
+  const all = Object.values(counts).reduce((sum, n) => sum + n, 0);
   return (
     <View>
       <WordRow
         name="State of the feed"
         options={[
-          { value: 'all' as const, label: `All ${metrics.length}` },
-          ...FEED_STATES.filter((each) => count(each) > 0).map((value) => ({
+          { value: 'all' as const, label: `All ${formatNumber(all, 0)}` },
+          ...FEED_STATES.filter((each) => counts[each] !== undefined).map((value) => ({
             value,
-            label: `${FEED_WORDS[value]} ${count(value)}`,
+            label: `${FEED_WORDS[value]} ${formatNumber(counts[value] ?? 0, 0)}`,
           })),
         ]}
         chosen={state}
@@ -91,14 +86,27 @@ function Feeds({ metrics }: { readonly metrics: readonly Metric[] }) {
         value={search}
         onChange={setSearch}
       />
-      {shown.map((metric, i) => (
-        <FeedRow key={metric.id} metric={metric} last={i === shown.length - 1} />
-      ))}
-      {found.length > shown.length && (
-        <View style={styles.more}>
-          <Button look="quiet" label={`Show all ${found.length}`} onPress={() => setAll(true)} />
-        </View>
-      )}
+      <Answer query={query} reading="Reading feeds">
+        {({ pages }) => {
+          const shown = pages.flatMap(({ items }) => items);
+          return (
+            <>
+              {shown.map((metric, i) => (
+                <FeedRow key={metric.id} metric={metric} last={i === shown.length - 1} />
+              ))}
+              {query.hasNextPage && (
+                <View style={styles.more}>
+                  <Button
+                    look="quiet"
+                    label={`Show more of ${formatNumber(pages[0].total, 0)}`}
+                    onPress={() => void query.fetchNextPage()}
+                  />
+                </View>
+              )}
+            </>
+          );
+        }}
+      </Answer>
     </View>
   );
 }

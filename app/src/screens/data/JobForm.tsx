@@ -2,28 +2,24 @@ import { Refusal } from '../../components/Refusal';
 import { MINUTE_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import type { Asset } from '@vivid-beacon/core';
+import { useAssetPages } from '../../api/catalogue';
 import { useStatusKinds } from '../../api/data';
+import { AssetPick } from '../../assets/AssetPick';
 import { useSaveJob } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { MomentField } from '../../components/MomentField';
-import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
 import { useNow } from '../../hooks/useNow';
-import { pathOf } from './assetTree';
 
 /** Enters a job with its first status. */
-export function JobForm({
-  assets,
-  onDone,
-}: {
-  readonly assets: readonly Asset[];
-  readonly onDone: () => void;
-}) {
+export function JobForm({ onDone }: { readonly onDone: () => void }) {
   const now = useNow();
   const save = useSaveJob();
-  const desks = assets.filter(({ kind, name }) => /desk/i.test(`${kind} ${name}`));
-  const [assetId, setAsset] = useState<string | null>(desks.length === 1 ? desks[0].id : null);
+  const desks = useAssetPages({ search: 'desk' }).data?.pages[0].items ?? [];
+  const [chosen, setChosen] = useState<Asset | null>(null);
+  const asset = chosen ?? (desks.length === 1 ? desks[0] : null);
+  const assetId = asset?.id ?? null;
   const kinds = useStatusKinds(assetId);
   const [number, setNumber] = useState('');
   const [category, setCategory] = useState('');
@@ -31,20 +27,10 @@ export function JobForm({
   const [owner, setOwner] = useState('');
   const [status, setStatus] = useState('Received');
   const [at, setAt] = useState<number | null>(Math.floor(now / MINUTE_MS) * MINUTE_MS);
-  const zone = assets.find(({ id }) => id === assetId)?.zone ?? 'UTC';
+  const zone = asset?.zone ?? 'UTC';
   return (
     <>
-      <PickList
-        name="Desk"
-        maxHeight={180}
-        options={(desks.length > 0 ? desks : assets).map((each) => ({
-          value: each.id,
-          label: each.name,
-          detail: pathOf(each, assets).join(' / '),
-        }))}
-        chosen={assetId}
-        onChoose={setAsset}
-      />
+      <AssetPick name="Desk" maxHeight={180} chosen={assetId} onChoose={setChosen} />
       <Field label="Number of the job" value={number} onChange={setNumber} />
       <Field label="Category" value={category} onChange={setCategory} placeholder="Missing linen" />
       <Field label="Customer" value={customer} onChange={setCustomer} />

@@ -1,7 +1,8 @@
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatLength, type Asset, type JobEntry } from '@vivid-beacon/core';
+import { formatLength, type JobEntry } from '@vivid-beacon/core';
+import { useAssetsById } from '../../api/catalogue';
 import { useJobs, useStatusKinds } from '../../api/data';
 import { useAddStatus } from '../../api/dataChanges';
 import { Answer } from '../../components/Answer';
@@ -24,13 +25,12 @@ const WINDOWS = [
 ] as const;
 
 interface JobLogProps {
-  readonly assets: readonly Asset[];
   readonly mayEdit: boolean;
   readonly mayBuild: boolean;
 }
 
 /** Jobs: open ones first, with the time that counts: our own statuses in working hours. */
-export function JobLog({ assets, mayEdit, mayBuild }: JobLogProps) {
+export function JobLog({ mayEdit, mayBuild }: JobLogProps) {
   const palette = usePalette();
   const now = useNow();
   const [days, setDays] = useState<(typeof WINDOWS)[number]['value']>('30');
@@ -39,6 +39,7 @@ export function JobLog({ assets, mayEdit, mayBuild }: JobLogProps) {
   const jobs = useJobs(Number(days));
   const job = jobs.data?.find(({ id }) => id === shown) ?? null;
   const desks = [...new Set((jobs.data ?? []).map(({ assetId }) => assetId))];
+  const { byId: names } = useAssetsById(meanings ? desks : []);
   return (
     <>
       <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
@@ -97,7 +98,7 @@ export function JobLog({ assets, mayEdit, mayBuild }: JobLogProps) {
           <StatusKinds
             key={id}
             assetId={id}
-            name={assets.find((asset) => asset.id === id)?.name ?? ''}
+            name={names.get(id)?.name ?? ''}
             used={[
               ...new Set(
                 (jobs.data ?? [])

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import type { Asset } from '@vivid-beacon/core';
 import { decodeText, TIME_FORMAT_WORDS, type TimeFormat } from '@vivid-beacon/core/src/intakeFiles';
+import { useAssets } from '../../api/queries';
 import { useImportJobs, useImportStops, type ListAnswer } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -17,14 +17,10 @@ const NEEDS = {
 } as const;
 
 /** Brings a stop log or job log in from a file or from the clipboard. */
-export function LogImport({
-  log,
-  assets,
-}: {
-  readonly log: 'stops' | 'jobs';
-  readonly assets: readonly Asset[];
-}) {
+export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
   const palette = usePalette();
+  // A file names any asset: all are needed, while it is open.
+  const assets = useAssets().data;
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState<TimeFormat | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -34,7 +30,7 @@ export function LogImport({
   const mustAsk = formats.length > 1 && chosen === null;
   const format = chosen ?? formats[0] ?? 'iso';
   const read =
-    text.trim() === '' || mustAsk
+    text.trim() === '' || mustAsk || !assets
       ? null
       : log === 'stops'
         ? readStops(text, assets, format)

@@ -1,8 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { usePerson } from '../../api/session';
-import { useAssets } from '../../api/queries';
-import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { PlusIcon } from '../../components/icons';
 import { Page } from '../../components/Page';
@@ -23,7 +21,6 @@ type Log = 'stops' | 'jobs';
 export function LogsScreen() {
   const palette = usePalette();
   const person = usePerson();
-  const assets = useAssets();
   const [log, setLog] = useState<Log>('stops');
   const [open, setOpen] = useState<'new' | 'import' | null>(null);
   const close = (): void => setOpen(null);
@@ -55,31 +52,25 @@ export function LogsScreen() {
         chosen={log}
         onChoose={(next) => setLog(next as Log)}
       />
-      <Answer query={assets} reading="Reading assets">
-        {(tree) => (
-          <>
-            {log === 'stops' ? (
-              <StopLogList assets={tree} mayEdit={mayAct(person)} />
-            ) : (
-              <JobLog assets={tree} mayEdit={mayAct(person)} mayBuild={mayBuild(person)} />
-            )}
-            <Tray title={log === 'stops' ? 'Stop' : 'Job'} open={open === 'new'} onClose={close}>
-              {log === 'stops' ? (
-                <StopForm stop={null} assets={tree} assetId={null} onDone={close} />
-              ) : (
-                <JobForm assets={tree} onDone={close} />
-              )}
-            </Tray>
-            <Tray
-              title={log === 'stops' ? 'Stops from a file' : 'Jobs from a file'}
-              open={open === 'import'}
-              onClose={close}
-            >
-              <LogImport log={log} assets={tree} />
-            </Tray>
-          </>
+      {log === 'stops' ? (
+        <StopLogList mayEdit={mayAct(person)} />
+      ) : (
+        <JobLog mayEdit={mayAct(person)} mayBuild={mayBuild(person)} />
+      )}
+      <Tray title={log === 'stops' ? 'Stop' : 'Job'} open={open === 'new'} onClose={close}>
+        {log === 'stops' ? (
+          <StopForm stop={null} assetId={null} onDone={close} />
+        ) : (
+          <JobForm onDone={close} />
         )}
-      </Answer>
+      </Tray>
+      <Tray
+        title={log === 'stops' ? 'Stops from a file' : 'Jobs from a file'}
+        open={open === 'import'}
+        onClose={close}
+      >
+        {open === 'import' && <LogImport log={log} />}
+      </Tray>
     </Page>
   );
 }

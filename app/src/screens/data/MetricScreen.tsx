@@ -14,7 +14,8 @@ import {
 } from '@vivid-beacon/core';
 import { useCoverage, useRemarks } from '../../api/data';
 import { useRemoveMetric } from '../../api/dataChanges';
-import { useMetrics, useTrend } from '../../api/queries';
+import { useMetricsById } from '../../api/catalogue';
+import { useTrend } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { Trend } from '../../charts/Trend';
 import { oneSeries } from '../../charts/trendScene';
@@ -63,8 +64,8 @@ const COVERAGE_DAYS = 90;
 /** One metric: its course, raw samples, coverage, remarks, and what it is. */
 export function MetricScreen({ metricId }: { readonly metricId: string }) {
   const router = useRouter();
-  const metrics = useMetrics();
-  const metric = metrics.data?.find(({ id }) => id === metricId);
+  const { byId, whole, error, again } = useMetricsById([metricId]);
+  const metric = byId.get(metricId);
   return (
     <Page
       title={metric?.name ?? 'Metric'}
@@ -73,7 +74,7 @@ export function MetricScreen({ metricId }: { readonly metricId: string }) {
       backName="Back to the asset"
       full
     >
-      <Answer query={metrics} reading="Reading the metric">
+      <Answer query={{ data: whole ? byId : undefined, error, refetch: again }} reading="Reading the metric">
         {() => (metric ? <MetricDetail metric={metric} /> : <Words as="body">This metric is gone.</Words>)}
       </Answer>
     </Page>

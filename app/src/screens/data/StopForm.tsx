@@ -1,23 +1,22 @@
 import { MINUTE_MS } from '@vivid-beacon/core';
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { Asset, StopEntry } from '@vivid-beacon/core';
+import type { StopEntry } from '@vivid-beacon/core';
+import { useAssetsById } from '../../api/catalogue';
 import { useReasons } from '../../api/data';
+import { AssetPick } from '../../assets/AssetPick';
 import { useRemoveStop, useSaveStop } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { MomentField } from '../../components/MomentField';
-import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
-import { pathOf } from './assetTree';
 
 interface StopFormProps {
   /** null = a new one. */
   readonly stop: StopEntry | null;
-  readonly assets: readonly Asset[];
   readonly assetId: string | null;
   readonly onDone: () => void;
 }
@@ -30,7 +29,7 @@ const SINCE = [
 ] as const;
 
 /** Enters a stop by hand, with one thumb: since when, why, still open or until when. */
-export function StopForm({ stop, assets, assetId, onDone }: StopFormProps) {
+export function StopForm({ stop, assetId, onDone }: StopFormProps) {
   const palette = usePalette();
   const now = useNow();
   const save = useSaveStop();
@@ -43,24 +42,19 @@ export function StopForm({ stop, assets, assetId, onDone }: StopFormProps) {
   const [reason, setReason] = useState(stop?.reason ?? '');
   const [category, setCategory] = useState(stop?.category ?? '');
   const [note, setNote] = useState(stop?.note ?? '');
-  const asset = assets.find(({ id }) => id === chosen);
+  const asset = useAssetsById([chosen]).byId.get(chosen ?? '');
   const zone = asset?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
     <>
-      {asset ? (
-        <Words as="rowTitle">{pathOf(asset, assets).join(' / ')}</Words>
-      ) : (
-        <PickList
+      {chosen === null ? (
+        <AssetPick
           name="Asset that stopped"
           maxHeight={220}
-          options={assets.map((each) => ({
-            value: each.id,
-            label: each.name,
-            detail: pathOf(each, assets).join(' / '),
-          }))}
-          chosen={chosen}
-          onChoose={setChosen}
+          chosen={null}
+          onChoose={({ id }) => setChosen(id)}
         />
+      ) : (
+        <Words as="rowTitle">{asset?.title ?? ''}</Words>
       )}
       <Words as="second" colour={palette.ink2}>
         Stopped since

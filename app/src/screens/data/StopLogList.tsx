@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { HOUR_MS, DAY_MS, formatLength, type Asset, type StopEntry } from '@vivid-beacon/core';
+import { HOUR_MS, DAY_MS, formatLength, type StopEntry } from '@vivid-beacon/core';
 import { useStops } from '../../api/data';
 import { Answer } from '../../components/Answer';
 import { Row } from '../../components/Row';
@@ -21,13 +21,7 @@ const WINDOWS = [
 ] as const;
 
 /** Stops of a window: those still open first, and what the time went to. */
-export function StopLogList({
-  assets,
-  mayEdit,
-}: {
-  readonly assets: readonly Asset[];
-  readonly mayEdit: boolean;
-}) {
+export function StopLogList({ mayEdit }: { readonly mayEdit: boolean }) {
   const palette = usePalette();
   const now = useNow();
   const [days, setDays] = useState<(typeof WINDOWS)[number]['value']>('7');
@@ -98,13 +92,7 @@ export function StopLogList({
       </Answer>
       <Tray title="Stop" open={edited !== null} onClose={() => setEdited(null)}>
         {edited && (
-          <StopForm
-            key={edited.id}
-            stop={edited}
-            assets={assets}
-            assetId={edited.assetId}
-            onDone={() => setEdited(null)}
-          />
+          <StopForm key={edited.id} stop={edited} assetId={edited.assetId} onDone={() => setEdited(null)} />
         )}
       </Tray>
     </>

@@ -1,5 +1,5 @@
-import type { Asset, Metric } from '@vivid-beacon/core';
-import { pathOf, treeRows } from './assetTree';
+import type { Asset } from '@vivid-beacon/core';
+import { pathOf } from './assetTree';
 import { readAssetList } from './AssetListImport';
 import { attributesOf, textOfAttributes } from './attributeText';
 import { insertAt, nameFor, wordAt } from './expressionText';
@@ -14,6 +14,8 @@ const asset = (id: string, parentId: string | null, name: string, attributes = {
   zone: 'Europe/London',
   ownZone: null,
   plantId: '1',
+  path: [],
+  title: name,
   attributes,
 });
 const TREE = [
@@ -24,38 +26,8 @@ const TREE = [
   asset('5', null, 'Weir'),
   asset('6', '5', 'Ironer 2'),
 ];
-const metric = (assetId: string, state: string): Metric =>
-  ({ assetId, origin: 'samples', health: { state } }) as Metric;
-
 describe('the asset tree', () => {
-  it('shows children of open assets only, and counts what needs a look below', () => {
-    const rows = treeRows(TREE, [metric('3', 'silent'), metric('4', 'reporting')], new Set(['1']), '');
-    expect(rows.map(({ asset: { name }, depth, troubled }) => [name, depth, troubled])).toEqual([
-      ['Quayside', 0, 1],
-      ['Hall', 1, 1],
-      ['Weir', 0, 0],
-    ]);
-  });
-
-  it('finds a number in a name by its beginning, among attributes only whole', () => {
-    const assets = [
-      asset('1', null, 'Quayside'),
-      asset('2', '1', 'Ironer 1', { 'Last overhaul': '2026-09-16', Beds: 24 }),
-      asset('3', '1', 'Ironer 21'),
-    ];
-    const found = (search: string): string[] =>
-      treeRows(assets, [], new Set(), search).map(({ asset: { id } }) => id);
-    expect(found('ironer 2')).toEqual(['1', '3']);
-    expect(found('2026')).toEqual(['1', '2']);
-    expect(found('beds 24')).toEqual(['1', '2']);
-  });
-
-  it('finds by beginnings of words, with what stands above', () => {
-    const names = (search: string): string[] =>
-      treeRows(TREE, [], new Set(), search).map(({ asset: { id } }) => id);
-    expect(names('ironer 2')).toEqual(['1', '2', '3', '5', '6']);
-    expect(names('acme')).toEqual(['1', '2', '3']);
-    expect(names('nothing')).toEqual([]);
+  it('tells the way down to an asset', () => {
     expect(pathOf(TREE[2], TREE)).toEqual(['Quayside', 'Hall', 'Ironer 2']);
   });
 });

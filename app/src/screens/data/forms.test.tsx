@@ -13,22 +13,25 @@ jest.setTimeout(30_000);
 
 const NOW = Date.UTC(2026, 10, 19, 6, 40);
 const MINUTE = 60_000;
-const asset = (id: string, parentId: string | null, name: string, kind: string): Asset => ({
-  id,
-  parentId,
-  name,
-  kind,
-  zone: 'Europe/London',
-  ownZone: parentId ? null : 'Europe/London',
-  plantId: '1',
-  attributes: {},
-});
+const asset = (id: string, parentId: string | null, name: string, kind: string): Asset =>
+  ({
+    id,
+    parentId,
+    name,
+    kind,
+    zone: 'Europe/London',
+    ownZone: parentId ? null : 'Europe/London',
+    plantId: '1',
+    attributes: {},
+  }) as Asset;
 const ASSETS = [
   asset('1', null, 'Quayside', 'plant'),
   asset('2', '1', 'Ironer hall', 'area'),
   asset('3', '2', 'Ironer 2', 'machine'),
   asset('4', '1', 'Customer desk', 'desk'),
 ];
+const TREE = { 'GET /api/assets': ASSETS };
+
 /** The first change that was sent; answers that it made old are asked for again after it. */
 const posted = (sent: readonly Sent[]): Sent | undefined => sent.find(({ method }) => method === 'POST');
 const saved = ({ body }: { body: unknown }): unknown => ({ id: '9', ...(body as object) });
@@ -41,16 +44,16 @@ afterEach(() => jest.restoreAllMocks());
 describe('AssetForm', () => {
   it('adds an asset below another, with numbers and words as attributes', async () => {
     const done = jest.fn();
-    const { person, sent } = renderScreen(
-      <AssetForm asset={null} parentId="2" assets={ASSETS} onDone={done} />,
-      { 'POST /api/assets': saved },
-    );
-    expect(screen.getByText('Stands under Quayside / Ironer hall')).toBeTruthy();
+    const { person, sent } = renderScreen(<AssetForm asset={null} parentId="2" onDone={done} />, {
+      ...TREE,
+      'POST /api/assets': saved,
+    });
+    expect(await screen.findByText('Stands under Quayside / Ironer hall')).toBeTruthy();
     await person.type(screen.getByLabelText('Name of the asset'), 'Ironer 3');
     await person.type(screen.getByLabelText(/^Attributes/), 'Rated speed (m/min): 32{enter}Maker: Harbour');
     await person.click(screen.getByRole('button', { name: 'Add asset' }));
     await waitFor(() => expect(done).toHaveBeenCalledWith('9'));
-    expect(sent[0]).toEqual({
+    expect(posted(sent)).toEqual({
       method: 'POST',
       path: '/api/assets',
       body: {
@@ -65,31 +68,33 @@ describe('AssetForm', () => {
 
   it('moves one to the top, never offers itself as its parent, and keeps what was typed when refused', async () => {
     const done = jest.fn();
-    const { person, sent } = renderScreen(
-      <AssetForm asset={ASSETS[2]} parentId="2" assets={ASSETS} onDone={done} />,
-      {
-        'PUT /api/assets/3': new Refused(409, {
-          code: 'WRONG_STATE',
-          message: 'There is an asset named "Ironer 9" there already.',
-        }),
-      },
-    );
+    const { person, sent } = renderScreen(<AssetForm asset={ASSETS[2]} parentId="2" onDone={done} />, {
+      ...TREE,
+      'PUT /api/assets/3': new Refused(409, {
+        code: 'WRONG_STATE',
+        message: 'There is an asset named "Ironer 9" there already.',
+      }),
+    });
     await person.clear(screen.getByLabelText('Name of the asset'));
     await person.type(screen.getByLabelText('Name of the asset'), 'Ironer 9');
     await person.click(screen.getByRole('button', { name: 'Move' }));
+    expect(await screen.findByRole('radio', { name: /^Ironer hall/ })).toBeTruthy();
     expect(screen.queryByRole('radio', { name: /^Ironer 2/ })).toBeNull();
     await person.click(screen.getByRole('radio', { name: /^At the top/ }));
     expect(screen.getByText('Stands at the top, as a plant')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Save asset' }));
     expect(await screen.findByText('There is an asset named "Ironer 9" there already.')).toBeTruthy();
-    expect(sent[0].body).toMatchObject({ name: 'Ironer 9', parentId: null });
+    expect(sent.find(({ method }) => method === 'PUT')!.body).toMatchObject({
+      name: 'Ironer 9',
+      parentId: null,
+    });
     expect((screen.getByLabelText('Name of the asset') as HTMLInputElement).value).toBe('Ironer 9');
     expect(done).not.toHaveBeenCalled();
   });
 
   it('cannot be saved while an attribute cannot be read, and says which line', async () => {
     const { person, sent } = renderScreen(
-      <AssetForm asset={null} parentId={null} assets={[]} onDone={() => undefined} />,
+      <AssetForm asset={null} parentId={null} onDone={() => undefined} />,
     );
     await person.type(screen.getByLabelText(/^Attributes/), 'Maker');
     expect(screen.getByText('Line 1 must be a name, a colon and a value')).toBeTruthy();
@@ -160,15 +165,12 @@ describe('MetricForm', () => {
 });
 
 describe('StopForm', () => {
-  const answers = { 'GET /api/stops/reasons': ['Belt torn', 'No linen'], 'POST /api/stops': saved };
+  const answers = { ...TREE, 'GET /api/stops/reasons': ['Belt torn', 'No linen'], 'POST /api/stops': saved };
 
   it('is entered with a reason used before, since when it was a word, still open', async () => {
     const done = jest.fn();
-    const { person, sent } = renderScreen(
-      <StopForm stop={null} assets={ASSETS} assetId="3" onDone={done} />,
-      answers,
-    );
-    expect(screen.getByText('Quayside / Ironer hall / Ironer 2')).toBeTruthy();
+    const { person, sent } = renderScreen(<StopForm stop={null} assetId="3" onDone={done} />, answers);
+    expect(await screen.findByText('Quayside / Ironer hall / Ironer 2')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Enter stop' }).getAttribute('aria-disabled')).toBe('true');
     await person.click(screen.getByRole('radio', { name: '15 min ago' }));
     await person.click(await screen.findByRole('radio', { name: 'Belt torn' }));
@@ -190,12 +192,12 @@ describe('StopForm', () => {
 
   it('needs the asset first where none was given', async () => {
     const { person, sent } = renderScreen(
-      <StopForm stop={null} assets={ASSETS} assetId={null} onDone={() => undefined} />,
+      <StopForm stop={null} assetId={null} onDone={() => undefined} />,
       answers,
     );
     await person.type(screen.getByLabelText('Reason of the stop'), 'Steam low');
     expect(screen.getByRole('button', { name: 'Enter stop' }).getAttribute('aria-disabled')).toBe('true');
-    await person.click(screen.getByRole('radio', { name: /^Ironer 2/ }));
+    await person.click(await screen.findByRole('radio', { name: /^Ironer 2/ }));
     await person.click(screen.getByRole('button', { name: 'Enter stop' }));
     await waitFor(() => expect(posted(sent)).toBeTruthy());
     expect(posted(sent)!.body).toMatchObject({ assetId: '3', reason: 'Steam low' });
@@ -211,14 +213,11 @@ describe('StopForm', () => {
       reason: 'Belt torn',
       note: 'Spare on its way',
     } as StopEntry;
-    const { person, sent } = renderScreen(
-      <StopForm stop={stop} assets={ASSETS} assetId="3" onDone={() => undefined} />,
-      {
-        ...answers,
-        'PUT /api/stops/5': saved,
-        'DELETE /api/stops/5': undefined,
-      },
-    );
+    const { person, sent } = renderScreen(<StopForm stop={stop} assetId="3" onDone={() => undefined} />, {
+      ...answers,
+      'PUT /api/stops/5': saved,
+      'DELETE /api/stops/5': undefined,
+    });
     await person.click(screen.getByRole('radio', { name: 'running again' }));
     expect((screen.getByLabelText('Until') as HTMLInputElement).value).toBe('2026-11-19T06:40');
     await person.click(screen.getByRole('button', { name: 'Save stop' }));
@@ -241,7 +240,8 @@ describe('JobForm and StatusKinds', () => {
   ];
 
   it('takes the only desk, offers its statuses, and begins the history with one', async () => {
-    const { person, sent } = renderScreen(<JobForm assets={ASSETS} onDone={() => undefined} />, {
+    const { person, sent } = renderScreen(<JobForm onDone={() => undefined} />, {
+      ...TREE,
       'GET /api/desks/4/statuses': KINDS,
       'POST /api/jobs': saved,
     });

@@ -145,12 +145,14 @@ describe('feeds', () => {
   it('are found by state and by any of their names', async () => {
     const { person } = renderScreen(<FeedsScreen />, { ...session('analyst'), 'GET /api/metrics': rows });
     await person.type(await screen.findByLabelText('Search metrics'), 'steam QUAYSIDE');
-    expect(screen.getAllByText(/, Washer 1$/)).toHaveLength(1);
+    await waitFor(() => expect(screen.getAllByText(/, Washer 1$/)).toHaveLength(1));
     await person.clear(screen.getByLabelText('Search metrics'));
     await person.click(screen.getByRole('radio', { name: /^Silent 1$/i }));
-    expect(screen.getAllByText(/, Washer 1$/).map((each) => each.textContent)).toEqual([
-      'Metric 2, Washer 1',
-    ]);
+    await waitFor(() =>
+      expect(screen.getAllByText(/, Washer 1$/).map((each) => each.textContent)).toEqual([
+        'Metric 2, Washer 1',
+      ]),
+    );
     await person.click(screen.getByText('Metric 2, Washer 1'));
     expect(mockPush).toHaveBeenCalledWith('/data/metrics/2');
   });
@@ -241,7 +243,8 @@ describe('the assets', () => {
       'GET /api/assets': tree,
       'GET /api/metrics': [metric('1'), metric('2', { health: health('silent', { quietMs: HOUR }) })],
     });
-    const lines = await screen.findAllByRole('treeitem');
+    await screen.findByText('Washer 2');
+    const lines = screen.getAllByRole('treeitem');
     expect(lines.map((each) => each.getAttribute('aria-level'))).toEqual(['1', '2', '2']);
     expect(within(lines[1]).getByText('machine, 2 metrics')).toBeTruthy();
     // What is below is counted above too.
@@ -258,7 +261,7 @@ describe('the assets', () => {
       'GET /api/metrics': [],
     });
     await person.type(await screen.findByLabelText('Search assets'), 'dryer');
-    expect(screen.getByText('No asset matches "dryer".')).toBeTruthy();
+    expect(await screen.findByText('No asset matches "dryer".')).toBeTruthy();
     expect(screen.queryAllByRole('treeitem')).toEqual([]);
   });
 });
@@ -289,19 +292,16 @@ describe('jobs', () => {
     { status: 'Done', stopsClock: false, endsJob: true },
   ];
   const show = (mayEdit: boolean, answers: Answers = {}) =>
-    renderScreen(
-      <JobLog assets={[asset('8', 'Service desk', '1', 'desk')]} mayEdit={mayEdit} mayBuild={mayEdit} />,
-      {
-        'GET /api/jobs': [
-          job('1', { open: false, workingMs: 9 * HOUR }),
-          job('2'),
-          job('3', { workingMs: 5 * HOUR }),
-        ],
-        'GET /api/desks/8/statuses': kinds,
-        'POST /api/jobs/3/statuses': undefined,
-        ...answers,
-      },
-    );
+    renderScreen(<JobLog mayEdit={mayEdit} mayBuild={mayEdit} />, {
+      'GET /api/jobs': [
+        job('1', { open: false, workingMs: 9 * HOUR }),
+        job('2'),
+        job('3', { workingMs: 5 * HOUR }),
+      ],
+      'GET /api/desks/8/statuses': kinds,
+      'POST /api/jobs/3/statuses': undefined,
+      ...answers,
+    });
 
   it('stand with the open ones first, the longest in front', async () => {
     show(false);

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
-import { COMPARISONS, startOfAttribute, type Asset, type Comparison, type Readout } from '@vivid-beacon/core';
-import { attributesWith } from '../../boards/scopeEdits';
+import { COMPARISONS, startOfAttribute, type Comparison, type Readout } from '@vivid-beacon/core';
+import { useAttributes } from '../../api/catalogue';
 import { NumberField } from '../../components/NumberField';
 import { PickList } from '../../components/PickList';
 import { Words } from '../../components/Words';
@@ -8,7 +8,6 @@ import { usePalette } from '../../theme/useTheme';
 
 interface ComparePanelProps {
   readonly readout: Readout;
-  readonly assets: readonly Asset[];
   readonly onChange: (part: Partial<Pick<Readout, 'compare' | 'normalise' | 'align'>>) => void;
 }
 
@@ -21,11 +20,14 @@ export const COMPARE_WORDS: Readonly<Record<Comparison, string>> = {
 const USUAL_DAYS = 60;
 
 /** What values are compared with; of a trend also in what proportion, and from what day on. */
-export function ComparePanel({ readout, assets, onChange }: ComparePanelProps) {
+export function ComparePanel({ readout, onChange }: ComparePanelProps) {
   const palette = usePalette();
   const { compare, normalise, align, form, groupBy } = readout;
-  const numeric = attributesWith(assets, (value) => typeof value === 'number' && value > 0);
-  const dated = attributesWith(assets, (value) => startOfAttribute(value, 'UTC') !== null);
+  const attributes = useAttributes().data ?? [];
+  const namesWith = (fits: (value: string | number) => boolean): string[] =>
+    attributes.filter(({ values }) => values.some(fits)).map(({ name }) => name);
+  const numeric = namesWith((value) => typeof value === 'number' && value > 0);
+  const dated = namesWith((value) => startOfAttribute(value, 'UTC') !== null);
   return (
     <View style={styles.panel}>
       <PickList

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
-import type { Asset, GroupBy, Readout } from '@vivid-beacon/core';
-import { attributeValues } from '../../boards/scopeEdits';
+import type { GroupBy, Readout } from '@vivid-beacon/core';
+import { useAttributes } from '../../api/catalogue';
 import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -9,21 +9,22 @@ import { usePalette } from '../../theme/useTheme';
 interface GroupPanelProps {
   readonly readout: Readout;
   readonly metricName: string;
-  readonly assets: readonly Asset[];
   readonly onChange: (part: Partial<Pick<Readout, 'groupBy' | 'keepBlanks'>>) => void;
 }
 
 /** One value for each asset, plant, kind or attribute: of every metric with the name of the first. */
-export function GroupPanel({ readout, metricName, assets, onChange }: GroupPanelProps) {
+export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
   const palette = usePalette();
   const { groupBy, keepBlanks } = readout;
+  // What takes a different value on every asset makes no groups.
+  const attributes = (useAttributes().data ?? []).filter(({ many }) => !many);
   const options: { value: string; label: string; by: GroupBy | null }[] = [
     { value: 'none', label: 'Not grouped', by: null },
     { value: 'asset', label: 'By asset', by: { kind: 'asset' } },
     { value: 'plant', label: 'By plant', by: { kind: 'plant' } },
     { value: 'assetKind', label: 'By kind of asset', by: { kind: 'assetKind' } },
     { value: 'all', label: 'All together', by: { kind: 'all' } },
-    ...attributeValues(assets).map(({ name }) => ({
+    ...attributes.map(({ name }) => ({
       value: `attribute ${name}`,
       label: `By ${name}`,
       by: { kind: 'attribute' as const, name },

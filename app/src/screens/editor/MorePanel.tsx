@@ -5,7 +5,7 @@ import { CloseIcon } from '../../components/icons';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { MetricPanel } from './MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 
 interface MorePanelProps {
   readonly readout: Readout;
@@ -38,12 +38,7 @@ export function MorePanel({ readout, metrics, onAdd, onRemove }: MorePanelProps)
       {readout.measures.length >= MOST_MEASURES ? (
         <Words as="second" colour={palette.ink2}>{`A readout shows at most ${MOST_MEASURES} metrics.`}</Words>
       ) : (
-        <MetricPanel
-          name="Add metric"
-          metrics={metrics.filter(({ id }) => !taken.has(id))}
-          chosen={null}
-          onChoose={onAdd}
-        />
+        <MetricPick name="Add metric" leaveOut={taken} chosen={null} onChoose={onAdd} />
       )}
     </View>
   );

@@ -2,17 +2,16 @@ import { StyleSheet, View } from 'react-native';
 import type { Measure, Metric } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
 import { WordRow } from '../../components/WordRow';
-import { MetricPanel } from './MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 
 interface PerPanelProps {
   readonly per: Measure['per'];
-  readonly metrics: readonly Metric[];
   readonly onChoose: (metric: Metric | null) => void;
   readonly onRatio: (factor: number, unit: string | null) => void;
 }
 
 /** By what a measure is divided, sum over sum; or nothing. */
-export function PerPanel({ per, metrics, onChoose, onRatio }: PerPanelProps) {
+export function PerPanel({ per, onChoose, onRatio }: PerPanelProps) {
   return (
     <View style={styles.panel}>
       {per && (
@@ -29,7 +28,7 @@ export function PerPanel({ per, metrics, onChoose, onRatio }: PerPanelProps) {
           <Button look="quiet" label="Show it on its own" onPress={() => onChoose(null)} />
         </>
       )}
-      <MetricPanel name="Per metric" metrics={metrics} chosen={per?.metricId ?? null} onChoose={onChoose} />
+      <MetricPick name="Per metric" chosen={per?.metricId ?? null} onChoose={onChoose} />
     </View>
   );
 }

@@ -46,8 +46,10 @@ export const SLOT_TITLES: Readonly<Record<Slot, string>> = {
 
 interface SlotPanelProps {
   readonly store: ReturnType<typeof createReadoutDraftStore>;
+  /** Those that it names. */
   readonly metrics: readonly Metric[];
-  readonly assets: readonly Asset[];
+  /** Those of its scope. */
+  readonly assets: ReadonlyMap<string, Asset>;
   readonly boardWindow: WindowSpec;
   readonly unit: string;
   readonly decimals: number;
@@ -74,12 +76,7 @@ export function SlotPanel({
   switch (slot) {
     case 'metric':
       return (
-        <WhatPanel
-          readout={readout}
-          metrics={metrics}
-          onMetric={actions.chooseMetric}
-          onIndicator={actions.chooseIndicator}
-        />
+        <WhatPanel readout={readout} onMetric={actions.chooseMetric} onIndicator={actions.chooseIndicator} />
       );
     case 'summary':
       return (
@@ -95,14 +92,7 @@ export function SlotPanel({
         />
       );
     case 'per':
-      return (
-        <PerPanel
-          per={measure.per}
-          metrics={metrics}
-          onChoose={actions.choosePer}
-          onRatio={actions.setRatio}
-        />
-      );
+      return <PerPanel per={measure.per} onChoose={actions.choosePer} onRatio={actions.setRatio} />;
     case 'more':
       return (
         <MorePanel
@@ -113,19 +103,11 @@ export function SlotPanel({
         />
       );
     case 'group':
-      return (
-        <GroupPanel
-          readout={readout}
-          metricName={metric?.name ?? ''}
-          assets={assets}
-          onChange={actions.change}
-        />
-      );
+      return <GroupPanel readout={readout} metricName={metric?.name ?? ''} onChange={actions.change} />;
     case 'scope':
       return (
         <ScopePanel
           scope={readout.scope ?? WHOLE_SCOPE}
-          assets={assets}
           onChange={(scope) =>
             actions.change({
               scope: scope.assetIds === null && scope.attributes.length === 0 ? null : scope,
@@ -171,16 +153,15 @@ export function SlotPanel({
         />
       );
     case 'compare':
-      return <ComparePanel readout={readout} assets={assets} onChange={actions.change} />;
+      return <ComparePanel readout={readout} onChange={actions.change} />;
     case 'look': {
       const byId = new Map(metrics.map((each) => [each.id, each]));
-      const names = new Map(assets.map(({ id, name }) => [id, name]));
       return (
         <LookPanel
           readout={readout}
           automatic={{
             title: automaticTitle(readout, (id) => byId.get(id)),
-            footnote: automaticFootnote(readout, (id) => names.get(id)),
+            footnote: automaticFootnote(readout, (id) => assets.get(id)?.name),
           }}
           ends={scaleEnds(readout.band, values)}
           onChange={actions.change}

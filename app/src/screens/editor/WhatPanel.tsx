@@ -5,11 +5,10 @@ import { useIndicators } from '../../api/indicators';
 import { Answer } from '../../components/Answer';
 import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
-import { MetricPanel } from './MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 
 interface WhatPanelProps {
   readonly readout: Readout;
-  readonly metrics: readonly Metric[];
   readonly onMetric: (metric: Metric) => void;
   readonly onIndicator: (indicator: IndicatorReading) => void;
 }
@@ -20,7 +19,7 @@ const WAYS = [
 ] as const;
 
 /** What a readout shows: a metric with choices of its own, or an indicator that is governed for all. */
-export function WhatPanel({ readout, metrics, onMetric, onIndicator }: WhatPanelProps) {
+export function WhatPanel({ readout, onMetric, onIndicator }: WhatPanelProps) {
   const [way, setWay] = useState<(typeof WAYS)[number]['value']>(
     readout.indicatorId === null ? 'metric' : 'indicator',
   );
@@ -28,12 +27,7 @@ export function WhatPanel({ readout, metrics, onMetric, onIndicator }: WhatPanel
     <View style={styles.panel}>
       <WordRow name="What is shown" options={WAYS} chosen={way} onChoose={setWay} />
       {way === 'metric' ? (
-        <MetricPanel
-          name="Metric"
-          metrics={metrics}
-          chosen={readout.measures[0]?.metricId ?? null}
-          onChoose={onMetric}
-        />
+        <MetricPick name="Metric" chosen={readout.measures[0]?.metricId ?? null} onChoose={onMetric} />
       ) : (
         <IndicatorPick chosen={readout.indicatorId} onChoose={onIndicator} />
       )}

@@ -45,7 +45,7 @@ const handover = {
   ],
   stoppedMs: HOUR,
   remarks: [],
-  silentFeeds: [],
+  silent: { feeds: [], count: {} },
   notes: [{ id: '3', text: 'Soap is low', author: 'Marit', at: NOW - HOUR }],
 } as unknown as Handover;
 const session = (role: string): Answers => ({
@@ -117,16 +117,19 @@ describe('what needs a person now', () => {
       } as Flag,
     ],
     indicators: [],
-    silentFeeds: [
-      {
-        id: '10',
-        name: 'Steam',
-        assetName: 'Boiler',
-        plantId: '2',
-        plantName: 'Foundry Lane',
-        health: { quietMs: HOUR },
-      } as Metric,
-    ],
+    silent: {
+      feeds: [
+        {
+          id: '10',
+          name: 'Steam',
+          assetName: 'Boiler',
+          plantId: '2',
+          plantName: 'Foundry Lane',
+          health: { quietMs: HOUR },
+        } as Metric,
+      ],
+      count: { '2': 1 },
+    },
     rulesOn: { '10': 2 },
   } as Watch;
 

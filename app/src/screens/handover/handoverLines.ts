@@ -31,7 +31,7 @@ export function handoverParts(handover: Handover): HandoverPart[] {
     href: `/alarms/${each.id}`,
   });
   const count = (rows: readonly unknown[]): string => String(rows.length);
-  const { standing, setAside, openFlags, silentFeeds, raised, stops, remarks, closedFlags } = handover;
+  const { standing, setAside, openFlags, silent, raised, stops, remarks, closedFlags } = handover;
   return [
     {
       title: 'Alarms that stand',
@@ -66,9 +66,9 @@ export function handoverParts(handover: Handover): HandoverPart[] {
     },
     {
       title: 'Silent feeds',
-      aside: count(silentFeeds),
+      aside: String(silent.count[handover.plantId] ?? 0),
       none: 'Every feed reports.',
-      lines: silentFeeds.map((feed) => ({
+      lines: silent.feeds.map((feed) => ({
         key: feed.id,
         title: `${feed.assetName}, ${feed.name.toLowerCase()}`,
         second: `silent for ${formatLength(feed.health.quietMs ?? 0)}`,

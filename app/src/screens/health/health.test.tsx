@@ -109,7 +109,7 @@ describe('changing a rule', () => {
       'POST /api/alarm-rules': { id: '2' },
     });
     expect(await screen.findByText(/^In place of "Dryer hot": Caution above 205/)).toBeTruthy();
-    const limit = screen.getByLabelText('Limit');
+    const limit = await screen.findByLabelText('Limit');
     await person.clear(limit);
     await person.type(limit, '212');
     await person.click(screen.getByRole('button', { name: 'Put in its place' }));

@@ -1,7 +1,8 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import type { IndicatorDefinition, IndicatorReading, Metric, PeriodTarget, Person } from '@vivid-beacon/core';
+import { useMetricsById } from '../../api/catalogue';
 import { useIndicatorPreview, useSaveIndicator } from '../../api/indicators';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -27,7 +28,6 @@ import { TargetPanel } from './TargetPanel';
 import { WhenPanel } from './WhenPanel';
 
 interface IndicatorEditorProps {
-  readonly metrics: readonly Metric[];
   readonly people: readonly Person[];
   /** The indicator that is changed; null = a new one. */
   readonly before: { readonly indicator: IndicatorReading; readonly targets: readonly PeriodTarget[] } | null;
@@ -38,7 +38,7 @@ const SETTLE_MS = 300;
 const NO_TARGETS: readonly PeriodTarget[] = [];
 
 /** The sentence of a definition, the panel of the part that is open, and what it gives. */
-export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorEditorProps) {
+export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProps) {
   const palette = usePalette();
   const client = useQueryClient();
   const save = useSaveIndicator();
@@ -49,7 +49,8 @@ export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorE
   const settled = useSettled(definition, SETTLE_MS);
   const wrong = definition && problemOfDefinition(definition);
   const preview = useIndicatorPreview(wrong ? null : settled, before?.targets ?? NO_TARGETS);
-  const byId = useMemo(() => new Map(metrics.map((metric) => [metric.id, metric])), [metrics]);
+  const measured = definition?.measure;
+  const { byId } = useMetricsById([measured?.metricId, measured?.per?.metricId]);
   const metric = definition ? byId.get(definition.measure.metricId) : undefined;
   const unit = preview.data?.reading.unit ?? before?.indicator.reading.unit ?? metric?.unit ?? '';
   const usual = preview.data?.reading.value ?? before?.indicator.reading.value ?? metric?.last?.v ?? 0;
@@ -113,7 +114,7 @@ export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorE
       {(!definition || open === 'measure') && (
         <MeasurePanel
           measure={definition?.measure ?? null}
-          metrics={metrics}
+          metric={metric}
           onMetric={(chosen) => void choose(chosen)}
           onChange={(measure) => change({ measure })}
         />
@@ -123,7 +124,6 @@ export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorE
           {open === 'per' && (
             <PerPanel
               per={definition.measure.per}
-              metrics={metrics}
               onChoose={(per) => change({ measure: withPer(definition.measure, per) })}
               onRatio={(factor, unit) => change({ measure: withRatio(definition.measure, factor, unit) })}
             />
@@ -142,7 +142,6 @@ export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorE
               definition={definition}
               unit={unit}
               usual={usual}
-              metrics={metrics}
               zone={metric?.zone ?? 'UTC'}
               onChange={(target) => change({ target })}
             />
@@ -152,7 +151,6 @@ export function IndicatorEditor({ metrics, people, before, onLeave }: IndicatorE
               definition={definition}
               unit={unit}
               usual={usual}
-              metrics={metrics}
               onChange={(reference) => change({ reference })}
             />
           )}

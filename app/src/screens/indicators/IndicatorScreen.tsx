@@ -20,7 +20,7 @@ import {
   type JudgedPeriod,
 } from '../../api/indicators';
 import { mayBuild } from '../../api/mayAct';
-import { useMetrics } from '../../api/queries';
+import { useMetricsById } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
 import { StraightGauge } from '../../charts/StraightGauge';
 import { Answer } from '../../components/Answer';
@@ -230,14 +230,14 @@ function Targets({
 }
 
 function Definition({ indicator }: { readonly indicator: IndicatorReading }) {
-  const metrics = useMetrics().data ?? [];
   const router = useRouter();
   const { definition, reading, ownerName } = indicator;
+  const { byId: metrics } = useMetricsById([definition.measure.metricId, definition.measure.per?.metricId]);
   const { unit } = reading;
   return (
     <Section title="Definition" aside={`version ${indicator.version}`}>
       {definition.description !== '' && <Words as="body">{definition.description}</Words>}
-      <Fact name="Measure" text={measureWords(definition, (id) => metrics.find((each) => each.id === id))} />
+      <Fact name="Measure" text={measureWords(definition, (id) => metrics.get(id))} />
       <Fact name="Window" text={whenWords(definition)} />
       <Fact name="Band" text={judgeWords(definition.judge, unit, definition.decimals)} />
       <Fact name="Target" text={targetWords(definition.target, unit, definition)} />

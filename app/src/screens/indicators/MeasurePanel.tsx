@@ -1,18 +1,18 @@
 import { StyleSheet, View } from 'react-native';
 import { SUMMARIES_OF_KIND, SUMMARY_WORDS, type Measure, type Metric } from '@vivid-beacon/core';
 import { WordRow } from '../../components/WordRow';
-import { MetricPanel } from '../editor/MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 
 interface MeasurePanelProps {
   readonly measure: Measure | null;
-  readonly metrics: readonly Metric[];
+  /** That of the measure. */
+  readonly metric: Metric | undefined;
   readonly onMetric: (metric: Metric) => void;
   readonly onChange: (measure: Measure) => void;
 }
 
 /** Which metric is judged, and how it is summarised. */
-export function MeasurePanel({ measure, metrics, onMetric, onChange }: MeasurePanelProps) {
-  const metric = metrics.find(({ id }) => id === measure?.metricId);
+export function MeasurePanel({ measure, metric, onMetric, onChange }: MeasurePanelProps) {
   return (
     <View style={styles.panel}>
       {measure && metric && (
@@ -23,7 +23,7 @@ export function MeasurePanel({ measure, metrics, onMetric, onChange }: MeasurePa
           onChoose={(summary) => onChange({ ...measure, summary })}
         />
       )}
-      <MetricPanel name="Metric" metrics={metrics} chosen={measure?.metricId ?? null} onChoose={onMetric} />
+      <MetricPick name="Metric" chosen={measure?.metricId ?? null} onChoose={onMetric} />
     </View>
   );
 }

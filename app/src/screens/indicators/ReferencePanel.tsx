@@ -4,19 +4,17 @@ import {
   displayUnit,
   SUMMARIES_OF_KIND,
   type IndicatorDefinition,
-  type Metric,
   type ReferenceSource,
 } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
-import { MetricPanel } from '../editor/MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 import { BaselineWeeks } from './BaselineWeeks';
 
 interface ReferencePanelProps {
   readonly definition: IndicatorDefinition;
   readonly unit: string;
   readonly usual: number;
-  readonly metrics: readonly Metric[];
   readonly onChange: (reference: ReferenceSource) => void;
 }
 
@@ -30,7 +28,7 @@ const SOURCES = [
 ] as const;
 
 /** What the value is compared with: an earlier window, a fixed value, or another metric such as a budget series. */
-export function ReferencePanel({ definition, unit, usual, metrics, onChange }: ReferencePanelProps) {
+export function ReferencePanel({ definition, unit, usual, onChange }: ReferencePanelProps) {
   const { reference, measure, display } = definition;
   const by = displayDivisor(display);
   const choose = (kind: ReferenceSource['kind']): void => {
@@ -54,9 +52,8 @@ export function ReferencePanel({ definition, unit, usual, metrics, onChange }: R
         <BaselineWeeks weeks={reference.weeks} onChange={(weeks) => onChange({ kind: 'baseline', weeks })} />
       )}
       {reference.kind === 'measure' && (
-        <MetricPanel
+        <MetricPick
           name="Metric of the reference"
-          metrics={metrics}
           chosen={reference.measure.metricId}
           onChoose={({ id, kind }) =>
             onChange({

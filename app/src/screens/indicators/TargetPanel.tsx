@@ -6,7 +6,6 @@ import {
   formatDate,
   SUMMARIES_OF_KIND,
   type IndicatorDefinition,
-  type Metric,
   type Proration,
   type TargetSource,
 } from '@vivid-beacon/core';
@@ -18,7 +17,7 @@ import { Row } from '../../components/Row';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { MetricPanel } from '../editor/MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 import { BaselineWeeks } from './BaselineWeeks';
 import { directionOf } from './indicatorDraft';
 import { shownValue } from './indicatorWords';
@@ -27,7 +26,6 @@ interface TargetPanelProps {
   readonly definition: IndicatorDefinition;
   readonly unit: string;
   readonly usual: number;
-  readonly metrics: readonly Metric[];
   readonly zone: string;
   readonly onChange: (target: TargetSource) => void;
 }
@@ -48,7 +46,7 @@ const PRORATE: readonly { readonly value: Proration; readonly label: string }[] 
 ];
 
 /** Where the target comes from, and what the past suggests. */
-export function TargetPanel({ definition, unit, usual, metrics, zone, onChange }: TargetPanelProps) {
+export function TargetPanel({ definition, unit, usual, zone, onChange }: TargetPanelProps) {
   const palette = usePalette();
   const { target, measure, window, hours, judge, display } = definition;
   const by = displayDivisor(display);
@@ -139,9 +137,8 @@ export function TargetPanel({ definition, unit, usual, metrics, zone, onChange }
             value={target.factor}
             onChange={(factor) => onChange({ ...target, factor })}
           />
-          <MetricPanel
+          <MetricPick
             name="Metric of the target"
-            metrics={metrics}
             chosen={target.measure.metricId}
             onChoose={({ id, kind }) =>
               onChange({

@@ -19,6 +19,8 @@ const PLANT: Asset = {
   zone: 'Europe/London',
   ownZone: 'Europe/London',
   plantId: '1',
+  path: ['1'],
+  title: 'Quayside',
   attributes: {},
 };
 const METRICS = [

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, type AlarmRule, type Metric } from '@vivid-beacon/core';
+import { MINUTE_MS, type AlarmRule, type Metric, type Person } from '@vivid-beacon/core';
+import { useAssetsById, useMetricsById } from '../../api/catalogue';
 import { usePutInForce, type RuleForm } from '../../api/changes';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -11,7 +12,7 @@ import { Sentence } from '../../components/Sentence';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { MetricPanel } from '../editor/MetricPanel';
+import { MetricPick } from '../../assets/MetricPick';
 import { DELAYS, ruleLine } from '../ruleWords';
 import { BackPanel } from './BackPanel';
 import { CallPanel } from './CallPanel';
@@ -19,28 +20,29 @@ import { draftOf, firstDraft, firstTest, usualName } from './draft';
 import { HoursPanel } from './HoursPanel';
 import { LevelPanel } from './LevelPanel';
 import { RehearsalSection } from './RehearsalSection';
-import { ruleSentence, type RuleNames, type RuleSlot } from './ruleSentence';
+import { ruleSentence, type RuleSlot } from './ruleSentence';
 import { SuppressPanel } from './SuppressPanel';
 import { TestPanel } from './TestPanel';
 import { usualHigh } from './usualHigh';
 import { WherePanel } from './WherePanel';
 
 interface RuleEditorProps {
-  readonly names: RuleNames;
+  readonly people: readonly Person[];
   /** The rule that is changed; null = a new one. */
   readonly before: AlarmRule | null;
   readonly onLeave: () => void;
 }
 
 /** The sentence of a rule, the panel of the part that is open, and what the rule would have done. */
-export function RuleEditor({ names, before, onLeave }: RuleEditorProps) {
+export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
   const palette = usePalette();
   const client = useQueryClient();
   const put = usePutInForce();
-  const { metrics, assets, people } = names;
   const [open, setOpen] = useState<RuleSlot>(before ? 'test' : 'metric');
   const [rule, setRule] = useState<RuleForm | null>(before && draftOf(before));
-  const metric = metrics.find(({ id }) => id === rule?.metricId);
+  const { byId: metrics } = useMetricsById([rule?.metricId, rule?.suppress?.metricId]);
+  const metric = metrics.get(rule?.metricId ?? '');
+  const { byId: assets } = useAssetsById([rule?.under]);
   const change = (part: Partial<RuleForm>): void => setRule((last) => last && { ...last, ...part });
   const choose = async (chosen: Metric): Promise<void> => {
     const usual = await usualHigh(client, chosen);
@@ -89,14 +91,12 @@ export function RuleEditor({ names, before, onLeave }: RuleEditorProps) {
           <Words as="body" colour={palette.breachT}>{`Could not save the rule. ${put.error.message}`}</Words>
         </View>
       )}
-      {rule && metric && open === 'metric' && (
-        <WherePanel metric={metric} metrics={metrics} assets={assets} rule={rule} onChange={change} />
-      )}
+      {rule && metric && open === 'metric' && <WherePanel metric={metric} rule={rule} onChange={change} />}
       {(!rule || open === 'metric') && (
         <Section title="Metric">
-          <MetricPanel
+          <MetricPick
             name="Metric"
-            metrics={metrics}
+            filter={{ origin: 'samples' }}
             chosen={rule?.metricId ?? null}
             onChoose={(chosen) => void choose(chosen)}
           />
@@ -127,7 +127,6 @@ export function RuleEditor({ names, before, onLeave }: RuleEditorProps) {
             <SuppressPanel
               suppress={rule.suppress}
               metric={metric}
-              metrics={metrics}
               onChange={(suppress) => change({ suppress })}
             />
           )}

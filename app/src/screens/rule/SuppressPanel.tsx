@@ -1,5 +1,6 @@
+import { useState } from 'react';
 import { RUNNING, stateWords, type Metric, type SuppressWhile } from '@vivid-beacon/core';
-import { PickList } from '../../components/PickList';
+import { MetricPick } from '../../assets/MetricPick';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -7,18 +8,13 @@ import { usePalette } from '../../theme/useTheme';
 interface SuppressPanelProps {
   readonly suppress: SuppressWhile | null;
   readonly metric: Metric;
-  readonly metrics: readonly Metric[];
   readonly onChange: (suppress: SuppressWhile | null) => void;
 }
 
-const NEVER = 'never';
-
 /** In which state of the plant a rule is meant to be silent. */
-export function SuppressPanel({ suppress, metric, metrics, onChange }: SuppressPanelProps) {
+export function SuppressPanel({ suppress, metric, onChange }: SuppressPanelProps) {
   const palette = usePalette();
-  const near = (each: Metric): number =>
-    each.assetId === metric.assetId ? 0 : each.plantId === metric.plantId ? 1 : 2;
-  const states = metrics.filter(({ kind }) => kind === 'state').sort((a, b) => near(a) - near(b));
+  const [where, setWhere] = useState<'plant' | 'anywhere'>('plant');
   return (
     <>
       <Words as="second" colour={palette.ink2}>
@@ -38,21 +34,22 @@ export function SuppressPanel({ suppress, metric, metrics, onChange }: SuppressP
           }
         />
       )}
-      <PickList
+      <WordRow
+        name="Where the state is"
+        options={[
+          { value: 'plant', label: metric.plantName },
+          { value: 'anywhere', label: 'anywhere' },
+        ]}
+        chosen={where}
+        onChoose={setWhere}
+      />
+      <MetricPick
         name="State"
         maxHeight={260}
-        options={[
-          { value: NEVER, label: 'In any state' },
-          ...states.map(({ id, name, assetName, plantName }) => ({
-            value: id,
-            label: `${name}, ${assetName}`,
-            detail: plantName,
-          })),
-        ]}
-        chosen={suppress?.metricId ?? NEVER}
-        onChoose={(id) =>
-          onChange(id === NEVER ? null : { code: RUNNING, is: false, ...suppress, metricId: id })
-        }
+        filter={{ kind: 'state', ...(where === 'plant' && { under: metric.plantId }) }}
+        instead={{ label: 'In any state', onChoose: () => onChange(null) }}
+        chosen={suppress?.metricId ?? null}
+        onChoose={({ id }) => onChange({ code: RUNNING, is: false, ...suppress, metricId: id })}
       />
     </>
   );

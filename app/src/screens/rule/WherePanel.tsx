@@ -1,4 +1,5 @@
-import { hasAttributes, type Asset, type Metric } from '@vivid-beacon/core';
+import { hasAttributes, type Metric } from '@vivid-beacon/core';
+import { useAssetsById, useSameMetrics } from '../../api/catalogue';
 import type { RuleForm } from '../../api/changes';
 import { AttributeConditions } from '../../components/scope/AttributeConditions';
 import { WordRow } from '../../components/WordRow';
@@ -7,41 +8,36 @@ import { usePalette } from '../../theme/useTheme';
 
 interface WherePanelProps {
   readonly metric: Metric;
-  readonly metrics: readonly Metric[];
-  readonly assets: readonly Asset[];
   readonly rule: Pick<RuleForm, 'under' | 'attributes'>;
   readonly onChange: (part: Pick<RuleForm, 'under' | 'attributes'>) => void;
 }
 
 const ONE = 'one';
+/** A rule watches no more. */
+const MOST_WATCHED = 500;
 
 /** Only this metric, or the same one of every asset below one of those above it, with given attributes if need be. */
-export function WherePanel({ metric, metrics, assets, rule, onChange }: WherePanelProps) {
+export function WherePanel({ metric, rule, onChange }: WherePanelProps) {
   const { under, attributes } = rule;
   const palette = usePalette();
-  const byId = new Map(assets.map((asset) => [asset.id, asset]));
-  const above: Asset[] = [];
-  for (let at = byId.get(metric.assetId); at; at = at.parentId === null ? undefined : byId.get(at.parentId))
-    above.push(at);
-  const inside = (id: string, top: string): boolean => {
-    for (let at = byId.get(id); at; at = at.parentId === null ? undefined : byId.get(at.parentId)) {
-      if (at.id === top) return true;
-    }
-    return false;
-  };
-  const same = metrics.filter(
-    ({ name, unit, kind, origin }) =>
-      name.toLowerCase() === metric.name.toLowerCase() &&
-      unit === metric.unit &&
-      kind === metric.kind &&
-      origin === 'samples',
+  const own = useAssetsById([metric.assetId]).byId.get(metric.assetId);
+  const above = useAssetsById(own?.path ?? []).byId;
+  // From the asset itself up to its plant.
+  const upwards = [...(own?.path ?? [])].reverse();
+  const counts = useSameMetrics(metric, upwards, 0);
+  const wider = upwards.flatMap((id, i) => {
+    const count = counts[i]?.total ?? 0;
+    return count > 1 || id === under ? [{ id, name: above.get(id)?.name ?? '', count }] : [];
+  });
+  const [below] = useSameMetrics(
+    metric,
+    under !== null && attributes.length > 0 ? [under] : [],
+    MOST_WATCHED,
   );
-  const wider = above
-    .map(({ id, name }) => ({ id, name, count: same.filter(({ assetId }) => inside(assetId, id)).length }))
-    .filter(({ count, id }) => count > 1 || id === under);
-  const meant = same.filter(({ assetId }) => {
-    const asset = byId.get(assetId);
-    return under !== null && inside(assetId, under) && asset && hasAttributes(asset, attributes);
+  const facts = useAssetsById((below?.items ?? []).map(({ assetId }) => assetId)).byId;
+  const meant = (below?.items ?? []).filter(({ assetId }) => {
+    const asset = facts.get(assetId);
+    return asset !== undefined && hasAttributes(asset, attributes);
   });
   return (
     <>
@@ -60,7 +56,6 @@ export function WherePanel({ metric, metrics, assets, rule, onChange }: WherePan
         <>
           <AttributeConditions
             attributes={attributes}
-            assets={assets.filter(({ id }) => same.some(({ assetId }) => assetId === id))}
             onChange={(next) => onChange({ under, attributes: next })}
           />
           {attributes.length > 0 && (

@@ -84,11 +84,11 @@ describe('writing a rule', () => {
     expect(screen.getByLabelText('Limit')).toHaveProperty('value', '203.2');
 
     await person.click(screen.getByRole('button', { name: 'bed temperature, Ironer 2' }));
-    await person.click(screen.getByRole('radio', { name: 'All 2 in Quayside' }));
-    expect(sentence()).toContain('bed temperature of each asset in Quayside');
-    await person.click(screen.getByRole('button', { name: 'Only with an attribute' }));
+    await person.click(await screen.findByRole('radio', { name: 'All 2 in Quayside' }));
+    await waitFor(() => expect(sentence()).toContain('bed temperature of each asset in Quayside'));
+    await person.click(await screen.findByRole('button', { name: 'Only with an attribute' }));
     await person.click(screen.getByRole('radio', { name: /Maker/ }));
-    expect(screen.getByText(/^Now Ironer 3\. Assets that come/)).toBeTruthy();
+    expect(await screen.findByText(/^Now Ironer 3\. Assets that come/)).toBeTruthy();
     await person.click(screen.getByRole('checkbox', { name: 'Weld' }));
     expect(sentence()).toContain('of each asset in Quayside with Maker Acre or Weld');
 
@@ -149,7 +149,11 @@ describe('writing a rule', () => {
 });
 
 describe('the words of a rule', () => {
-  const names = { metrics: [metric, twin, state], assets: assets as never, people: [] };
+  const names = {
+    metrics: new Map([metric, twin, state].map((each) => [each.id, each] as const)),
+    assets: new Map(assets.map((each) => [each.id, each] as const)) as never,
+    people: [],
+  };
   const text = (test: AlarmRule['test']): string =>
     ruleSentence({ ...PLAIN_RULE, name: '', metricId: '10', test }, names)
       .map((part) => part.text)

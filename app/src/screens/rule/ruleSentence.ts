@@ -16,8 +16,8 @@ import { delayWords } from '../ruleWords';
 export type RuleSlot = 'level' | 'metric' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
 
 export interface RuleNames {
-  readonly metrics: readonly Metric[];
-  readonly assets: readonly Asset[];
+  readonly metrics: ReadonlyMap<string, Metric>;
+  readonly assets: ReadonlyMap<string, Asset>;
   readonly people: readonly Person[];
 }
 
@@ -26,13 +26,13 @@ const slot = (key: RuleSlot, text: string): SentencePart => ({ kind: 'slot', key
 
 /** A rule as a sentence of which every part can be tapped. */
 export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }: RuleNames): SentencePart[] {
-  const metric = metrics.find(({ id }) => id === rule?.metricId);
+  const metric = metrics.get(rule?.metricId ?? '');
   if (!rule || !metric) return [words('Raise an alarm when'), slot('metric', 'a metric')];
   const { test, suppress } = rule;
-  const under = assets.find(({ id }) => id === rule.under);
+  const under = assets.get(rule.under ?? '');
   const what = metric.name.toLowerCase();
   const back = backWords(test, metric.unit, metric.decimals);
-  const state = metrics.find(({ id }) => id === suppress?.metricId);
+  const state = metrics.get(suppress?.metricId ?? '');
   const timed = test.kind !== 'silence';
   return [
     words('Raise a'),

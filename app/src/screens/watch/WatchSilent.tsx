@@ -1,5 +1,6 @@
 import { useRouter } from 'expo-router';
-import { formatLength, type Metric } from '@vivid-beacon/core';
+import { formatLength, formatNumber, type Metric } from '@vivid-beacon/core';
+import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
@@ -8,11 +9,18 @@ import { usePalette } from '../../theme/useTheme';
 import { siteMoment } from '../siteMoment';
 
 /** Feeds that went quiet, and since when. */
-export function WatchSilent({ feeds }: { readonly feeds: readonly Metric[] }) {
+export function WatchSilent({
+  feeds,
+  count,
+}: {
+  readonly feeds: readonly Metric[];
+  /** How many there are; of many not all are given. */
+  readonly count: number;
+}) {
   const palette = usePalette();
   const router = useRouter();
   return (
-    <Section title="Silent feeds" aside={String(feeds.length)} closed={false}>
+    <Section title="Silent feeds" aside={formatNumber(count, 0)} closed={false}>
       {feeds.map((feed, i) => (
         <Row
           key={feed.id}
@@ -24,11 +32,18 @@ export function WatchSilent({ feeds }: { readonly feeds: readonly Metric[] }) {
               {formatLength(feed.health.quietMs ?? 0)}
             </Words>
           }
-          onPress={() => router.push('/data')}
+          onPress={() => router.push(`/data/metrics/${feed.id}`)}
           last={i === feeds.length - 1}
         />
       ))}
-      {feeds.length === 0 && (
+      {count > feeds.length && (
+        <Button
+          look="quiet"
+          label={`All ${formatNumber(count, 0)} silent feeds`}
+          onPress={() => router.push('/data/feeds')}
+        />
+      )}
+      {count === 0 && (
         <Words as="body" colour={palette.ink2} style={{ paddingVertical: 8 }}>
           Every feed reports.
         </Words>

@@ -82,7 +82,7 @@ const watch = (part: Partial<Watch> = {}): Watch => ({
   alarms: [],
   flags: [],
   indicators: [],
-  silentFeeds: [],
+  silent: { feeds: [], count: {} },
   rulesOn: {},
   ...part,
 });
@@ -113,7 +113,7 @@ describe('On watch', () => {
           alarm('4', { state: 'shelved' }),
         ],
         flags: [flag('5', { dueAt: NOW - 3 * HOUR })],
-        silentFeeds: [feed('6'), feed('7')],
+        silent: { feeds: [feed('6'), feed('7')], count: { p: 2 } },
         rulesOn: { '6': 2 },
       }),
     );

@@ -1,0 +1,76 @@
+import * as yup from 'yup';
+import { FEED_STATES } from '../feeds/feedHealth';
+import { METRIC_KINDS } from '../domain/metric';
+import { idText } from './parts';
+
+/** More than a page of any screen. */
+export const MOST_ITEMS = 500;
+const USUAL_ITEMS = 50;
+const MOST_WORDS = 8;
+
+/** Which part of a long list is wanted. */
+export const pageFields = () => ({
+  offset: yup.number().integer().min(0).max(1_000_000).default(0),
+  limit: yup.number().integer().min(0).max(MOST_ITEMS).default(USUAL_ITEMS),
+});
+
+/** Ids joined by commas, as they stand in an address. */
+export const idListSchema = () =>
+  yup
+    .string()
+    .matches(/^[1-9]\d{0,17}(,[1-9]\d{0,17})*$/, '${path} are numbers joined by commas')
+    .test(
+      'few',
+      `\${path} are at most ${MOST_ITEMS}`,
+      (text) => text === undefined || text.split(',').length <= MOST_ITEMS,
+    );
+
+/** Words that are looked for. */
+export const searchText = () => yup.string().max(200).optional();
+
+/** The words of a search, as many as are looked at. */
+export function wordsOf(search: string | undefined): string[] {
+  return (search ?? '').split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+}
+
+export const metricListSchema = yup
+  .object({
+    ids: idListSchema().optional(),
+    assetId: idText().optional(),
+    under: idText().optional(),
+    search: searchText(),
+    name: yup.string().max(200).optional(),
+    unit: yup.string().max(100).optional(),
+    kind: yup
+      .string()
+      .oneOf([...METRIC_KINDS])
+      .optional(),
+    origin: yup
+      .string()
+      .oneOf(['samples', 'derived', 'reference'] as const)
+      .optional(),
+    state: yup
+      .string()
+      .oneOf([...FEED_STATES])
+      .optional(),
+    /** Only feeds, those that need a look first; then by search and state alone. */
+    feeds: yup.boolean().default(false),
+    ...pageFields(),
+  })
+  .noUnknown();
+
+export const assetListSchema = yup
+  .object({
+    ids: idListSchema().optional(),
+    /** "none" = plants. */
+    parentId: yup
+      .string()
+      .matches(/^(none|[1-9]\d{0,17})$/, '${path} is the id of an asset, or none')
+      .optional(),
+    under: idText().optional(),
+    search: searchText(),
+    /** With what hangs on each. */
+    facts: yup.boolean().default(false),
+    ...pageFields(),
+  })
+  .noUnknown();

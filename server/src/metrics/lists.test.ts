@@ -1,0 +1,182 @@
+import fc from 'fast-check';
+import {
+  feedHealth,
+  FEED_STATES,
+  type Asset,
+  type AssetRow,
+  type Metric,
+  type PageOf,
+} from '@vivid-beacon/core';
+import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+
+const MINUTE = 60_000;
+const { test, analyst } = onTestServer('analyst');
+
+const metrics = async (query: string): Promise<PageOf<Metric>> =>
+  (await analyst.call<PageOf<Metric>>('GET', `/api/metrics?${query}`)).body;
+const assets = async (query: string): Promise<PageOf<AssetRow>> =>
+  (await analyst.call<PageOf<AssetRow>>('GET', `/api/assets?${query}`)).body;
+const add = async (form: object): Promise<Asset> =>
+  (await analyst.call<Asset>('POST', '/api/assets', { kind: 'machine', zone: null, attributes: {}, ...form }))
+    .body;
+
+describe('lists of assets', () => {
+  let plant: Asset;
+  beforeAll(async () => {
+    plant = await add({ name: 'Tidewater', kind: 'plant', parentId: null, zone: 'Europe/London' });
+    const hall = await add({ name: 'Wash hall', kind: 'area', parentId: plant.id });
+    for (const line of [10, 2, 1]) {
+      await add({
+        name: `Line ${line}`,
+        parentId: hall.id,
+        attributes: { Maker: 'Weld', Beds: line * 12, Overhaul: '2026-09-16' },
+      });
+    }
+  });
+  const names = async (query: string): Promise<string[]> =>
+    (await assets(`under=${plant.id}&${query}`)).items.map(({ name }) => name);
+
+  it('stand in the order of their full names, Line 2 before Line 10, and come in pages', async () => {
+    expect(await names('')).toEqual(['Tidewater', 'Wash hall', 'Line 1', 'Line 2', 'Line 10']);
+    expect(await assets(`under=${plant.id}&offset=3&limit=1`)).toMatchObject({
+      items: [{ name: 'Line 2', title: 'Tidewater / Wash hall / Line 2' }],
+      total: 5,
+    });
+  });
+
+  it('are found by the beginnings of words, among facts by the whole number', async () => {
+    expect(await names('search=line%201')).toEqual(['Line 1', 'Line 10']);
+    expect(await names('search=WELD%20line')).toEqual(['Line 1', 'Line 2', 'Line 10']);
+    expect(await names('search=24')).toEqual(['Line 2']);
+    expect(await names('search=2')).toEqual(['Line 2']);
+    expect(await names("search='%20%26%20:*%20|")).toHaveLength(5);
+    expect(await names('search=ine')).toEqual([]);
+  });
+
+  it('are those right below one, with what hangs on each', async () => {
+    const { items } = await assets(`parentId=${plant.id}&facts=true`);
+    expect(items).toMatchObject([{ name: 'Wash hall', children: 3, metrics: 0, troubled: 0 }]);
+    expect((await assets('parentId=none')).items.map(({ name }) => name)).toContain('Tidewater');
+    expect(await assets(`ids=${plant.id},999999`)).toMatchObject({ items: [{ id: plant.id }], total: 1 });
+  });
+
+  it('tell the attributes there are and the values they take', async () => {
+    const { body } = await analyst.call<{ name: string }[]>('GET', '/api/assets/attributes');
+    expect(body.filter(({ name }) => name === 'Beds' || name === 'Maker')).toEqual([
+      { name: 'Beds', values: [12, 24, 120], many: false },
+      { name: 'Maker', values: ['Weld'], many: false },
+    ]);
+  });
+});
+
+describe('lists of metrics', () => {
+  it('are found by any part of their names and of their key, and whatever signs are typed', async () => {
+    const { assetId } = await withMetric(analyst, { name: 'Flow of 100 % brine_tank' });
+    const found = async (search: string): Promise<number> =>
+      (await metrics(`assetId=${assetId}&search=${encodeURIComponent(search)}`)).total;
+    expect(await found('BRINE flow')).toBe(1);
+    expect(await found('rine')).toBe(1);
+    expect(await found('100 %')).toBe(1);
+    // Signs of patterns stand for themselves.
+    expect(await found('1%0')).toBe(0);
+    expect(await found('brine?tank')).toBe(0);
+    expect(await found("'; drop table metric; --")).toBe(0);
+    await analyst.call('DELETE', `/api/metrics/${(await metrics(`assetId=${assetId}`)).items[0].id}`);
+    expect(await found('brine')).toBe(0);
+  });
+
+  it('count feeds by the very state that each shows, whenever they are looked at', async () => {
+    const made = [
+      await withMetric(analyst),
+      await withMetric(analyst, { plausibleHigh: 10 }),
+      await withMetric(analyst, { intervalMs: 10 * MINUTE, maxGapMs: 10 * MINUTE }),
+      await withMetric(analyst),
+      await withMetric(analyst, { kind: 'state', unit: '' }),
+    ];
+    const [moving, odd, slow, , still] = made;
+    const minutes = (n: number, step: number, v: (i: number) => number, { key }: { key: string }) =>
+      Array.from({ length: n }, (_, i) => ({ metric: key, t: TEST_NOW - (n - i) * step * MINUTE, v: v(i) }));
+    await push(
+      test.url,
+      moving.token,
+      minutes(30, 1, (i) => i, moving),
+    );
+    await push(
+      test.url,
+      odd.token,
+      minutes(5, 1, () => 11, odd),
+    );
+    await push(
+      test.url,
+      slow.token,
+      minutes(140, 10, () => 4, slow),
+    );
+    await push(
+      test.url,
+      still.token,
+      minutes(200, 1, () => 1, still),
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.integer({ min: 0, max: 3000 }), async (later) => {
+        test.clock.now = TEST_NOW + later * MINUTE;
+        const { items } = await metrics('origin=samples&limit=500');
+        const counted = (await analyst.call<object>('GET', '/api/metrics/feeds')).body;
+        const shown: Record<string, number> = {};
+        for (const { health } of items) shown[health.state] = (shown[health.state] ?? 0) + 1;
+        expect(counted).toEqual(shown);
+        for (const state of FEED_STATES) {
+          const listed = await metrics(`feeds=true&state=${state}&limit=500`);
+          expect(listed.total).toBe(shown[state] ?? 0);
+          expect(listed.items.every(({ health }) => health.state === state)).toBe(true);
+        }
+      }),
+      { numRuns: 12 },
+    );
+    test.clock.now = TEST_NOW;
+    // Those that need a look first, over the bounds of pages.
+    const whole = (await metrics('feeds=true&limit=500')).items.map(({ id }) => id);
+    const halves = [
+      ...(await metrics('feeds=true&limit=3')).items,
+      ...(await metrics('feeds=true&offset=3&limit=500')).items,
+    ];
+    expect(halves.map(({ id }) => id)).toEqual(whole);
+  }, 60_000);
+
+  it('judge a feed anew when its metric changes', async () => {
+    const { metricId, key, token } = await withMetric(analyst);
+    await push(test.url, token, [{ metric: key, t: TEST_NOW - 20 * MINUTE, v: 1 }]);
+    const state = async (): Promise<number> =>
+      (await metrics('feeds=true&state=silent&limit=500')).items.filter(({ id }) => id === metricId).length;
+    expect(await state()).toBe(1);
+    const [metric] = (await metrics(`ids=${metricId}`)).items;
+    const { name, unit, kind, decimals, intervalMs } = metric;
+    const change = { name, unit, kind, decimals, intervalMs, maxGapMs: 60 * MINUTE, rollover: null };
+    const changed = await analyst.call('PUT', `/api/metrics/${metricId}`, change);
+    expect(changed.status).toBe(200);
+    expect(await state()).toBe(0);
+  });
+});
+
+describe('the lengths after which a feed is silent or flat', () => {
+  it('are those of core', async () => {
+    const { rows } = await test.server.app.pool.query<{
+      kind: Metric['kind'];
+      interval: number;
+      gap: number;
+      silent: number;
+      flat: number | null;
+    }>(
+      `select kind, interval_ms::float8 as interval, max_gap_ms::float8 as gap, silent_after_ms::float8 as silent,
+              flat_after_ms::float8 as flat from metric`,
+    );
+    expect(rows.length).toBeGreaterThan(5);
+    for (const { kind, interval, gap, silent, flat } of rows) {
+      const facts = { kind, intervalMs: interval, maxGapMs: gap, last: { t: 0, quality: 0 } };
+      expect(feedHealth(facts, silent).state).not.toBe('silent');
+      expect(feedHealth(facts, silent + 1).state).toBe('silent');
+      const since = (ms: number) => feedHealth({ ...facts, flatSince: -ms }, 0).state;
+      if (flat !== null) expect([since(flat - 1), since(flat)]).toEqual(['reporting', 'flat']);
+      else expect(since(1e12)).toBe('reporting');
+    }
+  });
+});
