@@ -34,6 +34,7 @@ export * from './indicators/bandOfTarget';
 export * from './indicators/suggestTargets';
 export * from './alarms/alarmModel';
 export * from './alarms/condition';
+export * from './alarms/signalMemory';
 export * from './alarms/signal';
 export * from './alarms/runCondition';
 export * from './alarms/rehearse';

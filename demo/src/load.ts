@@ -11,14 +11,12 @@ import {
   addMetric,
   addPerson,
   addToken,
-  countPushed,
-  evaluateAlarms,
   hashPassword,
   hashToken,
   listMetrics,
   listStandingAlarms,
-  mergeIntoStore,
   readAsServer,
+  storeSamples,
   putInForce,
   readSetting,
   withTransaction,
@@ -208,14 +206,7 @@ async function fillSamples(
       total += t.length;
     }
     if (incoming.size === 0) continue;
-    await withTransaction(pool, async (db) => {
-      const merged = await mergeIntoStore(db, incoming, 'demo', until);
-      const pushed = merged.flatMap(({ metricId, addedByDay }) =>
-        [...addedByDay].map(([dayStart, samples]) => ({ metricId, dayStart, samples })),
-      );
-      await countPushed(db, tokenId, pushed);
-      await evaluateAlarms(db, merged, until);
-    });
+    await withTransaction(pool, (db) => storeSamples(db, incoming, { name: 'demo', tokenId }, until));
     say(`${Math.min(i + METRICS_AT_ONCE, metrics.length)} of ${metrics.length} metrics`);
   }
   return total;

@@ -4,7 +4,7 @@ import type { TargetBand } from '@vivid-beacon/core';
 import { shapeColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 import type { Channel } from './trendGeometry';
-import type { SceneAxis } from './trendScene';
+import type { SceneAxis } from './sceneAxis';
 
 interface TrendBandProps {
   readonly band: TargetBand;

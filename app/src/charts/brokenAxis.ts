@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { findBreak } from '@vivid-beacon/core';
-import type { SceneAxis } from './trendScene';
+import type { SceneAxis } from './sceneAxis';
 
 /** Height of what stands for the stretch left out, px. */
 export const BREAK_HEIGHT = 12;

@@ -11,6 +11,7 @@ import {
   type TrendMark,
 } from '@vivid-beacon/core';
 import { brokenAxis } from './brokenAxis';
+import type { SceneAxis } from './sceneAxis';
 import { tenths } from './tenths';
 import { finishedPart, linePath, timeScale, valueDomain } from './trendGeometry';
 
@@ -37,16 +38,6 @@ export interface SceneOptions {
   readonly band: TargetBand | null;
   /** Of the second unit. */
   readonly secondBand?: TargetBand | null;
-}
-
-/** A value axis in px; values of one unit. */
-export interface SceneAxis {
-  readonly unit: string;
-  readonly domain: readonly [number, number];
-  readonly at: (value: number) => number;
-  readonly ticks: readonly number[];
-  /** The stretch of values that a broken axis leaves out, and where it lies, px; null = a whole axis. */
-  readonly gap: { readonly top: number; readonly from: number; readonly to: number } | null;
 }
 
 /** A series as it is drawn. */

@@ -18,7 +18,7 @@ import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { StateLine, stateWords } from './StateLine';
 
 /** A number with its level, target, change against its reference, and a small trend; or a list of numbers. */

@@ -12,7 +12,7 @@ import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import { LampReadout } from './LampReadout';
 import { PartsView } from './PartsView';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { useOpenPlace } from './useOpenPlace';
 import { StateLine, stateWords } from './StateLine';
 

@@ -10,7 +10,7 @@ import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { stateWords } from './StateLine';
 
 /**

@@ -4,7 +4,7 @@ import { Loading } from '../components/Loading';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { LazyMarkdown } from './LazyMarkdown';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 
 /** A note: text with headings, lists, stress and links. */
 export function NoteReadout({ readout }: ReadoutProps) {

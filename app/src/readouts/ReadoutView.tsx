@@ -17,16 +17,11 @@ import { GaugeReadout } from './GaugeReadout';
 import { LampReadout } from './LampReadout';
 import { NoteReadout } from './NoteReadout';
 import { ReadoutGuard } from './ReadoutGuard';
+import type { ReadoutProps } from './readoutProps';
 import { RingReadout } from './RingReadout';
 import { StraightReadout } from './StraightReadout';
 import { TankReadout } from './TankReadout';
 import { TrendReadout } from './TrendReadout';
-
-/** What every form of readout gets. */
-export interface ReadoutProps {
-  readonly readout: Readout;
-  readonly title: string;
-}
 
 const FORMS: Readonly<Record<ReadoutForm, ComponentType<ReadoutProps>>> = {
   gauge: GaugeReadout,

@@ -12,7 +12,7 @@ import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { RingTotalTray } from './RingTotalTray';
 
 const LARGEST = 230;

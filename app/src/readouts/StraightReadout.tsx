@@ -7,7 +7,7 @@ import { Lamp } from '../components/Lamp';
 import { useWidth } from '../hooks/useWidth';
 import { PartRow } from './PartRow';
 import { PartsView } from './PartsView';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { stateWords } from './StateLine';
 
 /** About the widest that a character of a number is, px. */

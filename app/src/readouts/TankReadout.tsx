@@ -6,7 +6,7 @@ import { sharedScale } from '../charts/valueAxis';
 import { NumberButton } from '../components/NumberButton';
 import { Words } from '../components/Words';
 import { PartsView } from './PartsView';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { useOpenPlace } from './useOpenPlace';
 import { StateLine, stateWords } from './StateLine';
 

@@ -22,7 +22,7 @@ import { useInSight } from '../hooks/useInSight';
 import { useRestOutOfSight } from '../hooks/useRestOutOfSight';
 import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
-import type { ReadoutProps } from './ReadoutView';
+import type { ReadoutProps } from './readoutProps';
 import { StretchTray } from './StretchTray';
 import { trendCaption } from './trendCaption';
 import { TrendLegend } from './TrendLegend';

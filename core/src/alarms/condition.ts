@@ -3,7 +3,7 @@ import type { HoursFilter } from '../time/hours';
 import type { WorkingCalendar } from '../calendar/workingCalendar';
 import type { AlarmModel } from './alarmModel';
 import type { AlarmTest } from './alarmTest';
-import type { SignalMemory } from './signal';
+import type { SignalMemory } from './signalMemory';
 
 /**
  * When a metric is in alarm: what the test looks for, held for the on-delay; back to normal once the good side

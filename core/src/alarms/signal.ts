@@ -6,18 +6,9 @@ import type { Series } from '../series/series';
 import type { Interval } from '../time/interval';
 import { addToPoint, type OpenPoint } from './chartPoints';
 import type { AlarmCondition } from './condition';
+import type { SignalMemory } from './signalMemory';
 import { consumptionSpan } from './consumptionSpan';
 import { brokenRunRules, RUN_LENGTH } from './nelson';
-
-/** What a signal carries from one batch of samples to the next; plain data. */
-export type SignalMemory =
-  | {
-      readonly kind: 'consumption';
-      readonly start: number;
-      readonly total: number;
-      readonly last: number | null;
-    }
-  | { readonly kind: 'chart'; readonly open: OpenPoint | null; readonly z: readonly number[] };
 
 /**
  * How bad each sample is, as one number that is compared with one limit ({@link thresholdOf}): the larger, the worse.

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { boardDocumentSchema } from '../schemas/board';
 import type { HoursFilter } from '../time/hours';
 import { readWindowText, windowText } from '../time/windowText';
-import { WINDOW_UNITS, type WindowSpec } from '../time/window';
+import { type WindowSpec } from '../time/window';
+import { WINDOW_UNITS } from '../time/windowUnit';
 import type { Asset, Metric } from '../domain/wire';
 import type { Scope } from '../domain/query';
 import {

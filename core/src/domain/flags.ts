@@ -1,5 +1,5 @@
 import type { Interval } from '../time/interval';
-import type { Person } from './wire';
+import type { Person } from './person';
 
 /** What a flag is about. */
 export const FLAG_KINDS = ['breach', 'loss', 'remark'] as const;

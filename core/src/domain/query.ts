@@ -4,7 +4,7 @@ import type { Interval } from '../time/interval';
 import type { WindowSpec } from '../time/window';
 import type { Level, TargetBand } from '../bands/targetBand';
 import type { Summary } from './metric';
-import type { Provenance } from './wire';
+import type { Provenance } from './provenance';
 
 /** By what metrics are put together: each on its own, or all of an asset, plant, kind of asset or attribute. */
 export type GroupBy =

@@ -14,15 +14,11 @@ import type { MetricKind, Summary } from './metric';
 import type { AttributeCondition } from './query';
 import type { ReferencePeriod } from './reference';
 import type { Flag } from './flags';
+import type { Person } from './person';
+import type { Provenance } from './provenance';
 import type { Role } from './roles';
 
 /* What server and app say to each other. Ids are strings; times are ms since the Unix epoch. */
-
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly role: Role;
-}
 
 /** An account that demo mode offers on the sign-in screen. */
 export interface DemoAccount {
@@ -103,38 +99,6 @@ export interface PageOf<Item> {
   readonly items: readonly Item[];
   /** How many there are in all. */
   readonly total: number;
-}
-
-/** One metric as a number used it. */
-export interface ProvenancePart {
-  readonly metricId: string;
-  readonly metricName: string;
-  readonly assetName: string;
-  readonly summary: string;
-  readonly unit: string;
-  readonly samples: number;
-  readonly coverage: number;
-  readonly value: number | null;
-  /** What it was computed from. */
-  readonly basis: 'samples' | 'rollup' | 'derived' | 'reference';
-  readonly sources: readonly ProvenanceSource[];
-}
-
-/** Where samples of the window came from: a file that was brought in, or pushes. */
-export interface ProvenanceSource {
-  readonly kind: 'file' | 'push';
-  readonly name: string;
-  readonly importedAt: number | null;
-  readonly samples: number | null;
-}
-
-/** How a number was made. */
-export interface Provenance {
-  readonly formula: string;
-  readonly window: Interval;
-  readonly zone: string;
-  readonly parts: readonly ProvenancePart[];
-  readonly minimumCoverage: number;
 }
 
 export interface Reading {

@@ -2,7 +2,7 @@ import * as yup from 'yup';
 import { DIRECTIONS, MOST_CUTS, VALUE_LEVELS } from '../bands/targetBand';
 import { SUMMARIES } from '../domain/metric';
 import { FIRST_TIME, LAST_TIME } from '../time/bounds';
-import { WINDOW_UNITS } from '../time/window';
+import { WINDOW_UNITS } from '../time/windowUnit';
 
 /* Shapes that both ends check: the server every request, the app every form. */
 

@@ -1,5 +1,5 @@
 import type { DateTime } from 'luxon';
-import type { WindowUnit } from './window';
+import type { WindowUnit } from './windowUnit';
 
 /** What of a working calendar decides where weeks and financial years begin. */
 export interface PeriodRules {

@@ -4,19 +4,8 @@ import { sameMeaning } from '../format/sameMeaning';
 import { checkBounds } from './bounds';
 import type { Interval } from './interval';
 import { zoneClock } from './zoneClock';
+import type { WindowUnit } from './windowUnit';
 import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
-
-export const WINDOW_UNITS = [
-  'minute',
-  'hour',
-  'day',
-  'week',
-  'month',
-  'quarter',
-  'year',
-  'financialYear',
-] as const;
-export type WindowUnit = (typeof WINDOW_UNITS)[number];
 
 /**
  * The stretch of time looked at.

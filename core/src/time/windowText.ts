@@ -1,4 +1,5 @@
-import { WINDOW_UNITS, type WindowSpec, type WindowUnit } from './window';
+import { type WindowSpec } from './window';
+import { WINDOW_UNITS, type WindowUnit } from './windowUnit';
 
 /**
  * A window as short text for an address: "last:24:hour", "periods:7:day:current", "next:2:week",

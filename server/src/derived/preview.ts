@@ -2,6 +2,7 @@ import { DAY_MS, HOUR_MS, type DerivedDefinition, type ExpressionPreview } from 
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
+import { METRIC_READS } from '../readings/planner';
 import type { ReadContext } from '../readings/readContext';
 
 const MOST_POINTS = 400;
@@ -22,8 +23,8 @@ export async function previewExpression(
     const calendar = await context.reads.calendarOf(context.db, row?.plantId ?? '0');
     const byHour = bucketSpans(window, 'hour', null, zone, calendar);
     const whole = bucketSpans(window, null, null, zone, calendar);
-    const values = await totalsOf(context, bound, byHour);
-    const [total] = await totalsOf(context, bound, whole);
+    const values = await totalsOf(context, bound, byHour, METRIC_READS);
+    const [total] = await totalsOf(context, bound, whole, METRIC_READS);
     return {
       ...base,
       t: byHour.start,
@@ -32,7 +33,12 @@ export async function previewExpression(
       coverage: total.coverage,
     };
   }
-  const series = await seriesOfExpression(context, bound, window.start, window.end, HOUR_MS);
+  const series = await seriesOfExpression(
+    context,
+    bound,
+    { from: window.start, to: window.end, reachMs: HOUR_MS },
+    METRIC_READS,
+  );
   const from = series.t.findIndex((t) => t >= window.start);
   const t = from < 0 ? [] : Array.from(series.t.subarray(from));
   const v = from < 0 ? [] : Array.from(series.v.subarray(from));

@@ -1,12 +1,12 @@
 import { BeaconError, EMPTY_SERIES, joinSeries, type QualifiedSeries } from '@vivid-beacon/core';
 import { dayOf, mergeSamples, unpackDay } from '@vivid-beacon/core/src/engine';
 import type { Balance } from '@vivid-beacon/core/src/intakeFiles';
-import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
 import { readGivenDays } from '../samples/sql';
 import { readAsServer } from '../db/reader';
+import { afterMerge } from '../samples/storeSamples';
 import { mergeIntoStore, type MergeResult } from '../samples/store';
 import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
 import { isMade, makeWithFile, type MadeWithFile } from './made';
@@ -65,15 +65,13 @@ export async function finishIntake(
     const target = { partMetric, metricId: made.get(partMetric) ?? partMetric };
     results.push(await takeMetric(db, intake, target, own, told.corrections, now));
   }
-  await evaluateAlarms(db, results, now);
+  await afterMerge(db, results, now);
   await dropParts(db, intake.id);
   await closeIntake(db, intake.id, 'done', now, {
     rows: told.balance.taken,
     refused: told.balance.refused,
     notes: { balance: told.balance, columns: told.columns },
   });
-  const changed = results.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);
-  if (changed.length > 0) await notify(db, 'samples', changed);
   await notify(db, 'metrics', []);
   return new Map([...made].map(([id, metricId]) => [`new-${-1 - Number(id)}`, metricId]));
 }

@@ -1,9 +1,9 @@
 import { EMPTY_SERIES, usableOf } from '@vivid-beacon/core';
 import { undoMerge, unpackDay, type Correction } from '@vivid-beacon/core/src/engine';
-import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { breather } from '../samples/breather';
+import { afterMerge } from '../samples/storeSamples';
 import { resetLatest } from '../samples/latestSql';
 import { portionsOf } from '../samples/portions';
 import { keepRollups, type ChangedDay } from '../samples/rollups';
@@ -57,9 +57,8 @@ export async function undoIntake(
     changedFrom: from,
     fresh: null,
   }));
-  await evaluateAlarms(db, results, now);
+  await afterMerge(db, results, now);
   await markUndone(db, intakeId, personId, now);
-  if (changedFrom.size > 0) await notify(db, 'samples', [...changedFrom.keys()]);
   await notify(db, 'metrics', []);
   return done;
 }

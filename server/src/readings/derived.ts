@@ -35,7 +35,7 @@ import { findAsset } from '../assets/sql';
 import { spend } from '../db/readBudget';
 import { listFactors, type FactorRow } from '../derived/sql';
 import { metricsOfChildren, type MetricRow } from '../metrics/sql';
-import { samplesOf, summariseMetric } from './planner';
+import type { MetricReads } from './metricReads';
 import type { ReadContext } from './readContext';
 
 /** What a name stands for, looked up. */
@@ -160,6 +160,7 @@ export async function summariseDerived(
   row: MetricRow,
   summary: Summary,
   buckets: BucketSpans,
+  reads: MetricReads,
 ): Promise<Summarised[]> {
   if (summary !== 'mean' && summary !== 'sum') {
     throw new BeaconError(
@@ -169,7 +170,7 @@ export async function summariseDerived(
     );
   }
   const expression = await bindExpression(context, await definitionOf(context, row), row.unit);
-  return totalsOf(context, expression, buckets);
+  return totalsOf(context, expression, buckets, reads);
 }
 
 /** The results of an expression of the totals, period by period. */
@@ -177,6 +178,7 @@ export async function totalsOf(
   context: ReadContext,
   { node, names, factor }: BoundExpression,
   asked: BucketSpans,
+  reads: MetricReads,
 ): Promise<Summarised[]> {
   const { buckets, before } = withEarlier(asked, stepsBack(node));
   const { size } = buckets;
@@ -192,7 +194,7 @@ export async function totalsOf(
     if (each.summary === 'sum' || each.summary === 'increase' || each.summary === 'duration')
       amounts.add(name);
     const answers = await Promise.all(
-      each.rows.map(async (row) => (await summariseMetric(context, row, each.summary, buckets)).values),
+      each.rows.map(async (row) => (await reads.summarise(context, row, each.summary, buckets)).values),
     );
     const column = new Float64Array(size);
     for (let i = 0; i < size; i++) {
@@ -225,6 +227,7 @@ export async function derivedSeries(
   row: MetricRow,
   from: number,
   to: number,
+  reads: MetricReads,
 ): Promise<Series> {
   const definition = await definitionOf(context, row);
   if (definition.way === 'totals') {
@@ -235,7 +238,7 @@ export async function derivedSeries(
     );
   }
   const expression = await bindExpression(context, definition, row.unit);
-  return seriesOfExpression(context, expression, from, to, row.maxGapMs);
+  return seriesOfExpression(context, expression, { from, to, reachMs: row.maxGapMs }, reads);
 }
 
 /** Bringing the metrics of an expression to common times takes as long as so many samples a time. */
@@ -244,9 +247,8 @@ const OF_TIME = 4;
 export async function seriesOfExpression(
   context: ReadContext,
   { node, names, factor }: BoundExpression,
-  from: number,
-  to: number,
-  reachMs: number,
+  { from, to, reachMs }: { readonly from: number; readonly to: number; readonly reachMs: number },
+  reads: MetricReads,
 ): Promise<Series> {
   const sources = [...names].flatMap(([name, each]) =>
     each.kind === 'metrics' ? each.rows.map((row) => ({ name, row })) : [],
@@ -256,7 +258,7 @@ export async function seriesOfExpression(
   const spans = { start: [start], end: [to], into: [0] };
   const read = new Map<string, Series>();
   for (const { row } of sources) {
-    if (!read.has(row.id)) read.set(row.id, (await samplesOf(context, [row], spans)).get(row.id)!);
+    if (!read.has(row.id)) read.set(row.id, (await reads.samples(context, [row], spans)).get(row.id)!);
   }
   const times = mergeTimes([...read.values()].map(({ t }) => t));
   checkCost(node, times.length);

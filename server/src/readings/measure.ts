@@ -1,7 +1,8 @@
 import { unitOfMeasure, type Measure, type WorkingCalendar } from '@vivid-beacon/core';
 import { checkSummary, ratioOf, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/engine';
 import type { MetricRow } from '../metrics/sql';
-import { summariseMetric, type MetricAnswer } from './planner';
+import type { MetricAnswer } from './metricReads';
+import { summariseMetric } from './planner';
 import type { ReadContext } from './readContext';
 
 /** The metrics of a measure, with the calendar of the site they are judged by. */

@@ -17,26 +17,17 @@ import {
   type Plan,
   type RollupColumn,
   type Spans,
-  type Summarised,
   type Tallies,
 } from '@vivid-beacon/core/src/engine';
 import { spend } from '../db/readBudget';
 import { readingOf } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
 import { derivedSeries, derivedWayOf, summariseDerived } from './derived';
+import type { Basis, MetricAnswer, MetricReads } from './metricReads';
 import type { ReadContext } from './readContext';
 import { tallyReferenceMetric } from './reference';
 
 /* Reads what core/src/plan says must be read, and has core put it together. */
-
-/** What a number was computed from. */
-export type Basis = 'samples' | 'rollup' | 'derived' | 'reference';
-
-/** One metric over periods. */
-export interface MetricAnswer {
-  readonly values: readonly Summarised[];
-  readonly basis: Basis;
-}
 
 /**
  * The one way in which a metric is summarised over periods, for every readout: derived metrics by their
@@ -50,7 +41,7 @@ export async function summariseMetric(
   buckets: BucketSpans,
 ): Promise<MetricAnswer> {
   if (row.origin === 'derived' && (await derivedWayOf(context, row)) === 'totals') {
-    return { values: await summariseDerived(context, row, summary, buckets), basis: 'derived' };
+    return { values: await summariseDerived(context, row, summary, buckets, METRIC_READS), basis: 'derived' };
   }
   checkSummary(summary, row.kind, 'measure.summary', row.name);
   return poolMetrics(context, [row], summary, buckets);
@@ -160,7 +151,10 @@ export async function samplesOf(
     for (const [id, series] of await context.reads.around(context.db, stored, from, to)) out.set(id, series);
   }
   for (const row of rows) {
-    if (row.origin === 'derived') out.set(row.id, await derivedSeries(context, row, from, to));
+    if (row.origin === 'derived') out.set(row.id, await derivedSeries(context, row, from, to, METRIC_READS));
   }
   return out;
 }
+
+/** For what is worked out of other metrics. */
+export const METRIC_READS: MetricReads = { summarise: summariseMetric, samples: samplesOf };

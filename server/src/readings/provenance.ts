@@ -9,7 +9,7 @@ import {
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';
-import type { MetricAnswer } from './planner';
+import type { MetricAnswer } from './metricReads';
 import type { ReadContext } from './readContext';
 import { sourcesOf } from './sources';
 

@@ -1,8 +1,6 @@
 import type { PushAnswer, PushMeeting, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
 import { sortSamples } from '@vivid-beacon/core/src/engine';
-import { evaluateAlarms } from '../alarms/evaluate';
 import { withTransaction } from '../db/database';
-import { notify } from '../live/notify';
 import type { UsedToken } from '../tokens/sql';
 import { findMetrics } from './findMetrics';
 import { noteHeard, type HeardNow } from './heardSql';
@@ -10,8 +8,7 @@ import { noteClockAhead } from './latestSql';
 import { combine, type PushColumns } from './meetInPush';
 import type { PushContext } from './pushContext';
 import { readSample, type SentBatch } from './readPush';
-import { countPushed } from './sql';
-import { mergeIntoStore } from './store';
+import { storeSamples } from './storeSamples';
 
 /**
  * Takes one batch. Each sample is judged on its own; the good ones are stored in one transaction with the
@@ -73,17 +70,8 @@ export async function pushSamples(app: PushContext, token: UsedToken, batch: Sen
   refused.sort((a, b) => a.index - b.index);
   if (incoming.size === 0) return { added: 0, unchanged: 0, corrected: 0, refused, met };
 
-  const results = await withTransaction(app.pool, async (db) => {
-    const merged = await mergeIntoStore(db, incoming, `push token ${token.id}`, now);
-    const pushed = merged.flatMap(({ metricId, addedByDay }) =>
-      [...addedByDay].map(([dayStart, n]) => ({ metricId, dayStart, samples: n })),
-    );
-    if (pushed.length > 0) await countPushed(db, token.id, pushed);
-    await evaluateAlarms(db, merged, now);
-    const changed = merged.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);
-    if (changed.length > 0) await notify(db, 'samples', changed);
-    return merged;
-  });
+  const source = { name: `push token ${token.id}`, tokenId: token.id };
+  const results = await withTransaction(app.pool, (db) => storeSamples(db, incoming, source, now));
   const total = (pick: (result: (typeof results)[number]) => number): number =>
     results.reduce((n, result) => n + pick(result), 0);
   return {

@@ -53,7 +53,8 @@ export type MergeObserver = (metricId: string, dayStart: number, merged: Merged)
 /** Of more added samples than this none are kept at hand. */
 const FEW = 2000;
 
-type Incoming = ReadonlyMap<string, Series & { readonly q?: Uint8Array | null }>;
+/** Samples by metric, in increasing times. */
+export type Incoming = ReadonlyMap<string, Series & { readonly q?: Uint8Array | null }>;
 
 /**
  * Merges samples into the packed days of their metrics and brings rollups and newest samples in line. Must

@@ -5,13 +5,9 @@ import { starPath } from '../../charts/starPath';
 import { linePath } from '../../charts/trendGeometry';
 import { usePalette } from '../../theme/useTheme';
 import type { ValueLimit } from './limitsOfTest';
+import { COURSE_HEIGHT, STRIP_HEIGHT } from './stripSizes';
 import type { Course } from './useCourse';
 
-/** Height of the line of time with its alarms, and of the course above it, px. */
-export const STRIP_HEIGHT = 34;
-export const COURSE_HEIGHT = 72;
-/** Into how many strips the rehearsed time is cut. */
-export const STRIPS = 3;
 const SQUARES = 15;
 
 interface RehearsalStripProps {

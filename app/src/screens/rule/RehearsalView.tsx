@@ -8,7 +8,8 @@ import { usePalette } from '../../theme/useTheme';
 import { LimitHandle, LIMIT_HANDLE as HANDLE } from './LimitHandle';
 import { limitsOfTest } from './limitsOfTest';
 import { rehearsalNotes } from './rehearsalNotes';
-import { COURSE_HEIGHT, RehearsalStrip, STRIP_HEIGHT, STRIPS } from './RehearsalStrip';
+import { RehearsalStrip } from './RehearsalStrip';
+import { COURSE_HEIGHT, STRIP_HEIGHT, STRIPS } from './stripSizes';
 import { useCourse } from './useCourse';
 
 const LABEL = 78;

@@ -4,7 +4,7 @@ import { useTrend } from '../../api/queries';
 import { knownExtent } from '../../charts/knownExtent';
 import { valueDomain, valueScale } from '../../charts/trendGeometry';
 import type { ValueLimit } from './limitsOfTest';
-import { COURSE_HEIGHT, STRIPS } from './RehearsalStrip';
+import { COURSE_HEIGHT, STRIPS } from './stripSizes';
 
 /** The samples a rule was rehearsed on, a few for each px, and the scale they are drawn on. */
 export interface Course {

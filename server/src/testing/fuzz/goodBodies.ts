@@ -7,7 +7,9 @@ import {
   BOARD_FORMAT_VERSION,
 } from '@vivid-beacon/core';
 import { finishOrder, indicatorDraft, PASSWORD, ruleDraft } from '../testServer';
-import type { GoodBodies } from './requests';
+
+/** Requests that are right, by "POST /api/…": what is changed to reach behind the first checks. */
+export type GoodBodies = Readonly<Record<string, readonly object[]>>;
 
 /** So many metrics with samples the world has. */
 export const WORLD_METRICS = 24;

@@ -2,7 +2,7 @@ import fc, { type Arbitrary } from 'fast-check';
 import type { Endpoint } from '../../http/endpoint';
 import { changed } from './changed';
 import { fromShape } from './fromShape';
-import { WORLD_METRICS } from './goodBodies';
+import { WORLD_METRICS, type GoodBodies } from './goodBodies';
 import { anyJson, oddText, someId } from './oddValues';
 import { someCalendar, someExposition, someLines, somePart, somePush } from './oddTexts';
 
@@ -19,9 +19,6 @@ export interface OddRequest {
 }
 
 type Body = Pick<OddRequest, 'contentType' | 'body'>;
-
-/** Requests that are right, by "POST /api/…": what is changed to reach behind the first checks. */
-export type GoodBodies = Readonly<Record<string, readonly object[]>>;
 
 /** Any request to any endpoint of the list. */
 export function oddRequest(endpoints: readonly Endpoint[], good: GoodBodies): Arbitrary<OddRequest> {

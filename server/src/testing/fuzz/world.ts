@@ -3,7 +3,7 @@ import { withTransaction, type Pool } from '../../db/database';
 import { mergeIntoStore } from '../../samples/store';
 import { push, type Visitor } from '../testServer';
 import { goodBodies, WAITING, WORLD_METRICS } from './goodBodies';
-import type { GoodBodies } from './requests';
+import type { GoodBodies } from './goodBodies';
 
 /** A plant with something of everything, enough of it that a careless request is dear. @returns requests that are right. */
 export async function makeWorld(

@@ -1,0 +1,77 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import ts from 'typescript';
+import { ROOT } from './lib/paths.mjs';
+
+const CORE = '@vivid-beacon/core';
+
+/** Every source file of a folder, without tests. */
+function sources(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const at = path.join(folder, entry.name);
+    if (entry.isDirectory()) return entry.name === 'node_modules' ? [] : sources(at);
+    return /\.tsx?$/.test(entry.name) && !/\.(test|d)\.tsx?$/.test(entry.name) ? [at] : [];
+  });
+}
+
+/** Which files each file imports, types too. */
+function importsOf(files) {
+  const known = new Set(files);
+  const found = (base) => [`${base}.ts`, `${base}.tsx`, `${base}/index.ts`].find((each) => known.has(each));
+  const resolve = (from, name) => {
+    if (name.startsWith('.')) return found(path.resolve(path.dirname(from), name));
+    if (name === CORE) return found(path.join(ROOT, 'core', 'src', 'index'));
+    return name.startsWith(`${CORE}/`)
+      ? found(path.join(ROOT, 'core', name.slice(CORE.length + 1)))
+      : undefined;
+  };
+  return new Map(
+    files.map((file) => [
+      file,
+      ts
+        .preProcessFile(readFileSync(file, 'utf8'), true, true)
+        .importedFiles.flatMap(({ fileName }) => resolve(file, fileName) ?? []),
+    ]),
+  );
+}
+
+/** A way along the imports that comes back to where it began; null where there is none. */
+function circleIn(imports) {
+  const done = new Set();
+  const way = [];
+  const visit = (file) => {
+    if (way.includes(file)) return [...way.slice(way.indexOf(file)), file];
+    if (done.has(file)) return null;
+    way.push(file);
+    for (const next of imports.get(file) ?? []) {
+      const circle = visit(next);
+      if (circle) return circle;
+    }
+    way.pop();
+    done.add(file);
+    return null;
+  };
+  for (const file of imports.keys()) {
+    const circle = visit(file);
+    if (circle) return circle.map((each) => path.relative(ROOT, each));
+  }
+  return null;
+}
+
+describe('imports', () => {
+  it('never come back to where they began', () => {
+    const files = ['core', 'server', 'app', 'demo'].flatMap((each) => sources(path.join(ROOT, each, 'src')));
+    expect(files.length).toBeGreaterThan(400);
+    expect(circleIn(importsOf(files))).toBeNull();
+  });
+
+  it('are found to come back where they do', () => {
+    const imports = new Map([
+      ['a', ['b']],
+      ['b', ['c', 'd']],
+      ['c', []],
+      ['d', ['b']],
+    ]);
+    expect(circleIn(imports)).toEqual(['b', 'd', 'b'].map((each) => path.relative(ROOT, each)));
+  });
+});
