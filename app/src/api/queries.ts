@@ -20,6 +20,7 @@ import {
   type Query,
   type QueryAnswer,
   type PushToken,
+  type RaisedAlarm,
   type Reading,
   type TargetBand,
   type TrendAnswer,
@@ -42,6 +43,26 @@ export const useAlarms = () =>
   useQuery({
     queryKey: ['alarms'],
     queryFn: () => call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms'),
+  });
+
+/** How many alarms wait for somebody to acknowledge them. */
+export const useWaitingAlarms = () =>
+  useQuery({
+    queryKey: ['alarms', 'waiting'],
+    queryFn: () => call<{ count: number }>('GET', '/api/alarms/waiting'),
+  });
+
+/** When alarms of given metrics were raised in a window; null = none is asked for. */
+export const useAlarmsOnTime = (metricIds: readonly string[], window: Interval | null) =>
+  useQuery({
+    queryKey: ['alarms', 'time', metricIds, window],
+    queryFn: () =>
+      call<RaisedAlarm[]>(
+        'GET',
+        `/api/alarms/on-time?metricIds=${metricIds.join(',')}&from=${Math.floor(window!.start)}&to=${Math.ceil(window!.end)}`,
+      ),
+    enabled: window !== null && metricIds.length > 0 && window.end - window.start >= 1,
+    placeholderData: keepPreviousData,
   });
 
 export const useAlarm = (id: string) =>

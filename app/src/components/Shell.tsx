@@ -1,8 +1,7 @@
 import { Link, Slot, usePathname, type Href } from 'expo-router';
 import type { ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { needsAcknowledgement } from '@vivid-beacon/core';
-import { useAlarms } from '../api/queries';
+import { useWaitingAlarms } from '../api/queries';
 import { useLayout } from '../hooks/useLayout';
 import { useConnectionStore } from '../stores/connectionStore';
 import { usePalette } from '../theme/useTheme';
@@ -50,7 +49,7 @@ export function Shell() {
   const { wide } = useLayout();
   const path = usePathname();
   const connected = useConnectionStore((state) => state.connected);
-  const waiting = useAlarms().data?.standing.filter(({ state }) => needsAcknowledgement(state)).length ?? 0;
+  const waiting = useWaitingAlarms().data?.count ?? 0;
   const hideBar = !wide && OWN_DOCK.some((pattern) => pattern.test(path));
   return (
     <View style={[styles.ground, wide && styles.groundWide, { backgroundColor: palette.ground }]}>

@@ -26,7 +26,7 @@ describe('a trend', () => {
     'POST /api/readings/trend': new Bytes(writeTrend(trend([190, null, 212, 198]))),
     'POST /api/readings/levels': [],
     'GET /api/remarks': [],
-    'GET /api/alarms': { standing: [], past: [] },
+    'GET /api/alarms/on-time': [],
     'POST /api/readings/stretch': NUMBERS,
   };
 

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { periodOfLevels } from '@vivid-beacon/core';
 import { useRemarks } from '../api/data';
 import { useFlagsOnTime } from '../api/flags';
-import { askLevels, useAlarms } from '../api/queries';
+import { askLevels, useAlarmsOnTime } from '../api/queries';
 import type { TrendData } from '../boards/useTrendSeries';
 import { flagMarks } from '../charts/flagMarks';
 import { usePainted } from '../hooks/usePainted';
@@ -23,9 +23,9 @@ export function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendDa
   const measure = measures[0];
   const asset = groupBy ? '' : (metrics.get(measure?.metricId ?? '')?.assetId ?? '');
   const remarks = useRemarks(window ? asset : '', start, end);
-  const alarms = useAlarms().data;
   const metricIds = useMemo(() => [...new Set(measures.map(({ metricId }) => metricId))], [measures]);
   const handed = useFlagsOnTime(groupBy || aligned ? NO_IDS : metricIds, window ?? null).data;
+  const alarms = useAlarmsOnTime(aligned ? NO_IDS : metricIds, window ?? null).data;
   const flags = useMemo(() => flagMarks(handed ?? []), [handed]);
   const judged =
     band !== null && !groupBy && !cumulative && mark !== 'stacked' && normalise === null && !aligned;
@@ -46,11 +46,6 @@ export function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendDa
     enabled: judged && window !== undefined && measure !== undefined,
     placeholderData: (before) => before,
   });
-  const raised = useMemo(() => {
-    const ids = new Set(metricIds);
-    return (aligned ? [] : [...(alarms?.standing ?? []), ...(alarms?.past ?? [])])
-      .filter(({ metricId }) => ids.has(metricId))
-      .map(({ raisedAt }) => raisedAt);
-  }, [alarms, aligned, metricIds]);
+  const raised = useMemo(() => (alarms ?? []).map(({ raisedAt }) => raisedAt), [alarms]);
   return { remarks: remarks.data, spans: judged ? spans.data : undefined, alarms: raised, flags };
 }

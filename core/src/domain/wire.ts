@@ -299,6 +299,13 @@ export interface SilentFeeds {
   readonly count: Readonly<Record<string, number>>;
 }
 
+/** When an alarm was raised: a mark along the time of a trend. */
+export interface RaisedAlarm {
+  readonly id: string;
+  readonly metricId: string;
+  readonly raisedAt: number;
+}
+
 /** Everything On watch shows. */
 export interface Watch {
   readonly now: number;

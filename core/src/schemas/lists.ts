@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { FEED_STATES } from '../feeds/feedHealth';
 import { METRIC_KINDS } from '../domain/metric';
-import { idText } from './parts';
+import { idList, idText } from './parts';
 
 /** More than a page of any screen. */
 export const MOST_ITEMS = 500;
@@ -14,17 +14,6 @@ export const pageFields = () => ({
   limit: yup.number().integer().min(0).max(MOST_ITEMS).default(USUAL_ITEMS),
 });
 
-/** Ids joined by commas, as they stand in an address. */
-export const idListSchema = () =>
-  yup
-    .string()
-    .matches(/^[1-9]\d{0,17}(,[1-9]\d{0,17})*$/, '${path} are numbers joined by commas')
-    .test(
-      'few',
-      `\${path} are at most ${MOST_ITEMS}`,
-      (text) => text === undefined || text.split(',').length <= MOST_ITEMS,
-    );
-
 /** Words that are looked for. */
 export const searchText = () => yup.string().max(200).optional();
 
@@ -35,7 +24,7 @@ export function wordsOf(search: string | undefined): string[] {
 
 export const metricListSchema = yup
   .object({
-    ids: idListSchema().optional(),
+    ids: idList(MOST_ITEMS),
     assetId: idText().optional(),
     under: idText().optional(),
     search: searchText(),
@@ -61,7 +50,7 @@ export const metricListSchema = yup
 
 export const assetListSchema = yup
   .object({
-    ids: idListSchema().optional(),
+    ids: idList(MOST_ITEMS),
     /** "none" = plants. */
     parentId: yup
       .string()

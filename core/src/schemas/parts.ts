@@ -35,13 +35,11 @@ export const idText = () =>
 
 /** Ids with commas between them, as they stand in an address. */
 export const idList = (most: number) =>
-  yup
-    .string()
-    .required()
-    .test('ids', `\${path} are up to ${most} ids with commas between them`, (text) => {
-      const ids = text.split(',');
-      return ids.length <= most && ids.every(isId);
-    });
+  yup.string().test('ids', `\${path} are up to ${most} ids with commas between them`, (text) => {
+    // Whether there must be any is another question.
+    const ids = text?.split(',') ?? [];
+    return ids.length <= most && ids.every(isId);
+  });
 
 /** A time in ms since the Unix epoch, in the years the product knows. */
 export const momentMs = () =>

@@ -1,4 +1,4 @@
-import type { Alarm, AlarmEvent, AlarmRule, Flag, Person } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, AlarmRule, Flag, Person, RaisedAlarm } from '@vivid-beacon/core';
 import {
   alarmsOf as alarmsOfRule,
   onTestServer,
@@ -34,10 +34,20 @@ describe('an alarm', () => {
       latestValue: 212,
     });
 
+    const waiting = async (): Promise<number> =>
+      (await operator.call<{ count: number }>('GET', '/api/alarms/waiting')).body.count;
+    const onTime = async (from: number, to: number): Promise<string[]> => {
+      const at = `metricIds=${metricId}&from=${TEST_NOW + from * MINUTE}&to=${TEST_NOW + to * MINUTE}`;
+      const { body } = await operator.call<RaisedAlarm[]>('GET', `/api/alarms/on-time?${at}`);
+      return body.map(({ id }) => id);
+    };
+    expect(await waiting()).toBe(1);
+    expect([await onTime(0, 2), await onTime(2, 3)]).toEqual([[], [alarm.id]]);
     expect(
       (await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: 'Slowed the feed.' }))
         .status,
     ).toBe(200);
+    expect(await waiting()).toBe(0);
     expect(
       (await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: '' })).status,
     ).toBe(409);

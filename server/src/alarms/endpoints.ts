@@ -3,7 +3,10 @@ import {
   allows,
   asideSchema,
   BeaconError,
+  fromAndTo,
+  idList,
   idText,
+  needsAcknowledgement,
   remarkSchema,
   type Alarm,
   type SetAside,
@@ -19,9 +22,19 @@ import { retireRule } from './retire';
 import { learnerOf } from './learnerOf';
 import { putInForce } from './rules';
 import { listRules, type RuleParts } from './rulesSql';
-import { addEvent, earlierAlarms, findAlarm, listEvents, listPastAlarms, listStandingAlarms } from './sql';
+import {
+  addEvent,
+  countStanding,
+  earlierAlarms,
+  findAlarm,
+  listEvents,
+  listPastAlarms,
+  listStandingAlarms,
+  raisedOnTime,
+} from './sql';
 
 const PAST_ALARMS = 50;
+const MOST_METRICS = 50;
 const EARLIER_ALARMS = 10;
 
 async function needAlarm(app: AppContext, id: string): Promise<Alarm> {
@@ -47,6 +60,34 @@ export const alarmEndpoints = [
       standing: await listStandingAlarms(app.pool),
       past: await listPastAlarms(app.pool, PAST_ALARMS),
     }),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/alarms/waiting',
+    access: 'viewer',
+    summary: 'How many alarms wait for somebody to acknowledge them.',
+    answer: '{ count }',
+    handle: async ({ app }) => {
+      const standing = await countStanding(app.pool);
+      const waiting = standing.filter(({ state }) => needsAcknowledgement(state));
+      return { count: waiting.reduce((sum, { n }) => sum + n, 0) };
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/api/alarms/on-time',
+    access: 'viewer',
+    summary: `When alarms of up to ${MOST_METRICS} metrics (ids with commas) were raised in a stretch of time, ms.`,
+    answer:
+      '[{ id, metricId, raisedAt }] in order; of more than 1000 the newest. 422 when from is not before to.',
+    query: yup
+      .object({
+        metricIds: idList(MOST_METRICS).required(),
+        ...fromAndTo(),
+      })
+      .noUnknown(),
+    handle: ({ app, query }) =>
+      raisedOnTime(app.pool, [...new Set(query.metricIds.split(','))], { start: query.from, end: query.to }),
   }),
   endpoint({
     method: 'get',

@@ -1,4 +1,4 @@
-import type { Alarm, AlarmEvent, AlarmState } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, AlarmState, Interval, RaisedAlarm } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -188,6 +188,27 @@ export function alarmsRaisedIn(db: Queryable, start: number, end: number): Promi
      order by alarm.raised_at desc, alarm.id`,
     [moment(start), moment(end)],
   );
+}
+
+/** When alarms of given metrics were raised in a stretch of time (ms), in order; the newest where there are very many. */
+export async function raisedOnTime(
+  db: Queryable,
+  metricIds: readonly string[],
+  { start, end }: Interval,
+): Promise<RaisedAlarm[]> {
+  const rows = await all<RaisedAlarm>(
+    db,
+    `select alarm.id, alarm.metric_id as "metricId", ${ms('alarm.raised_at', 'raisedAt')} from alarm
+     where alarm.metric_id = any($1::bigint[]) and alarm.raised_at >= $2 and alarm.raised_at < $3
+     order by alarm.raised_at desc limit 1000`,
+    [metricIds, moment(start), moment(end)],
+  );
+  return rows.reverse();
+}
+
+/** How many alarms are in each state, without those that are over. */
+export function countStanding(db: Queryable): Promise<{ state: AlarmState; n: number }[]> {
+  return all(db, `select state, count(*)::int as n from alarm where state <> 'normal' group by state`);
 }
 
 /** The newest alarms that are over. */

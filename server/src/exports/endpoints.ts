@@ -76,7 +76,7 @@ export const exportEndpoints = [
       'The file: time in UTC and in the zone of the asset, plant, asset, metric, key, value, unit, quality. Formula-like text is escaped in csv.',
     query: yup
       .object({
-        metricIds: idList(MOST_METRICS),
+        metricIds: idList(MOST_METRICS).required(),
         ...fromAndTo(),
         format: yup
           .string()

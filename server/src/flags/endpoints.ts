@@ -33,7 +33,7 @@ export const flagEndpoints = [
     answer: '[Flag]. 422 when from is not before to.',
     query: yup
       .object({
-        metricIds: idList(MOST_METRICS),
+        metricIds: idList(MOST_METRICS).required(),
         ...fromAndTo(),
       })
       .noUnknown(),
