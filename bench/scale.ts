@@ -116,7 +116,7 @@ try {
     `insert into metric_latest (metric_id, t, v, silent_at)
      select id, now() + interval '1 hour', 5, now() + interval '2 hours' from metric where key like 'scale.%'`,
   );
-  await database.query('analyze');
+  await database.query('vacuum analyze');
   const many = await walk();
   for (const [name, asked] of many) {
     const bytes = median(asked.map((each) => each.bytes));

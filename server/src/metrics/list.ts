@@ -52,7 +52,7 @@ export async function listPage(
     ids: ids?.split(','),
     words: wordsOf(search),
     kinds: kind && [kind],
-    origins: origin && [origin],
+    origin,
   };
   const rows = await pageOfMetrics(db, filter, { offset, limit }, now);
   const total = rows.length < limit && offset === 0 ? rows.length : await countMetrics(db, filter, now);

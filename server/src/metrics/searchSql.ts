@@ -17,7 +17,7 @@ export interface MetricFilter {
   readonly name?: string;
   readonly unit?: string;
   readonly kinds?: readonly Metric['kind'][];
-  readonly origins?: readonly Metric['origin'][];
+  readonly origin?: Metric['origin'];
   readonly state?: FeedState;
 }
 
@@ -43,15 +43,26 @@ const IS: Readonly<Record<FeedState, string>> = {
   reporting: `latest.state = 'reporting' and ${NOT_SILENT} and ${IN_TIME}`,
 };
 
+/** Written out, so that the database can use the index of those with samples. */
+const OF_ORIGIN: Readonly<Record<Metric['origin'], string>> = {
+  samples: `metric.origin = 'samples'`,
+  derived: `metric.origin = 'derived'`,
+  reference: `metric.origin = 'reference'`,
+};
+
 /** Only what is asked for stands in the statement, so that the database can use the index behind it. */
 function conditionsOf(db: Reader, filter: MetricFilter, now: number): { where: string; values: unknown[] } {
-  const values: unknown[] = [db.asker.sites, moment(now)];
-  const conditions = [SEEN, '$2::timestamptz is not null'];
+  const { sites } = db.asker;
+  const values: unknown[] = [sites, moment(now)];
+  const conditions = [
+    sites === null ? 'metric.removed_at is null and $1::bigint[] is null' : SEEN,
+    '$2::timestamptz is not null',
+  ];
   const add = (value: unknown, condition: (place: string) => string): void => {
     values.push(value);
     conditions.push(condition(`$${values.length}`));
   };
-  const { ids, assetId, under, words = [], name, unit, kinds, origins, state } = filter;
+  const { ids, assetId, under, words = [], name, unit, kinds, origin, state } = filter;
   if (ids) add(ids, (at) => `metric.id = any(${at}::bigint[])`);
   if (assetId !== undefined) add(assetId, (at) => `metric.asset_id = ${at}::bigint`);
   if (under !== undefined) add([under], (at) => `place.path @> ${at}::bigint[]`);
@@ -59,9 +70,9 @@ function conditionsOf(db: Reader, filter: MetricFilter, now: number): { where: s
   if (name !== undefined) add(name, (at) => `lower(metric.name) = lower(${at}::text)`);
   if (unit !== undefined) add(unit, (at) => `metric.unit = ${at}::text`);
   if (kinds) add(kinds, (at) => `metric.kind = any(${at}::text[])`);
-  if (origins) add(origins, (at) => `metric.origin = any(${at}::text[])`);
+  if (origin) conditions.push(OF_ORIGIN[origin]);
   if (state !== undefined) {
-    conditions.push(`metric.origin = 'samples'`, IS[state]);
+    conditions.push(OF_ORIGIN.samples, IS[state]);
   }
   return { where: conditions.join(' and '), values };
 }
@@ -90,37 +101,39 @@ export function pageOfMetrics(
 
 export async function countMetrics(db: Reader, filter: MetricFilter, now: number): Promise<number> {
   const { where, values } = conditionsOf(db, filter, now);
+  // Only what the conditions speak of: all that is joined is read through once more.
+  const joins = Object.entries(JOINS).flatMap(([name, join]) => (where.includes(`${name}.`) ? [join] : []));
   const row = await one<{ n: number }>(
     db,
-    `select count(*)::int as n from metric
-     join asset_place place on place.asset_id = metric.asset_id
-     join metric_title title on title.metric_id = metric.id
-     left join metric_latest latest on latest.metric_id = metric.id
-     where ${where}`,
+    `select count(*)::int as n from metric ${joins.join(' ')} where ${where}`,
     values,
   );
   return row!.n;
 }
 
+const JOINS: Readonly<Record<string, string>> = {
+  place: 'join asset_place place on place.asset_id = metric.asset_id',
+  title: 'join metric_title title on title.metric_id = metric.id',
+  latest: 'left join metric_latest latest on latest.metric_id = metric.id',
+};
+
 /** How many feeds there are in each state. */
 export async function countFeeds(db: Reader, now: number): Promise<Partial<Record<FeedState, number>>> {
-  const rows = await all<{ state: FeedState; n: number }>(
+  if (db.asker.sites !== null) return countFeedsAmong(db, {}, now);
+  // Every kept row is of a metric that is there; nearly all report, so those that do not are counted.
+  const odd = ['silent', 'clockAhead', 'flat', 'outOfRange'] as const;
+  const row = await one<Record<(typeof odd)[number] | 'kept' | 'sampled', number>>(
     db,
-    db.asker.sites === null
-      ? // Every kept row is of a metric that is there.
-        `with kept as (select ${STATE} as state, count(*)::int as n from metric_latest latest
-                       where $1::bigint[] is null group by 1)
-         select state, n from kept
-         union all
-         select 'never', (select count(*) from metric where origin = 'samples' and removed_at is null)::int -
-                         coalesce((select sum(n) from kept), 0)::int`
-      : `select ${STATE} as state, count(*)::int as n
-         from metric join asset_place place on place.asset_id = metric.asset_id
-         left join metric_latest latest on latest.metric_id = metric.id
-         where ${SEEN} and metric.origin = 'samples' group by 1`,
-    [db.asker.sites, moment(now)],
+    `select ${odd.map((state) => `(select count(*)::int from metric_latest latest where ${IS[state]}) as "${state}"`).join(', ')},
+            (select count(*)::int from metric_latest) as kept,
+            (select count(*)::int from metric where origin = 'samples' and removed_at is null) as sampled
+     where $1::bigint[] is null`,
+    [null, moment(now)],
   );
-  return Object.fromEntries(rows.filter(({ n }) => n > 0).map(({ state, n }) => [state, n]));
+  const { kept, sampled, ...counts } = row!;
+  const others = odd.reduce((sum, state) => sum + counts[state], 0);
+  const all = { ...counts, reporting: kept - others, never: sampled - kept };
+  return Object.fromEntries(Object.entries(all).filter(([, n]) => n > 0));
 }
 
 /** The same among those that are meant, counted one by one. */
@@ -129,7 +142,7 @@ export async function countFeedsAmong(
   filter: MetricFilter,
   now: number,
 ): Promise<Partial<Record<FeedState, number>>> {
-  const { where, values } = conditionsOf(db, { ...filter, origins: ['samples'] }, now);
+  const { where, values } = conditionsOf(db, { ...filter, origin: 'samples' }, now);
   const rows = await all<{ state: FeedState; n: number }>(
     db,
     `select ${STATE} as state, count(*)::int as n from metric
