@@ -11,7 +11,7 @@ import { median, report } from './lib/measure';
 
 const ASSETS = 5000;
 const METRICS = 10;
-const ROUNDS = 5;
+const ROUNDS = 3;
 const MOST_BYTES = 200_000;
 const MOST_RATIO = 1.5;
 const SETTLED_MS = 1200;

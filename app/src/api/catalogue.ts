@@ -20,7 +20,10 @@ export interface MetricFilter {
 }
 
 export interface AssetFilter {
+  /** The beginnings of words in name, kind and facts. */
   readonly search?: string;
+  /** Words anywhere in the names from the plant down. */
+  readonly title?: string;
   /** "none" = plants. */
   readonly parentId?: string;
   readonly under?: string;

@@ -102,6 +102,11 @@ function pageOf(
           return value.split(',').includes(each.id);
         case 'search':
           return matches(each, value);
+        case 'title':
+          return value
+            .toLowerCase()
+            .split(/\s+/)
+            .every((word) => String(each.title).toLowerCase().includes(word));
         case 'under':
           return ((each.path ?? [each.plantId, each.assetId]) as unknown[]).includes(value);
         case 'parentId':

@@ -58,6 +58,8 @@ export const assetListSchema = yup
       .optional(),
     under: idText().optional(),
     search: searchText(),
+    /** Words that stand anywhere in the names from the plant down. */
+    title: searchText(),
     /** With what hangs on each. */
     facts: yup.boolean().default(false),
     ...pageFields(),

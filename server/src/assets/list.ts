@@ -8,6 +8,7 @@ interface AssetListAsk {
   readonly parentId?: string;
   readonly under?: string;
   readonly search?: string;
+  readonly title?: string;
   readonly facts: boolean;
   readonly offset: number;
   readonly limit: number;
@@ -16,7 +17,7 @@ interface AssetListAsk {
 /** A page of assets, with what hangs on each where that is asked for. */
 export async function listPage(
   db: Reader,
-  { ids, parentId, search, under, facts, offset, limit }: AssetListAsk,
+  { ids, parentId, search, title, under, facts, offset, limit }: AssetListAsk,
   now: number,
 ): Promise<PageOf<Asset>> {
   const filter: AssetFilter = {
@@ -24,6 +25,7 @@ export async function listPage(
     parentId: parentId === 'none' ? null : parentId,
     under,
     words: wordsOf(search),
+    inTitle: wordsOf(title),
   };
   const items = await pageOfAssets(db, filter, { offset, limit });
   const total = items.length < limit && offset === 0 ? items.length : await countAssets(db, filter);

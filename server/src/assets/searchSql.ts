@@ -2,7 +2,7 @@ import type { Asset, AssetRow } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { all, one } from '../db/database';
 import type { Reader } from '../db/reader';
-import type { Page } from '../metrics/searchSql';
+import { containing, type Page } from '../db/pages';
 import { ASSETS } from './sql';
 
 /** Which assets are meant; what is left out does not matter. */
@@ -14,6 +14,8 @@ export interface AssetFilter {
   readonly under?: string;
   /** Words of which each must begin a word of its name or kind, or of its facts; a number there must be the same. */
   readonly words?: readonly string[];
+  /** Words of which each must stand somewhere in the names from the plant down. */
+  readonly inTitle?: readonly string[];
 }
 
 const ONLY_DIGITS = /^\d+$/;
@@ -34,11 +36,12 @@ function conditionsOf(db: Reader, filter: AssetFilter): { where: string; values:
     values.push(value);
     conditions.push(` and ${condition(`$${values.length}`)}`);
   };
-  const { ids, parentId, under, words = [] } = filter;
+  const { ids, parentId, under, words = [], inTitle = [] } = filter;
   if (ids) add(ids, (at) => `asset.id = any(${at}::bigint[])`);
   if (parentId === null) conditions.push(' and asset.parent_id is null');
   else if (parentId !== undefined) add(parentId, (at) => `asset.parent_id = ${at}::bigint`);
   if (under !== undefined) add([under], (at) => `place.path @> ${at}::bigint[]`);
+  for (const word of inTitle) add(containing(word), (at) => `place.title ilike ${at}::text`);
   const search = searchOf(words);
   if (search !== null) add(search, (at) => `asset.search @@ to_tsquery('simple', ${at}::text)`);
   return { where: conditions.join(''), values };

@@ -51,6 +51,8 @@ describe('lists of assets', () => {
     expect(await names('search=2')).toEqual(['Line 2']);
     expect(await names("search='%20%26%20:*%20|")).toHaveLength(5);
     expect(await names('search=ine')).toEqual([]);
+    // Or by any part of the names from the plant down.
+    expect(await names('title=tide%20ine%2010')).toEqual(['Line 10']);
   });
 
   it('are those right below one, with what hangs on each', async () => {

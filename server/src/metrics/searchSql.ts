@@ -1,6 +1,7 @@
 import type { FeedState, Metric } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { all, one } from '../db/database';
+import { containing, type Page } from '../db/pages';
 import type { Reader } from '../db/reader';
 import { METRICS, SEEN, type MetricRow } from './sql';
 
@@ -19,11 +20,6 @@ export interface MetricFilter {
   readonly kinds?: readonly Metric['kind'][];
   readonly origin?: Metric['origin'];
   readonly state?: FeedState;
-}
-
-export interface Page {
-  readonly offset: number;
-  readonly limit: number;
 }
 
 /** Feeds as they are at $2: what is kept, unless time has gone by. */
@@ -66,7 +62,7 @@ function conditionsOf(db: Reader, filter: MetricFilter, now: number): { where: s
   if (ids) add(ids, (at) => `metric.id = any(${at}::bigint[])`);
   if (assetId !== undefined) add(assetId, (at) => `metric.asset_id = ${at}::bigint`);
   if (under !== undefined) add([under], (at) => `place.path @> ${at}::bigint[]`);
-  for (const word of words) add(`%${escaped(word)}%`, (at) => `title.search ilike ${at}::text`);
+  for (const word of words) add(containing(word), (at) => `title.search ilike ${at}::text`);
   if (name !== undefined) add(name, (at) => `lower(metric.name) = lower(${at}::text)`);
   if (unit !== undefined) add(unit, (at) => `metric.unit = ${at}::text`);
   if (kinds) add(kinds, (at) => `metric.kind = any(${at}::text[])`);
@@ -75,11 +71,6 @@ function conditionsOf(db: Reader, filter: MetricFilter, now: number): { where: s
     conditions.push(OF_ORIGIN.samples, IS[state]);
   }
   return { where: conditions.join(' and '), values };
-}
-
-/** Signs that mean something in a pattern stand for themselves. */
-function escaped(word: string): string {
-  return word.replace(/[\\%_]/g, '\\$&');
 }
 
 /** A page of metrics in the order of their full names, "Line 2" before "Line 10". */
