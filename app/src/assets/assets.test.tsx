@@ -99,7 +99,7 @@ describe('a pick of metrics', () => {
     await waitFor(() => expect(screen.getAllByRole('radio')).toHaveLength(1));
     await person.click(screen.getByRole('radio'));
     expect(chosen).toEqual(['Value 55', 'Value 44']);
-    expect(lists(sent, '/api/metrics').at(-1)).toContain('search=44');
+    await waitFor(() => expect(lists(sent, '/api/metrics').at(-1)).toContain('search=44'));
     await person.type(screen.getByLabelText('Search metric'), ' steam');
     expect(await screen.findByText('Nothing found for "44 steam".')).toBeTruthy();
   });
