@@ -214,6 +214,8 @@ test('fingers zoom and move a trend; keys walk from breach to breach', async ({ 
   const gas = readout(page, 'Gas per kg, four dryers');
   const plot = gas.getByRole('group', { name: /Arrow keys walk through its points/ });
   await plot.scrollIntoViewIfNeeded();
+  // What comes in above moves the plot.
+  await expect(page.getByText(/^Reading the /)).toHaveCount(0);
   await plot.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   const box = (await plot.boundingBox())!;
   const y = box.y + box.height / 2;

@@ -8,8 +8,9 @@ import { writeFrame, type WireError } from '@vivid-beacon/core';
 // Browsers have them; the stand-in has not.
 Object.assign(globalThis, { TextDecoder, TextEncoder });
 
-// What is hidden is not drawn here at all; asking the style sheet about every element takes seconds.
-configure({ defaultHidden: true });
+// What is hidden is not drawn here at all; asking the style sheet about every element takes seconds. And beside other
+// tests an answer that leads to the next question may take more than the usual second.
+configure({ defaultHidden: true, asyncUtilTimeout: 5000 });
 
 /** What was sent to the server in a test. */
 export interface Sent {

@@ -88,7 +88,10 @@ function Feeds() {
       />
       <Answer query={query} reading="Reading feeds">
         {({ pages }) => {
-          const shown = pages.flatMap(({ items }) => items);
+          // Until the answer comes, what was shown before stays only as far as it fits what is chosen.
+          const shown = pages
+            .flatMap(({ items }) => items)
+            .filter(({ health }) => !query.isPlaceholderData || state === 'all' || health.state === state);
           return (
             <>
               {shown.map((metric, i) => (
