@@ -153,13 +153,8 @@ export const useAssetPages = (filter: AssetFilter, on = true) =>
   usePages<AssetRow>(['metrics', 'assetPages', filter], '/api/assets', filter, on);
 
 /** Assets right below one, with what hangs on each. @param parentId "none" = plants. */
-export const loadChildren = async (parentId: string): Promise<readonly AssetRow[]> =>
-  (
-    await call<PageOf<AssetRow>>(
-      'GET',
-      addressOf('/api/assets', { parentId, facts: true, limit: MOST_ITEMS }),
-    )
-  ).items;
+export const loadChildren = (parentId: string): Promise<PageOf<AssetRow>> =>
+  call('GET', addressOf('/api/assets', { parentId, facts: true, limit: MOST_ITEMS }));
 
 /** The plants. */
 export const usePlants = () =>

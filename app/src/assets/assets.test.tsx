@@ -160,6 +160,7 @@ function Tree({ search }: { readonly search: string }) {
           </button>
         </li>
       ))}
+      {tree.hidden > 0 && <li>{`${tree.hidden} hidden`}</li>}
       {tree.more > 0 && <button onClick={tree.loadMore}>{`${tree.more} more`}</button>}
     </ul>
   );
@@ -177,6 +178,12 @@ describe('the tree of assets', () => {
     );
     await person.click(screen.getByText('Quayside open'));
     await waitFor(() => expect(lines()).toEqual(['Quayside closed', 'Upper Weir']));
+  });
+
+  it('says how many hang below that are too many to be shown', async () => {
+    const many = Array.from({ length: 510 }, (_, i) => asset(String(1000 + i), '1', `Press ${i}`));
+    renderScreen(<Tree search="" />, { 'GET /api/assets': [asset('1', null, 'Quayside'), ...many] });
+    expect(await screen.findByText('10 hidden')).toBeTruthy();
   });
 
   it('has plants closed at first where there are many', async () => {

@@ -23,6 +23,8 @@ export interface AssetTreeRows {
   readonly again: () => void;
   readonly isOpen: (id: string) => boolean;
   readonly toggle: (id: string) => void;
+  /** Assets right below those that are open that are too many to be shown; a search finds them. */
+  readonly hidden: number;
   /** Matches of a search that have not been loaded; 0 without a search. */
   readonly more: number;
   readonly loadMore: () => void;
@@ -65,6 +67,7 @@ export function useAssetTree(search: string): AssetTreeRows {
       if (!next.delete(id)) next.add(id);
       setTurned(next);
     },
+    hidden: plants.hidden + below.hidden,
     more: searching ? (searched.data?.pages[0].total ?? 0) - (matches?.length ?? 0) : 0,
     loadMore: () => void searched.fetchNextPage(),
   };
@@ -81,11 +84,12 @@ function useChildren(parents: readonly string[]) {
   });
   const found = useSameList(levels.map(({ data }) => data));
   const byParent = useMemo(
-    () => new Map(found.flatMap((rows, i) => (rows ? [[wanted[i], rows] as const] : []))),
+    () => new Map(found.flatMap((page, i) => (page ? [[wanted[i], page.items] as const] : []))),
     [found, wanted],
   );
   return {
     byParent,
+    hidden: found.reduce((n, page) => n + (page ? page.total - page.items.length : 0), 0),
     error: levels.find(({ error }) => error)?.error ?? null,
     refetch: () => Promise.all(levels.map(({ refetch }) => refetch())),
   };

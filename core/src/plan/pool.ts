@@ -1,14 +1,12 @@
 import type { MetricKind, MetricReading, Summary } from '../domain/metric';
 import { firstAtOrAfter, type Series } from '../series/series';
 import { quantile } from '../stats/stats';
-import { elapsedSpans, lengthOfSpans } from '../summary/summarise';
+import { elapsedSpans, lengthOfSpans, QUANTILE } from '../summary/summarise';
 import { emptyTallies, type Tallies } from '../summary/tally';
 import { tallySpans, type Spans } from '../summary/tallySpans';
 import { NOTHING, valueOfTally, type Summarised } from '../summary/valueOf';
 import type { BucketSpans } from '../time/bucketSpans';
 import { joinAll } from './assemble';
-
-const PERCENTILES: Readonly<Partial<Record<Summary, number>>> = { p5: 0.05, p50: 0.5, p95: 0.95 };
 
 /** What has passed of the periods; of a reference series also those that have begun, whole, because its values are known before. */
 export function countedSpans(
@@ -58,7 +56,7 @@ export function pooledPercentiles(
   return values.map((each, i) => {
     if (!(elapsed[i] > 0)) return NOTHING;
     const counted = valueOfTally(tallies, i, 'count', kind, elapsed[i]);
-    return { ...counted, value: each.length === 0 ? null : quantile(each, PERCENTILES[summary]!) };
+    return { ...counted, value: each.length === 0 ? null : quantile(each, QUANTILE[summary]!) };
   });
 }
 

@@ -8,7 +8,8 @@ import { needsSamples, NOTHING, valueOfTally, type Summarised } from './valueOf'
 
 type MaybeQualified = Series & { readonly q?: Uint8Array | null };
 
-const QUANTILE: Readonly<Partial<Record<Summary, number>>> = { p5: 0.05, p50: 0.5, p95: 0.95 };
+/** Summaries that are a quantile of the samples, and which. */
+export const QUANTILE: Readonly<Partial<Record<Summary, number>>> = { p5: 0.05, p50: 0.5, p95: 0.95 };
 
 /**
  * Summarises the samples of a window by the rules of the metric's kind.

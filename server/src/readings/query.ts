@@ -26,6 +26,7 @@ import {
   groupMembers,
   needsAttributes,
   needsCalendar,
+  NOTHING,
   placesOf,
   ratioOf,
   refuseMixture,
@@ -176,8 +177,6 @@ async function valuesOf(
       explained && query.provenance ? await provenanceOf(context, measure, members, places, own) : null,
   };
 }
-
-const NOTHING: Summarised = { value: null, samples: 0, coverage: 0 };
 
 /** One value a period: of a ratio sums first, the division after. */
 async function summariseGroup(

@@ -81,7 +81,7 @@ export function ScopePanel({ scope, onChange }: ScopePanelProps) {
           );
         })}
       </View>
-      {(tree.more > 0 || (tree.rows?.length ?? 0) > SHOWN) && (
+      {(tree.more > 0 || tree.hidden > 0 || (tree.rows?.length ?? 0) > SHOWN) && (
         <Words as="second" colour={palette.ink3}>
           There are more. Type to narrow them down.
         </Words>

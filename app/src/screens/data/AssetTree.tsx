@@ -57,6 +57,11 @@ export function AssetTree({ chosen, onChoose }: AssetTreeProps) {
                 <Words as="bodyStrong">{`Show more, ${formatNumber(Math.max(0, hidden) + tree.more, 0)} are left`}</Words>
               </Pressable>
             )}
+            {tree.hidden > 0 && (
+              <Words as="second" colour={palette.ink2}>
+                {`${formatNumber(tree.hidden, 0)} more hang below those that are open. Search to find them.`}
+              </Words>
+            )}
             {rows.length === 0 && (
               <Words as="body" colour={palette.ink2}>
                 {search ? `No asset matches "${search}".` : 'There are no assets yet. Add a plant first.'}
