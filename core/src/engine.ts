@@ -42,8 +42,6 @@ export * from './notices/quietHours';
 export * from './notices/message';
 export * from './notices/flood';
 export * from './schemas/alarmRule';
-export * from './schemas/indicator';
-export * from './schemas/board';
 export * from './schemas/data';
 export * from './schemas/derived';
 export * from './schemas/calendar';

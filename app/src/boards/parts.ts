@@ -7,7 +7,6 @@ import {
   type Metric,
   type Query,
   type QueryAnswer,
-  type QueryMeasure,
   type Readout,
   type Selection,
 } from '@vivid-beacon/core';
@@ -55,16 +54,18 @@ export function readoutQuery(
   if (measures.length === 0) return null;
   const asked = (groupBy ? measures.slice(0, 1) : measures).map((measure) => {
     const select = groupBy ? selectionByName(measure.metricId, metrics) : { metricIds: [measure.metricId] };
-    if (!measure.per) return select && { select, summary: measure.summary, per: null };
+    if (!measure.per) return select && { select, summary: measure.summary, per: null, band: null };
     const below = groupBy
       ? selectionByName(measure.per.metricId, metrics)
       : { metricIds: [measure.per.metricId] };
     const { summary, factor } = measure.per;
-    return select && below && { select, summary: measure.summary, per: { select: below, summary, factor } };
+    const per = below && { select: below, summary, factor };
+    return select && per && { select, summary: measure.summary, per, band: null };
   });
-  if (asked.includes(null)) return null;
+  const known = asked.filter((each) => each !== null);
+  if (known.length < asked.length) return null;
   return {
-    measures: asked as readonly QueryMeasure[],
+    measures: known,
     window,
     bucket,
     groupBy: groupBy ?? { kind: 'all' },
@@ -72,6 +73,7 @@ export function readoutQuery(
     scope: groupBy ? scope : WHOLE_SCOPE,
     hours,
     compare: bucket === null ? readout.compare : 'none',
+    provenance: false,
   };
 }
 
@@ -90,6 +92,7 @@ export function makingQuery({ readout, window, hours }: ShownReadout, part: Part
         select: { metricIds: part.metricIds },
         summary,
         per: per && { select: { metricIds: part.perMetricIds }, summary: per.summary, factor: per.factor },
+        band: null,
       },
     ],
     window,
@@ -97,6 +100,7 @@ export function makingQuery({ readout, window, hours }: ShownReadout, part: Part
     groupBy: { kind: 'all' },
     scope: WHOLE_SCOPE,
     hours,
+    compare: 'none',
     provenance: true,
   };
 }

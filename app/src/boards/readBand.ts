@@ -4,7 +4,7 @@ import { bandSchema, type TargetBand } from '@vivid-beacon/core';
 export function readBand(text: string | undefined): TargetBand | null {
   if (!text) return null;
   try {
-    return bandSchema.required().validateSync(JSON.parse(text)) as TargetBand;
+    return bandSchema.validateSync(JSON.parse(text));
   } catch {
     return null;
   }

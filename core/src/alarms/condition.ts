@@ -1,6 +1,6 @@
 import type { MetricReading } from '../domain/metric';
-import type { HoursFilter } from '../time/hours';
-import type { WorkingCalendar } from '../calendar/workingCalendar';
+import type { HoursFilter } from '../time/hoursFilter';
+import type { WorkingCalendar } from '../schemas/calendar';
 import type { AlarmModel } from './alarmModel';
 import type { AlarmTest } from './alarmTest';
 import type { SignalMemory } from './signalMemory';

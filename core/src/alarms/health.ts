@@ -1,7 +1,9 @@
+import { amount, amountOrNull, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
 import { quantile } from '../stats/stats';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
-import type { AlarmPriority } from '../domain/wire';
-import type { Interval } from '../time/interval';
+import { VALUE_LEVELS } from '../bands/targetBand';
+import { intervalSchema, type Interval } from '../time/interval';
+import type { AlarmPriority } from './priorities';
 
 /** One time an alarm was raised. Times in ms. */
 export interface Annunciation {
@@ -13,44 +15,46 @@ export interface Annunciation {
   readonly acknowledgedAt: number | null;
 }
 
-/** Alarms of one rule among all, for the list of the most frequent. */
-export interface RuleShare {
-  readonly ruleId: string;
-  readonly count: number;
+const ruleShare = shape({
+  ruleId: text(),
+  count: amount(),
   /** Share of all alarms, 0 to 1. */
-  readonly share: number;
-}
+  share: amount(),
+});
+/** Alarms of one rule among all, for the list of the most frequent. */
+export type RuleShare = TypeOf<typeof ruleShare>;
 
-export interface AlarmHealth {
-  readonly window: Interval;
-  readonly operators: number;
-  readonly count: number;
+export const alarmHealthSchema = shape({
+  window: intervalSchema,
+  operators: amount(),
+  count: amount(),
   /** Alarms per operator, averaged over the window. */
-  readonly perTenMinutes: number;
-  readonly perDay: number;
+  perTenMinutes: amount(),
+  perDay: amount(),
   /** Most alarms per operator in ten minutes that begin on a whole ten minutes, and when. */
-  readonly peak: { readonly count: number; readonly at: number | null };
+  peak: shape({ count: amount(), at: amountOrNull() }),
   /** Share of the ten-minute periods with more than ten alarms per operator, 0 to 1. */
-  readonly busyShare: number;
-  readonly floods: readonly Interval[];
+  busyShare: amount(),
+  floods: list(intervalSchema),
   /** Share of the window spent in flood, 0 to 1. */
-  readonly floodShare: number;
+  floodShare: amount(),
   /** Rules that came three times or more within a minute. */
-  readonly chattering: readonly string[];
+  chattering: list(text()),
   /** Alarms that returned within a minute without being acknowledged. */
-  readonly fleeting: number;
+  fleeting: amount(),
   /** Alarms that stand, or stood, for more than a day at the end of the window. */
-  readonly stale: number;
+  stale: amount(),
   /** At most ten, most frequent first. */
-  readonly topTen: readonly RuleShare[];
-  readonly topTenShare: number;
+  topTen: list(ruleShare),
+  topTenShare: amount(),
   /** Share of the alarms of each priority, 0 to 1; all 0 without alarms. */
-  readonly byPriority: Readonly<Record<AlarmPriority, number>>;
+  byPriority: shape({ high: amount(), medium: amount(), low: amount() }),
   /** From raised to acknowledged, ms; null = none was acknowledged. */
-  readonly toAcknowledge: { readonly median: number; readonly p95: number } | null;
+  toAcknowledge: shape({ median: amount(), p95: amount() }).nullable(),
   /** Alarms that returned, or still stand, and were never acknowledged. */
-  readonly neverAcknowledged: number;
-}
+  neverAcknowledged: amount(),
+});
+export type AlarmHealth = TypeOf<typeof alarmHealthSchema>;
 
 const TEN_MINUTES = 10 * MINUTE_MS;
 const FLOOD_BEGINS = 10;
@@ -172,25 +176,29 @@ function isFleeting({ raisedAt, returnedAt, acknowledgedAt }: Annunciation): boo
   );
 }
 
+const HEALTH_FIGURES = [
+  'perDay',
+  'perTenMinutes',
+  'peak',
+  'busyShare',
+  'floodShare',
+  'topTenShare',
+  'chattering',
+  'stale',
+  'highShare',
+  'mediumShare',
+] as const;
+
 /** A figure of alarm health against its published guideline. */
-export interface HealthCheck {
-  readonly key:
-    | 'perDay'
-    | 'perTenMinutes'
-    | 'peak'
-    | 'busyShare'
-    | 'floodShare'
-    | 'topTenShare'
-    | 'chattering'
-    | 'stale'
-    | 'highShare'
-    | 'mediumShare';
-  readonly value: number;
+export const healthCheckSchema = shape({
+  key: oneOf(HEALTH_FIGURES),
+  value: amount(),
   /** At most this is as it should be; above `most` it is out of hand. In the unit of the value. */
-  readonly good: number;
-  readonly most: number;
-  readonly level: 'clear' | 'caution' | 'breach';
-}
+  good: amount(),
+  most: amount(),
+  level: oneOf(VALUE_LEVELS),
+});
+export type HealthCheck = TypeOf<typeof healthCheckSchema>;
 
 /**
  * What is acceptable: about 150 alarms a day and operator (300 at most), 1 in ten minutes (2 at most), 10 in the worst

@@ -1,4 +1,4 @@
-import type { AlarmRule } from '../domain/wire';
+import type { AlarmRule } from '../api/alarms';
 
 type Choices = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches' | 'name' | 'metricId' | 'test'>;
 

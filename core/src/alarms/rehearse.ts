@@ -1,6 +1,7 @@
+import { amount, amountOrNull, list, shape, type TypeOf } from '../schemas/shape';
 import type { Series } from '../series/series';
 import { workingTime } from '../calendar/workingCalendar';
-import type { Interval } from '../time/interval';
+import { intervalSchema, type Interval } from '../time/interval';
 import { lengthOf, unionOf } from '../time/intervals';
 import { DAY_MS } from '../time/lengths';
 import { limitOf, withLimit } from './alarmTest';
@@ -8,36 +9,34 @@ import { INITIAL_CONDITION, type AlarmCondition } from './condition';
 import { runCondition, runSignal } from './runCondition';
 import { readableSignal, signalOf, thresholdOf, type Signal } from './signal';
 
+const rehearsedAlarm = shape({ start: amount(), end: amountOrNull() });
 /** One time a rule would have fired. `end` is null if it had not returned by the end of the window. */
-export interface RehearsedAlarm {
-  readonly start: number;
-  readonly end: number | null;
-}
+export type RehearsedAlarm = TypeOf<typeof rehearsedAlarm>;
 
+const rehearsedLimit = shape({ limit: amount(), fires: amount() });
 /** A limit, and how often a rule would fire with it, all else equal. */
-export interface RehearsedLimit {
-  readonly limit: number;
-  readonly fires: number;
-}
+export type RehearsedLimit = TypeOf<typeof rehearsedLimit>;
 
-export interface Rehearsal {
-  readonly window: Interval;
-  readonly alarms: readonly RehearsedAlarm[];
+export const rehearsalSchema = shape({
+  window: intervalSchema,
+  alarms: list(rehearsedAlarm),
   /** Longest time it would have stood, ms. */
-  readonly longestMs: number;
+  longestMs: amount(),
   /** Share of the window in which one would have stood at least, 0 to 1. */
-  readonly share: number;
+  share: amount(),
   /** How many of the alarms would have been raised outside the working hours of the site. */
-  readonly outsideHours: number;
-}
+  outsideHours: amount(),
+});
+export type Rehearsal = TypeOf<typeof rehearsalSchema>;
 
 /** What a rule would do with other limits, all else equal. */
-export interface OtherLimits {
+export const otherLimitsSchema = shape({
   /** Over the range of what was compared; empty where no single limit decides. */
-  readonly curve: readonly RehearsedLimit[];
+  curve: list(rehearsedLimit),
   /** The limit nearest to everyday values with which it would fire once a week at most; null = none, or no limit decides. */
-  readonly onceAWeek: RehearsedLimit | null;
-}
+  onceAWeek: rehearsedLimit.nullable(),
+});
+export type OtherLimits = TypeOf<typeof otherLimitsSchema>;
 
 const CURVE_POINTS = 25;
 /** Halvings of the search for a limit: a millionth of the range. */

@@ -1,11 +1,9 @@
-import { levelOf, SEVERITY, type Level, type TargetBand } from './targetBand';
+import { amount, shape, type TypeOf } from '../schemas/shape';
+import { levelOf, levelSchema, SEVERITY, type Level, type TargetBand } from './targetBand';
 
 /** A stretch of time that stayed on one level. */
-export interface LevelSpan {
-  readonly start: number;
-  readonly end: number;
-  readonly level: Level;
-}
+export const levelSpan = shape({ start: amount(), end: amount(), level: levelSchema });
+export type LevelSpan = TypeOf<typeof levelSpan>;
 
 /**
  * Where a bucketed measure lay on which level; neighbours of one level are joined.

@@ -1,4 +1,7 @@
+import * as yup from 'yup';
 import { BeaconError } from '../errors';
+import { finite } from '../schemas/parts';
+import { amount, list, oneOf, shape, unionOf, type TypeOf } from '../schemas/shape';
 
 /** The four levels, the most serious first after No data is set apart. */
 export const LEVELS = ['clear', 'caution', 'breach', 'nodata'] as const;
@@ -21,11 +24,26 @@ export type ValueLevel = (typeof VALUE_LEVELS)[number];
 /** At most so many own cuts. */
 export const MOST_CUTS = 5;
 
-/** Values cut into parts: `levels[i]` holds from `cuts[i - 1]` to `cuts[i]`, so there is one level more than cuts. */
-export interface OwnCuts {
-  readonly cuts: readonly number[];
-  readonly levels: readonly ValueLevel[];
-}
+/**
+ * Values cut into parts, in the unit of a band or in percent of a target: `levels[i]` holds from `cuts[i - 1]` to
+ * `cuts[i]`, so there is one level more than cuts.
+ */
+export const ownCutsFields = {
+  cuts: yup
+    .array(finite().required('Give each cut a value'))
+    .min(1)
+    .max(MOST_CUTS, `At most ${MOST_CUTS} cuts`)
+    .required('Give the cuts'),
+  levels: yup
+    .array(yup.string().oneOf(VALUE_LEVELS).required('Choose a level for each part'))
+    .max(MOST_CUTS + 1)
+    .required('Choose a level for each part'),
+};
+const ownCuts = shape(ownCutsFields);
+export type OwnCuts = TypeOf<typeof ownCuts>;
+
+const target = finite().nullable().default(null);
+const limit = finite().required();
 
 /**
  * Cuts the values of a measure into Clear, Caution and Breach, in the unit of the measure.
@@ -36,22 +54,18 @@ export interface OwnCuts {
  * `cuts`: own cuts, up to five, rising, each part with a level of its choice.
  * Equal limits leave no Caution. A value exactly on a limit has the better level.
  */
-export type TargetBand =
-  | {
-      readonly direction: 'higher' | 'lower';
-      readonly caution: number;
-      readonly breach: number;
-      readonly target: number | null;
-    }
-  | {
-      readonly direction: 'inside';
-      readonly clearLow: number;
-      readonly clearHigh: number;
-      readonly breachLow: number;
-      readonly breachHigh: number;
-      readonly target: number | null;
-    }
-  | (OwnCuts & { readonly direction: 'cuts'; readonly target: number | null });
+export const bandSchema = unionOf('direction', {
+  higher: { caution: limit, breach: limit, target },
+  lower: { caution: limit, breach: limit, target },
+  inside: { clearLow: limit, clearHigh: limit, breachLow: limit, breachHigh: limit, target },
+  cuts: { ...ownCutsFields, target },
+});
+export type TargetBand = TypeOf<typeof bandSchema>;
+
+/** ms on each level. */
+export const levelTimes = shape({ clear: amount(), caution: amount(), breach: amount(), nodata: amount() });
+export const levelSchema = oneOf(LEVELS);
+export const levelList = list(levelSchema);
 
 /** Share of a window that needs usable data before a level is given (rules of truth). */
 export const MINIMUM_COVERAGE = 0.75;

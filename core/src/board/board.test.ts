@@ -1,19 +1,14 @@
 import fc from 'fast-check';
-import { boardDocumentSchema } from '../schemas/board';
-import type { HoursFilter } from '../time/hours';
+import { boardDocumentSchema } from './board';
+import type { HoursFilter } from '../time/hoursFilter';
 import { readWindowText, windowText } from '../time/windowText';
-import { type WindowSpec } from '../time/window';
+import { type WindowSpec } from '../time/windowSpec';
 import { WINDOW_UNITS } from '../time/windowUnit';
-import type { Asset, Metric } from '../domain/wire';
+import type { Asset } from '../api/assets';
+import type { Metric } from '../api/metrics';
 import type { Scope } from '../domain/query';
-import {
-  emptyReadout,
-  PLAIN_SCALE,
-  READOUT_FORMS,
-  WHOLE_SCOPE,
-  type BoardDocument,
-  type Readout,
-} from './board';
+import { emptyReadout, PLAIN_SCALE, READOUT_FORMS, type BoardDocument, type Readout } from './board';
+import { WHOLE_SCOPE } from '../domain/query';
 import { mapMetrics, matchMetrics, readBoardFile, writeBoardFile } from './boardFile';
 import { changeForm } from './changeForm';
 import { joinHours, joinScopes } from './joinScopes';

@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { BeaconError } from '../errors';
-import type { Metric } from '../domain/wire';
-import { boardDocumentSchema, boardTitleSchema } from '../schemas/board';
+import type { Metric } from '../api/metrics';
+import { boardDocumentSchema, boardTitleSchema } from './board';
 import type { BoardDocument, Readout } from './board';
 import { upgradeBoard } from './upgradeBoard';
 

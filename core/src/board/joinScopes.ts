@@ -1,5 +1,5 @@
 import type { Scope } from '../domain/query';
-import type { HoursFilter } from '../time/hours';
+import type { HoursFilter } from '../time/hoursFilter';
 
 /**
  * The assets that lie in both scopes. Given assets stand for everything below them.

@@ -1,7 +1,8 @@
 import { SUMMARY_WORDS } from '../domain/metric';
 import type { GroupBy, Scope } from '../domain/query';
 import { hoursWords } from '../time/hours';
-import type { Measure, Readout } from './board';
+import type { Measure } from '../domain/measure';
+import type { Readout } from './board';
 
 /** What a title needs to know of a metric. */
 export interface NamedMetric {

@@ -1,5 +1,6 @@
 import { SUMMARIES_OF_KIND } from '../domain/metric';
-import type { Asset, Metric } from '../domain/wire';
+import type { Asset } from '../api/assets';
+import type { Metric } from '../api/metrics';
 import { periodOfKind } from '../time/automaticPeriod';
 import { BOARD_FORMAT_VERSION, emptyReadout, type BoardDocument, type Readout } from './board';
 

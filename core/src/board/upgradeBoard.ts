@@ -1,12 +1,7 @@
 import { BeaconError } from '../errors';
-import {
-  BOARD_FORMAT_VERSION,
-  emptyReadout,
-  PLAIN_SCALE,
-  WHOLE_SCOPE,
-  type BoardDocument,
-  type Measure,
-} from './board';
+import { BOARD_FORMAT_VERSION, emptyReadout, PLAIN_SCALE, type BoardDocument } from './board';
+import { WHOLE_SCOPE } from '../domain/query';
+import { type Measure } from '../domain/measure';
 
 /**
  * A board document of any version as one of this version; nothing it says is lost.

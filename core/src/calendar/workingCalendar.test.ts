@@ -1,5 +1,6 @@
 import { lengthOf } from '../time/intervals';
-import { minutesOf, PLAIN_CALENDAR, shiftSpans, workingTime, type WorkingCalendar } from './workingCalendar';
+import { minutesOf, PLAIN_CALENDAR, shiftSpans, workingTime } from './workingCalendar';
+import { type WorkingCalendar } from '../schemas/calendar';
 import { workingDuration } from './workingDuration';
 
 const HOUR = 3_600_000;

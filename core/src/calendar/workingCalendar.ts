@@ -1,35 +1,10 @@
 import { BeaconError } from '../errors';
+import type { Shift, WorkingCalendar } from '../schemas/calendar';
 import type { Interval } from '../time/interval';
 import { DAY_MS } from '../time/lengths';
 
 import { intersectionOf, unionOf } from '../time/intervals';
 import { localDays, zoneClock } from '../time/zoneClock';
-
-/** A stretch of work that comes again every week. It may run over midnight: `to` ≤ `from` ends the day after. */
-export interface Shift {
-  readonly name: string;
-  /** Days on which it begins, 1 = Monday … 7 = Sunday (ISO 8601). */
-  readonly days: readonly number[];
-  /** Local wall-clock times, "06:00"; `to` may be "24:00". */
-  readonly from: string;
-  readonly to: string;
-}
-
-export interface Holiday {
-  /** Local date, "2026-12-25". A shift that begins on it is off. */
-  readonly date: string;
-  readonly name: string;
-}
-
-/** Working hours of a site, with what else counts time there. */
-export interface WorkingCalendar {
-  readonly shifts: readonly Shift[];
-  readonly holidays: readonly Holiday[];
-  /** 1 = Monday … 7 = Sunday. */
-  readonly firstWeekday: number;
-  /** First month of the financial year, 1 to 12. */
-  readonly financialYearMonth: number;
-}
 
 /** Around the clock, weeks from Monday (ISO 8601), the financial year is the calendar year. */
 export const PLAIN_CALENDAR: WorkingCalendar = {

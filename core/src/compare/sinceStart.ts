@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import type { TrendAnswer } from '../domain/wire';
+import type { TrendAnswer } from '../api/readings';
 import { DAY_MS, HOUR_MS, MINUTE_MS } from '../time/lengths';
 
 const DATE = /^\d{4}-\d{2}-\d{2}(?:[T ]\d{2}:\d{2}(?::\d{2})?)?$/;

@@ -9,6 +9,7 @@ export type DegreeDayKind = 'heating' | 'cooling';
  *   CIBSE TM41, Degree-days: theory and application, 2006, table 2.1 (from memory).
  */
 export const DEGREE_DAY_METHODS = ['mean', 'minMax'] as const;
+export const DEGREE_DAY_KINDS = ['heating', 'cooling'] as const;
 export type DegreeDayMethod = (typeof DEGREE_DAY_METHODS)[number];
 
 /** Temperatures of one day, °C (or °F throughout). */

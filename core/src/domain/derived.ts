@@ -1,20 +1,49 @@
-import type { Summary } from './metric';
+import * as yup from 'yup';
+import { idText } from '../schemas/parts';
+import { unionOf, type TypeOf } from '../schemas/shape';
+import { SUMMARIES } from './metric';
+
+const summary = yup.string().oneOf(SUMMARIES).nullable().default(null);
 
 /** What a name in an expression stands for. */
-export type Binding =
+export const bindingSchema = unionOf('kind', {
   /** A metric; in totals, summarised so over each period (null = the usual summary of its kind). */
-  | { readonly kind: 'metric'; readonly metricId: string; readonly summary: Summary | null }
+  metric: { metricId: idText().required(), summary },
   /** The metric of this name of all assets directly below an asset, added up. */
-  | {
-      readonly kind: 'children';
-      readonly assetId: string;
-      readonly metricName: string;
-      readonly summary: Summary | null;
-    }
+  children: { assetId: idText().required(), metricName: yup.string().max(200).required(), summary },
   /** A number among an asset's attributes, such as its floor area. */
-  | { readonly kind: 'attribute'; readonly assetId: string; readonly attribute: string }
+  attribute: { assetId: idText().required(), attribute: yup.string().max(100).required() },
   /** An equivalence factor; its value of the year of each step. */
-  | { readonly kind: 'factor'; readonly factorId: string };
+  factor: { factorId: idText().required() },
+});
+export type Binding = TypeOf<typeof bindingSchema>;
+
+const MOST_NAMES = 40;
+
+/** Names of an expression with what they stand for. */
+export const bindingsSchema = yup
+  .mixed<Record<string, yup.InferType<typeof bindingSchema>>>()
+  .test('bindings', async function (value) {
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) {
+      return this.createError({ message: '${path} must be names with what they stand for' });
+    }
+    const entries = Object.entries(value);
+    if (entries.length > MOST_NAMES) {
+      return this.createError({ message: `An expression may use at most ${MOST_NAMES} names` });
+    }
+    for (const [name, binding] of entries) {
+      if (!/^[A-Za-z_][A-Za-z0-9_]{0,59}$/.test(name)) {
+        return this.createError({ message: `"${name.slice(0, 40)}" is no name: use letters, digits and _` });
+      }
+      try {
+        await bindingSchema.validate(binding);
+      } catch (error) {
+        return this.createError({ message: `${name}: ${(error as Error).message}` });
+      }
+    }
+    return true;
+  })
+  .meta({ members: bindingSchema });
 
 /**
  * Two ways to evaluate:
@@ -23,10 +52,13 @@ export type Binding =
  * - `samples`: the expression is worked out at each sample, and the results are summarised like any metric:
  *   right for limits, differences and conversions of a moment.
  */
-export type DerivedWay = 'totals' | 'samples';
+export const DERIVED_WAYS = ['totals', 'samples'] as const;
+export type DerivedWay = (typeof DERIVED_WAYS)[number];
 
-export interface DerivedDefinition {
-  readonly expression: string;
-  readonly bindings: Readonly<Record<string, Binding>>;
-  readonly way: DerivedWay;
-}
+export const definitionFields = {
+  expression: yup.string().max(4000, 'An expression may have at most 4,000 characters').defined(),
+  bindings: bindingsSchema.required(),
+  way: yup.string().oneOf(DERIVED_WAYS).required(),
+};
+const definitionSchema = yup.object(definitionFields);
+export type DerivedDefinition = TypeOf<typeof definitionSchema>;

@@ -1,5 +1,6 @@
-import type { Interval } from '../time/interval';
-import type { Person } from './person';
+import { flagEvidenceSchema } from '../schemas/evidence';
+import { amount, amountOrNull, oneOf, shape, text, textOrNull, type TypeOf } from '../schemas/shape';
+import { personSchema } from './person';
 
 /** What a flag is about. */
 export const FLAG_KINDS = ['breach', 'loss', 'remark'] as const;
@@ -35,52 +36,33 @@ export function statusOfOutcome(outcome: FlagOutcome): FlagStatus {
 }
 
 /** What was seen when the flag was handed out: it stays so, however the data is corrected later. */
-export interface FlagEvidence {
-  readonly title: string;
-  /** Path within the app that shows the same view; "" = none. */
-  readonly address: string;
-  readonly window: Interval | null;
-  readonly numbers: readonly { readonly name: string; readonly text: string }[];
-}
+export type FlagEvidence = TypeOf<typeof flagEvidenceSchema>;
 
-export interface Flag {
-  readonly id: string;
-  readonly title: string;
-  readonly note: string;
-  readonly kind: FlagKind;
-  readonly priority: FlagPriority;
-  readonly status: FlagStatus;
-  readonly alarmId: string | null;
-  readonly metricId: string | null;
-  readonly assetName: string;
-  readonly plantId: string;
-  readonly zone: string;
-  readonly from: Person;
-  readonly to: Person;
-  readonly dueAt: number;
-  readonly createdAt: number;
-  readonly evidence: FlagEvidence | null;
-  readonly closedAt: number | null;
-  readonly outcome: FlagOutcome | null;
-  readonly outcomeNote: string | null;
+export const flagEntity = shape({
+  id: text(),
+  title: text(),
+  note: text(),
+  kind: oneOf(FLAG_KINDS),
+  priority: oneOf(FLAG_PRIORITIES),
+  status: oneOf(FLAG_STATUSES),
+  alarmId: textOrNull(),
+  metricId: textOrNull(),
+  assetName: text(),
+  plantId: text(),
+  zone: text(),
+  from: personSchema,
+  to: personSchema,
+  dueAt: amount(),
+  createdAt: amount(),
+  evidence: flagEvidenceSchema.nullable().defined(),
+  closedAt: amountOrNull(),
+  outcome: oneOf(FLAG_OUTCOMES).nullable(),
+  outcomeNote: textOrNull(),
   /** Name from the organisation's list of causes. */
-  readonly cause: string | null;
-  readonly minutesSpent: number | null;
-}
-
-/** One thing that happened to a flag. */
-export interface FlagEvent {
-  readonly id: string;
-  readonly at: number;
-  readonly kind: 'handed' | 'inHand' | 'comment' | 'handedOn' | 'closed' | 'reopened';
-  readonly personName: string;
-  readonly remark: string;
-}
-
-export interface FlagCause {
-  readonly id: string;
-  readonly name: string;
-}
+  cause: textOrNull(),
+  minutesSpent: amountOrNull(),
+});
+export type Flag = TypeOf<typeof flagEntity>;
 
 const PRIORITY_ORDER: Readonly<Record<FlagPriority, number>> = { high: 0, normal: 1, low: 2 };
 

@@ -2,6 +2,10 @@
 export const METRIC_KINDS = ['level', 'amount', 'register', 'state'] as const;
 export type MetricKind = (typeof METRIC_KINDS)[number];
 
+/** Where the values of a metric come from: samples, an expression over other metrics, or values by period. */
+export const METRIC_ORIGINS = ['samples', 'derived', 'reference'] as const;
+export type MetricOrigin = (typeof METRIC_ORIGINS)[number];
+
 /** Every way of turning the samples of a window into one number. */
 export const SUMMARIES = [
   'mean',

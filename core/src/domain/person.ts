@@ -1,8 +1,6 @@
-import type { Role } from './roles';
+import { oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import { ROLES } from './roles';
 
 /** Somebody with an account. */
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly role: Role;
-}
+export const personSchema = shape({ id: text(), name: text(), role: oneOf(ROLES) });
+export type Person = TypeOf<typeof personSchema>;

@@ -1,33 +1,37 @@
-import type { Interval } from '../time/interval';
+import { intervalSchema } from '../time/interval';
+import { amount, amountOrNull, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
 
-/** One metric as a number used it. */
-export interface ProvenancePart {
-  readonly metricId: string;
-  readonly metricName: string;
-  readonly assetName: string;
-  readonly summary: string;
-  readonly unit: string;
-  readonly samples: number;
-  readonly coverage: number;
-  readonly value: number | null;
-  /** What it was computed from. */
-  readonly basis: 'samples' | 'rollup' | 'derived' | 'reference';
-  readonly sources: readonly ProvenanceSource[];
-}
-
+const provenanceSource = shape({
+  kind: oneOf(['file', 'push'] as const),
+  name: text(),
+  importedAt: amountOrNull(),
+  samples: amountOrNull(),
+});
 /** Where samples of the window came from: a file that was brought in, or pushes. */
-export interface ProvenanceSource {
-  readonly kind: 'file' | 'push';
-  readonly name: string;
-  readonly importedAt: number | null;
-  readonly samples: number | null;
-}
+export type ProvenanceSource = TypeOf<typeof provenanceSource>;
+
+const provenancePart = shape({
+  metricId: text(),
+  metricName: text(),
+  assetName: text(),
+  summary: text(),
+  unit: text(),
+  samples: amount(),
+  coverage: amount(),
+  value: amountOrNull(),
+  /** What it was computed from. */
+  basis: oneOf(['samples', 'rollup', 'derived', 'reference'] as const),
+  sources: list(provenanceSource),
+});
+/** One metric as a number used it. */
+export type ProvenancePart = TypeOf<typeof provenancePart>;
 
 /** How a number was made. */
-export interface Provenance {
-  readonly formula: string;
-  readonly window: Interval;
-  readonly zone: string;
-  readonly parts: readonly ProvenancePart[];
-  readonly minimumCoverage: number;
-}
+export const provenanceSchema = shape({
+  formula: text(),
+  window: intervalSchema,
+  zone: text(),
+  parts: list(provenancePart),
+  minimumCoverage: amount(),
+});
+export type Provenance = TypeOf<typeof provenanceSchema>;

@@ -1,32 +1,4 @@
-import type { CollisionRule } from '../intake/layout';
-
-/** How a token's exposition text is matched to metrics, and what holds where values of one push meet. */
-export interface PushRule {
-  /** Label that names the asset; null = labels name none. */
-  readonly assetLabel: string | null;
-  /** Label that names the metric; null = the name of the sample does. */
-  readonly metricLabel: string | null;
-  /** A series without a metric waits to be mapped, or asset and metric are made. */
-  readonly unknown: 'wait' | 'make';
-  /** Assets are looked for and made under this one. */
-  readonly parentId: string | null;
-  readonly collisions: CollisionRule;
-}
-
-/** A series that was heard in exposition text. */
-export interface HeardSeries {
-  /** name{label="value",…} with the labels in order. */
-  readonly series: string;
-  readonly name: string;
-  readonly labels: Readonly<Record<string, string>>;
-  /** The metric it feeds; null = it waits. */
-  readonly metricId: string | null;
-  readonly firstHeard: number;
-  readonly lastHeard: number;
-  readonly lastValue: number | null;
-  /** Samples that came while it waited; none of them is stored. */
-  readonly heard: number;
-}
+import type { HeardSeries, PushRule } from '../api/tokens';
 
 /** What a rule makes of the labels of a series; null where they say too little. */
 export function namesByRule(

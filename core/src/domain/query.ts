@@ -1,107 +1,169 @@
-import type { Bucket } from '../time/buckets';
-import type { HoursFilter } from '../time/hours';
-import type { Interval } from '../time/interval';
-import type { WindowSpec } from '../time/window';
-import type { Level, TargetBand } from '../bands/targetBand';
-import type { Summary } from './metric';
-import type { Provenance } from './provenance';
+import * as yup from 'yup';
+import { bandSchema, levelList } from '../bands/targetBand';
+import { hoursSchema } from '../schemas/hours';
+import { finite, idText } from '../schemas/parts';
+import {
+  amount,
+  amountOrNull,
+  amounts,
+  amountsOrNulls,
+  list,
+  orElse,
+  orNull,
+  shape,
+  text,
+  textOrNull,
+  truth,
+  unionOf,
+  type TypeOf,
+} from '../schemas/shape';
+import { BUCKETS } from '../time/buckets';
+import { intervalSchema } from '../time/interval';
+import { windowSchema } from '../time/windowSpec';
+import { MOST_MEASURES, summarySchema } from './measure';
+import { provenanceSchema } from './provenance';
 
-/** By what metrics are put together: each on its own, or all of an asset, plant, kind of asset or attribute. */
-export type GroupBy =
-  | { readonly kind: 'metric' }
-  | { readonly kind: 'asset' }
-  | { readonly kind: 'plant' }
-  | { readonly kind: 'assetKind' }
-  | { readonly kind: 'attribute'; readonly name: string }
-  | { readonly kind: 'all' };
-
-/** An attribute that an asset must have, with one of these values. */
-export interface AttributeCondition {
-  readonly name: string;
-  readonly values: readonly (string | number)[];
-}
-
-/** Which assets count: given ones with everything below them (null = all), of those with these attributes. */
-export interface Scope {
-  readonly assetIds: readonly string[] | null;
-  readonly attributes: readonly AttributeCondition[];
-}
+const byIds = shape({ metricIds: yup.array(idText().required()).min(1).max(5000).required() });
+const byName = shape({ metricName: yup.string().trim().min(1).max(200).required() });
+const noSelection = yup
+  .mixed<never>()
+  .test('one', '${path}: give metricIds or metricName', () => false)
+  .meta({ variants: { byIds, byName } });
 
 /** Which metrics: by id, or by name on every asset of the scope. */
-export type Selection = { readonly metricIds: readonly string[] } | { readonly metricName: string };
+const selectionSchema = yup.lazy<yup.Schema<yup.InferType<typeof byIds> | yup.InferType<typeof byName>>>(
+  (value: unknown) => {
+    const given = (value ?? {}) as { metricIds?: unknown; metricName?: unknown };
+    const [ids, name] = [given.metricIds !== undefined, given.metricName !== undefined];
+    return (ids === name ? noSelection : ids ? byIds : byName) as yup.Schema;
+  },
+);
+export type Selection = TypeOf<typeof selectionSchema>;
 
+const attributeCondition = yup
+  .object({
+    name: yup.string().min(1).max(100).required(),
+    values: yup.array(yup.mixed<string | number>().required()).min(1).max(500).required(),
+  })
+  .noUnknown();
+/** An attribute that an asset must have, with one of these values. */
+export type AttributeCondition = TypeOf<typeof attributeCondition>;
+export const attributeConditionsSchema = () => yup.array(attributeCondition).max(20).default([]);
+
+/** Which assets count: given ones with everything below them (null = all), of those with these attributes. */
+export const scopeSchema = yup
+  .object({
+    assetIds: yup.array(idText().required()).max(5000).nullable().default(null),
+    attributes: attributeConditionsSchema(),
+  })
+  .noUnknown();
+export type Scope = TypeOf<typeof scopeSchema>;
+export const WHOLE_SCOPE: Scope = { assetIds: null, attributes: [] };
+
+/** By what metrics are put together: each on its own, or all of an asset, plant, kind of asset or attribute. */
+export const groupBySchema = unionOf('kind', {
+  metric: {},
+  asset: {},
+  plant: {},
+  assetKind: {},
+  attribute: { name: yup.string().max(100).required('Say by which attribute') },
+  all: {},
+});
+export type GroupBy = TypeOf<typeof groupBySchema>;
+
+const queryMeasureSchema = yup
+  .object({
+    select: selectionSchema,
+    summary: summarySchema,
+    per: yup
+      .object({
+        select: selectionSchema,
+        summary: summarySchema,
+        /** What the ratio is multiplied by; 100 for percent. */
+        factor: finite().default(1),
+      })
+      .noUnknown()
+      .nullable()
+      .default(null),
+    /** What its values are judged by; without one the answer has no levels. */
+    band: orNull(bandSchema),
+  })
+  .noUnknown();
 /** One number of a question: metrics summarised together, or divided by others (sum over sum inside each group). */
-export interface QueryMeasure {
-  readonly select: Selection;
-  readonly summary: Summary;
-  readonly per: {
-    readonly select: Selection;
-    readonly summary: Summary;
-    /** What the ratio is multiplied by; 100 for percent. */
-    readonly factor: number;
-  } | null;
-  /** What its values are judged by; without one the answer has no levels. */
-  readonly band?: TargetBand | null;
-}
+export type QueryMeasure = TypeOf<typeof queryMeasureSchema>;
 
 /** One question to the planner; every readout asks in this form. A single metric is a group of one. */
-export interface Query {
-  readonly measures: readonly QueryMeasure[];
-  readonly window: WindowSpec;
-  readonly bucket: Bucket | null;
-  readonly groupBy: GroupBy;
-  readonly scope: Scope;
-  readonly hours: HoursFilter | null;
-  /** What each value of the whole window is compared with; default "none". Not with periods. */
-  readonly compare?: 'none' | 'before' | 'lastYear';
-  /** Whether the answer says how each value of the whole window was made; default no. Not with periods. */
-  readonly provenance?: boolean;
-}
+export const querySchema = yup
+  .object({
+    measures: yup.array(queryMeasureSchema.required()).min(1).max(MOST_MEASURES).required(),
+    window: windowSchema,
+    bucket: yup.string().oneOf(BUCKETS).nullable().default(null),
+    groupBy: orElse(groupBySchema, { kind: 'metric' }),
+    scope: scopeSchema.default(WHOLE_SCOPE),
+    hours: hoursSchema.nullable().default(null),
+    /** What each value of the whole window is compared with. Not with periods. */
+    compare: yup
+      .string()
+      .oneOf(['none', 'before', 'lastYear'] as const)
+      .default('none'),
+    /** Whether the answer says how each value of the whole window was made. Not with periods. */
+    provenance: yup.boolean().default(false),
+  })
+  .noUnknown()
+  .test(
+    'whole',
+    'Values are compared and explained over the whole window, not by period: leave out bucket, or compare and provenance',
+    ({ bucket, compare, provenance }) => bucket === null || (compare === 'none' && !provenance),
+  );
+export type Query = TypeOf<typeof querySchema>;
+
+const measureValues = shape({
+  metricIds: list(text()),
+  /** Those they are divided by; empty without. */
+  perMetricIds: list(text()),
+  /** Metrics of the same name below those: they are part of them, and not counted again. */
+  withinIds: list(text()),
+  /** One a period; null without data. */
+  values: amountsOrNulls(),
+  /** One a period, 0 to 1. */
+  coverage: amounts(),
+  samples: amounts(),
+  /** One a period, where the measure has a band; else null. */
+  levels: levelList.nullable(),
+  /** Whether the end of its window still lies ahead. */
+  partial: truth(),
+  /** Newest sample that counted, ms; of several metrics of the one that is furthest behind. Null without data, and of periods. */
+  asOf: amountOrNull(),
+  /** The same over the window it is compared with; null where that was not asked for or has too little data. */
+  previous: amountOrNull(),
+  /** How the value was made, where that was asked for. */
+  provenance: provenanceSchema.nullable(),
+});
+/** One measure of one group. */
+export type MeasureValues = TypeOf<typeof measureValues>;
+
+const queryGroup = shape({
+  /** What the group is called; "" for assets without the attribute. */
+  name: text(),
+  /** The one asset it stands for: of plants the plant; null where it is several. */
+  assetId: textOrNull(),
+  /** One a measure, in the order they were asked. */
+  measures: list(measureValues),
+});
+export type QueryGroup = TypeOf<typeof queryGroup>;
 
 /** The answer: for each group and measure one value a period. */
-export interface QueryAnswer {
+export const queryAnswer = shape({
   /** Window, zone and periods of the first metric's site; periods of other sites lie at their own local times. */
-  readonly window: Interval;
-  readonly zone: string;
-  readonly now: number;
+  window: intervalSchema,
+  zone: text(),
+  now: amount(),
   /** One a measure. */
-  readonly units: readonly string[];
+  units: list(text()),
   /** Bounds of the periods, ms; `names` of shifts. */
-  readonly start: readonly number[];
-  readonly end: readonly number[];
-  readonly names: readonly string[] | null;
-  readonly groups: readonly QueryGroup[];
-}
-
-export interface QueryGroup {
-  /** What the group is called; "" for assets without the attribute. */
-  readonly name: string;
-  /** The one asset it stands for: of plants the plant; null where it is several. */
-  readonly assetId: string | null;
-  /** One a measure, in the order they were asked. */
-  readonly measures: readonly MeasureValues[];
-}
-
-/** One measure of one group. */
-export interface MeasureValues {
-  readonly metricIds: readonly string[];
-  /** Those they are divided by; empty without. */
-  readonly perMetricIds: readonly string[];
-  /** Metrics of the same name below those: they are part of them, and not counted again. */
-  readonly withinIds: readonly string[];
-  /** One a period; null without data. */
-  readonly values: readonly (number | null)[];
-  /** One a period, 0 to 1. */
-  readonly coverage: readonly number[];
-  readonly samples: readonly number[];
-  /** One a period, where the measure has a band; else null. */
-  readonly levels: readonly Level[] | null;
-  /** Whether the end of its window still lies ahead. */
-  readonly partial: boolean;
-  /** Newest sample that counted, ms; of several metrics of the one that is furthest behind. Null without data, and of periods. */
-  readonly asOf: number | null;
-  /** The same over the window it is compared with; null where that was not asked for or has too little data. */
-  readonly previous: number | null;
-  /** How the value was made, where that was asked for. */
-  readonly provenance: Provenance | null;
-}
+  start: amounts(),
+  end: amounts(),
+  names: list(text()).nullable(),
+  groups: list(queryGroup),
+});
+export type QueryAnswer = TypeOf<typeof queryAnswer>;

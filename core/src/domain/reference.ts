@@ -1,9 +1,3 @@
 /** Periods that a reference series (output, floor area, headcount, budget, weather) can have a value for. */
 export const REFERENCE_PERIODS = ['day', 'week', 'month', 'quarter', 'year', 'financialYear'] as const;
 export type ReferencePeriod = (typeof REFERENCE_PERIODS)[number];
-
-/** One value of a reference series; `start` is the local first day of its period, "2026-11-01". */
-export interface ReferenceValue {
-  readonly start: string;
-  readonly value: number;
-}

@@ -1,4 +1,4 @@
-import type { TrendAnswer } from '../domain/wire';
+import type { TrendAnswer } from '../api/readings';
 import { plainNumbers, readColumns, writeColumns } from './columns';
 
 type Head = Omit<TrendAnswer, 't' | 'v' | 'until'> & { readonly bucketed: boolean };

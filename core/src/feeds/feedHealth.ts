@@ -1,5 +1,6 @@
 import { HOUR_MS, DAY_MS } from '../time/lengths';
 import type { MetricKind } from '../domain/metric';
+import { amountOrNull, oneOf, shape, type TypeOf } from '../schemas/shape';
 import { QUALITY } from '../series/quality';
 
 export const FEED_STATES = ['reporting', 'silent', 'never', 'flat', 'outOfRange', 'clockAhead'] as const;
@@ -15,15 +16,16 @@ export const FEED_WORDS: Readonly<Record<FeedState, string>> = {
 };
 
 /** How a feed is doing. Times in ms. */
-export interface FeedHealth {
-  readonly state: FeedState;
+export const feedHealthSchema = shape({
+  state: oneOf(FEED_STATES),
   /** How long nothing came, up to now; null if nothing ever came. */
-  readonly quietMs: number | null;
+  quietMs: amountOrNull(),
   /** How long after its time the newest sample came; null if that is not known. */
-  readonly lagMs: number | null;
+  lagMs: amountOrNull(),
   /** How long the value has not changed, up to its newest sample. */
-  readonly flatMs: number | null;
-}
+  flatMs: amountOrNull(),
+});
+export type FeedHealth = TypeOf<typeof feedHealthSchema>;
 
 /** What is known of a feed. Lengths of time in ms. */
 export interface FeedFacts {

@@ -1,5 +1,5 @@
 import type { Comparison, Readout } from '../board/board';
-import type { IndicatorReading } from '../domain/wire';
+import type { IndicatorReading } from '../api/indicators';
 import type { ReferenceSource } from './definition';
 
 const COMPARISON: Readonly<Record<ReferenceSource['kind'], Comparison>> = {

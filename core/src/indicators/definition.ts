@@ -1,8 +1,26 @@
-import type { DisplayScale, Measure } from '../board/board';
-import type { Direction, OwnCuts, TargetBand } from '../bands/targetBand';
-import type { ReferencePeriod } from '../domain/reference';
-import type { HoursFilter } from '../time/hours';
-import type { WindowSpec } from '../time/window';
+import * as yup from 'yup';
+import { DISPLAY_SCALES } from '../board/board';
+import { bandSchema, checkBand, checkCuts, DIRECTIONS, ownCutsFields } from '../bands/targetBand';
+import { measureSchema } from '../domain/measure';
+import { REFERENCE_PERIODS } from '../domain/reference';
+import { BeaconError } from '../errors';
+import { hoursSchema } from '../schemas/hours';
+import { dateText, finite, idText } from '../schemas/parts';
+import { amount, shape, text, unionOf, type TypeOf } from '../schemas/shape';
+import { windowSchema } from '../time/windowSpec';
+import { BASELINE_STRETCHES } from './baseline';
+
+const share = (words: string) => finite().min(0).max(1000).required(words);
+
+/** What is wrong with a band or with cuts; a field that is missing altogether is told by its own rule. */
+function wrongWith(check: () => void): string | null {
+  try {
+    check();
+    return null;
+  } catch (error) {
+    return error instanceof BeaconError ? error.message : null;
+  }
+}
 
 /**
  * How an indicator's value becomes a level.
@@ -11,15 +29,25 @@ import type { WindowSpec } from '../time/window';
  *   Equal shares leave two levels; 100 and 100 are a single target.
  * - `targetCuts`: own cuts in percent of the target, each part with a level of its choice.
  */
-export type Judge =
-  | { readonly kind: 'limits'; readonly band: TargetBand }
-  | {
-      readonly kind: 'target';
-      readonly direction: Direction;
-      readonly clear: number;
-      readonly caution: number;
-    }
-  | (OwnCuts & { readonly kind: 'targetCuts' });
+export const judgeSchema = unionOf(
+  'kind',
+  {
+    limits: { band: bandSchema },
+    target: {
+      direction: yup.string().oneOf(DIRECTIONS).required(),
+      clear: share('Give the share for Clear'),
+      caution: share('Give the share for Caution'),
+    },
+    targetCuts: ownCutsFields,
+  },
+  {
+    limits: ({ band }: { band: Parameters<typeof checkBand>[0] }) => wrongWith(() => checkBand(band)),
+    target: ({ clear, caution }: { clear: number; caution: number }) =>
+      caution <= clear ? null : 'Caution must begin at or before Clear',
+    targetCuts: (cuts: Parameters<typeof checkCuts>[0]) => wrongWith(() => checkCuts(cuts)),
+  },
+);
+export type Judge = TypeOf<typeof judgeSchema>;
 
 /** Whether a judge can say nothing without a target. */
 export const needsTarget = ({ kind }: Pick<Judge, 'kind'>): boolean => kind !== 'limits';
@@ -28,63 +56,101 @@ export const needsTarget = ({ kind }: Pick<Judge, 'kind'>): boolean => kind !== 
 export const PRORATIONS = ['calendar', 'working', 'none'] as const;
 export type Proration = (typeof PRORATIONS)[number];
 
+const weeks = yup
+  .number()
+  .integer()
+  .min(BASELINE_STRETCHES.least, 'A baseline rests on ${min} weeks at least')
+  .max(BASELINE_STRETCHES.most, 'A baseline rests on ${max} weeks at most')
+  .required('Give how many weeks the baseline rests on');
+const percent = finite().min(-100).max(1000).required('Give the percentage');
+
 /** Where the target of an indicator comes from. Values in the unit of the measure. */
-export type TargetSource =
-  | { readonly kind: 'none' }
+export const targetSourceSchema = unionOf('kind', {
+  none: {},
   /** For the whole window; of an unfinished one as much as has passed, where it is prorated and adds up. */
-  | { readonly kind: 'fixed'; readonly value: number; readonly prorate?: Proration }
+  fixed: { value: finite().required('Give the target'), prorate: yup.string().oneOf(PRORATIONS) },
   /** Typed in by period, also ahead; a total is prorated, a mean or a ratio holds as it is. */
-  | { readonly kind: 'periods'; readonly period: ReferencePeriod; readonly prorate: Proration }
+  periods: {
+    period: yup.string().oneOf(REFERENCE_PERIODS).required(),
+    prorate: yup.string().oneOf(PRORATIONS).required(),
+  },
   /** Another measure over the same window, times a factor. */
-  | { readonly kind: 'measure'; readonly measure: Measure; readonly factor: number }
+  measure: { measure: measureSchema.required(), factor: finite().required() },
   /** The same measure over the same window last year, more or less by a percentage. */
-  | { readonly kind: 'lastYear'; readonly percent: number }
+  lastYear: { percent },
   /** What is usual at these hours of the week, from so many weeks before, more or less by a percentage. */
-  | { readonly kind: 'baseline'; readonly weeks: number; readonly percent: number };
+  baseline: { weeks, percent },
+});
+export type TargetSource = TypeOf<typeof targetSourceSchema>;
 
 /** What the value is compared with. */
-export type ReferenceSource =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'fixed'; readonly value: number }
-  | { readonly kind: 'before' }
-  | { readonly kind: 'lastYear' }
+export const referenceSourceSchema = unionOf('kind', {
+  none: {},
+  fixed: { value: finite().required('Give the reference') },
+  before: {},
+  lastYear: {},
   /** What is usual at these hours of the week, from so many weeks before. */
-  | { readonly kind: 'baseline'; readonly weeks: number }
+  baseline: { weeks },
   /** Another measure over the same window, such as a budget series. */
-  | { readonly kind: 'measure'; readonly measure: Measure };
+  measure: { measure: measureSchema.required() },
+});
+export type ReferenceSource = TypeOf<typeof referenceSourceSchema>;
 
 /** An indicator as it is governed: defined once, used everywhere. */
-export interface IndicatorDefinition {
-  readonly name: string;
-  readonly description: string;
-  readonly assetId: string;
-  /** Who answers for it; null = nobody named. */
-  readonly ownerId: string | null;
-  readonly measure: Measure;
-  readonly window: WindowSpec;
-  readonly hours: HoursFilter | null;
-  readonly judge: Judge;
-  readonly target: TargetSource;
-  readonly reference: ReferenceSource;
-  readonly decimals: number;
-  readonly display: DisplayScale;
-  /** Board that shows it in its context; null = none. */
-  readonly boardId: string | null;
-}
+export const indicatorSchema = yup
+  .object({
+    name: yup.string().trim().min(1, 'Give it a name').max(120).required('Give it a name'),
+    description: yup.string().trim().max(2000).default(''),
+    assetId: idText().required('Choose the asset'),
+    /** Who answers for it; null = nobody named. */
+    ownerId: idText().nullable().default(null),
+    measure: measureSchema.required('Choose what is measured'),
+    window: windowSchema,
+    hours: hoursSchema.nullable().default(null),
+    judge: judgeSchema,
+    target: targetSourceSchema,
+    reference: referenceSourceSchema,
+    decimals: yup.number().integer().min(0).max(6).required(),
+    display: yup.string().oneOf(DISPLAY_SCALES).default('units'),
+    /** Board that shows it in its context; null = none. */
+    boardId: idText().nullable().default(null),
+  })
+  .noUnknown()
+  .test('needsTarget', 'Shares of a target need a target: choose where it comes from', ({ judge, target }) =>
+    Boolean(!judge || !needsTarget(judge) || target?.kind !== 'none'),
+  );
+export type IndicatorDefinition = TypeOf<typeof indicatorSchema>;
 
 /** One definition of an indicator, in force from a moment until the next one is. */
-export interface IndicatorVersion {
-  readonly version: number;
-  readonly validFrom: number;
-  readonly by: string;
-  readonly definition: IndicatorDefinition;
-}
+export const indicatorVersion = shape({
+  version: amount(),
+  validFrom: amount(),
+  by: text(),
+  definition: indicatorSchema,
+});
+export type IndicatorVersion = TypeOf<typeof indicatorVersion>;
 
 /** A target typed in for a period; `start` is the local first day of the period, "2026-11-01". */
-export interface PeriodTarget {
-  readonly start: string;
-  readonly value: number;
-}
+export const periodTarget = shape({ start: text(), value: amount() });
+export type PeriodTarget = TypeOf<typeof periodTarget>;
+
+/** Targets typed in by period; null takes one away. */
+export const periodTargetsSchema = yup
+  .object({
+    values: yup
+      .array(
+        yup
+          .object({
+            start: dateText('A period begins on a date such as 2026-11-01').required(),
+            value: finite().nullable().defined(),
+          })
+          .noUnknown()
+          .required(),
+      )
+      .max(400)
+      .required(),
+  })
+  .noUnknown();
 
 /** The definition that was in force at a moment: the newest that had begun, else the first of all. */
 export function versionAt(versions: readonly IndicatorVersion[], t: number): IndicatorVersion {

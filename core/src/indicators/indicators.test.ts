@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { DateTime } from 'luxon';
 import { levelOf } from '../bands/targetBand';
 import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
-import { indicatorSchema } from '../schemas/indicator';
+import { indicatorSchema } from './definition';
 import { bandOfJudge } from './bandOfTarget';
 import { versionAt, type IndicatorVersion, type Judge } from './definition';
 import { suggestTargets } from './suggestTargets';

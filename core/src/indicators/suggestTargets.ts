@@ -1,16 +1,18 @@
+import { amount, amountOrNull, oneOf, shape, type TypeOf } from '../schemas/shape';
 import type { Direction } from '../bands/targetBand';
 import { quantile } from '../stats/stats';
 
 /** A target that the past suggests, and why. */
-export interface TargetSuggestion {
-  readonly kind: 'median' | 'quarter' | 'bestSustained';
-  readonly value: number;
+export const targetSuggestion = shape({
+  kind: oneOf(['median', 'quarter', 'bestSustained'] as const),
+  value: amount(),
   /** How many past values it rests on. */
-  readonly values: number;
+  values: amount(),
   /** For the best sustained stretch: its periods, ms; else null. */
-  readonly from: number | null;
-  readonly to: number | null;
-}
+  from: amountOrNull(),
+  to: amountOrNull(),
+});
+export type TargetSuggestion = TypeOf<typeof targetSuggestion>;
 
 /** Fewer past values than this suggest nothing. */
 const FEWEST = 8;

@@ -1,7 +1,8 @@
 import { DateTime } from 'luxon';
-import { workingTime, type WorkingCalendar } from '../calendar/workingCalendar';
+import { workingTime } from '../calendar/workingCalendar';
+import { type WorkingCalendar } from '../schemas/calendar';
 import { ADDS_UP } from '../domain/metric';
-import type { Measure } from '../board/board';
+import type { Measure } from '../domain/measure';
 import type { ReferencePeriod } from '../domain/reference';
 import { overlapMs, type Interval } from '../time/interval';
 import { intersectionOf, lengthOf } from '../time/intervals';

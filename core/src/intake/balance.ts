@@ -1,3 +1,5 @@
+import { amount, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+
 /** Why a line was left out: not refused, but nothing of it is taken. */
 export const LEFT_OUT_REASONS = {
   aboveHeadings: 'above the headings',
@@ -70,15 +72,18 @@ export function unexplained(balance: Balance): number {
   return balance.lines - balance.taken - balance.refused - balance.repeated - leftOutLines(balance);
 }
 
+const TOLD_KINDS = ['refused', 'leftOut', 'repeated', 'met', 'short'] as const;
+
 /** Something told about one line of a file. */
-export interface ToldLine {
-  readonly kind: 'refused' | 'leftOut' | 'repeated' | 'met' | 'short';
+export const toldLine = shape({
+  kind: oneOf(TOLD_KINDS),
   /** Line in the file, from 1. */
-  readonly line: number;
-  readonly column: string;
-  readonly value: string;
-  readonly reason: string;
-}
+  line: amount(),
+  column: text(),
+  value: text(),
+  reason: text(),
+});
+export type ToldLine = TypeOf<typeof toldLine>;
 
 export const TOLD_WORDS: Readonly<Record<ToldLine['kind'], string>> = {
   refused: 'refused',

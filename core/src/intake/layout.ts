@@ -1,3 +1,4 @@
+import { amount, oneOf, shape, text, textOrNull, type TypeOf } from '../schemas/shape';
 import type { DecimalSign } from './numberText';
 import type { Century, TimeFormat } from './timeFormat';
 
@@ -161,22 +162,23 @@ export type LayoutCorrection = Partial<
 };
 
 /** One column as it was found in all of the file. */
-export interface FoundColumn {
-  readonly index: number;
+export const foundColumn = shape({
+  index: amount(),
   /** Headings of all heading rows, joined. */
-  readonly heading: string;
+  heading: text(),
   /** Unit written in the heading, "Flow (m³/h)", in a row of units, or beside the numbers, "12 %". */
-  readonly unit: string | null;
-  readonly part: ColumnPart;
+  unit: textOrNull(),
+  part: oneOf(COLUMN_PARTS),
   /** Why it is left out, or what is special about it; empty for a plain case. */
-  readonly note: string;
-  readonly numbers: number;
-  readonly words: number;
-  readonly blank: number;
-  readonly errors: number;
+  note: text(),
+  numbers: amount(),
+  words: amount(),
+  blank: amount(),
+  errors: amount(),
   /** The first cell that holds anything. */
-  readonly example: string;
-}
+  example: text(),
+});
+export type FoundColumn = TypeOf<typeof foundColumn>;
 
 /** Something only a person can say. Nothing is taken while one is open. */
 export interface Question {

@@ -1,5 +1,5 @@
 import { testWords } from '../alarms/alarmTestWords';
-import type { Alarm, AlarmRule } from '../domain/wire';
+import type { Alarm, AlarmRule } from '../api/alarms';
 import { formatLength, formatMoment, formatNumber, formatValue } from '../format/format';
 
 /** What a notice says. */

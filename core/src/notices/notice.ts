@@ -1,3 +1,6 @@
+import type { noticeWishSchema } from '../schemas/notices';
+import { amount, amountOrNull, oneOf, shape, text, textOrNull, type TypeOf } from '../schemas/shape';
+
 export const NOTICE_CHANNELS = ['email', 'text'] as const;
 export type NoticeChannel = (typeof NOTICE_CHANNELS)[number];
 
@@ -14,35 +17,27 @@ export const NOTICE_KIND_WORDS: Readonly<Record<NoticeKind, string>> = {
 };
 
 /** How a person wants notices. */
-export interface NoticeWish {
-  readonly byEmail: boolean;
-  readonly byText: boolean;
-  /** "+44 …"; null = none. */
-  readonly phone: string | null;
-  /** Hours in which only high-priority notices come; null = none. */
-  readonly quiet: { readonly from: string; readonly to: string } | null;
-  /** IANA zone of the quiet hours. */
-  readonly zone: string;
-}
+export type NoticeWish = TypeOf<typeof noticeWishSchema>;
 
 /** One notice as the outbox shows it. Times are ms since the Unix epoch. */
-export interface Notice {
-  readonly id: string;
-  readonly personName: string;
-  readonly channel: NoticeChannel;
-  readonly kind: NoticeKind;
-  readonly subject: string;
-  readonly body: string;
+export const noticeSchema = shape({
+  id: text(),
+  personName: text(),
+  channel: oneOf(NOTICE_CHANNELS),
+  kind: oneOf(NOTICE_KINDS),
+  subject: text(),
+  body: text(),
   /** Path within the app that it leads to. */
-  readonly address: string;
-  readonly createdAt: number;
-  readonly dueAt: number;
-  readonly sentAt: number | null;
-  readonly sentTo: string | null;
-  readonly attempts: number;
-  readonly lastError: string | null;
+  address: text(),
+  createdAt: amount(),
+  dueAt: amount(),
+  sentAt: amountOrNull(),
+  sentTo: textOrNull(),
+  attempts: amount(),
+  lastError: textOrNull(),
   /** The digest it was gathered into; null = none. */
-  readonly digestId: string | null;
+  digestId: textOrNull(),
   /** When a stand-in received it; null = it has not, or a real server was used. */
-  readonly caughtAt: number | null;
-}
+  caughtAt: amountOrNull(),
+});
+export type Notice = TypeOf<typeof noticeSchema>;

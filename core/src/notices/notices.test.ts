@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Alarm } from '../domain/wire';
+import type { Alarm } from '../api/alarms';
 import { noticeWishSchema } from '../schemas/notices';
 import { FLOOD_COUNT, gathered, type WaitingNotice } from './flood';
 import { breachNotice, digestNotice, escalationNotice, fillMessage, returnNotice } from './message';

@@ -1,4 +1,4 @@
-import type { WorkingCalendar } from '../calendar/workingCalendar';
+import type { WorkingCalendar } from '../schemas/calendar';
 import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
 import { ADDS_UP, type MetricKind, type Summary } from '../domain/metric';
 import type { GroupBy, Query, Selection } from '../domain/query';

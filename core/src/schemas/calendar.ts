@@ -1,43 +1,42 @@
 import * as yup from 'yup';
 import { CLOCK, dateText } from './parts';
+import type { TypeOf } from './shape';
 
-/** A working calendar: shifts, holidays, first weekday, first month of the financial year. */
+const shiftSchema = yup
+  .object({
+    name: yup.string().trim().min(1, 'Give the shift a name').max(80).required('Give the shift a name'),
+    /** Days on which it begins, 1 = Monday … 7 = Sunday (ISO 8601). */
+    days: yup
+      .array(yup.number().integer().min(1).max(7).required())
+      .min(1, 'Choose at least one day for the shift')
+      .max(7)
+      .required(),
+    /** Local wall-clock times, "06:00"; `to` may be "24:00". */
+    from: yup.string().matches(CLOCK, 'A shift begins at a time such as 06:00').required(),
+    to: yup.string().matches(CLOCK, 'A shift ends at a time such as 14:00').required(),
+  })
+  .noUnknown();
+/** A stretch of work that comes again every week. It may run over midnight: `to` ≤ `from` ends the day after. */
+export type Shift = TypeOf<typeof shiftSchema>;
+
+export const holidaySchema = yup
+  .object({
+    /** Local date, "2026-12-25". A shift that begins on it is off. */
+    date: dateText('A holiday has a date such as 2026-12-25').required(),
+    name: yup.string().trim().max(120).default(''),
+  })
+  .noUnknown();
+export type Holiday = TypeOf<typeof holidaySchema>;
+
+/** Working hours of a site, with what else counts time there. */
 export const calendarSchema = yup
   .object({
-    shifts: yup
-      .array(
-        yup
-          .object({
-            name: yup
-              .string()
-              .trim()
-              .min(1, 'Give the shift a name')
-              .max(80)
-              .required('Give the shift a name'),
-            days: yup
-              .array(yup.number().integer().min(1).max(7).required())
-              .min(1, 'Choose at least one day for the shift')
-              .max(7)
-              .required(),
-            from: yup.string().matches(CLOCK, 'A shift begins at a time such as 06:00').required(),
-            to: yup.string().matches(CLOCK, 'A shift ends at a time such as 14:00').required(),
-          })
-          .noUnknown(),
-      )
-      .max(40)
-      .default([]),
-    holidays: yup
-      .array(
-        yup
-          .object({
-            date: dateText('A holiday has a date such as 2026-12-25').required(),
-            name: yup.string().trim().max(120).default(''),
-          })
-          .noUnknown(),
-      )
-      .max(2000)
-      .default([]),
+    shifts: yup.array(shiftSchema).max(40).default([]),
+    holidays: yup.array(holidaySchema).max(2000).default([]),
+    /** 1 = Monday … 7 = Sunday. */
     firstWeekday: yup.number().integer().min(1).max(7).default(1),
+    /** First month of the financial year, 1 to 12. */
     financialYearMonth: yup.number().integer().min(1).max(12).default(1),
   })
   .noUnknown();
+export type WorkingCalendar = TypeOf<typeof calendarSchema>;

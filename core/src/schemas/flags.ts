@@ -1,53 +1,14 @@
 import * as yup from 'yup';
 import { FLAG_KINDS, FLAG_OUTCOMES, FLAG_PRIORITIES } from '../domain/flags';
+import { flagEvidenceSchema } from './evidence';
 import { idText, momentMs } from './parts';
-
-/** A path within the app: one slash in front, so that it leads nowhere else. */
-const APP_PATH = /^\/(?![/\\])[^\s\\]*$/;
-const MOST_NUMBERS = 60;
-
-export const flagEvidenceSchema = yup
-  .object({
-    title: yup.string().trim().max(300).required(),
-    address: yup
-      .string()
-      .max(2000)
-      .defined()
-      .test(
-        'path',
-        'The address of the evidence must be a path of this app',
-        (x) => x === '' || APP_PATH.test(x!),
-      ),
-    window: yup
-      .object({ start: momentMs().required(), end: momentMs().required() })
-      .noUnknown()
-      .nullable()
-      .default(null)
-      .test('order', 'The stretch of time must end after it starts', (x) => x === null || x.end > x.start),
-    numbers: yup
-      .array(
-        yup
-          .object({ name: yup.string().max(200).required(), text: yup.string().max(200).defined() })
-          .noUnknown()
-          .required(),
-      )
-      .max(MOST_NUMBERS)
-      .required(),
-  })
-  .noUnknown();
 
 export const flagSchema = yup
   .object({
     title: yup.string().trim().min(1, 'Say what is to be done').max(200).required('Say what is to be done'),
     note: yup.string().trim().max(2000).default(''),
-    kind: yup
-      .string()
-      .oneOf([...FLAG_KINDS])
-      .default('breach'),
-    priority: yup
-      .string()
-      .oneOf([...FLAG_PRIORITIES])
-      .default('normal'),
+    kind: yup.string().oneOf(FLAG_KINDS).default('breach'),
+    priority: yup.string().oneOf(FLAG_PRIORITIES).default('normal'),
     toPersonId: idText().required('Choose a person'),
     dueAt: momentMs().required('Say by when'),
     alarmId: idText().nullable().default(null),
@@ -59,10 +20,7 @@ export const flagSchema = yup
 
 export const closeFlagSchema = yup
   .object({
-    outcome: yup
-      .string()
-      .oneOf([...FLAG_OUTCOMES], 'Choose an outcome')
-      .required('Choose an outcome'),
+    outcome: yup.string().oneOf(FLAG_OUTCOMES, 'Choose an outcome').required('Choose an outcome'),
     note: yup.string().trim().max(2000).default(''),
     causeId: idText().nullable().default(null),
     minutesSpent: yup

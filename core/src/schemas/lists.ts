@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { FEED_STATES } from '../feeds/feedHealth';
-import { METRIC_KINDS } from '../domain/metric';
+import { METRIC_KINDS, METRIC_ORIGINS } from '../domain/metric';
 import { idList, idText } from './parts';
 
 /** More than a page of any screen. */
@@ -30,18 +30,9 @@ export const metricListSchema = yup
     search: searchText(),
     name: yup.string().max(200).optional(),
     unit: yup.string().max(100).optional(),
-    kind: yup
-      .string()
-      .oneOf([...METRIC_KINDS])
-      .optional(),
-    origin: yup
-      .string()
-      .oneOf(['samples', 'derived', 'reference'] as const)
-      .optional(),
-    state: yup
-      .string()
-      .oneOf([...FEED_STATES])
-      .optional(),
+    kind: yup.string().oneOf(METRIC_KINDS).optional(),
+    origin: yup.string().oneOf(METRIC_ORIGINS).optional(),
+    state: yup.string().oneOf(FEED_STATES).optional(),
     /** Only feeds, those that need a look first; then by search and state alone. */
     feeds: yup.boolean().default(false),
     ...pageFields(),

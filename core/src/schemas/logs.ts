@@ -4,6 +4,9 @@ import { idText, momentMs } from './parts';
 
 /* Shapes of the stop log, the job log and remarks. */
 
+export const REMARK_KINDS = ['reason', 'abnormal', 'note'] as const;
+export type RemarkKind = (typeof REMARK_KINDS)[number];
+
 const stopParts = {
   assetId: idText().required('Choose the asset that stopped'),
   start: momentMs().required('Say since when it stopped'),
@@ -64,20 +67,18 @@ export const jobsSchema = yup
 
 export const statusSchema = statusParts;
 
+export const statusKindSchema = yup
+  .object({
+    status: yup.string().trim().min(1).max(80).required(),
+    /** The clock stands while the job is in it, for example while the customer has the ball. */
+    stopsClock: yup.boolean().required(),
+    endsJob: yup.boolean().required(),
+  })
+  .noUnknown();
+
 export const statusKindsSchema = yup
   .object({
-    kinds: yup
-      .array(
-        yup
-          .object({
-            status: yup.string().trim().min(1).max(80).required(),
-            stopsClock: yup.boolean().required(),
-            endsJob: yup.boolean().required(),
-          })
-          .noUnknown(),
-      )
-      .max(60)
-      .required(),
+    kinds: yup.array(statusKindSchema).max(60).required(),
   })
   .noUnknown();
 
@@ -88,7 +89,7 @@ export const stretchRemarkSchema = yup
     end: momentMs()
       .required('Say when it ended')
       .moreThan(yup.ref('start'), 'A remark must end after it starts'),
-    kind: yup.string().oneOf(['reason', 'abnormal', 'note']).default('note'),
+    kind: yup.string().oneOf(REMARK_KINDS).default('note'),
     text: yup.string().trim().min(1, 'Write the remark').max(2000).required('Write the remark'),
   })
   .noUnknown();

@@ -5,6 +5,7 @@ import { CLOCK } from './parts';
 /** An international number: digits, spaces and hyphens after a plus (ITU-T E.164: at most 15 digits). */
 const PHONE = /^\+(?:[ -]?\d){7,15}$/;
 
+/** How a person wants notices: by e-mail, by text message, and in which hours only those of high priority. */
 export const noticeWishSchema = yup
   .object({
     byEmail: yup.boolean().required(),

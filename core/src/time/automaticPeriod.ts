@@ -71,7 +71,8 @@ export function periodOfDistribution(lengthMs: number): Bucket {
 }
 
 /** Calendar periods by which the past of an indicator is told. */
-export type PastBucket = 'hour' | 'day' | 'week' | 'month' | 'quarter' | 'year';
+export const PAST_BUCKETS = ['hour', 'day', 'week', 'month', 'quarter', 'year'] as const;
+export type PastBucket = (typeof PAST_BUCKETS)[number];
 
 /**
  * The calendar period about as long as a window, so that limits set for the window fit it.

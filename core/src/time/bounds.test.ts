@@ -1,6 +1,6 @@
 import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
 import { bucketSpans } from './bucketSpans';
-import type { HoursFilter } from './hours';
+import type { HoursFilter } from './hoursFilter';
 import { resolveWindow } from './window';
 
 const NOW = Date.UTC(2026, 10, 19);

@@ -1,5 +1,5 @@
 import { BeaconError } from '../errors';
-import type { WorkingCalendar } from '../calendar/workingCalendar';
+import type { WorkingCalendar } from '../schemas/calendar';
 import type { Bucket } from './buckets';
 import type { Interval } from './interval';
 import type { HoursFilter } from './hoursFilter';

@@ -1,9 +1,10 @@
 import { DateTime } from 'luxon';
-import type { WorkingCalendar } from '../calendar/workingCalendar';
+import type { WorkingCalendar } from '../schemas/calendar';
 import type { Spans } from '../summary/tallySpans';
 import { checkPeriods, checkPieces } from './bounds';
 import { periodsOf, type Bucket } from './buckets';
-import { hoursInside, type HoursFilter } from './hours';
+import { hoursInside } from './hours';
+import { type HoursFilter } from './hoursFilter';
 import type { Interval } from './interval';
 import { plusPeriods, startOfPeriod } from './periodStart';
 

@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
-import { shiftSpans, type WorkingCalendar } from '../calendar/workingCalendar';
+import { shiftSpans } from '../calendar/workingCalendar';
+import { type WorkingCalendar } from '../schemas/calendar';
 import { BeaconError } from '../errors';
 import type { Interval } from './interval';
 import { localDays } from './zoneClock';

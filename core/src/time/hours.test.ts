@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import moment from 'moment-timezone';
-import { PLAIN_CALENDAR, type WorkingCalendar } from '../calendar/workingCalendar';
-import { hoursInside, hoursWords, type HoursFilter } from './hours';
+import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { type WorkingCalendar } from '../schemas/calendar';
+import { hoursInside, hoursWords } from './hours';
+import { type HoursFilter } from './hoursFilter';
 import { differenceOf, intersectionOf, lengthOf, unionOf } from './intervals';
 import type { Interval } from './interval';
 

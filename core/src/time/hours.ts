@@ -1,10 +1,5 @@
-import {
-  clockInstant,
-  minutesOf,
-  shiftSpans,
-  workingTime,
-  type WorkingCalendar,
-} from '../calendar/workingCalendar';
+import { clockInstant, minutesOf, shiftSpans, workingTime } from '../calendar/workingCalendar';
+import { type WorkingCalendar } from '../schemas/calendar';
 import { checkPieces } from './bounds';
 import type { HoursFilter } from './hoursFilter';
 import type { Interval } from './interval';

@@ -1,8 +1,8 @@
+import { amount, shape, type TypeOf } from '../schemas/shape';
+
 /** A half-open stretch of time [start, end), ms since the Unix epoch. */
-export interface Interval {
-  readonly start: number;
-  readonly end: number;
-}
+export const intervalSchema = shape({ start: amount(), end: amount() });
+export type Interval = TypeOf<typeof intervalSchema>;
 
 /** How many ms two intervals share. */
 export function overlapMs(a: Interval, b: Interval): number {

@@ -1,7 +1,8 @@
 import { DateTime } from 'luxon';
 import type { Interval } from './interval';
 import { plusPeriods, USUAL_RULES, type PeriodRules } from './periodStart';
-import { resolveWindow, type WindowSpec } from './window';
+import { resolveWindow } from './window';
+import { type WindowSpec } from './windowSpec';
 
 /**
  * The window to compare with: the period before for calendar windows, the same length before for others.

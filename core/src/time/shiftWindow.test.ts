@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { resolveWindow, type WindowSpec } from './window';
+import { resolveWindow } from './window';
+import { type WindowSpec } from './windowSpec';
 import { shiftWindow } from './shiftWindow';
 
 const iso = (t: number): string => new Date(t).toISOString().slice(0, 16);

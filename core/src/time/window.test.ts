@@ -2,7 +2,8 @@ import moment from 'moment-timezone';
 import { bucketEdges } from './buckets';
 import { localTimeReader } from './localTime';
 import { previousWindow } from './previousWindow';
-import { resolveWindow, sameWindow, windowWords, type WindowSpec } from './window';
+import { resolveWindow, sameWindow, windowWords } from './window';
+import { type WindowSpec } from './windowSpec';
 import { DAY, HOUR } from '../testing/makeSeries';
 
 /* moment-timezone carries its own copy of the tz database: a source apart from the platform's. */

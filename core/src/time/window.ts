@@ -4,33 +4,9 @@ import { sameMeaning } from '../format/sameMeaning';
 import { checkBounds } from './bounds';
 import type { Interval } from './interval';
 import { zoneClock } from './zoneClock';
+import type { WindowSpec } from './windowSpec';
 import type { WindowUnit } from './windowUnit';
 import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
-
-/**
- * The stretch of time looked at.
- * - `rolling`: the last `count` units up to now.
- * - `periods`: the last `count` whole calendar periods, with the current one (unfinished) or without.
- * - `next`: the `count` calendar periods to come, after the current one or beginning with it.
- * - `toDate`: from the start of the current period to now.
- * - `absolute`: between two local wall-clock times, end excluded.
- */
-export type WindowSpec =
-  | { readonly kind: 'rolling'; readonly count: number; readonly unit: WindowUnit }
-  | {
-      readonly kind: 'periods';
-      readonly count: number;
-      readonly unit: WindowUnit;
-      readonly current: boolean;
-    }
-  | {
-      readonly kind: 'next';
-      readonly count: number;
-      readonly unit: WindowUnit;
-      readonly current: boolean;
-    }
-  | { readonly kind: 'toDate'; readonly unit: WindowUnit }
-  | { readonly kind: 'absolute'; readonly start: string; readonly end: string };
 
 /**
  * The stretch of time a window means.

@@ -1,4 +1,4 @@
-import { type WindowSpec } from './window';
+import { type WindowSpec } from './windowSpec';
 import { WINDOW_UNITS, type WindowUnit } from './windowUnit';
 
 /**

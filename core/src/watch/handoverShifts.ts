@@ -1,5 +1,6 @@
-import { shiftSpans, type Shift, type WorkingCalendar } from '../calendar/workingCalendar';
-import type { HandoverShift } from '../domain/handover';
+import { shiftSpans } from '../calendar/workingCalendar';
+import { type Shift, type WorkingCalendar } from '../schemas/calendar';
+import type { HandoverShift } from '../api/handover';
 import { DAY_MS } from '../time/lengths';
 
 const BACK_MS = 3 * DAY_MS;

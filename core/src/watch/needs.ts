@@ -1,7 +1,9 @@
 import { needsAcknowledgement } from '../alarms/lifecycle';
 import type { Flag } from '../domain/flags';
 import { LEVEL_WORDS } from '../bands/targetBand';
-import type { Alarm, Metric, Watch } from '../domain/wire';
+import type { Alarm } from '../api/alarms';
+import type { Metric } from '../api/metrics';
+import type { Watch } from '../api/watch';
 import { formatLength, formatNumber } from '../format/format';
 import { HOUR_MS } from '../time/lengths';
 

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
 import type { Flag } from '../domain/flags';
-import type { Alarm, Metric, Watch } from '../domain/wire';
+import type { Alarm } from '../api/alarms';
+import type { Metric } from '../api/metrics';
+import type { Watch } from '../api/watch';
 import { handoverShifts } from './handoverShifts';
 import { keyOf, needsOf } from './needs';
 

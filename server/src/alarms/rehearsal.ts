@@ -1,11 +1,10 @@
-import { DAY_MS, sliceSeries, type Interval } from '@vivid-beacon/core';
+import { DAY_MS, sliceSeries, type Interval, type RehearsalAnswer } from '@vivid-beacon/core';
 import {
   fitAlarmModel,
   needsModel,
   rehearse,
   rehearseLimits,
   type OtherLimits,
-  type Rehearsal,
   type RehearsedMetric,
 } from '@vivid-beacon/core/src/engine';
 import { calendarOf } from '../calendars/sql';
@@ -20,16 +19,6 @@ import { watchedMetrics } from './watched';
 
 /** With less than this before the window, it learns from the window itself. */
 const LEARN_AT_LEAST_MS = 14 * DAY_MS;
-
-/** A rehearsal with what it ran over. */
-export interface RehearsalAnswer extends Rehearsal {
-  readonly samples: number;
-  readonly metrics: number;
-  /** It learnt what is usual from the very samples it was run on: it looks better than it will be. */
-  readonly learntOnItself: boolean;
-  /** Some metric had too little past to learn from: there it would find nothing. */
-  readonly unlearnt: number;
-}
 
 /** Runs a draft on the last `days` of samples of everything it would watch; on fewer where those are too many. */
 export async function rehearseRule(

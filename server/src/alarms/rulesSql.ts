@@ -1,9 +1,9 @@
-import { hasAttributes, type AlarmRule, type Asset } from '@vivid-beacon/core';
+import { hasAttributes, type AlarmRule, type Asset, type RuleForm } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
 /** What a person writes of a rule. */
-export type RuleParts = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches'>;
+export type RuleParts = Omit<RuleForm, 'replaces'>;
 
 const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.attributes, rule.test,
   rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.level,

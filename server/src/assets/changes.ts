@@ -1,5 +1,5 @@
 import { IANAZone } from 'luxon';
-import { BeaconError, type Asset } from '@vivid-beacon/core';
+import { BeaconError, type Asset, type AssetImportRow } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 import {
@@ -74,14 +74,6 @@ function taken(name: string): BeaconError {
 }
 
 /** One row of an asset list: its path from the plant down. */
-export interface AssetImportRow {
-  readonly line: number;
-  readonly path: readonly string[];
-  readonly kind: string;
-  readonly zone: string | null;
-  readonly attributes: Readonly<Record<string, string | number>>;
-}
-
 export interface AssetImportAnswer {
   readonly added: number;
   readonly changed: number;

@@ -1,4 +1,4 @@
-import type { Asset } from '@vivid-beacon/core';
+import type { Asset, AssetForm } from '@vivid-beacon/core';
 import { all, one, type Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 
@@ -48,13 +48,7 @@ export async function idsUpwards(db: Queryable, id: string): Promise<string[]> {
   return row ? row.path.reverse() : [];
 }
 
-export interface AssetParts {
-  readonly parentId: string | null;
-  readonly name: string;
-  readonly kind: string;
-  readonly zone: string | null;
-  readonly attributes?: Readonly<Record<string, string | number>>;
-}
+export type AssetParts = Omit<AssetForm, 'attributes'> & Partial<Pick<AssetForm, 'attributes'>>;
 
 /** @returns undefined when the parent already has an asset of this name. */
 export async function addAsset(db: Queryable, asset: AssetParts): Promise<string | undefined> {

@@ -1,8 +1,7 @@
-import * as yup from 'yup';
-import { BeaconError, checkBand, type Board, type BoardDocument, countedNumber } from '@vivid-beacon/core';
-import { boardDocumentSchema, boardTitleSchema } from '@vivid-beacon/core/src/engine';
+import { boardsApi } from '@vivid-beacon/core/src/api/boards';
+import { BeaconError, checkBand, type Board, type BoardDocument } from '@vivid-beacon/core';
 import type { AppContext } from '../http/appContext';
-import { endpoint } from '../http/endpoint';
+import { endpoints } from '../http/endpoint';
 import { withTransaction } from '../db/database';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
@@ -26,92 +25,53 @@ function checkDocument(document: BoardDocument): void {
   });
 }
 
-export const boardEndpoints = [
-  endpoint({
-    method: 'get',
-    path: '/api/boards',
-    access: 'viewer',
-    summary: 'Lists boards.',
-    answer: '[{ id, title, document, revision, ownerName, updatedAt }]',
-    handle: ({ app }) => listBoards(app.pool),
-  }),
-  endpoint({
-    method: 'get',
-    path: '/api/boards/:id',
-    access: 'viewer',
-    summary: 'One board.',
-    answer: 'Board. 404 NOT_FOUND.',
-    handle: ({ app, params }) => needBoard(app, params.id),
-  }),
-  endpoint({
-    method: 'post',
-    path: '/api/boards',
-    access: 'analyst',
-    summary: 'Adds a board.',
-    answer: 'Board. 422 BAD_INPUT names the readout and field that is wrong.',
-    body: yup.object({ title: boardTitleSchema, document: boardDocumentSchema.required() }).noUnknown(),
-    handle: async ({ app, body, person }) => {
-      const document = body.document as unknown as BoardDocument;
-      checkDocument(document);
-      const board = { title: body.title, document, ownerId: person.id, at: app.now() };
-      const id = await changeAndNotify(
-        app.pool,
-        'boards',
-        (db) => addBoard(db, board),
-        (made) => [made],
+export const boardEndpoints = endpoints(boardsApi, {
+  'GET /api/boards': ({ app }) => listBoards(app.pool),
+
+  'GET /api/boards/:id': ({ app, params }) => needBoard(app, params.id),
+
+  'POST /api/boards': async ({ app, body, person }) => {
+    const { document } = body;
+    checkDocument(document);
+    const board = { title: body.title, document, ownerId: person.id, at: app.now() };
+    const id = await changeAndNotify(
+      app.pool,
+      'boards',
+      (db) => addBoard(db, board),
+      (made) => [made],
+    );
+    return needBoard(app, id);
+  },
+
+  'PUT /api/boards/:id': async ({ app, params, body }) => {
+    const { document } = body;
+    checkDocument(document);
+    const { title, revision } = body;
+    const board = { id: params.id, title, document, revision, at: app.now() };
+    const saved = await withTransaction(app.pool, async (db) => {
+      const done = await saveBoard(db, board);
+      if (done) await notify(db, 'boards', [params.id]);
+      return done;
+    });
+    if (!saved) {
+      await needBoard(app, params.id);
+      throw new BeaconError(
+        'CHANGED_MEANWHILE',
+        'Somebody else has saved this board since you opened it. Reload it to see their changes.',
       );
-      return needBoard(app, id);
-    },
-  }),
-  endpoint({
-    method: 'put',
-    path: '/api/boards/:id',
-    access: 'analyst',
-    summary: 'Saves a board, if nobody has changed it since the revision it was read at.',
-    answer: 'Board. 409 CHANGED_MEANWHILE.',
-    body: yup
-      .object({
-        title: boardTitleSchema,
-        document: boardDocumentSchema.required(),
-        revision: countedNumber().min(1).required(),
-      })
-      .noUnknown(),
-    handle: async ({ app, params, body }) => {
-      const document = body.document as unknown as BoardDocument;
-      checkDocument(document);
-      const { title, revision } = body;
-      const board = { id: params.id, title, document, revision, at: app.now() };
-      const saved = await withTransaction(app.pool, async (db) => {
-        const done = await saveBoard(db, board);
-        if (done) await notify(db, 'boards', [params.id]);
-        return done;
-      });
-      if (!saved) {
-        await needBoard(app, params.id);
-        throw new BeaconError(
-          'CHANGED_MEANWHILE',
-          'Somebody else has saved this board since you opened it. Reload it to see their changes.',
-        );
-      }
-      return needBoard(app, params.id);
-    },
-  }),
-  endpoint({
-    method: 'delete',
-    path: '/api/boards/:id',
-    access: 'analyst',
-    summary: 'Removes a board.',
-    answer: 'Nothing (204).',
-    handle: async ({ app, params }) => {
-      await changeAndNotify(
-        app.pool,
-        'boards',
-        async (db) => {
-          if (!(await removeBoard(db, params.id)))
-            throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
-        },
-        () => [params.id],
-      );
-    },
-  }),
-];
+    }
+    return needBoard(app, params.id);
+  },
+
+  'DELETE /api/boards/:id': async ({ app, params }) => {
+    await changeAndNotify(
+      app.pool,
+      'boards',
+      async (db) => {
+        if (!(await removeBoard(db, params.id)))
+          throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
+      },
+      () => [params.id],
+    );
+  },
+});

@@ -1,12 +1,11 @@
-import * as yup from 'yup';
-import { BeaconError, idText, type DerivedDefinition, type MetricKind } from '@vivid-beacon/core';
-import { derivedSchema, expressionSchema, factorSchema } from '@vivid-beacon/core/src/engine';
+import { derivedApi } from '@vivid-beacon/core/src/api/derived';
+import { BeaconError, type DerivedDefinition, type MetricKind } from '@vivid-beacon/core';
 import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { refuseCircle } from '@vivid-beacon/core/src/derive/derivedMetric';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { withTransaction } from '../db/database';
 import { readAs, type Reader } from '../db/reader';
-import { endpoint } from '../http/endpoint';
+import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
@@ -41,144 +40,95 @@ async function refuseCircles(db: Reader, metricId: string, definition: DerivedDe
   );
 }
 
-export const derivedEndpoints = [
-  endpoint({
-    method: 'get',
-    path: '/api/derived/functions',
-    access: 'viewer',
-    summary: 'The functions an expression may use.',
-    answer: '[{ name, form, does }]',
-    handle: async () => Object.entries(FUNCTIONS).map(([name, { form, does }]) => ({ name, form, does })),
-  }),
-  endpoint({
-    method: 'post',
-    path: '/api/derived/preview',
-    access: 'analyst',
-    summary: 'Works an expression out over the last day, with its unit, without saving anything.',
-    answer:
-      '{ unit, foundUnit, zone, window, t[], v[] (null = missing), value, coverage }. 422 BAD_INPUT says what is wrong and where.',
-    body: expressionSchema,
-    handle: (call) =>
-      answerReading(call, 'expression', {
-        definition: call.body as unknown as DerivedDefinition,
-        unit: call.body.unit,
-      }),
-  }),
-  endpoint({
-    method: 'get',
-    path: '/api/derived/:id',
-    access: 'viewer',
-    summary: 'The expression of a derived metric.',
-    answer: '{ metricId, expression, bindings, way }. 404 NOT_FOUND.',
-    handle: async ({ app, params }) => {
-      const found = await findDerived(app.pool, params.id);
-      if (!found) throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
-      return found;
-    },
-  }),
-  endpoint({
-    method: 'post',
-    path: '/api/derived',
-    access: 'analyst',
-    summary: 'Adds a derived metric: an expression over named metrics, attributes and factors.',
-    answer: 'Metric. 422 BAD_INPUT for a wrong expression, units that do not go together, or a circle.',
-    body: derivedSchema,
-    handle: async ({ app, db, body }) => {
-      const now = app.now();
-      const definition = body as unknown as DerivedDefinition;
-      const id = await withTransaction(app.pool, async (client) => {
-        const own = readAs(client, db.asker);
-        const bound = await bindExpression(readContext(own, now), definition, body.unit);
-        const longest = intervalOf(bound);
-        const made = await makeMetric(own, {
-          assetId: body.assetId,
-          name: body.name,
-          unit: body.unit || writeUnit(bound.unit),
-          kind: definition.way === 'totals' ? 'level' : body.kind,
-          origin: 'derived',
-          intervalMs: longest.intervalMs,
-          maxGapMs: longest.maxGapMs,
-          rollover: null,
-          decimals: body.decimals,
-          at: now,
-        });
-        await refuseCircles(own, made, definition);
-        await writeDerived(own, made, definition, now);
-        await notify(own, 'metrics', [made]);
-        return made;
+export const derivedEndpoints = endpoints(derivedApi, {
+  'GET /api/derived/functions': async () =>
+    Object.entries(FUNCTIONS).map(([name, { form, does }]) => ({ name, form, does })),
+
+  'POST /api/derived/preview': (call) =>
+    answerReading(call, 'expression', {
+      definition: call.body,
+      unit: call.body.unit,
+    }),
+
+  'GET /api/derived/:id': async ({ app, params }) => {
+    const found = await findDerived(app.pool, params.id);
+    if (!found) throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
+    return found;
+  },
+
+  'POST /api/derived': async ({ app, db, body }) => {
+    const now = app.now();
+    const id = await withTransaction(app.pool, async (client) => {
+      const own = readAs(client, db.asker);
+      const bound = await bindExpression(readContext(own, now), body, body.unit);
+      const longest = intervalOf(bound);
+      const made = await makeMetric(own, {
+        assetId: body.assetId,
+        name: body.name,
+        unit: body.unit || writeUnit(bound.unit),
+        kind: body.way === 'totals' ? 'level' : body.kind,
+        origin: 'derived',
+        intervalMs: longest.intervalMs,
+        maxGapMs: longest.maxGapMs,
+        rollover: null,
+        decimals: body.decimals,
+        at: now,
       });
-      return toMetric((await needMetrics(db, [id])).get(id)!, now);
-    },
-  }),
-  endpoint({
-    method: 'put',
-    path: '/api/derived/:id',
-    access: 'analyst',
-    summary: 'Changes the expression, name or unit of a derived metric.',
-    answer: 'Metric. 422 BAD_INPUT as for adding one; a circle is named.',
-    body: derivedSchema,
-    handle: async ({ app, db, params, body }) => {
-      const now = app.now();
-      const definition = body as unknown as DerivedDefinition;
-      await withTransaction(app.pool, async (client) => {
-        const own = readAs(client, db.asker);
-        const before = (await needMetrics(own, [params.id])).get(params.id)!;
-        if (before.origin !== 'derived') throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
-        await refuseCircles(own, params.id, definition);
-        const bound = await bindExpression(readContext(own, now), definition, body.unit);
-        const longest = intervalOf(bound);
-        const unit = body.unit || writeUnit(bound.unit);
-        const kind: MetricKind = definition.way === 'totals' ? 'level' : (body.kind as MetricKind);
-        const done = await changeMetric(own, params.id, {
-          ...before,
-          name: body.name,
-          unit,
-          kind,
-          decimals: body.decimals,
-          intervalMs: longest.intervalMs,
-          maxGapMs: longest.maxGapMs,
-        });
-        if (!done) {
-          throw new BeaconError(
-            'BAD_INPUT',
-            `${before.assetName} already has a metric named "${body.name}".`,
-            'name',
-          );
-        }
-        await writeDerived(own, params.id, definition, now);
-        await notify(own, 'metrics', [params.id]);
-        await notify(own, 'samples', [params.id]);
+      await refuseCircles(own, made, body);
+      await writeDerived(own, made, body, now);
+      await notify(own, 'metrics', [made]);
+      return made;
+    });
+    return toMetric((await needMetrics(db, [id])).get(id)!, now);
+  },
+
+  'PUT /api/derived/:id': async ({ app, db, params, body }) => {
+    const now = app.now();
+    await withTransaction(app.pool, async (client) => {
+      const own = readAs(client, db.asker);
+      const before = (await needMetrics(own, [params.id])).get(params.id)!;
+      if (before.origin !== 'derived') throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
+      await refuseCircles(own, params.id, body);
+      const bound = await bindExpression(readContext(own, now), body, body.unit);
+      const longest = intervalOf(bound);
+      const unit = body.unit || writeUnit(bound.unit);
+      const kind: MetricKind = body.way === 'totals' ? 'level' : body.kind;
+      const done = await changeMetric(own, params.id, {
+        ...before,
+        name: body.name,
+        unit,
+        kind,
+        decimals: body.decimals,
+        intervalMs: longest.intervalMs,
+        maxGapMs: longest.maxGapMs,
       });
-      return toMetric((await needMetrics(db, [params.id])).get(params.id)!, now);
-    },
-  }),
-  endpoint({
-    method: 'get',
-    path: '/api/factors',
-    access: 'viewer',
-    summary: 'Equivalence factors with their values by date.',
-    answer: '[{ id, name, unit, source, values: [{ from: date, value }] }]',
-    handle: ({ app }) => listFactors(app.pool),
-  }),
-  endpoint({
-    method: 'post',
-    path: '/api/factors',
-    access: 'analyst',
-    summary: 'Adds an equivalence factor, or changes the one named by id.',
-    answer: '{ id }. 422 BAD_INPUT when the name is taken.',
-    body: factorSchema.concat(yup.object({ id: idText().nullable().default(null) })).noUnknown(),
-    handle: async ({ app, body }) => {
-      const id = await changeAndNotify(app.pool, 'samples', async (db) => {
-        const written = await writeFactor(db, body as Parameters<typeof writeFactor>[1]);
-        if (written === undefined) {
-          throw new BeaconError('BAD_INPUT', `There is already a factor named "${body.name}".`, 'name');
-        }
-        return written;
-      });
-      return { id };
-    },
-  }),
-];
+      if (!done) {
+        throw new BeaconError(
+          'BAD_INPUT',
+          `${before.assetName} already has a metric named "${body.name}".`,
+          'name',
+        );
+      }
+      await writeDerived(own, params.id, body, now);
+      await notify(own, 'metrics', [params.id]);
+      await notify(own, 'samples', [params.id]);
+    });
+    return toMetric((await needMetrics(db, [params.id])).get(params.id)!, now);
+  },
+
+  'GET /api/factors': ({ app }) => listFactors(app.pool),
+
+  'POST /api/factors': async ({ app, body }) => {
+    const id = await changeAndNotify(app.pool, 'samples', async (db) => {
+      const written = await writeFactor(db, body);
+      if (written === undefined) {
+        throw new BeaconError('BAD_INPUT', `There is already a factor named "${body.name}".`, 'name');
+      }
+      return written;
+    });
+    return { id };
+  },
+});
 
 /** A derived metric logs as slowly as the slowest of what it uses. */
 function intervalOf({ names }: Awaited<ReturnType<typeof bindExpression>>): {

@@ -2,7 +2,7 @@ import type { MessagePort } from 'node:worker_threads';
 import { asTask, type TaskResult } from '../workers/workerPool';
 import type { FromWriter, ToWriter } from './exportMessages';
 import { PortSink } from './portSink';
-import type { ExportFormat } from './formats';
+import type { ExportFormat } from '@vivid-beacon/core';
 import { WRITERS } from './writers';
 
 /** Task of a worker: writes a file of samples piece by piece. It asks for the next piece when all of one has been taken. */

@@ -1,3 +1,5 @@
+import type { ExportFormat } from '@vivid-beacon/core';
+
 /* What files of samples there are. The libraries that write them are loaded in the thread that does. */
 
 /** Samples of one metric, in order of time, with what every row of theirs says. */
@@ -15,9 +17,6 @@ export interface ExportPiece {
   /** null = all good. */
   readonly q: Uint8Array | null;
 }
-
-export const EXPORT_FORMATS = ['csv', 'xlsx', 'ndjson'] as const;
-export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** What each is called on the way. */
 export const EXPORT_TYPES: Readonly<Record<ExportFormat, string>> = {

@@ -3,7 +3,8 @@ import { MessageChannel } from 'node:worker_threads';
 import type { Response } from 'express';
 import type { WorkerPool } from '../workers/workerPool';
 import type { FromWriter, ToWriter } from './exportMessages';
-import { EXPORT_TYPES, type ExportFormat, type ExportPiece } from './formats';
+import type { ExportFormat } from '@vivid-beacon/core';
+import { EXPORT_TYPES, type ExportPiece } from './formats';
 
 /** So long a receiver may take nothing before its file is broken off. */
 const SLOWEST_MS = 30_000;

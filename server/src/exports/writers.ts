@@ -4,7 +4,8 @@ import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { MINUTE_MS, QUALITY_WORDS } from '@vivid-beacon/core';
 import { zoneClock } from '@vivid-beacon/core/src/engine';
-import type { ExportFormat, ExportPiece } from './formats';
+import type { ExportFormat } from '@vivid-beacon/core';
+import type { ExportPiece } from './formats';
 
 /** Takes pieces one after another and ends the stream. `write` waits while the receiver is slow. */
 export interface ExportWriter {

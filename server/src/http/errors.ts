@@ -39,7 +39,7 @@ function unstorable(path: string): BeaconError {
 }
 
 /** Checks input against its schema; what is wrong is named by field. */
-export async function checked<T>(schema: yup.Schema<T>, value: unknown): Promise<T> {
+export async function checked<T>(schema: yup.ISchema<T>, value: unknown): Promise<T> {
   refuseOddMembers(value, '');
   try {
     return await schema.validate(value, { abortEarly: true, strict: false, stripUnknown: false });

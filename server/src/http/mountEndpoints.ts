@@ -4,7 +4,8 @@ import { askerOf, NOBODY, readAs, THE_SERVER, type Asker } from '../db/reader';
 import { personOfSession } from '../people/signedIn';
 import { tokenOfRequest } from '../tokens/tokenOfRequest';
 import type { AppContext } from './appContext';
-import type { Access, Call, Endpoint } from './endpoint';
+import type { Access } from '@vivid-beacon/core/src/api/contract';
+import { SENT, type Call, type Endpoint } from './endpoint';
 import { checked } from './errors';
 
 const USUAL_LIMIT = 1_000_000;
@@ -13,13 +14,9 @@ const USUAL_LIMIT = 1_000_000;
 export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], app: AppContext): void {
   for (const each of endpoints) {
     const limit = each.limit ?? USUAL_LIMIT;
-    const readers: RequestHandler[] = each.bytes?.includes('application/json')
-      ? []
-      : [express.json({ limit })];
-    if (each.text) readers.push(express.text({ limit, type: [...each.text], defaultCharset: 'utf-8' }));
-    if (each.bytes) readers.push(express.raw({ limit, type: [...each.bytes] }));
+    const reader = each.content ? express.raw({ limit, type: [...each.content] }) : express.json({ limit });
     const before = each.before ? [each.before] : [];
-    router[each.method](each.path, guard(each.access, app), ...before, ...readers, answer(each, app));
+    router[each.method](each.path, guard(each.access, app), ...before, reader, answer(each, app));
   }
 }
 
@@ -57,7 +54,7 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
       }
     }
     const { person } = response.locals as { person: Person | null };
-    const call: Call<unknown, unknown> = {
+    const call: Call = {
       app,
       db: readAs(app.pool, whoAsks(each.access, person)),
       body: each.body ? await checked(each.body, request.body ?? {}) : undefined,
@@ -69,7 +66,7 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
       response,
     };
     const result = await each.handle(call);
-    if (response.headersSent) return;
+    if (result === SENT) return;
     if (result === undefined) response.status(204).end();
     else response.json(result);
   };

@@ -4,32 +4,25 @@ import {
   coveredValue,
   plusPeriods,
   startOfPeriod,
-  type Direction,
-  type HoursFilter,
   type IndicatorDefinition,
-  type IndicatorReading,
   type IndicatorVersion,
-  type Measure,
-  type PastBucket,
   type PeriodTarget,
-  type WindowSpec,
+  type IndicatorPast,
+  type SuggestAsk,
+  type WholeIndicator,
+  type IndicatorPreview,
+  type SuggestedTargets,
 } from '@vivid-beacon/core';
 import { suggestTargets } from '@vivid-beacon/core/src/engine';
 import type { Queryable } from '../db/database';
 import { loadMeasure } from '../readings/measure';
 import type { ReadContext } from '../readings/readContext';
 import { bucketOfWindow } from '../readings/bucketOfWindow';
-import { judgePast, readDefinition, readIndicator, type JudgedPeriod } from './indicators';
+import { judgePast, readDefinition, readIndicator } from './indicators';
 import { findIndicator, listVersions, targetsOf, type IndicatorRow } from './sql';
 
 const PREVIEW_PERIODS = 30;
 const SUGGEST_PERIODS = 90;
-
-export interface IndicatorPast {
-  readonly bucket: PastBucket;
-  readonly zone: string;
-  readonly periods: readonly JudgedPeriod[];
-}
 
 /** The last `count` periods of an indicator with the one under way. @param versions newest first. */
 export async function pastOf(
@@ -58,11 +51,7 @@ export async function needIndicator(db: Queryable, id: string): Promise<Indicato
 export async function readWholeIndicator(
   context: ReadContext,
   { id }: { readonly id: string },
-): Promise<{
-  readonly indicator: IndicatorReading;
-  readonly versions: readonly IndicatorVersion[];
-  readonly targets: readonly PeriodTarget[];
-}> {
+): Promise<WholeIndicator> {
   const { db } = context;
   const row = await needIndicator(db, id);
   const targets = (await targetsOf(db, [row.id])).get(row.id)!;
@@ -92,7 +81,7 @@ export async function previewIndicator(
     definition,
     targets,
   }: { readonly definition: IndicatorDefinition; readonly targets: readonly PeriodTarget[] },
-): Promise<IndicatorPast & Pick<IndicatorReading, 'target' | 'band' | 'reading'>> {
+): Promise<IndicatorPreview> {
   const versions = [{ version: 1, validFrom: 0, by: '', definition }];
   return {
     ...(await readDefinition(context, definition, targets)),
@@ -100,18 +89,11 @@ export async function previewIndicator(
   };
 }
 
-export interface SuggestAsk {
-  readonly measure: Measure;
-  readonly window: WindowSpec;
-  readonly hours: HoursFilter | null;
-  readonly direction: Direction;
-}
-
 /** Targets that the finished periods of a measure suggest, by periods as long as its window. */
 export async function suggestedTargets(
   context: ReadContext,
   { measure, window, hours, direction }: SuggestAsk,
-): Promise<{ readonly bucket: PastBucket; readonly suggestions: ReturnType<typeof suggestTargets> }> {
+): Promise<SuggestedTargets> {
   const definition = {
     measure,
     window,

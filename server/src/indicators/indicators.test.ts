@@ -1,6 +1,6 @@
 import type { IndicatorLoss, IndicatorReading, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
 import { indicatorDraft, onTestServer, push, withMetric } from '../testing/testServer';
-import type { IndicatorPast } from './history';
+import type { IndicatorPast } from '@vivid-beacon/core';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;

@@ -15,6 +15,7 @@ import {
   type LevelSpan,
   type PeriodTarget,
   type Reading,
+  type JudgedPeriod,
 } from '@vivid-beacon/core';
 import { bandOfJudge, bucketSpans } from '@vivid-beacon/core/src/engine';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
@@ -99,17 +100,6 @@ async function referenceOf(
       return coveredValue({ value, coverage });
     }
   }
-}
-
-/** One period of an indicator's past, judged by the definition in force when it began. */
-export interface JudgedPeriod {
-  readonly start: number;
-  readonly end: number;
-  readonly value: number | null;
-  readonly coverage: number;
-  readonly target: number | null;
-  readonly level: IndicatorReading['reading']['level'];
-  readonly version: number;
 }
 
 /** The past of an indicator by period. */

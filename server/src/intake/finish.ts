@@ -1,6 +1,12 @@
-import { BeaconError, EMPTY_SERIES, joinSeries, type QualifiedSeries } from '@vivid-beacon/core';
+import {
+  type CorrectionChoice,
+  type FinishOrder,
+  BeaconError,
+  EMPTY_SERIES,
+  joinSeries,
+  type QualifiedSeries,
+} from '@vivid-beacon/core';
 import { dayOf, mergeSamples, unpackDay } from '@vivid-beacon/core/src/engine';
-import type { Balance } from '@vivid-beacon/core/src/intakeFiles';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
@@ -9,7 +15,7 @@ import { readAsServer } from '../db/reader';
 import { afterMerge } from '../samples/storeSamples';
 import { mergeIntoStore, type MergeResult } from '../samples/store';
 import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
-import { isMade, makeWithFile, type MadeWithFile } from './made';
+import { isMade, makeWithFile } from './made';
 import {
   addIntakeMetric,
   closeIntake,
@@ -19,20 +25,6 @@ import {
   readParts,
   type IntakeRow,
 } from './sql';
-
-export interface ToldOfFile {
-  /** How many parts were sent; if one is missing nothing is done. */
-  readonly batches: number;
-  readonly balance: Balance;
-  readonly columns: unknown;
-  /** Assets and metrics that come into being with their samples. */
-  readonly made: MadeWithFile;
-  /** What becomes of stored values that the file gives otherwise. */
-  readonly corrections: CorrectionChoice;
-}
-
-export const CORRECTION_CHOICES = ['refuse', 'replace', 'keep'] as const;
-export type CorrectionChoice = (typeof CORRECTION_CHOICES)[number];
 
 /** So many samples are merged at a time, to keep memory small however large the file is. */
 const SAMPLES_AT_ONCE = 400_000;
@@ -48,7 +40,7 @@ const DAYS_AT_ONCE = 400;
 export async function finishIntake(
   db: Queryable,
   intake: IntakeRow,
-  told: ToldOfFile,
+  told: FinishOrder,
   now: number,
 ): Promise<ReadonlyMap<string, string>> {
   const arrived = await countParts(db, intake.id);

@@ -1,70 +1,26 @@
-import * as yup from 'yup';
-import { BeaconError, idText, countedNumber } from '@vivid-beacon/core';
-import { metricParts } from '@vivid-beacon/core/src/engine';
+import { MADE_METRIC, type MadeWithFile } from '@vivid-beacon/core/src/schemas/made';
+import { BeaconError } from '@vivid-beacon/core';
 import { makeAsset } from '../assets/changes';
 import { readAsServer } from '../db/reader';
 import { findChildAsset } from '../assets/sql';
 import type { Queryable } from '../db/database';
 import { makeMetric } from '../metrics/makeMetric';
 
-const MOST_MADE = 10_000;
 /** Without a longest allowed gap of its own a metric may miss two samples. */
 const USUAL_GAPS = 3;
-
-/** Stands for a metric that is made with its samples: "new-0". */
-const REF = /^new-(\d{1,6})$/;
 
 /**
  * Number under which the samples of a metric lie in the parts of a file: its id, or below 0 for one that is still to be
  * made.
  */
 export function partId(metricId: string): string {
-  const found = REF.exec(metricId);
+  const found = MADE_METRIC.exec(metricId);
   return found ? String(-1 - Number(found[1])) : metricId;
 }
 
 export function isMade(id: string): boolean {
   return id.startsWith('-');
 }
-
-/** Assets and metrics that come into being with the samples of a file. */
-export const madeSchema = yup
-  .object({
-    assets: yup
-      .array(
-        yup
-          .object({
-            name: yup.string().trim().min(1, 'Give the asset a name').max(200).required(),
-            /** An asset that is there, or the place in this list of one before it; neither for a plant. */
-            parentId: idText().nullable().default(null),
-            parent: countedNumber().nullable().default(null),
-            zone: yup.string().max(60).nullable().default(null),
-          })
-          .noUnknown(),
-      )
-      .max(MOST_MADE)
-      .default([]),
-    metrics: yup
-      .array(
-        yup
-          .object({
-            ref: yup.string().matches(REF, 'ref must be new-0, new-1 …').required(),
-            assetId: idText().nullable().default(null),
-            asset: countedNumber().nullable().default(null),
-            name: metricParts.name,
-            unit: metricParts.unit,
-            kind: metricParts.kind,
-            intervalMs: metricParts.intervalMs,
-            decimals: yup.number().integer().min(0).max(12).default(1),
-          })
-          .noUnknown(),
-      )
-      .max(MOST_MADE)
-      .default([]),
-  })
-  .noUnknown();
-
-export type MadeWithFile = yup.InferType<typeof madeSchema>;
 
 /**
  * Makes the assets and metrics of a file inside the transaction that stores its samples. Only metrics of which samples

@@ -2,7 +2,7 @@ import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
-import { DAY_MS, type Intake } from '@vivid-beacon/core';
+import { DAY_MS, type Intake, type IntakeWithoutLines, type KeptMapping } from '@vivid-beacon/core';
 import type { PackedDay } from '@vivid-beacon/core/src/engine';
 import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
 import { moment, ms } from '../db/columns';
@@ -238,7 +238,7 @@ const INTAKES = `
   left join metric on metric.id = fed.metric_id
   left join asset on asset.id = metric.asset_id`;
 
-export function listIntakes(db: Queryable): Promise<Omit<Intake, 'lines'>[]> {
+export function listIntakes(db: Queryable): Promise<IntakeWithoutLines[]> {
   return all(
     db,
     `${INTAKES} where intake.status in ('done', 'undone')
@@ -247,7 +247,7 @@ export function listIntakes(db: Queryable): Promise<Omit<Intake, 'lines'>[]> {
 }
 
 export async function findIntake(db: Queryable, id: string, lineLimit: number): Promise<Intake | undefined> {
-  const intake = await one<Omit<Intake, 'lines'>>(
+  const intake = await one<IntakeWithoutLines>(
     db,
     `${INTAKES} where intake.id = $1 group by intake.id, person.name`,
     [id],
@@ -268,20 +268,7 @@ export function listLines(db: Queryable, id: string, limit: number): Promise<Tol
   );
 }
 
-/** How a file of a shape was read last time. */
-export interface MappingRow {
-  /** What a person had set. */
-  readonly correct: unknown;
-  readonly plans: unknown;
-  readonly zone: string;
-  /** The file it was last used for, and when. */
-  readonly fileName: string;
-}
-
-export function findMapping(
-  db: Queryable,
-  shape: string,
-): Promise<(MappingRow & { usedAt: number }) | undefined> {
+export function findMapping(db: Queryable, shape: string): Promise<KeptMapping | undefined> {
   return one(
     db,
     `select layout as correct, plans, zone, file_name as "fileName", ${ms('used_at', 'usedAt')}
@@ -292,7 +279,11 @@ export function findMapping(
 
 export async function rememberMapping(
   db: Queryable,
-  mapping: MappingRow & { readonly shape: string; readonly personId: string; readonly at: number },
+  mapping: Omit<KeptMapping, 'usedAt'> & {
+    readonly shape: string;
+    readonly personId: string;
+    readonly at: number;
+  },
 ): Promise<void> {
   await db.query(
     `insert into intake_mapping (shape, layout, plans, zone, used_at, used_by, file_name)

@@ -1,11 +1,11 @@
 import type { LiveMessage } from '@vivid-beacon/core';
+import type { Queryable } from '../db/database';
 
 /** Not for browsers: the sessions with these hashes are over. */
 export const SESSION_ENDED = 'sessionEnded';
 /** What servers tell each other. */
 export type HubMessage =
   LiveMessage | { readonly topic: typeof SESSION_ENDED; readonly ids: readonly string[] };
-import type { Queryable } from '../db/database';
 
 export const CHANNEL = 'vivid_beacon';
 /** A NOTIFY payload holds at most 8,000 bytes; an id has at most 19 digits. */

@@ -1,4 +1,4 @@
-import type { JobEntry, StatusKind, StopEntry } from '@vivid-beacon/core';
+import type { JobEntry, StatusKind, StopEntry, StopForm, JobForm } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -28,15 +28,8 @@ export function findStop(db: Queryable, id: string): Promise<StopEntry | undefin
   return one(db, `${STOP} where stop.id = $1`, [id]);
 }
 
-export interface StopParts {
-  readonly key?: string | null;
-  readonly assetId: string;
-  readonly start: number;
-  readonly end: number | null;
-  readonly category: string;
-  readonly reason: string;
-  readonly note: string;
-}
+/** `key`: of a list, by which it is found again. */
+export type StopParts = StopForm & { readonly key?: string | null };
 
 /** Adds a stop; one with a key that is there already is brought up to date. @returns its id and whether it is new. */
 export async function putStop(
@@ -131,20 +124,10 @@ export function findJob(db: Queryable, id: string): Promise<JobRow | undefined> 
   return one(db, `${JOB} where job.id = $1 group by job.id, asset.name, place.zone, place.plant_id`, [id]);
 }
 
-export interface JobParts {
-  readonly assetId: string;
-  readonly number: string;
-  readonly category: string;
-  readonly customer: string;
-  readonly owner: string;
-  readonly fields: Readonly<Record<string, string | number>>;
-  readonly history: readonly { readonly at: number; readonly status: string }[];
-}
-
 /** Adds a job, or brings the one with this number up to date. @returns its id and whether it is new. */
 export async function putJob(
   db: Queryable,
-  job: JobParts,
+  job: JobForm,
   by: string,
   at: number,
 ): Promise<{ id: string; added: boolean }> {

@@ -1,8 +1,9 @@
-import type { Call } from '../http/endpoint';
+import type { Call, Sent } from '../http/endpoint';
 import { budgetHere, TooMuchHere, withBudget } from '../db/readBudget';
-import { BYTES, sendColumns } from './columns';
+import { BYTES } from '@vivid-beacon/core/src/api/samples';
+import { sendColumns } from './columns';
 import { readContext } from './readContext';
-import { READINGS, type AskOf, type Reading, type ReadingName } from './readings';
+import { READINGS, type AnswerOf, type AskOf, type Reading, type ReadingName } from './readings';
 import type { SharedReads } from './sharedReads';
 
 /** An answer as it is sent, made in another thread. */
@@ -12,7 +13,7 @@ export interface MadeAnswer {
 }
 
 /** What is needed to answer: the app, and the database as the asker may see it. */
-export type Asked = Pick<Call<unknown, unknown>, 'app' | 'db'>;
+export type Asked = Pick<Call, 'app' | 'db'>;
 
 /** A reading's answer, computed here or, when that would hold up everybody else, in a thread of its own. */
 export async function computeReading<Name extends ReadingName>(
@@ -20,10 +21,10 @@ export async function computeReading<Name extends ReadingName>(
   name: Name,
   ask: AskOf<Name>,
   reads?: SharedReads,
-): Promise<{ readonly here: unknown } | { readonly made: MadeAnswer }> {
+): Promise<{ readonly here: AnswerOf<Name> } | { readonly made: MadeAnswer }> {
   const now = app.now();
   try {
-    const read = READINGS[name] as Reading<AskOf<Name>>;
+    const read = READINGS[name] as unknown as Reading<AskOf<Name>, AnswerOf<Name>>;
     return { here: await read(readContext(withBudget(db, budgetHere()), now, reads), ask) };
   } catch (error) {
     if (!(error instanceof TooMuchHere)) throw error;
@@ -31,17 +32,18 @@ export async function computeReading<Name extends ReadingName>(
   return { made: await app.workers.readings.run<MadeAnswer>('read', { name, ask, now, asker: db.asker }) };
 }
 
-/** Answers a call with a reading. @returns what is sent as JSON; undefined when the answer has gone as bytes. */
+/** Answers a call with a reading: with what is to be sent as JSON, or itself when it is bytes. */
 export async function answerReading<Name extends ReadingName>(
-  { app, db, response }: Pick<Call<unknown, unknown>, 'app' | 'db' | 'response'>,
+  { app, db, response }: Pick<Call, 'app' | 'db' | 'response'>,
   name: Name,
   ask: AskOf<Name>,
-): Promise<unknown> {
+): Promise<Exclude<AnswerOf<Name>, Uint8Array> | Sent> {
   const answer = await computeReading({ app, db }, name, ask);
-  if ('here' in answer && !(answer.here instanceof Uint8Array)) return answer.here;
+  if ('here' in answer && !(answer.here instanceof Uint8Array)) {
+    return answer.here as Exclude<AnswerOf<Name>, Uint8Array>;
+  }
   const { type, bytes } = 'made' in answer ? answer.made : { type: BYTES, bytes: answer.here as Uint8Array };
-  sendColumns(response, bytes, type);
-  return undefined;
+  return sendColumns(response, bytes, type);
 }
 
 /** An answer as bytes, so that nobody has to put it into words on the answering thread. */

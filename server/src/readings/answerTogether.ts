@@ -1,14 +1,15 @@
 import { writeFrame } from '@vivid-beacon/core';
-import type { Call } from '../http/endpoint';
+import { SENT, type Call, type Sent } from '../http/endpoint';
 import { checked, toAnswer } from '../http/errors';
 import { computeReading, madeOf } from './answerReading';
-import { ASKS, type AskName } from './asks';
-import { BYTES } from './columns';
+import { askContract, type AskKind } from '@vivid-beacon/core/src/api/readings';
+import { READING_OF_ASK } from './asks';
+import { BYTES } from '@vivid-beacon/core/src/api/samples';
 import { SharedReads } from './sharedReads';
 
 /** One of several readings that are asked for together. */
 export interface BoardAsk {
-  readonly kind: AskName;
+  readonly kind: AskKind;
   /** The body of the endpoint of that kind. */
   readonly ask: object;
 }
@@ -18,9 +19,9 @@ export interface BoardAsk {
  * other. One that fails says so in its frame.
  */
 export async function answerTogether(
-  { app, db, response }: Pick<Call<unknown, unknown>, 'app' | 'db' | 'response'>,
+  { app, db, response }: Pick<Call, 'app' | 'db' | 'response'>,
   asks: readonly BoardAsk[],
-): Promise<undefined> {
+): Promise<Sent> {
   const reads = new SharedReads();
   response.setHeader('Content-Type', BYTES);
   const send = (index: number, status: number, columns: boolean, body: Uint8Array): void => {
@@ -29,9 +30,8 @@ export async function answerTogether(
   await Promise.all(
     asks.map(async ({ kind, ask }, i) => {
       try {
-        const { schema, reading, inColumns } = ASKS[kind];
-        const body = (await checked(schema, ask)) as never;
-        const answer = await computeReading({ app, db }, inColumns ?? reading, body, reads);
+        const body = (await checked<unknown>(askContract(kind).body, ask)) as never;
+        const answer = await computeReading({ app, db }, READING_OF_ASK[kind], body, reads);
         const { type, bytes } = 'made' in answer ? answer.made : madeOf(answer.here);
         send(i, 200, type === BYTES, bytes);
       } catch (error) {
@@ -41,5 +41,5 @@ export async function answerTogether(
     }),
   );
   response.end();
-  return undefined;
+  return SENT;
 }

@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
-
-export const BYTES = 'application/octet-stream';
+import { SENT, type Sent } from '../http/endpoint';
+import { BYTES } from '@vivid-beacon/core/src/api/samples';
 
 /** Does the caller ask for columns of bytes? */
 export function wantsColumns(request: Request): boolean {
@@ -8,7 +8,8 @@ export function wantsColumns(request: Request): boolean {
 }
 
 /** Sends bytes, unless told otherwise those made by writeColumns. */
-export function sendColumns(response: Response, bytes: Uint8Array, type = BYTES): void {
+export function sendColumns(response: Response, bytes: Uint8Array, type = BYTES): Sent {
   response.setHeader('Content-Type', type);
   response.end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  return SENT;
 }

@@ -5,9 +5,8 @@ import {
   periodOfDistribution,
   resolveWindow,
   type Bucket,
-  type Interval,
-  type Measure,
-  type WindowSpec,
+  type Distribution,
+  type DistributionAsk,
 } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import { bucketOfWindow } from './bucketOfWindow';
@@ -18,17 +17,10 @@ const LOOK_BACK_DAYS = 90;
 /** Of a total so many periods at least, if there are. */
 const PERIODS = 12;
 
-/** Past values of a measure, to set a band on: periods as long as the readout's window, hours to months. */
-export interface Distribution {
-  readonly values: readonly number[];
-  readonly bucket: Bucket;
-  readonly interval: Interval;
-}
-
 /** The last 90 days before now (of a total twelve periods, if that is longer), or the window itself where that is longer or lies in the past; never what is still to come. */
 export async function describeDistribution(
   context: ReadContext,
-  { measure, window }: { readonly measure: Measure; readonly window: WindowSpec },
+  { measure, window }: DistributionAsk,
 ): Promise<Distribution> {
   const { now } = context;
   const loaded = await loadMeasure(context, measure);

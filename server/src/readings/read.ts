@@ -1,26 +1,9 @@
-import {
-  checkBand,
-  WHOLE_SCOPE,
-  type HoursFilter,
-  type Measure,
-  type Reading,
-  type TargetBand,
-  type WindowSpec,
-} from '@vivid-beacon/core';
+import { checkBand, WHOLE_SCOPE, type Reading, type ValueAsk } from '@vivid-beacon/core';
 import { answerQuery } from './query';
 import type { ReadContext } from './readContext';
 
-export interface ReadAsk {
-  readonly measure: Measure;
-  readonly window: WindowSpec;
-  readonly band: TargetBand | null;
-  readonly hours?: HoursFilter | null;
-  /** What `previous` is compared with; default the period before. */
-  readonly compare?: 'before' | 'lastYear';
-}
-
 /** One value of a measure over a window, judged by a band, with how it was made: a query about a group of one. */
-export async function readValue(context: ReadContext, ask: ReadAsk): Promise<Reading> {
+export async function readValue(context: ReadContext, ask: ValueAsk): Promise<Reading> {
   if (ask.band) checkBand(ask.band);
   const { metricId, summary, per } = ask.measure;
   const upper = { metricIds: [metricId] };
@@ -31,8 +14,8 @@ export async function readValue(context: ReadContext, ask: ReadAsk): Promise<Rea
     bucket: null,
     groupBy: { kind: 'all' },
     scope: WHOLE_SCOPE,
-    hours: ask.hours ?? null,
-    compare: ask.compare ?? 'before',
+    hours: ask.hours,
+    compare: ask.compare,
     provenance: true,
   });
   const { values, coverage, levels, partial, asOf, previous, provenance } = answer.groups[0].measures[0];

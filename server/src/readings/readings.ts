@@ -1,7 +1,6 @@
-import { writeQuery, writeTrend, type Query } from '@vivid-beacon/core';
+import { writeQuery, writeTrend, type Query, type RehearsalOrder, type TrendAsk } from '@vivid-beacon/core';
 import { learnUsual, type ToLearn } from '../alarms/learn';
 import { rehearseOtherLimits, rehearseRule } from '../alarms/rehearsal';
-import type { RuleParts } from '../alarms/rulesSql';
 import { previewExpression } from '../derived/preview';
 import { coverageByDay } from '../feeds/coverageByDay';
 import { readDegreeDays } from '../feeds/degreeDays';
@@ -18,13 +17,13 @@ import { answerQuery } from './query';
 import { readValue } from './read';
 import type { ReadContext } from './readContext';
 import { readStretch } from './stretch';
-import { readLevels, readTrend, type TrendAsk } from './trend';
+import { readLevels, readTrend } from './trend';
 
 /** Answers a question from what is stored and changes nothing. Bytes are sent as they are, all else as JSON. */
-export type Reading<Ask> = (context: ReadContext, ask: Ask) => Promise<unknown>;
+export type Reading<Ask, Answer = unknown> = (context: ReadContext, ask: Ask) => Promise<Answer>;
 
-/** Lets the type of what is asked follow from the function. */
-function reading<Ask>(read: Reading<Ask>): Reading<Ask> {
+/** Lets the types of question and answer follow from the function. */
+function reading<Ask, Answer>(read: Reading<Ask, Answer>): Reading<Ask, Answer> {
   return read;
 }
 
@@ -44,10 +43,8 @@ export const READINGS = {
   coverage: reading(coverageByDay),
   degreeDays: reading(readDegreeDays),
   expression: reading(previewExpression),
-  rehearsal: reading(({ db, now }, { draft, days }: { draft: RuleParts; days: number }) =>
-    rehearseRule(db, draft, days, now),
-  ),
-  otherLimits: reading(({ db, now }, { draft, days }: { draft: RuleParts; days: number }) =>
+  rehearsal: reading(({ db, now }, { days, ...draft }: RehearsalOrder) => rehearseRule(db, draft, days, now)),
+  otherLimits: reading(({ db, now }, { days, ...draft }: RehearsalOrder) =>
     rehearseOtherLimits(db, draft, days, now),
   ),
   learning: reading(({ db }, ask: ToLearn) => learnUsual(db, ask)),
@@ -58,13 +55,14 @@ export const READINGS = {
   indicatorPast: reading(pastOfIndicator),
   indicatorPreview: reading(previewIndicator),
   suggestedTargets: reading(suggestedTargets),
-  indicators: reading<null>(readIndicators),
+  indicators: reading((context) => readIndicators(context)),
   timeByLevel: reading(readIndicatorLosses),
-  onWatch: reading<null>(readWatch),
+  onWatch: reading((context) => readWatch(context)),
 } as const;
 
 export type ReadingName = keyof typeof READINGS;
 export type AskOf<Name extends ReadingName> = Parameters<(typeof READINGS)[Name]>[1];
+export type AnswerOf<Name extends ReadingName> = Awaited<ReturnType<(typeof READINGS)[Name]>>;
 
 /** What nobody chooses the size of, or what bounds itself: it is answered however much there is. */
 export const UNBOUNDED: ReadonlySet<ReadingName> = new Set([

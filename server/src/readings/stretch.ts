@@ -3,11 +3,11 @@ import {
   SUMMARIES_OF_KIND,
   timeByLevel,
   unitOfSummary,
-  type HoursFilter,
   type Measure,
   type StretchNumbers,
   type Summary,
   type TargetBand,
+  type StretchAsk,
 } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/engine';
 import { loadMeasure, readMeasure, unitOf } from './measure';
@@ -16,15 +16,6 @@ import { summariseMetric } from './planner';
 import type { ReadContext } from './readContext';
 
 const TOLD: readonly Summary[] = ['mean', 'min', 'max', 'sum', 'increase', 'share', 'duration'];
-
-export interface StretchAsk {
-  readonly measures: readonly Measure[];
-  /** ms. */
-  readonly start: number;
-  readonly end: number;
-  readonly band: TargetBand | null;
-  readonly hours: HoursFilter | null;
-}
 
 /** The numbers of one stretch of time, for each measure: every summary that its kind has, and time by level. */
 export function readStretch(context: ReadContext, ask: StretchAsk): Promise<StretchNumbers[]> {

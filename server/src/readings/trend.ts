@@ -3,13 +3,10 @@ import {
   levelSpans,
   resolveWindow,
   unionOf,
-  type Bucket,
-  type HoursFilter,
   type LevelSpan,
-  type Measure,
-  type TargetBand,
   type TrendAnswer,
-  type WindowSpec,
+  type TrendAsk,
+  type LevelsAsk,
 } from '@vivid-beacon/core';
 import { bucketSpans, courseOf } from '@vivid-beacon/core/src/engine';
 import { readingOf } from '../metrics/metrics';
@@ -17,14 +14,6 @@ import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure'
 import { derivedWayOf } from './derived';
 import { samplesOf } from './planner';
 import type { ReadContext } from './readContext';
-
-export interface TrendAsk {
-  readonly measure: Measure;
-  readonly window: WindowSpec;
-  readonly bucket: Bucket | null;
-  readonly columns: number;
-  readonly hours?: HoursFilter | null;
-}
 
 /** The course of a measure over a window, thinned to what a plot of `columns` pixels can show. */
 export async function readTrend(context: ReadContext, ask: TrendAsk): Promise<TrendAnswer> {
@@ -42,7 +31,7 @@ export async function readTrend(context: ReadContext, ask: TrendAsk): Promise<Tr
     const series = (await samplesOf(context, [upper], spans)).get(upper.id)!;
     return { ...base, until: null, ...courseOf(series, readingOf(upper), window, ask.columns, now) };
   }
-  const buckets = bucketSpans(window, bucket, ask.hours ?? null, zone, calendar);
+  const buckets = bucketSpans(window, bucket, ask.hours, zone, calendar);
   const { values } = await readMeasure(context, loaded, buckets);
   const shown = upper.origin === 'reference' ? values : values.filter((_, i) => buckets.start[i] < now);
   return {
@@ -64,23 +53,13 @@ export async function readLevels(context: ReadContext, ask: LevelsAsk): Promise<
   return levelsOf(context, await loadMeasure(context, ask.measure), ask);
 }
 
-export interface LevelsAsk {
-  readonly measure: Measure;
-  readonly band: TargetBand;
-  /** ms. */
-  readonly start: number;
-  readonly end: number;
-  readonly bucket: Bucket;
-  readonly hours?: HoursFilter | null;
-}
-
 /** The same for a measure whose metrics are known. */
 export async function levelsOf(
   context: ReadContext,
   loaded: LoadedMeasure,
   { band, start, end, bucket, hours }: Omit<LevelsAsk, 'measure'>,
 ): Promise<LevelSpan[]> {
-  const buckets = bucketSpans({ start, end }, bucket, hours ?? null, loaded.zone, loaded.calendar);
+  const buckets = bucketSpans({ start, end }, bucket, hours, loaded.zone, loaded.calendar);
   const { values } = await readMeasure(context, loaded, buckets);
   const edges = [...buckets.start, buckets.end[buckets.size - 1]];
   return levelSpans(band, edges, values.map(coveredValue), context.now);

@@ -1,4 +1,4 @@
-import type { StretchRemark } from '@vivid-beacon/core';
+import type { StretchRemark, RemarkForm } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -8,7 +8,7 @@ export function listRemarks(
   assetIds: readonly string[],
   from: number,
   to: number,
-): Promise<(StretchRemark & { readonly assetName: string })[]> {
+): Promise<StretchRemark[]> {
   return all(
     db,
     `select remark.id, remark.asset_id as "assetId", asset.name as "assetName", ${ms('remark.start_at', 'start')}, ${ms('remark.end_at', 'end')},
@@ -22,7 +22,7 @@ export function listRemarks(
 
 export async function addRemark(
   db: Queryable,
-  remark: Omit<StretchRemark, 'id' | 'author' | 'writtenAt'> & { authorId: string; at: number },
+  remark: RemarkForm & { readonly authorId: string; readonly at: number },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,

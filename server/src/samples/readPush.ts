@@ -1,3 +1,4 @@
+import { MOST_SAMPLES } from '@vivid-beacon/core/src/api/samples';
 import { BeaconError, DAY_MS, isStorable, QUALITY, type PushRefusal } from '@vivid-beacon/core';
 import { dayOf } from '@vivid-beacon/core/src/engine';
 import {
@@ -9,7 +10,6 @@ import {
 } from '@vivid-beacon/core/src/intakeFiles';
 import type { MetricKeyRow } from '../metrics/sql';
 
-export const MOST_SAMPLES = 10_000;
 /** How far a sender's clock may run ahead of ours. */
 export const AHEAD_MS = 5 * 60_000;
 

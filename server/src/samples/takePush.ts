@@ -1,14 +1,10 @@
 import { BeaconError, type PushAnswer } from '@vivid-beacon/core';
+import { JSON_TYPE, NDJSON, OPEN_METRICS, PLAIN } from '@vivid-beacon/core/src/api/samples';
 import type { AppContext } from '../http/appContext';
 import type { UsedToken } from '../tokens/sql';
 import { pushSamples } from './push';
 import type { PushContext } from './pushContext';
 import { readJsonPush, readNdjsonPush, readOpenMetricsPush, readPlainPush, type SentBatch } from './readPush';
-
-export const JSON_TYPE = 'application/json';
-export const NDJSON = 'application/x-ndjson';
-export const OPEN_METRICS = 'application/openmetrics-text';
-export const PLAIN = 'text/plain';
 
 /** A push as it came. */
 export interface SentPush {

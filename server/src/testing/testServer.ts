@@ -8,6 +8,7 @@ import { openPool } from '../db/database';
 import { migrate, MIGRATIONS_FOLDER } from '../db/migrate';
 import { addPerson } from '../people/sql';
 import { runServer, type RunningServer } from '../runServer';
+import { checkAnswer } from './checkAnswer';
 import { scratchDatabase, templateDatabase } from './scratchDatabase';
 
 /** Noon of a winter day; tests move it on. */
@@ -176,8 +177,10 @@ export function makeVisitor(url: string): Visitor {
       cookies.set(name, value);
     }
     const text = await response.text();
-    const json = (response.headers.get('content-type') ?? '').includes('json');
-    return { status: response.status, body: text === '' ? undefined : json ? JSON.parse(text) : text };
+    const contentType = response.headers.get('content-type') ?? '';
+    const said = text === '' ? undefined : contentType.includes('json') ? JSON.parse(text) : text;
+    checkAnswer(method, path, { status: response.status, contentType, body: said });
+    return { status: response.status, body: said };
   };
   return {
     call,
@@ -326,5 +329,8 @@ export async function push<T = unknown>(
         ? (samples as BodyInit)
         : JSON.stringify({ samples }),
   });
-  return { status: response.status, body: (await response.json()) as T };
+  const body = (await response.json()) as T;
+  const contentType = response.headers.get('content-type') ?? '';
+  checkAnswer('POST', '/api/samples', { status: response.status, contentType, body });
+  return { status: response.status, body };
 }

@@ -6,9 +6,16 @@ import { anyJson, oddNumber, oddText, someDate, someId, someMoment } from './odd
 type Described = yup.SchemaFieldDescription & {
   readonly fields?: Readonly<Record<string, Described>>;
   readonly innerType?: Described;
+  readonly meta?: unknown;
   readonly oneOf?: readonly unknown[];
   readonly tests?: readonly { readonly name?: string; readonly params?: Readonly<Record<string, unknown>> }[];
 };
+
+/** What schemas that depend on their value say of themselves (core/src/schemas/shape.ts). */
+interface Unions {
+  readonly variants?: Readonly<Record<string, yup.ISchema<unknown>>>;
+  readonly left?: { readonly union: yup.ISchema<unknown>; readonly usual: unknown };
+}
 
 const MOST_ENTRIES = 4;
 
@@ -73,8 +80,8 @@ function someExpression(): Arbitrary<string> {
 }
 
 /** Values that nearly fit a schema: right in most members, odd in some, sometimes something else altogether. */
-export function fromShape(schema: yup.Schema): Arbitrary<unknown> {
-  return valueOf(schema.describe() as Described, '');
+export function fromShape(schema: yup.ISchema<unknown>): Arbitrary<unknown> {
+  return valueOf(schema.describe({}) as Described, '');
 }
 
 function valueOf(shape: Described, name: string): Arbitrary<unknown> {
@@ -84,6 +91,16 @@ function valueOf(shape: Described, name: string): Arbitrary<unknown> {
 
 function fittingValue(shape: Described, name: string): Arbitrary<unknown> {
   if (BY_NAME[name]) return BY_NAME[name];
+  const { variants, left } = (shape.meta ?? {}) as Unions;
+  if (variants) {
+    return fc.oneof(...Object.values(variants).map((each) => valueOf(each.describe({}) as Described, name)));
+  }
+  if (left) {
+    return fc.oneof(
+      fc.constantFrom(left.usual, undefined),
+      valueOf(left.union.describe({}) as Described, name),
+    );
+  }
   const listed = (shape.oneOf ?? []).filter((each) => each !== null);
   if (listed.length > 0) return fc.constantFrom(...listed);
   switch (shape.type) {

@@ -1,4 +1,5 @@
 import fc, { type Arbitrary } from 'fast-check';
+import { BYTES } from '@vivid-beacon/core/src/api/samples';
 import type { Endpoint } from '../../http/endpoint';
 import { changed } from './changed';
 import { fromShape } from './fromShape';
@@ -93,7 +94,7 @@ const json = (value: unknown): Body => ({
   body: JSON.stringify(value) ?? '',
 });
 
-function bodyOf({ body, text, bytes, access }: Endpoint, good: readonly object[]): Arbitrary<Body> {
+function bodyOf({ body, content = [], access }: Endpoint, good: readonly object[]): Arbitrary<Body> {
   const kinds: Arbitrary<Body>[] = [anyJson.map(json)];
   if (body) kinds.push(...times(6, fromShape(body).map(json)));
   if (good.length > 0)
@@ -107,18 +108,12 @@ function bodyOf({ body, text, bytes, access }: Endpoint, good: readonly object[]
       ),
     );
   if (access === 'token') kinds.push(...times(3, somePush.map(json)));
-  for (const type of text ?? [])
+  for (const type of content) {
+    const sent = type === BYTES ? somePart.map((part) => part as Uint8Array<ArrayBuffer>) : textOf(type);
     kinds.push(
       ...times(
         4,
-        textOf(type).map((sent) => ({ contentType: type, body: sent })),
-      ),
-    );
-  for (const type of bytes ?? []) {
-    kinds.push(
-      ...times(
-        4,
-        somePart.map((sent) => ({ contentType: type, body: sent as Uint8Array<ArrayBuffer> })),
+        (sent as Arbitrary<Body['body']>).map((each) => ({ contentType: type, body: each })),
       ),
     );
   }

@@ -1,0 +1,51 @@
+import { alarmHealthApi, alarmsApi } from './alarms';
+import { assetsApi } from './assets';
+import { boardsApi } from './boards';
+import { calendarsApi } from './calendars';
+import { derivedApi } from './derived';
+import { flagCausesApi, flagsApi, flagStepsApi } from './flags';
+import { handoverApi } from './handover';
+import { indicatorsApi } from './indicators';
+import { intakesApi } from './intakes';
+import { logsApi } from './logs';
+import { feedsApi, metricsApi } from './metrics';
+import { noticesApi } from './notices';
+import { peopleApi } from './people';
+import { readingsApi } from './readings';
+import { referenceApi } from './reference';
+import { remarksApi } from './remarks';
+import { pushApi, samplesApi } from './samples';
+import { healthApi, liveApi } from './server';
+import { tokensApi } from './tokens';
+import { watchApi } from './watch';
+
+/** Every way into the server, by its address. */
+export const API = {
+  ...healthApi,
+  ...liveApi,
+  ...peopleApi,
+  ...tokensApi,
+  ...assetsApi,
+  ...metricsApi,
+  ...feedsApi,
+  ...pushApi,
+  ...samplesApi,
+  ...calendarsApi,
+  ...derivedApi,
+  ...logsApi,
+  ...referenceApi,
+  ...remarksApi,
+  ...readingsApi,
+  ...intakesApi,
+  ...boardsApi,
+  ...alarmsApi,
+  ...alarmHealthApi,
+  ...flagsApi,
+  ...flagStepsApi,
+  ...flagCausesApi,
+  ...noticesApi,
+  ...indicatorsApi,
+  ...watchApi,
+  ...handoverApi,
+};
+export type Api = typeof API;

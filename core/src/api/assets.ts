@@ -1,0 +1,131 @@
+import * as yup from 'yup';
+import { assetImportSchema, assetSchema } from '../schemas/data';
+import { assetListSchema } from '../schemas/lists';
+import {
+  amount,
+  checkedBy,
+  dictionary,
+  list,
+  shape,
+  text,
+  textOrNull,
+  truth,
+  type TypeOf,
+} from '../schemas/shape';
+import { contracts, json, nothing } from './contract';
+
+const textOrNumber = () =>
+  checkedBy((value): value is string | number => typeof value === 'string' || typeof value === 'number', {
+    type: ['string', 'number'],
+  });
+
+const assetFields = {
+  id: text(),
+  parentId: textOrNull(),
+  name: text(),
+  kind: text(),
+  /** IANA zone, its own or inherited. */
+  zone: text(),
+  /** The plant (topmost asset) it belongs to. */
+  plantId: text(),
+  /** Its own zone; null = inherited. */
+  ownZone: textOrNull(),
+  /** Ids of assets from the plant down to this one. */
+  path: list(text()),
+  /** Their names: "Quayside / Dryers / Dryer 1". */
+  title: text(),
+  /** Facts about it: "Floor area (m²)": 420, "Maker": "…". */
+  attributes: dictionary(textOrNumber()),
+};
+const asset = shape(assetFields);
+export type Asset = TypeOf<typeof asset>;
+
+const assetRow = shape({
+  ...assetFields,
+  /** How many assets hang right below it. */
+  children: amount(),
+  /** How many metrics are its own. */
+  metrics: amount(),
+  /** How many feeds at or below it need a look. */
+  troubled: amount(),
+});
+/** An asset as a line of a tree. */
+export type AssetRow = TypeOf<typeof assetRow>;
+
+const listedAsset = shape({
+  ...assetFields,
+  children: yup.number().optional(),
+  metrics: yup.number().optional(),
+  troubled: yup.number().optional(),
+});
+
+const attributeValues = shape({
+  name: text(),
+  /** In order; of many different ones the first sixty. */
+  values: list(textOrNumber()),
+  many: truth(),
+});
+/** An attribute that assets have, with the values it takes. */
+export type AttributeValues = TypeOf<typeof attributeValues>;
+
+export type AssetForm = TypeOf<typeof assetSchema>;
+export type AssetImportRow = TypeOf<typeof assetImportSchema>['rows'][number];
+
+/** A part of a long list, and how many there are in all. */
+export const pageOf = <Item extends yup.ISchema<unknown>>(item: Item) =>
+  shape({ items: list(item), total: amount() });
+export interface PageOf<Item> {
+  readonly items: readonly Item[];
+  readonly total: number;
+}
+
+export const assetsApi = contracts({
+  'GET /api/assets': {
+    access: 'viewer',
+    summary:
+      'Assets in the order of their full names: by id, below one, or found by the beginnings of words in name, kind and facts.',
+    query: assetListSchema,
+    answer: json(
+      pageOf(listedAsset),
+      'with facts=true also children, metrics and troubled (feeds at or below that need a look)',
+    ),
+  },
+  'GET /api/assets/attributes': {
+    access: 'viewer',
+    summary: 'Attributes that assets have, with the values they take.',
+    answer: json(list(attributeValues), 'values: the first 60, in order; many: whether there are more'),
+  },
+  'POST /api/assets': {
+    access: 'analyst',
+    summary: 'Adds an asset. One without a parent is a plant and needs a time zone.',
+    body: assetSchema,
+    answer: json(asset),
+    errors: { 422: 'BAD_INPUT when the name is taken or the parent is not there' },
+  },
+  'PUT /api/assets/:id': {
+    access: 'analyst',
+    summary: 'Renames, moves or describes an asset.',
+    body: assetSchema,
+    answer: json(asset),
+    errors: { 422: 'BAD_INPUT when the name is taken or it would stand under itself' },
+  },
+  'DELETE /api/assets/:id': {
+    access: 'analyst',
+    summary: 'Takes an asset away that nothing hangs on.',
+    answer: nothing,
+    errors: { 409: 'WRONG_STATE says what still hangs on it' },
+  },
+  'POST /api/assets/list': {
+    access: 'analyst',
+    summary: 'Adds a list of assets by path from the plant down, for example from a file.',
+    body: assetImportSchema,
+    limit: 5_000_000,
+    answer: json(
+      shape({
+        added: amount(),
+        changed: amount(),
+        refused: list(shape({ line: amount(), reason: text() })),
+      }),
+    ),
+  },
+});

@@ -1,0 +1,85 @@
+import { bindingsSchema, definitionFields } from '../domain/derived';
+import { derivedSchema, expressionSchema, factorSchema, savedFactorSchema } from '../schemas/derived';
+import { amountOrNull, amounts, amountsOrNulls, list, shape, text, type TypeOf } from '../schemas/shape';
+import { intervalSchema } from '../time/interval';
+import { contracts, json } from './contract';
+import { metric } from './metrics';
+
+const expressionPreview = shape({
+  /** The one that was chosen, else the one that was found. */
+  unit: text(),
+  foundUnit: text(),
+  zone: text(),
+  window: intervalSchema,
+  /** ms. */
+  t: amounts(),
+  v: amountsOrNulls(),
+  value: amountOrNull(),
+  /** null = worked out sample by sample. */
+  coverage: amountOrNull(),
+});
+/** Results of an expression over the last day; null = missing. */
+export type ExpressionPreview = TypeOf<typeof expressionPreview>;
+
+const derived = shape({ metricId: text(), ...definitionFields, bindings: bindingsSchema.required() });
+/** The expression of a derived metric. */
+export type Derived = TypeOf<typeof derived>;
+
+const factor = factorSchema.shape({ id: text() }).required();
+/** An equivalence factor with its values by the date they hold from. */
+export type Factor = TypeOf<typeof factor>;
+
+export type ExpressionForm = TypeOf<typeof expressionSchema>;
+export type DerivedForm = TypeOf<typeof derivedSchema>;
+
+const WRONG_EXPRESSION =
+  'BAD_INPUT for a wrong expression, units that do not go together, a name that is taken, or a circle, which is named';
+
+export const derivedApi = contracts({
+  'GET /api/derived/functions': {
+    access: 'viewer',
+    summary: 'The functions an expression may use.',
+    answer: json(list(shape({ name: text(), form: text(), does: text() }))),
+  },
+  'POST /api/derived/preview': {
+    access: 'analyst',
+    summary: 'Works an expression out over the last day, with its unit, without saving anything.',
+    body: expressionSchema,
+    answer: json(expressionPreview, 'v: null = missing'),
+    errors: {
+      404: 'NOT_FOUND for a metric that is not there',
+      422: 'BAD_INPUT says what is wrong and where',
+    },
+  },
+  'GET /api/derived/:id': {
+    access: 'viewer',
+    summary: 'The expression of a derived metric.',
+    answer: json(derived),
+  },
+  'POST /api/derived': {
+    access: 'analyst',
+    summary: 'Adds a derived metric: an expression over named metrics, attributes and factors.',
+    body: derivedSchema,
+    answer: json(metric),
+    errors: { 404: 'NOT_FOUND for a metric that is not there', 422: WRONG_EXPRESSION },
+  },
+  'PUT /api/derived/:id': {
+    access: 'analyst',
+    summary: 'Changes the expression, name or unit of a derived metric.',
+    body: derivedSchema,
+    answer: json(metric),
+    errors: { 422: WRONG_EXPRESSION },
+  },
+  'GET /api/factors': {
+    access: 'viewer',
+    summary: 'Equivalence factors with their values by date.',
+    answer: json(list(factor)),
+  },
+  'POST /api/factors': {
+    access: 'analyst',
+    summary: 'Adds an equivalence factor, or changes the one named by id.',
+    body: savedFactorSchema,
+    answer: json(shape({ id: text() })),
+    errors: { 404: 'NOT_FOUND', 422: 'BAD_INPUT when the name is taken' },
+  },
+});

@@ -1,0 +1,186 @@
+import * as yup from 'yup';
+import { bandSchema, DIRECTIONS, levelSchema } from '../bands/targetBand';
+import { measureSchema } from '../domain/measure';
+import {
+  indicatorSchema,
+  indicatorVersion,
+  periodTarget,
+  periodTargetsSchema,
+} from '../indicators/definition';
+import { targetSuggestion } from '../indicators/suggestTargets';
+import { hoursSchema } from '../schemas/hours';
+import { countedNumber } from '../schemas/parts';
+import {
+  amount,
+  amountOrNull,
+  list,
+  oneOf,
+  orNull,
+  shape,
+  text,
+  textOrNull,
+  type TypeOf,
+} from '../schemas/shape';
+import { PAST_BUCKETS } from '../time/automaticPeriod';
+import { intervalSchema } from '../time/interval';
+import { windowSchema } from '../time/windowSpec';
+import { contracts, json, nothing } from './contract';
+import { readingSchema } from './readings';
+
+const MOST_PERIODS = 120;
+
+const presentFields = {
+  /** The target that holds in the window now; null = none. */
+  target: amountOrNull(),
+  /** The band it is judged by now; null where that needs a target and there is none. */
+  band: orNull(bandSchema),
+  reading: readingSchema,
+};
+
+export const indicatorReading = shape({
+  id: text(),
+  version: amount(),
+  definition: indicatorSchema.required(),
+  name: text(),
+  assetName: text(),
+  plantId: text(),
+  ownerName: textOrNull(),
+  measure: measureSchema.required(),
+  window: windowSchema,
+  decimals: amount(),
+  ...presentFields,
+});
+/** An indicator with its present value, target and level; numbers in the unit of its measure. */
+export type IndicatorReading = TypeOf<typeof indicatorReading>;
+
+const indicatorLoss = shape({
+  id: text(),
+  name: text(),
+  assetId: text(),
+  assetName: text(),
+  /** The metric that leads its measure. */
+  metricId: text(),
+  /** The stretch of time that is counted. */
+  window: intervalSchema,
+  plantId: text(),
+  breachMs: amount(),
+  cautionMs: amount(),
+  nodataMs: amount(),
+  clearMs: amount(),
+});
+/** How long an indicator lay on each level, by the hour. */
+export type IndicatorLoss = TypeOf<typeof indicatorLoss>;
+
+const judgedPeriod = shape({
+  start: amount(),
+  end: amount(),
+  value: amountOrNull(),
+  coverage: amount(),
+  target: amountOrNull(),
+  level: levelSchema,
+  version: amount(),
+});
+/** One period of an indicator's past, judged by the definition and the target in force when it began. */
+export type JudgedPeriod = TypeOf<typeof judgedPeriod>;
+
+const pastFields = { bucket: oneOf(PAST_BUCKETS), zone: text(), periods: list(judgedPeriod) };
+const indicatorPast = shape(pastFields);
+export type IndicatorPast = TypeOf<typeof indicatorPast>;
+
+const wholeIndicator = shape({
+  indicator: indicatorReading,
+  versions: list(indicatorVersion),
+  targets: list(periodTarget),
+});
+/** One indicator with every definition it has had and the targets typed in for it. */
+export type WholeIndicator = TypeOf<typeof wholeIndicator>;
+
+const indicatorPreview = shape({ ...presentFields, ...pastFields });
+/** The present value and the past of a definition that is being written. */
+export type IndicatorPreview = TypeOf<typeof indicatorPreview>;
+
+const suggestAsk = yup
+  .object({
+    measure: measureSchema.required(),
+    window: windowSchema,
+    hours: hoursSchema.nullable().default(null),
+    direction: yup.string().oneOf(DIRECTIONS).required(),
+  })
+  .noUnknown();
+export type SuggestAsk = TypeOf<typeof suggestAsk>;
+
+const suggestedTargets = shape({ bucket: oneOf(PAST_BUCKETS), suggestions: list(targetSuggestion) });
+export type SuggestedTargets = TypeOf<typeof suggestedTargets>;
+
+const NOT_TO_BE = 'BAD_INPUT when the asset has one of this name, or it cannot be computed';
+const GONE = 'NOT_FOUND for an indicator or metric that is not there';
+
+export const indicatorsApi = contracts({
+  'GET /api/indicators': {
+    access: 'viewer',
+    summary: 'Lists the indicators with their present value, target and level.',
+    answer: json(list(indicatorReading), 'in the unit of each measure'),
+  },
+  'GET /api/indicators/time-by-level': {
+    access: 'viewer',
+    summary:
+      'How long each indicator was on each level over the last days: by the hour, a total by periods as long as its window; each judged by the definition in force then.',
+    query: yup.object({ days: yup.number().integer().min(1).max(90).default(7) }),
+    answer: json(list(indicatorLoss), 'ms, longest in breach first'),
+  },
+  'GET /api/indicators/:id': {
+    access: 'viewer',
+    summary: 'One indicator with every definition it has had and the targets typed in for it.',
+    answer: json(wholeIndicator),
+  },
+  'GET /api/indicators/:id/history': {
+    access: 'viewer',
+    summary:
+      'The past of an indicator by periods as long as its window, each judged by the definition and the target in force then.',
+    query: yup.object({ periods: yup.number().integer().min(1).max(MOST_PERIODS).default(30) }).noUnknown(),
+    answer: json(indicatorPast, 'oldest first'),
+  },
+  'POST /api/indicators': {
+    access: 'analyst',
+    summary: 'Adds an indicator.',
+    body: indicatorSchema,
+    answer: json(shape({ id: text() })),
+    errors: { 404: GONE, 422: NOT_TO_BE },
+  },
+  'PUT /api/indicators/:id': {
+    access: 'analyst',
+    summary:
+      'Puts a new definition in force from now on, everywhere the indicator is used. The one before is kept and goes on judging its time.',
+    body: yup
+      .object({ from: countedNumber().required(), definition: indicatorSchema.required() })
+      .noUnknown(),
+    answer: nothing,
+    errors: { 409: 'CHANGED_MEANWHILE when `from` is not the version in force any more', 422: NOT_TO_BE },
+  },
+  'PUT /api/indicators/:id/targets': {
+    access: 'analyst',
+    summary: 'Sets targets by period, also for periods that have not begun; null takes one away.',
+    body: periodTargetsSchema,
+    answer: nothing,
+  },
+  'DELETE /api/indicators/:id': {
+    access: 'analyst',
+    summary: 'Takes an indicator off every list. Its definitions stay in the database.',
+    answer: nothing,
+  },
+  'POST /api/indicators/preview': {
+    access: 'analyst',
+    summary:
+      'The present value and the past of a definition that is being written, with `values` as its targets by period; saves nothing.',
+    body: yup.object({ definition: indicatorSchema.required() }).concat(periodTargetsSchema).noUnknown(),
+    answer: json(indicatorPreview),
+    errors: { 404: GONE },
+  },
+  'POST /api/indicators/suggested-targets': {
+    access: 'analyst',
+    summary: 'Targets that the past of a measure suggests, with what each rests on.',
+    body: suggestAsk,
+    answer: json(suggestedTargets, 'none from fewer than 8 periods'),
+    errors: { 404: GONE },
+  },
+});

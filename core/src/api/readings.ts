@@ -1,0 +1,244 @@
+import * as yup from 'yup';
+import { levelSpan } from '../bands/bandTime';
+import { bandSchema, levelSchema, levelTimes } from '../bands/targetBand';
+import { measureSchema, MOST_MEASURES } from '../domain/measure';
+import { SUMMARIES } from '../domain/metric';
+import { provenanceSchema } from '../domain/provenance';
+import { queryAnswer, querySchema } from '../domain/query';
+import { hoursSchema } from '../schemas/hours';
+import { startAndEnd } from '../schemas/parts';
+import {
+  amount,
+  amountOrNull,
+  amounts,
+  amountsOrNulls,
+  list,
+  oneOf,
+  orNull,
+  shape,
+  text,
+  truth,
+  type TypeOf,
+} from '../schemas/shape';
+import { BUCKETS } from '../time/buckets';
+import { intervalSchema } from '../time/interval';
+import { windowSchema } from '../time/windowSpec';
+import { content, contracts, json, type AnswerOf, type SentFor } from './contract';
+import { BYTES } from './samples';
+
+/* Readings are asked for by POST because a measure with its window does not fit an address; they change nothing. */
+
+const hours = hoursSchema.nullable().default(null);
+const bucketSchema = () => yup.string().oneOf(BUCKETS);
+
+export const readingSchema = shape({
+  value: amountOrNull(),
+  unit: text(),
+  level: levelSchema,
+  coverage: amount(),
+  /** True while the window's end still lies ahead. */
+  partial: truth(),
+  /** The same measure over the window before, as a reference; null if it has no data. */
+  previous: amountOrNull(),
+  /** Newest sample used; null without data. */
+  asOf: amountOrNull(),
+  now: amount(),
+  provenance: provenanceSchema,
+});
+export type Reading = TypeOf<typeof readingSchema>;
+
+const valueAsk = yup
+  .object({
+    measure: measureSchema.required(),
+    window: windowSchema,
+    band: orNull(bandSchema),
+    hours,
+    /** What `previous` is compared with. */
+    compare: yup
+      .string()
+      .oneOf(['before', 'lastYear'] as const)
+      .default('before'),
+  })
+  .noUnknown();
+export type ValueAsk = TypeOf<typeof valueAsk>;
+
+const trendAsk = yup
+  .object({
+    measure: measureSchema.required(),
+    window: windowSchema,
+    bucket: bucketSchema().nullable().default(null),
+    columns: yup.number().integer().min(10).max(4000).required(),
+    hours,
+  })
+  .noUnknown();
+export type TrendAsk = TypeOf<typeof trendAsk>;
+
+const trendAnswer = shape({
+  window: intervalSchema,
+  zone: text(),
+  unit: text(),
+  now: amount(),
+  /** Columns of equal length; v is null where a gap opens. */
+  t: amounts(),
+  v: amountsOrNulls(),
+  /** For bucketed trends, the end of each bucket; else null. */
+  until: amounts().nullable(),
+  /** Stretches without data inside the window, up to now. */
+  gaps: list(intervalSchema),
+  samples: amount(),
+});
+export type TrendAnswer = TypeOf<typeof trendAnswer>;
+
+const levelsAsk = yup
+  .object({
+    measure: measureSchema.required(),
+    band: bandSchema,
+    ...startAndEnd(),
+    bucket: bucketSchema().default('hour'),
+    hours,
+  })
+  .noUnknown();
+export type LevelsAsk = TypeOf<typeof levelsAsk>;
+
+const distributionAsk = yup.object({ measure: measureSchema.required(), window: windowSchema }).noUnknown();
+export type DistributionAsk = TypeOf<typeof distributionAsk>;
+
+const distribution = shape({
+  /** Sorted, in the unit of the measure. */
+  values: amounts(),
+  bucket: oneOf(BUCKETS),
+  interval: intervalSchema,
+});
+/** Past values of a measure, to set a band on: periods as long as the readout's window, hours to months. */
+export type Distribution = TypeOf<typeof distribution>;
+
+const stretchAsk = yup
+  .object({
+    measures: yup.array(measureSchema.required()).min(1).max(MOST_MEASURES).required(),
+    ...startAndEnd(),
+    band: orNull(bandSchema),
+    hours,
+  })
+  .noUnknown();
+export type StretchAsk = TypeOf<typeof stretchAsk>;
+
+const stretchNumbers = shape({
+  /** The measure itself. */
+  value: amountOrNull(),
+  unit: text(),
+  coverage: amount(),
+  samples: amount(),
+  /** Every summary that the metric's kind has; of a ratio none. */
+  values: list(shape({ summary: oneOf(SUMMARIES), value: amountOrNull(), unit: text() })),
+  /** ms on each level; null without a target band. */
+  levels: levelTimes.nullable(),
+});
+/** The numbers of one measure over a chosen stretch of time. */
+export type StretchNumbers = TypeOf<typeof stretchNumbers>;
+
+const GONE = { 404: 'NOT_FOUND for a removed metric' } as const;
+const LAYOUT =
+  'a JSON head (u32 length, the head, padded to 8), then float64 little-endian columns in the order the head names (NaN = no data)';
+
+const ASKS = contracts({
+  'POST /api/readings/query': {
+    access: 'viewer',
+    summary:
+      'The planner: measures over one or many metrics, summarised over periods of a window, in groups, scope and recurring hours.',
+    body: querySchema,
+    answer: {
+      ...json(
+        queryAnswer,
+        'in every group one of measures a measure, in the order asked. ' +
+          'Where metrics of one name lie below one another in a group, the highest counts and the others are in withinIds.',
+      ),
+      bytes: LAYOUT,
+    },
+    errors: { ...GONE, 422: 'BAD_INPUT for mixed units or a summary that makes no sense' },
+  },
+  'POST /api/readings/value': {
+    access: 'viewer',
+    summary:
+      'One value of a measure over a window, with its level and provenance: a query about a group of one.',
+    body: valueAsk,
+    answer: json(readingSchema, 'coverage 0 to 1'),
+    errors: GONE,
+  },
+  'POST /api/readings/trend': {
+    access: 'viewer',
+    summary:
+      'The course of a measure over a window: samples thinned to 4 a pixel column, or one value a period.',
+    body: trendAsk,
+    answer: {
+      ...json(trendAnswer, 't in ms; v null where a gap opens'),
+      bytes: `columns t, v, until: ${LAYOUT}`,
+    },
+    errors: GONE,
+  },
+  'POST /api/readings/levels': {
+    access: 'viewer',
+    summary: 'When a measure, by local hour or longer, was Clear, Caution, Breach or without data.',
+    body: levelsAsk,
+    answer: json(list(levelSpan), 'ms, joined where neighbours are alike, up to now'),
+    errors: GONE,
+  },
+  'POST /api/readings/distribution': {
+    access: 'viewer',
+    summary: 'How the values of a measure, one a local day (or hour), spread: what a target band is set on.',
+    body: distributionAsk,
+    answer: json(distribution, 'values sorted, in the unit of the measure'),
+    errors: GONE,
+  },
+  'POST /api/readings/stretch': {
+    access: 'viewer',
+    summary: `The numbers of one stretch of time for up to ${MOST_MEASURES} measures, and how long the first lay on each level.`,
+    body: stretchAsk,
+    answer: json(list(stretchNumbers), 'one a measure, in order; levels in ms'),
+    errors: GONE,
+  },
+});
+
+/** What readouts ask for, by itself or together with others. */
+export const ASK_KINDS = ['query', 'value', 'trend', 'levels', 'distribution', 'stretch'] as const;
+export type AskKind = (typeof ASK_KINDS)[number];
+export type AskContract<Kind extends AskKind> = (typeof ASKS)[`POST /api/readings/${Kind}`];
+export type AskOf<Kind extends AskKind> = SentFor<AskContract<Kind>['body']>;
+export type AskAnswer<Kind extends AskKind> = AnswerOf<AskContract<Kind>>;
+
+/** What is agreed on for a kind of reading. */
+export const askContract = <Kind extends AskKind>(kind: Kind): AskContract<Kind> =>
+  ASKS[`POST /api/readings/${kind}`];
+
+/** So many readings are asked for at once: more than a board may have readouts. */
+export const MOST_ASKS = 80;
+
+export const readingsApi = contracts({
+  'POST /api/readings': {
+    access: 'viewer',
+    summary: 'Several readings at once, as a board asks for them: what they read in common is read once.',
+    body: yup
+      .object({
+        asks: yup
+          .array(
+            yup
+              .object({
+                kind: yup.string().oneOf(ASK_KINDS).required(),
+                /** The body of the endpoint of that kind; each is checked, and told of, by itself. */
+                ask: yup.object().required(),
+              })
+              .noUnknown()
+              .required(),
+          )
+          .min(1)
+          .max(MOST_ASKS)
+          .required(),
+      })
+      .noUnknown(),
+    answer: content(
+      BYTES,
+      'One frame an ask, as each is there. u32 little-endian number of the ask, status, 1 for columns or 0 for JSON, ' +
+        'length; then the body, padded to 8 bytes. A body is what the endpoint of that kind answers; status 422, 404 … with { error } for that ask alone.',
+    ),
+  },
+  ...ASKS,
+});

@@ -1,0 +1,48 @@
+import * as yup from 'yup';
+import type { HoursFilter } from '../time/hoursFilter';
+import { CLOCK } from './parts';
+
+const MOST_PARTS = 30;
+
+/** Recurring hours: checked by hand because they nest. */
+export const hoursSchema = yup.mixed<HoursFilter>().test('hours', function (value) {
+  if (value === undefined || value === null) return true;
+  const wrong = wrongHours(value, { left: MOST_PARTS }, this.path || 'hours');
+  return wrong === null || this.createError({ message: wrong });
+});
+
+/** What is wrong with recurring hours, or null. */
+function wrongHours(value: unknown, count: { left: number }, path: string): string | null {
+  if (--count.left < 0) return `${path}: at most ${MOST_PARTS} conditions can be joined`;
+  if (typeof value !== 'object' || value === null) return `${path} must be a condition`;
+  const each = value as Record<string, unknown>;
+  const numbers = (list: unknown, most: number): boolean =>
+    Array.isArray(list) && list.every((n) => Number.isInteger(n) && n >= 1 && n <= most);
+  switch (each.kind) {
+    case 'clock':
+      return CLOCK.test(String(each.from)) && CLOCK.test(String(each.to))
+        ? null
+        : `${path}: times of day are written as 06:30`;
+    case 'weekdays':
+      return numbers(each.days, 7) ? null : `${path}: weekdays are numbers from 1 (Monday) to 7`;
+    case 'months':
+      return numbers(each.months, 12) ? null : `${path}: months are numbers from 1 to 12`;
+    case 'working':
+      return typeof each.inside === 'boolean' ? null : `${path}: inside must be true or false`;
+    case 'shift':
+      return typeof each.name === 'string' && each.name.length <= 80 ? null : `${path}: name the shift`;
+    case 'all':
+    case 'any': {
+      if (!Array.isArray(each.of)) return `${path}: of must be a list of conditions`;
+      for (const [i, part] of each.of.entries()) {
+        const wrong = wrongHours(part, count, `${path}.of[${i}]`);
+        if (wrong) return wrong;
+      }
+      return null;
+    }
+    case 'not':
+      return wrongHours(each.of, count, `${path}.of`);
+    default:
+      return `${path}: unknown condition "${String(each.kind).slice(0, 40)}"`;
+  }
+}
