@@ -104,5 +104,6 @@ export type { Api } from './api/api';
 export type { TypeOf } from './schemas/shape';
 export type * from './schemas/calendar';
 export type * from './schemas/logs';
+export type * from './schemas/made';
 export type * from './alarms/rehearse';
 export type * from './indicators/suggestTargets';

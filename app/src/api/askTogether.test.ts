@@ -34,12 +34,14 @@ beforeEach(() => {
 
 const json = (index: number, status: number, said: unknown): Uint8Array =>
   writeFrame({ index, status, columns: false, body: new TextEncoder().encode(JSON.stringify(said)) });
+/** What is asked does not matter here. */
+const ask = (what: unknown, signal?: AbortSignal) => askReading('levels', what as never, signal);
 const nextTurn = (ms = 30) => new Promise((resolve) => setTimeout(resolve, ms));
 
 describe('readings that are asked for at the same moment', () => {
   it('go in one request, and each is handed over as soon as it comes', async () => {
-    const slow = askReading('levels', { of: 'slow' });
-    const quick = askReading('levels', { of: 'quick' });
+    const slow = ask({ of: 'slow' });
+    const quick = ask({ of: 'quick' });
     await nextTurn();
     expect(sent).toHaveLength(1);
     expect(sent[0].asks.map(({ ask }) => ask)).toEqual([{ of: 'slow' }, { of: 'quick' }]);
@@ -51,18 +53,18 @@ describe('readings that are asked for at the same moment', () => {
     await expect(slow).rejects.toMatchObject({ code: 'BAD_INPUT', message: 'Too long', path: 'window' });
     sent[0].answer(null);
     // What is asked for later goes by itself.
-    void askReading('levels', { of: 'later' });
+    void ask({ of: 'later' });
     await nextTurn();
     expect(sent).toHaveLength(2);
   });
 
   it('are broken off only when nobody waits for any of them', async () => {
     const [one, two] = [new AbortController(), new AbortController()];
-    const first = askReading('levels', 1, one.signal);
-    const second = askReading('levels', 2, two.signal);
+    const first = ask(1, one.signal);
+    const second = ask(2, two.signal);
     const gone = new AbortController();
     gone.abort();
-    const never = askReading('levels', 3, gone.signal);
+    const never = ask(3, gone.signal);
     await expect(never).rejects.toBeDefined();
     await nextTurn();
     expect(sent[0].asks).toHaveLength(2);
@@ -75,7 +77,7 @@ describe('readings that are asked for at the same moment', () => {
   });
 
   it('fail with words when the answer ends too early', async () => {
-    const asked = askReading('levels', 1);
+    const asked = ask(1);
     await nextTurn();
     sent[0].answer(json(0, 200, []).slice(0, 10));
     sent[0].answer(null);

@@ -1,23 +1,14 @@
 import {
   FrameReader,
+  MOST_ASKS,
   readQuery,
   readTrend,
   type Frame,
-  type QueryAnswer,
-  type TrendAnswer,
+  type AskAnswer,
+  type AskKind,
+  type AskOf,
 } from '@vivid-beacon/core';
-import { errorFrom, postForBytes, type ApiError } from './client';
-
-/** What readouts ask for, and what comes back. */
-interface Answers {
-  readonly query: QueryAnswer;
-  readonly trend: TrendAnswer;
-  readonly levels: unknown;
-  readonly distribution: unknown;
-  readonly stretch: unknown;
-  readonly value: unknown;
-}
-export type AskKind = keyof Answers;
+import { errorFrom, readChunks, type ApiError } from './client';
 
 /** How answers in columns are read. */
 const COLUMNS: Readonly<Partial<Record<AskKind, (bytes: ArrayBuffer) => unknown>>> = {
@@ -27,12 +18,10 @@ const COLUMNS: Readonly<Partial<Record<AskKind, (bytes: ArrayBuffer) => unknown>
 
 /** So long a question waits for others, ms: less than a frame, and longer than the drawing of a board's readouts takes apart. */
 const WAIT_MS = 10;
-/** The server takes so many at once. */
-const MOST_ASKS = 80;
 
 interface Waiting {
   readonly kind: AskKind;
-  readonly ask: unknown;
+  readonly ask: object;
   readonly signal?: AbortSignal;
   readonly resolve: (answer: unknown) => void;
   readonly reject: (error: unknown) => void;
@@ -46,15 +35,15 @@ let waiting: Waiting[] = [];
  *
  * @throws {ApiError} of this reading alone.
  */
-export function askReading<Kind extends AskKind, Answer = Answers[Kind]>(
+export function askReading<Kind extends AskKind>(
   kind: Kind,
-  ask: unknown,
+  ask: AskOf<Kind>,
   signal?: AbortSignal,
-): Promise<Answer> {
+): Promise<AskAnswer<Kind>> {
   return new Promise<unknown>((resolve, reject) => {
     if (waiting.length === 0) setTimeout(sendWaiting, WAIT_MS);
     waiting.push({ kind, ask, signal, resolve, reject });
-  }) as Promise<Answer>;
+  }) as Promise<AskAnswer<Kind>>;
 }
 
 function sendWaiting(): void {
@@ -92,7 +81,9 @@ async function send(asks: readonly Waiting[]): Promise<void> {
   try {
     const body = { asks: asks.map(({ kind, ask }) => ({ kind, ask })) };
     const reader = new FrameReader();
-    await postForBytes('/api/readings', body, stop.signal, (chunk) => reader.push(chunk).forEach(take));
+    await readChunks('POST /api/readings', { body }, stop.signal, (chunk) =>
+      reader.push(chunk).forEach(take),
+    );
     if (open.size > 0) throw errorFrom(null, 200, 'The answer ended too early. Try again.');
   } catch (error) {
     for (const { reject } of open) reject(error as ApiError);

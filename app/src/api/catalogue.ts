@@ -1,55 +1,29 @@
 import DataLoader from 'dataloader';
 import { keepPreviousData, useInfiniteQuery, useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { Asset, AssetRow, FeedState, Metric, PageOf } from '@vivid-beacon/core';
+import type { Api, Asset, AssetRow, CallOf, Metric, PageOf } from '@vivid-beacon/core';
 import { useSameList } from '../hooks/useSameList';
 import { call } from './client';
 
 /* Assets and metrics: a screen loads those that it shows, by id, below an asset, or as pages of what is searched. */
 
 /** What is looked for; what is left out does not matter. */
-export interface MetricFilter {
-  readonly search?: string;
-  readonly assetId?: string;
-  readonly under?: string;
-  readonly name?: string;
-  readonly unit?: string;
-  readonly kind?: Metric['kind'];
-  readonly origin?: Metric['origin'];
-  readonly state?: FeedState;
-}
-
-export interface AssetFilter {
-  /** The beginnings of words in name, kind and facts. */
-  readonly search?: string;
-  /** Words anywhere in the names from the plant down. */
-  readonly title?: string;
-  /** "none" = plants. */
-  readonly parentId?: string;
-  readonly under?: string;
-  readonly facts?: boolean;
-}
+type MetricQuery = NonNullable<CallOf<'GET /api/metrics', Api['GET /api/metrics']>['query']>;
+type AssetQuery = NonNullable<CallOf<'GET /api/assets', Api['GET /api/assets']>['query']>;
+export type MetricFilter = Omit<MetricQuery, 'ids' | 'feeds' | 'offset' | 'limit'>;
+export type AssetFilter = Omit<AssetQuery, 'ids' | 'offset' | 'limit'>;
 
 const PAGE = 50;
 /** The server gives so many at once. */
 const MOST_ITEMS = 500;
 
-function addressOf(path: string, parts: object): string {
-  const params = new URLSearchParams();
-  for (const [name, value] of Object.entries(parts)) {
-    if (value !== undefined && value !== '') params.set(name, String(value));
-  }
-  return `${path}?${params.toString()}`;
-}
-
 /** Loads things by id, all that are asked for in one turn together; null = there is none of this id. */
-function byIds<Thing extends { readonly id: string }>(path: string): DataLoader<string, Thing | null> {
+function byIds<Thing extends { readonly id: string }>(
+  read: (ids: string) => Promise<PageOf<Thing>>,
+): DataLoader<string, Thing | null> {
   return new DataLoader(
     async (ids) => {
-      const { items } = await call<PageOf<Thing>>(
-        'GET',
-        addressOf(path, { ids: ids.join(','), limit: MOST_ITEMS }),
-      );
+      const { items } = await read(ids.join(','));
       const found = new Map(items.map((item) => [item.id, item]));
       return ids.map((id) => found.get(id) ?? null);
     },
@@ -57,8 +31,8 @@ function byIds<Thing extends { readonly id: string }>(path: string): DataLoader<
     { cache: false, maxBatchSize: 200, batchScheduleFn: (ask) => setTimeout(ask, 0) },
   );
 }
-const metricLoader = byIds<Metric>('/api/metrics');
-const assetLoader = byIds<Asset>('/api/assets');
+const metricLoader = byIds<Metric>((ids) => call('GET /api/metrics', { query: { ids, limit: MOST_ITEMS } }));
+const assetLoader = byIds<Asset>((ids) => call('GET /api/assets', { query: { ids, limit: MOST_ITEMS } }));
 
 /** Things by id, as far as they have come; those that are gone are not among them. */
 export interface ById<Thing> {
@@ -108,16 +82,17 @@ export const useMetricsOf = (assetId: string | null) =>
   useQuery({
     queryKey: ['metrics', 'of', assetId],
     queryFn: async () =>
-      (await call<PageOf<Metric>>('GET', addressOf('/api/metrics', { assetId, limit: MOST_ITEMS }))).items,
+      (await call('GET /api/metrics', { query: { assetId: assetId!, limit: MOST_ITEMS } })).items,
     enabled: assetId !== null,
   });
 
+type Part = { readonly offset: number; readonly limit: number };
+
 /** A page after the other of a long list. */
-function usePages<Item>(key: readonly unknown[], path: string, filter: object, on = true) {
+function usePages<Item>(key: readonly unknown[], read: (part: Part) => Promise<PageOf<Item>>, on = true) {
   return useInfiniteQuery({
     queryKey: key,
-    queryFn: ({ pageParam }) =>
-      call<PageOf<Item>>('GET', addressOf(path, { ...filter, offset: pageParam, limit: PAGE })),
+    queryFn: ({ pageParam }) => read({ offset: pageParam, limit: PAGE }),
     initialPageParam: 0,
     getNextPageParam: (last, pages) => {
       const read = pages.reduce((n, { items }) => n + items.length, 0);
@@ -130,60 +105,73 @@ function usePages<Item>(key: readonly unknown[], path: string, filter: object, o
 
 /** Metrics that are searched, in pages. */
 export const useMetricPages = (filter: MetricFilter, on = true) =>
-  usePages<Metric>(['metrics', 'pages', filter], '/api/metrics', filter, on);
+  usePages(
+    ['metrics', 'pages', filter],
+    (part) => call('GET /api/metrics', { query: { ...filter, ...part } }),
+    on,
+  );
 
 /** Metrics with samples of the same name, unit and kind as one, on or below each of these assets. @param limit of each. */
 export const useSameMetrics = ({ name, unit, kind }: Metric, under: readonly string[], limit: number) =>
   useQueries({
     queries: under.map((id) => {
-      const filter = { name, unit, kind, origin: 'samples', under: id, limit };
+      const query = { name, unit, kind, origin: 'samples', under: id, limit } as const;
       return {
-        queryKey: ['metrics', 'same', filter],
-        queryFn: () => call<PageOf<Metric>>('GET', addressOf('/api/metrics', filter)),
+        queryKey: ['metrics', 'same', query],
+        queryFn: () => call('GET /api/metrics', { query }),
       };
     }),
   }).map(({ data }) => data);
 
 /** Feeds that are searched, those that need a look first. */
 export const useFeedPages = (filter: Pick<MetricFilter, 'search' | 'state'>) =>
-  usePages<Metric>(['metrics', 'feedPages', filter], '/api/metrics', { ...filter, feeds: true });
+  usePages(['metrics', 'feedPages', filter], (part) =>
+    call('GET /api/metrics', { query: { ...filter, feeds: true, ...part } }),
+  );
 
 /** Assets that are searched, in pages. */
 export const useAssetPages = (filter: AssetFilter, on = true) =>
-  usePages<AssetRow>(['metrics', 'assetPages', filter], '/api/assets', filter, on);
+  usePages(
+    ['metrics', 'assetPages', filter],
+    (part) => call('GET /api/assets', { query: { ...filter, ...part } }),
+    on,
+  );
 
 /** Assets right below one, with what hangs on each. @param parentId "none" = plants. */
-export const loadChildren = (parentId: string): Promise<PageOf<AssetRow>> =>
-  call('GET', addressOf('/api/assets', { parentId, facts: true, limit: MOST_ITEMS }));
+export async function loadChildren(parentId: string): Promise<PageOf<AssetRow>> {
+  const { items, total } = await call('GET /api/assets', {
+    query: { parentId, facts: true, limit: MOST_ITEMS },
+  });
+  return { items: items.map(withFacts), total };
+}
+
+/** The server tells facts where they were asked for. */
+export const withFacts = (asset: PageOf<Asset & Partial<AssetRow>>['items'][number]): AssetRow => ({
+  ...asset,
+  children: asset.children ?? 0,
+  metrics: asset.metrics ?? 0,
+  troubled: asset.troubled ?? 0,
+});
 
 /** The plants. */
 export const usePlants = () =>
   useQuery({
     queryKey: ['metrics', 'plants'],
     queryFn: async () =>
-      (await call<PageOf<Asset>>('GET', addressOf('/api/assets', { parentId: 'none', limit: MOST_ITEMS })))
-        .items,
+      (await call('GET /api/assets', { query: { parentId: 'none', limit: MOST_ITEMS } })).items,
   });
 
 /** How many feeds there are in each state. */
 export const useFeedCounts = () =>
   useQuery({
     queryKey: ['metrics', 'feeds'],
-    queryFn: () => call<Partial<Record<FeedState, number>>>('GET', '/api/metrics/feeds'),
+    queryFn: () => call('GET /api/metrics/feeds'),
     refetchInterval: 60_000,
   });
-
-/** An attribute that assets have, with the values it takes. */
-export interface AttributeValues {
-  readonly name: string;
-  /** In order; of many different ones the first sixty. */
-  readonly values: readonly (string | number)[];
-  readonly many: boolean;
-}
 
 export const useAttributes = (on = true) =>
   useQuery({
     queryKey: ['metrics', 'attributes'],
-    queryFn: () => call<AttributeValues[]>('GET', '/api/assets/attributes'),
+    queryFn: () => call('GET /api/assets/attributes'),
     enabled: on,
   });

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { AlarmRule, Board, BoardDocument, SetAside } from '@vivid-beacon/core';
+import type { Board, BoardDocument, RuleForm, SetAside } from '@vivid-beacon/core';
 import { call } from './client';
 
 /* Every change a person can make, and which answers it makes old. */
@@ -18,17 +18,17 @@ export function useChange<Input, Output>(
 export const useAcknowledge = () =>
   useChange(
     ({ id, remark }: { id: string; remark: string }) =>
-      call<void>('POST', `/api/alarms/${id}/acknowledgement`, { remark }),
+      call('POST /api/alarms/:id/acknowledgement', { params: { id }, body: { remark } }),
     ['watch', 'alarms'],
   );
 
 export const useResetAlarm = () =>
-  useChange((id: string) => call<void>('POST', `/api/alarms/${id}/reset`), ['watch', 'alarms']);
+  useChange((id: string) => call('POST /api/alarms/:id/reset', { params: { id } }), ['watch', 'alarms']);
 
 /** How many people answer alarms at the same time, for everybody. */
 export const useKeepOperators = () =>
   useChange(
-    (operators: number) => call<void>('PUT', '/api/alarm-health/operators', { operators }),
+    (operators: number) => call('PUT /api/alarm-health/operators', { body: { operators } }),
     ['alarms'],
   );
 
@@ -44,34 +44,29 @@ export const useSetRuleAside = () =>
       kind: SetAside;
       forMs: number | null;
       reason: string;
-    }) => call<void>('PUT', `/api/alarm-rules/${id}/aside`, body),
+    }) => call('PUT /api/alarm-rules/:id/aside', { params: { id }, body }),
     ['watch', 'alarms'],
   );
 
 export const usePutRuleBack = () =>
   useChange(
     ({ id, metricId }: { id: string; metricId: string | null }) =>
-      call<void>('DELETE', `/api/alarm-rules/${id}/aside${metricId === null ? '' : `?metricId=${metricId}`}`),
+      call('DELETE /api/alarm-rules/:id/aside', { params: { id }, query: { metricId } }),
     ['watch', 'alarms'],
   );
 
 export const useAddRemark = () =>
   useChange(
     ({ id, remark }: { id: string; remark: string }) =>
-      call<void>('POST', `/api/alarms/${id}/remarks`, { remark }),
+      call('POST /api/alarms/:id/remarks', { params: { id }, body: { remark } }),
     ['alarms'],
   );
 
-export type RuleForm = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches'> & {
-  /** The rule whose place it takes. */
-  readonly replaces?: string | null;
-};
-
 export const usePutInForce = () =>
-  useChange((rule: RuleForm) => call<{ id: string }>('POST', '/api/alarm-rules', rule), ['watch', 'alarms']);
+  useChange((rule: RuleForm) => call('POST /api/alarm-rules', { body: rule }), ['watch', 'alarms']);
 
 export const useRetireRule = () =>
-  useChange((id: string) => call<void>('DELETE', `/api/alarm-rules/${id}`), ['alarms']);
+  useChange((id: string) => call('DELETE /api/alarm-rules/:id', { params: { id } }), ['alarms']);
 
 export interface BoardForm {
   /** null = a new board. */
@@ -84,20 +79,17 @@ export interface BoardForm {
 /** Sends only what a person can change: a board as it was read says more of itself. */
 function saveBoard({ id, title, document, revision }: BoardForm): Promise<Board> {
   return id === null
-    ? call<Board>('POST', '/api/boards', { title, document })
-    : call<Board>('PUT', `/api/boards/${id}`, { title, document, revision });
+    ? call('POST /api/boards', { body: { title, document } })
+    : call('PUT /api/boards/:id', { params: { id }, body: { title, document, revision } });
 }
 
 export const useSaveBoard = () => useChange(saveBoard, ['boards']);
 
 export const useRemoveBoard = () =>
-  useChange((id: string) => call<void>('DELETE', `/api/boards/${id}`), ['boards']);
+  useChange((id: string) => call('DELETE /api/boards/:id', { params: { id } }), ['boards']);
 
 export const useAddToken = () =>
-  useChange(
-    (form: { name: string }) => call<{ id: string; token: string }>('POST', '/api/push-tokens', form),
-    ['tokens'],
-  );
+  useChange((form: { name: string }) => call('POST /api/push-tokens', { body: form }), ['tokens']);
 
 export const useRevokeToken = () =>
-  useChange((id: string) => call<void>('DELETE', `/api/push-tokens/${id}`), ['tokens']);
+  useChange((id: string) => call('DELETE /api/push-tokens/:id', { params: { id } }), ['tokens']);

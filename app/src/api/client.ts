@@ -1,4 +1,4 @@
-import type { WireError } from '@vivid-beacon/core';
+import type { Address, AnswerOf, Api, CallOf, WireError } from '@vivid-beacon/core';
 
 /** What the server (or the way to it) answered when something could not be done. */
 export class ApiError extends Error {
@@ -19,43 +19,61 @@ export function setFormToken(token: string): void {
   formToken = token;
 }
 
-type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+const BYTES = 'application/octet-stream';
 
-/**
- * Calls the server. @throws {ApiError} with words for the person.
- */
-export async function call<T>(
-  method: Method,
-  path: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<T> {
-  const response = await send(method, path, body, signal);
-  if (response.status === 204) return undefined as T;
-  if (!response.ok) throw await errorOf(response);
-  return (await response.json()) as T;
+/** Ids of the path, query and body as they are handed in; which there are follows from the contract. */
+interface Parts {
+  readonly params?: Readonly<Record<string, string>>;
+  readonly query?: object;
+  readonly body?: unknown;
 }
 
-/** Sends bytes, for example a part of a file. @throws {ApiError} */
-export async function sendBytes(path: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
-  const response = await reach(path, {
-    method: 'POST',
-    credentials: 'same-origin',
-    headers: { 'content-type': 'application/octet-stream', 'x-form-token': formToken },
-    body: bytes,
-  });
-  if (!response.ok) throw await errorOf(response);
+type Ask<A extends keyof Api> = CallOf<A, Api[A]>;
+/** Nothing to hand in where the contract asks for nothing. */
+type AskAndSignal<A extends keyof Api> =
+  object extends Ask<A> ? [ask?: Ask<A> | null, signal?: AbortSignal] : [ask: Ask<A>, signal?: AbortSignal];
+
+/**
+ * Calls an endpoint.
+ *
+ * @example const { alarm } = await call('GET /api/alarms/:id', { params: { id: '7' } });
+ * @throws {ApiError} with words for the person.
+ */
+export async function call<A extends keyof Api>(
+  address: A,
+  ...[ask, signal]: AskAndSignal<A>
+): Promise<AnswerOf<Api[A]>> {
+  const response = await send(address, ask ?? {}, { signal });
+  return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Api[A]>;
+}
+
+/** Sends something else than JSON, for example a part of a file. @throws {ApiError} */
+export async function sendContent<A extends keyof Api>(
+  address: A,
+  ask: Ask<A>,
+  content: { readonly type: string; readonly data: string | Uint8Array<ArrayBuffer> },
+): Promise<AnswerOf<Api[A]>> {
+  const response = await send(address, ask, { content });
+  return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Api[A]>;
+}
+
+/** Reads an answer in bytes. @throws {ApiError} */
+export async function readBytes<A extends keyof Api>(
+  address: A,
+  ask: Ask<A>,
+  signal?: AbortSignal,
+): Promise<ArrayBuffer> {
+  return (await send(address, ask, { signal, accept: BYTES })).arrayBuffer();
 }
 
 /** Reads an answer in bytes, chunk by chunk as they come. @throws {ApiError} */
-export async function postForBytes(
-  path: string,
-  body: unknown,
+export async function readChunks<A extends keyof Api>(
+  address: A,
+  ask: Ask<A>,
   signal: AbortSignal,
   onChunk: (chunk: Uint8Array) => void,
 ): Promise<void> {
-  const response = await send('POST', path, body, signal);
-  if (!response.ok) throw await errorOf(response);
+  const response = await send(address, ask, { signal });
   if (!response.body) {
     onChunk(new Uint8Array(await response.arrayBuffer()));
     return;
@@ -68,28 +86,15 @@ export async function postForBytes(
   }
 }
 
-/** Reads an answer in columns of bytes. @throws {ApiError} */
-export async function readBytes(path: string, signal?: AbortSignal): Promise<ArrayBuffer> {
-  const headers = { accept: 'application/octet-stream' };
-  const response = await reach(path, { method: 'GET', signal, credentials: 'same-origin', headers });
-  if (!response.ok) throw await errorOf(response);
-  return response.arrayBuffer();
-}
-
-/** Sends text of another kind than JSON and reads the JSON answer. @throws {ApiError} */
-export async function sendText<T>(path: string, contentType: string, text: string): Promise<T> {
-  const response = await reach(path, {
-    method: 'POST',
-    credentials: 'same-origin',
-    headers: { 'content-type': contentType, 'x-form-token': formToken },
-    body: text,
-  });
-  if (!response.ok) throw await errorOf(response);
-  return (await response.json()) as T;
-}
-
-async function errorOf(response: Response): Promise<ApiError> {
-  return errorFrom(await response.json().catch(() => null), response.status);
+/** The path of an address with its ids and query in it; what is undefined or empty is left out. */
+export function pathOf(address: Address, { params = {}, query }: Parts): string {
+  const path = address.slice(address.indexOf(' ') + 1).replace(/:(\w+)/g, (_, id: string) => params[id]);
+  const search = new URLSearchParams();
+  for (const [name, value] of Object.entries(query ?? {})) {
+    if (value !== undefined && value !== null && value !== '') search.set(name, String(value));
+  }
+  const text = search.toString();
+  return text === '' ? path : `${path}?${text}`;
 }
 
 /** What the server said went wrong. @param words where it said nothing. */
@@ -102,18 +107,33 @@ export function errorFrom(
   return new ApiError(error?.code ?? 'INTERNAL', error?.message ?? words, error?.path);
 }
 
-async function send(method: Method, path: string, body: unknown, signal?: AbortSignal): Promise<Response> {
-  return reach(path, {
+interface How {
+  readonly signal?: AbortSignal;
+  readonly accept?: string;
+  readonly content?: { readonly type: string; readonly data: string | Uint8Array<ArrayBuffer> };
+}
+
+async function send(
+  address: Address,
+  parts: Parts,
+  { signal, accept = 'application/json', content }: How,
+): Promise<Response> {
+  const method = address.slice(0, address.indexOf(' '));
+  const isJson = content === undefined && parts.body !== undefined;
+  const type = isJson ? 'application/json' : content?.type;
+  const response = await reach(pathOf(address, parts), {
     method,
     signal,
     credentials: 'same-origin',
     headers: {
-      accept: 'application/json',
-      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      accept,
+      ...(type === undefined ? {} : { 'content-type': type }),
       ...(method === 'GET' ? {} : { 'x-form-token': formToken }),
     },
-    body: body === undefined ? undefined : JSON.stringify(body),
+    body: isJson ? JSON.stringify(parts.body) : content?.data,
   });
+  if (!response.ok) throw errorFrom(await response.json().catch(() => null), response.status);
+  return response;
 }
 
 async function reach(path: string, request: RequestInit): Promise<Response> {

@@ -1,28 +1,13 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import {
-  readColumns,
-  type Binding,
-  type DerivedWay,
-  type Holiday,
-  type JobEntry,
-  type ReferenceValue,
-  type StatusKind,
-  type StopLog,
-  type StretchRemark,
-  type WorkingCalendar,
-  type CoverageByDay,
-  type DegreeDays,
-  type DegreeDaysAsk,
-  type ExpressionPreview,
-} from '@vivid-beacon/core';
+import { readColumns, type DegreeDaysAsk, type ExpressionForm, type Holiday } from '@vivid-beacon/core';
 import { call, readBytes } from './client';
 
 /* Questions about what is set up under Data. The first word of a key is its topic. */
 
-export const useCoverage = (metricId: string, days: number, on: boolean) =>
+export const useCoverage = (id: string, days: number, on: boolean) =>
   useQuery({
-    queryKey: ['readings', 'coverage', metricId, days],
-    queryFn: () => call<CoverageByDay>('GET', `/api/metrics/${metricId}/coverage?days=${days}`),
+    queryKey: ['readings', 'coverage', id, days],
+    queryFn: () => call('GET /api/metrics/:id/coverage', { params: { id }, query: { days } }),
     enabled: on,
   });
 
@@ -36,14 +21,14 @@ export interface SamplePage {
 }
 
 export async function readSamplePage(
-  metricId: string,
+  id: string,
   window: { readonly from: number; readonly to: number },
   offset: number,
   limit: number,
   signal?: AbortSignal,
 ): Promise<SamplePage> {
-  const where = `from=${window.from}&to=${window.to}&offset=${offset}&limit=${limit}`;
-  const bytes = await readBytes(`/api/metrics/${metricId}/samples?${where}`, signal);
+  const ask = { params: { id }, query: { ...window, offset, limit } };
+  const bytes = await readBytes('GET /api/metrics/:id/samples', ask, signal);
   const { head, columns } = readColumns<{ total: number; offset: number }>(bytes);
   return {
     total: head.total,
@@ -71,127 +56,101 @@ export const useSamplePage = (
     placeholderData: page === 0 ? keepPreviousData : undefined,
   });
 
-export const useDegreeDays = (metricId: string, ask: DegreeDaysAsk, on: boolean) =>
+export const useDegreeDays = (id: string, ask: DegreeDaysAsk, on: boolean) =>
   useQuery({
-    queryKey: ['readings', 'degreeDays', metricId, ask],
-    queryFn: () => call<DegreeDays>('POST', `/api/metrics/${metricId}/degree-days`, ask),
+    queryKey: ['readings', 'degreeDays', id, ask],
+    queryFn: () => call('POST /api/metrics/:id/degree-days', { params: { id }, body: ask }),
     enabled: on,
     placeholderData: keepPreviousData,
   });
 
-export interface Derived {
-  readonly metricId: string;
-  readonly expression: string;
-  readonly bindings: Readonly<Record<string, Binding>>;
-  readonly way: DerivedWay;
-}
-
-export const useDerived = (metricId: string | null) =>
+export const useDerived = (id: string | null) =>
   useQuery({
-    queryKey: ['metrics', 'derived', metricId],
-    queryFn: () => call<Derived>('GET', `/api/derived/${metricId}`),
-    enabled: metricId !== null,
+    queryKey: ['metrics', 'derived', id],
+    queryFn: () => call('GET /api/derived/:id', { params: { id: id! } }),
+    enabled: id !== null,
   });
-
-export interface ExpressionForm {
-  readonly expression: string;
-  readonly bindings: Readonly<Record<string, Binding>>;
-  readonly way: DerivedWay;
-  readonly unit: string;
-}
 
 export const usePreview = (form: ExpressionForm, on: boolean) =>
   useQuery({
     queryKey: ['readings', 'preview', form],
-    queryFn: ({ signal }) => call<ExpressionPreview>('POST', '/api/derived/preview', form, signal),
+    queryFn: ({ signal }) => call('POST /api/derived/preview', { body: form }, signal),
     enabled: on,
     placeholderData: keepPreviousData,
     retry: false,
   });
 
-export interface Factor {
-  readonly id: string;
-  readonly name: string;
-  readonly unit: string;
-  readonly source: string;
-  readonly values: readonly { readonly from: string; readonly value: number }[];
-}
-
 export const useFactors = () =>
-  useQuery({ queryKey: ['metrics', 'factors'], queryFn: () => call<Factor[]>('GET', '/api/factors') });
+  useQuery({ queryKey: ['metrics', 'factors'], queryFn: () => call('GET /api/factors') });
 
 export const useCalendar = (plantId: string) =>
   useQuery({
     queryKey: ['readings', 'calendar', plantId],
-    queryFn: () => call<WorkingCalendar>('GET', `/api/calendars/${plantId}`),
+    queryFn: () => call('GET /api/calendars/:id', { params: { id: plantId } }),
     enabled: plantId !== '',
   });
 
 export const useCountries = () =>
   useQuery({
     queryKey: ['countries'],
-    queryFn: () => call<{ code: string; name: string }[]>('GET', '/api/holidays/countries'),
+    queryFn: () => call('GET /api/holidays/countries'),
     staleTime: Infinity,
   });
 
 export const useRegions = (country: string | null) =>
   useQuery({
     queryKey: ['countries', country],
-    queryFn: () =>
-      call<{ code: string; name: string }[]>('GET', `/api/holidays/countries?country=${country}`),
+    queryFn: () => call('GET /api/holidays/countries', { query: { country: country! } }),
     enabled: country !== null,
     staleTime: Infinity,
   });
 
-export function readHolidays(
+export const readHolidays = (
   country: string,
   region: string | null,
   from: number,
   to: number,
-): Promise<Holiday[]> {
-  const where = region ? `&region=${region}` : '';
-  return call('GET', `/api/holidays?country=${country}${where}&from=${from}&to=${to}`);
-}
+): Promise<readonly Holiday[]> =>
+  call('GET /api/holidays', { query: { country, region: region ?? undefined, from, to } });
 
 export const useStops = (assetId: string | null, from: number, to: number) =>
   useQuery({
     queryKey: ['logs', 'stops', assetId, from, to],
-    queryFn: () =>
-      call<StopLog>('GET', `/api/stops?from=${from}&to=${to}${assetId ? `&assetId=${assetId}` : ''}`),
+    queryFn: () => call('GET /api/stops', { query: { from, to, assetId: assetId ?? undefined } }),
     placeholderData: keepPreviousData,
   });
 
 export const useReasons = (assetId: string | null) =>
   useQuery({
     queryKey: ['logs', 'reasons', assetId],
-    queryFn: () => call<string[]>('GET', `/api/stops/reasons${assetId ? `?assetId=${assetId}` : ''}`),
+    queryFn: () => call('GET /api/stops/reasons', { query: { assetId: assetId ?? undefined } }),
   });
 
 export const useJobs = (days: number) =>
   useQuery({
     queryKey: ['logs', 'jobs', days],
-    queryFn: () => call<JobEntry[]>('GET', `/api/jobs?days=${days}`),
+    queryFn: () => call('GET /api/jobs', { query: { days } }),
     placeholderData: keepPreviousData,
   });
 
 export const useStatusKinds = (assetId: string | null) =>
   useQuery({
     queryKey: ['logs', 'statuses', assetId],
-    queryFn: () => call<StatusKind[]>('GET', `/api/desks/${assetId}/statuses`),
+    queryFn: () => call('GET /api/desks/:id/statuses', { params: { id: assetId! } }),
     enabled: assetId !== null,
   });
 
-export const useReferenceValues = (metricId: string, on: boolean) =>
+export const useReferenceValues = (id: string, on: boolean) =>
   useQuery({
-    queryKey: ['readings', 'reference', metricId],
-    queryFn: () => call<ReferenceValue[]>('GET', `/api/reference-series/${metricId}/values`),
+    queryKey: ['readings', 'reference', id],
+    queryFn: () => call('GET /api/reference-series/:id/values', { params: { id } }),
     enabled: on,
   });
 
 export const useRemarks = (assetId: string, from: number, to: number) =>
   useQuery({
     queryKey: ['logs', 'remarks', assetId, from, to],
-    queryFn: () => call<StretchRemark[]>('GET', `/api/remarks?assetId=${assetId}&from=${from}&to=${to}`),
+    queryFn: () => call('GET /api/remarks', { query: { assetId, from, to } }),
     enabled: assetId !== '',
     placeholderData: keepPreviousData,
   });

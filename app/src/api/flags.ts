@@ -1,14 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type {
-  Flag,
-  FlagCause,
-  FlagEvent,
-  FlagEvidence,
-  FlagKind,
-  FlagOutcome,
-  FlagPriority,
-  Interval,
-} from '@vivid-beacon/core';
+import type { FlagClosing, FlagForm, Interval } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
 
@@ -16,85 +7,68 @@ import { call } from './client';
 
 export type FlagList = 'open' | 'closed';
 
-export const useFlags = (list: FlagList) =>
+export const useFlags = (state: FlagList) =>
   useQuery({
-    queryKey: ['flags', 'list', list],
-    queryFn: () => call<Flag[]>('GET', `/api/flags?state=${list}`),
+    queryKey: ['flags', 'list', state],
+    queryFn: () => call('GET /api/flags', { query: { state } }),
   });
 
 export const useFlag = (id: string) =>
-  useQuery({
-    queryKey: ['flags', id],
-    queryFn: () => call<{ flag: Flag; events: FlagEvent[] }>('GET', `/api/flags/${id}`),
-  });
+  useQuery({ queryKey: ['flags', id], queryFn: () => call('GET /api/flags/:id', { params: { id } }) });
 
 /** Flags on metrics over a stretch of time; null = not asked. */
 export const useFlagsOnTime = (metricIds: readonly string[], window: Interval | null) =>
   useQuery({
     queryKey: ['flags', 'time', metricIds, window],
-    queryFn: () =>
-      call<Flag[]>(
-        'GET',
-        `/api/flags/on-time?metricIds=${metricIds.join(',')}&from=${Math.floor(window!.start)}&to=${Math.ceil(window!.end)}`,
-      ),
+    queryFn: () => call('GET /api/flags/on-time', { query: onTime(metricIds, window!) }),
     enabled: window !== null && metricIds.length > 0 && window.end - window.start >= 1,
     placeholderData: keepPreviousData,
   });
 
-export const useFlagCauses = () =>
-  useQuery({ queryKey: ['flags', 'causes'], queryFn: () => call<FlagCause[]>('GET', '/api/flag-causes') });
+/** A stretch of time of metrics as it is asked for: whole ms. */
+export const onTime = (metricIds: readonly string[], { start, end }: Interval) => ({
+  metricIds: metricIds.join(','),
+  from: Math.floor(start),
+  to: Math.ceil(end),
+});
 
-export interface FlagForm {
-  readonly title: string;
-  readonly note: string;
-  readonly kind: FlagKind;
-  readonly priority: FlagPriority;
-  readonly toPersonId: string;
-  readonly dueAt: number;
-  readonly alarmId: string | null;
-  readonly metricId: string | null;
-  readonly assetId: string;
-  readonly evidence: FlagEvidence | null;
-}
+export const useFlagCauses = () =>
+  useQuery({ queryKey: ['flags', 'causes'], queryFn: () => call('GET /api/flag-causes') });
 
 const TOPICS = ['watch', 'flags', 'alarms'];
 
 export const useHandFlag = () =>
-  useChange((flag: FlagForm) => call<Flag>('POST', '/api/flags', flag), TOPICS);
+  useChange((flag: FlagForm) => call('POST /api/flags', { body: flag }), TOPICS);
 
 export const useTakeFlag = () =>
-  useChange((id: string) => call<Flag>('POST', `/api/flags/${id}/in-hand`), TOPICS);
+  useChange((id: string) => call('POST /api/flags/:id/in-hand', { params: { id } }), TOPICS);
 
 export const useCommentFlag = () =>
   useChange(
     ({ id, remark }: { id: string; remark: string }) =>
-      call<Flag>('POST', `/api/flags/${id}/comments`, { remark }),
+      call('POST /api/flags/:id/comments', { params: { id }, body: { remark } }),
     TOPICS,
   );
 
 export const useHandFlagOn = () =>
   useChange(
     ({ id, ...body }: { id: string; toPersonId: string; remark: string }) =>
-      call<Flag>('POST', `/api/flags/${id}/taker`, body),
+      call('POST /api/flags/:id/taker', { params: { id }, body }),
     TOPICS,
   );
 
-export interface FlagClosing {
-  readonly id: string;
-  readonly outcome: FlagOutcome;
-  readonly note: string;
-  readonly causeId: string | null;
-  readonly minutesSpent: number | null;
-}
-
 export const useCloseFlag = () =>
-  useChange(({ id, ...body }: FlagClosing) => call<Flag>('POST', `/api/flags/${id}/outcome`, body), TOPICS);
+  useChange(
+    ({ id, ...body }: FlagClosing & { readonly id: string }) =>
+      call('POST /api/flags/:id/outcome', { params: { id }, body }),
+    TOPICS,
+  );
 
 export const useReopenFlag = () =>
-  useChange((id: string) => call<Flag>('DELETE', `/api/flags/${id}/outcome`), TOPICS);
+  useChange((id: string) => call('DELETE /api/flags/:id/outcome', { params: { id } }), TOPICS);
 
 export const useAddCause = () =>
-  useChange((name: string) => call<FlagCause>('POST', '/api/flag-causes', { name }), ['flags']);
+  useChange((name: string) => call('POST /api/flag-causes', { body: { name } }), ['flags']);
 
 export const useRemoveCause = () =>
-  useChange((id: string) => call<void>('DELETE', `/api/flag-causes/${id}`), ['flags']);
+  useChange((id: string) => call('DELETE /api/flag-causes/:id', { params: { id } }), ['flags']);

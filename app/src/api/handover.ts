@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Handover } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
 
@@ -7,8 +6,7 @@ import { call } from './client';
 export const useHandover = (plantId: string | null, shift: number | null) =>
   useQuery({
     queryKey: ['watch', 'handover', plantId, shift],
-    queryFn: () =>
-      call<Handover>('GET', `/api/handover?plantId=${plantId}${shift === null ? '' : `&shift=${shift}`}`),
+    queryFn: () => call('GET /api/handover', { query: { plantId: plantId!, shift } }),
     enabled: plantId !== null,
     refetchInterval: 60_000,
   });
@@ -16,6 +14,6 @@ export const useHandover = (plantId: string | null, shift: number | null) =>
 export const useAddHandoverNote = () =>
   useChange(
     (note: { plantId: string; shift: number; text: string }) =>
-      call<{ id: string }>('POST', '/api/handover/notes', note),
+      call('POST /api/handover/notes', { body: note }),
     ['watch'],
   );

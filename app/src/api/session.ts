@@ -16,7 +16,7 @@ async function keepToken(asked: Promise<SessionState>): Promise<SessionState> {
 export function useSession() {
   return useQuery({
     queryKey: KEY,
-    queryFn: () => keepToken(call<SessionState>('GET', '/api/session')),
+    queryFn: () => keepToken(call('GET /api/session')),
     staleTime: Infinity,
   });
 }
@@ -30,7 +30,7 @@ export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (form: { email: string; password: string }) =>
-      keepToken(call<SessionState>('POST', '/api/session', form)),
+      keepToken(call('POST /api/session', { body: form })),
     onSuccess: (state) => client.setQueryData(KEY, state),
   });
 }
@@ -38,7 +38,7 @@ export function useSignIn() {
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => call<void>('DELETE', '/api/session'),
+    mutationFn: () => call('DELETE /api/session'),
     onSuccess: async () => {
       client.clear();
       await forgetAnswers(DEVICE_STORE);

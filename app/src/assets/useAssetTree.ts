@@ -1,7 +1,7 @@
 import { useQueries } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import type { Asset, AssetRow } from '@vivid-beacon/core';
-import { loadChildren, useAssetPages, useAssetsById } from '../api/catalogue';
+import { loadChildren, useAssetPages, useAssetsById, withFacts } from '../api/catalogue';
 import { useKept } from '../hooks/useKept';
 import { useSameList } from '../hooks/useSameList';
 import { useSettled } from '../hooks/useSettled';
@@ -49,7 +49,10 @@ export function useAssetTree(search: string): AssetTreeRows {
   const open = [...new Set([...openAtFirst, ...turned])].filter(isOpen);
   const below = useChildren(searching ? [] : open);
   const searched = useAssetPages({ search: words, facts: true }, searching);
-  const matches = useMemo(() => searched.data?.pages.flatMap(({ items }) => items), [searched.data]);
+  const matches = useMemo(
+    () => searched.data?.pages.flatMap(({ items }) => items.map(withFacts)),
+    [searched.data],
+  );
   const above = useAssetsById(searching ? (matches ?? []).flatMap(({ path }) => path) : []);
   const rows = useMemo(() => {
     if (searching) return matches && above.whole ? rowsOfMatches(matches, above.byId) : undefined;

@@ -1,3 +1,4 @@
+import { askReading } from '../api/askTogether';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import {
@@ -9,7 +10,6 @@ import {
   type Readout,
 } from '@vivid-beacon/core';
 import { useAssetsById, useMetricsById, useMetricsOf } from '../api/catalogue';
-import { askQuery } from '../api/queries';
 import { useKept } from '../hooks/useKept';
 import { useBoardLook, type BoardLook } from './BoardLookContext';
 import { displayed } from './displayed';
@@ -78,7 +78,7 @@ export function useParts(readout: Readout): PartsAnswer {
   const query = readoutQuery(shown, metrics, null);
   const answer = useQuery({
     queryKey: ['readings', 'query', query],
-    queryFn: ({ signal }) => askQuery(query!, signal),
+    queryFn: ({ signal }) => askReading('query', query!, signal),
     enabled: query !== null,
     refetchInterval: MINUTE_MS,
     retry: false,

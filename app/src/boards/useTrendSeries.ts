@@ -1,3 +1,4 @@
+import { askReading } from '../api/askTogether';
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import {
@@ -18,9 +19,9 @@ import {
   type QueryAnswer,
   type Readout,
   type TrendAnswer,
+  type TrendAsk,
 } from '@vivid-beacon/core';
 import { useAssetsById } from '../api/catalogue';
-import { askQuery, askTrend, type TrendAsk } from '../api/queries';
 import type { TrendSeries } from '../charts/trendScene';
 import { useSameList } from '../hooks/useSameList';
 import { useKept } from '../hooks/useKept';
@@ -88,7 +89,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
   const query = grouped ? readoutQuery({ ...shown, window }, metrics, bucket) : null;
   const groups = useQuery({
     queryKey: ['readings', 'query', query],
-    queryFn: ({ signal }) => askQuery(query!, signal),
+    queryFn: ({ signal }) => askReading('query', query!, signal),
     enabled: ready && query !== null,
     placeholderData: keepPreviousData,
     refetchInterval: MINUTE_MS,
@@ -119,7 +120,7 @@ export function useTrendSeries(readout: Readout, columns: number, zoomed: Interv
       const body = ask(own.measures[i], windowAt(i));
       return {
         queryKey: ['readings', 'trend', body],
-        queryFn: ({ signal }: { signal: AbortSignal }) => askTrend(body, signal),
+        queryFn: ({ signal }: { signal: AbortSignal }) => askReading('trend', body, signal),
         refetchInterval: MINUTE_MS,
       };
     }),
@@ -216,7 +217,7 @@ function useReference(
     spans && spans.before.end > spans.before.start ? ask(measures[0], localWindow(spans.before, zone)) : null;
   const query = useQuery({
     queryKey: ['readings', 'trend', body],
-    queryFn: ({ signal }) => askTrend(body!, signal),
+    queryFn: ({ signal }) => askReading('trend', body!, signal),
     enabled: body !== null,
     placeholderData: keepPreviousData,
   });

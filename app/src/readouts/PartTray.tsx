@@ -1,8 +1,8 @@
+import { askReading } from '../api/askTogether';
 import { useRouter } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import type { Readout } from '@vivid-beacon/core';
 import { useMetricsById } from '../api/catalogue';
-import { askQuery } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
 import { ProvenanceFacts } from '../components/ProvenanceTray';
@@ -111,7 +111,7 @@ function GroupMaking({
   const query = makingQuery(shown, part);
   const answer = useQuery({
     queryKey: ['readings', 'query', query],
-    queryFn: ({ signal }) => askQuery(query!, signal),
+    queryFn: ({ signal }) => askReading('query', query!, signal),
     enabled: query !== null,
     retry: false,
   });

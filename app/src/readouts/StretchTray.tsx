@@ -58,7 +58,7 @@ export function StretchTray({
   };
   const query = useQuery({
     queryKey: ['readings', 'stretch', ask],
-    queryFn: ({ signal }) => askReading<'stretch', StretchNumbers[]>('stretch', ask, signal),
+    queryFn: ({ signal }) => askReading('stretch', ask, signal),
   });
   const [copied, setCopied] = useState(false);
   const [subject, setSubject] = useState<FlagSubject | null>(null);

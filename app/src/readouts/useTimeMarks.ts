@@ -1,9 +1,10 @@
+import { askReading } from '../api/askTogether';
 import { useMemo } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { periodOfLevels } from '@vivid-beacon/core';
 import { useRemarks } from '../api/data';
 import { useFlagsOnTime } from '../api/flags';
-import { askLevels, useAlarmsOnTime } from '../api/queries';
+import { useAlarmsOnTime } from '../api/queries';
 import type { TrendData } from '../boards/useTrendSeries';
 import { flagMarks } from '../charts/flagMarks';
 import { usePainted } from '../hooks/usePainted';
@@ -32,7 +33,8 @@ export function useTimeMarks({ series, shown, asked, aligned, metrics }: TrendDa
   const spans = useQuery({
     queryKey: ['readings', 'levels', measure, band, start, end, hours],
     queryFn: ({ signal }) =>
-      askLevels(
+      askReading(
+        'levels',
         {
           measure,
           band: band!,

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
-import { formatNumber, type Intake } from '@vivid-beacon/core';
+import { formatNumber } from '@vivid-beacon/core';
 import { useAssets, useMetrics } from '../api/queries';
 import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
@@ -28,16 +28,18 @@ export function IntakeScreen() {
   const [store] = useState(() =>
     createIntakeStore({
       makeWorker: makeIntakeWorker,
-      recall: (shape) => call<Mapping | null>('GET', `/api/intake-mappings?shape=${shape}`),
+      // Only this app writes mappings, and the server keeps them as they are.
+      recall: async (shape) =>
+        (await call('GET /api/intake-mappings', { query: { shape } })) as Mapping | null,
       finish: async (id, order) => {
-        const done = await call<{ intake: Intake }>('POST', `/api/intakes/${id}/finish`, order);
+        const done = await call('POST /api/intakes/:id/finish', { params: { id }, body: order });
         await Promise.all([
           client.invalidateQueries({ queryKey: ['metrics'] }),
           client.invalidateQueries({ queryKey: ['assets'] }),
         ]);
         return done;
       },
-      takeBack: (id) => call('DELETE', `/api/intakes/${id}`),
+      takeBack: (id) => call('DELETE /api/intakes/:id', { params: { id } }),
       zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       now: () => Date.now(),
     }),

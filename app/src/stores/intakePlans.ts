@@ -1,7 +1,8 @@
 import type { MetricKind } from '@vivid-beacon/core';
 import { HEADING, wordsOf } from '@vivid-beacon/core/src/intake/headingWords';
 import type { FileTargets } from '@vivid-beacon/core/src/intakeFiles';
-import type { MadeWithFile, NewAssetOfFile, NewMetricOfFile } from '../workers/intakeMessages';
+import type { NewAssetOfFile, NewMetricOfFile } from '../workers/intakeMessages';
+import type { MadeWithFile } from '@vivid-beacon/core';
 import type { Look, SeenFeed } from '../workers/lookAt';
 
 /** What becomes of a series of the file. */

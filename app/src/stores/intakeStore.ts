@@ -1,12 +1,12 @@
 import { createStore } from 'zustand';
-import type { Intake } from '@vivid-beacon/core';
+import type { FinishOrder, Intake, MetricEffect } from '@vivid-beacon/core';
 import {
   isTimePart,
   type Balance,
   type ColumnPart,
   type LayoutCorrection,
 } from '@vivid-beacon/core/src/intakeFiles';
-import type { IntakeAsk, IntakeTold, MetricEffect, RememberedMapping } from '../workers/intakeMessages';
+import type { IntakeAsk, IntakeTold } from '../workers/intakeMessages';
 import type { Look } from '../workers/lookAt';
 import { firstBytes, isSheet } from '../workers/sources/fileBytes';
 import {
@@ -88,16 +88,6 @@ export interface IntakeState {
 type WorkerLike = Pick<Worker, 'postMessage' | 'terminate'> & {
   onmessage: ((event: MessageEvent<IntakeTold>) => void) | null;
 };
-
-/** What finishing an intake sends. */
-export interface FinishOrder {
-  readonly batches: number;
-  readonly balance: Balance;
-  readonly columns: readonly object[];
-  readonly made: IntakeOrder['made'];
-  readonly corrections: CorrectionChoice;
-  readonly remember: RememberedMapping | null;
-}
 
 interface IntakeParts {
   /** Starts the thread that reads a kind of file. */

@@ -1,3 +1,4 @@
+import type { FinishOrder, MetricEffect } from '@vivid-beacon/core';
 import { TextEncoder } from 'node:util';
 import {
   emptyBalance,
@@ -5,8 +6,8 @@ import {
   type LayoutCorrection,
   type Separator,
 } from '@vivid-beacon/core/src/intakeFiles';
-import { createIntakeStore, type FinishOrder, type Mapping } from '../stores/intakeStore';
-import type { IntakeAsk, IntakeTold, MetricEffect } from '../workers/intakeMessages';
+import { createIntakeStore, type Mapping } from '../stores/intakeStore';
+import type { IntakeAsk, IntakeTold } from '../workers/intakeMessages';
 import { lookAt, type Look } from '../workers/lookAt';
 import { shapeOf } from '../workers/shapeOf';
 import { rowsAtHand } from '../workers/sources/source';

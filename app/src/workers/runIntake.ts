@@ -1,13 +1,14 @@
 import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex } from '@noble/hashes/utils';
 import { BeaconError, DAY_MS } from '@vivid-beacon/core';
-import { ApiError, call, sendBytes, setFormToken } from '../api/client';
-import type { IntakeAsk, IntakeTold, MetricEffect } from './intakeMessages';
+import { ApiError, call, sendContent, setFormToken } from '../api/client';
+import type { IntakeAsk, IntakeTold } from './intakeMessages';
 import { lookAt } from './lookAt';
 import { readFile } from './readFile';
 import { shapeOf } from './shapeOf';
 import type { Source } from './sources/source';
 
+const BYTES = 'application/octet-stream';
 const HASH_BYTES = 4 * 1024 * 1024;
 
 type Open = (ask: IntakeAsk) => Promise<Source>;
@@ -44,27 +45,29 @@ async function read(ask: Extract<IntakeAsk, { kind: 'read' }>, open: Open): Prom
   const { file, layout, targets, zone, now, inOrder } = ask;
   setFormToken(ask.formToken);
   const source = await open(ask);
-  const { id } = await call<{ id: string }>('POST', '/api/intakes', {
-    fileName: ask.sheet === null ? file.name : `${file.name}, ${ask.sheet}`,
-    fileSize: file.size,
-    fileHash: await hashOf(file),
-    layout: { ...layout, encoding: source.encoding, zone },
-    // What meets is combined here; only where the last holds may parts of the file contradict each other.
-    collisions: layout.collisions === 'last' ? 'last' : 'refuse',
+  const { id } = await call('POST /api/intakes', {
+    body: {
+      fileName: ask.sheet === null ? file.name : `${file.name}, ${ask.sheet}`,
+      fileSize: file.size,
+      fileHash: await hashOf(file),
+      layout: { ...layout, encoding: source.encoding, zone },
+      // What meets is combined here; only where the last holds may parts of the file contradict each other.
+      collisions: layout.collisions === 'last' ? 'last' : 'refuse',
+    },
   });
   tell({ kind: 'begun', intakeId: id });
   try {
     const { parts, balance } = await readFile(
       source,
       { layout, targets, zone, latest: now + DAY_MS, inOrder },
-      (bytes) => sendBytes(`/api/intakes/${id}/parts`, bytes),
+      (data) => sendContent('POST /api/intakes/:id/parts', { params: { id } }, { type: BYTES, data }),
       (told) => tell({ kind: 'progress', ...told }),
     );
-    const effects = await call<MetricEffect[]>('GET', `/api/intakes/${id}/check`);
+    const effects = await call('GET /api/intakes/:id/check', { params: { id } });
     tell({ kind: 'sent', intakeId: id, parts, balance, effects });
   } catch (error) {
     // Nothing of a file that failed half-way stays.
-    await call('DELETE', `/api/intakes/${id}`).catch(() => undefined);
+    await call('DELETE /api/intakes/:id', { params: { id } }).catch(() => undefined);
     throw error;
   }
 }

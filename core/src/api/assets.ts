@@ -40,24 +40,17 @@ const assetFields = {
 const asset = shape(assetFields);
 export type Asset = TypeOf<typeof asset>;
 
-const assetRow = shape({
-  ...assetFields,
-  /** How many assets hang right below it. */
-  children: amount(),
-  /** How many metrics are its own. */
-  metrics: amount(),
-  /** How many feeds at or below it need a look. */
-  troubled: amount(),
-});
-/** An asset as a line of a tree. */
-export type AssetRow = TypeOf<typeof assetRow>;
-
 const listedAsset = shape({
   ...assetFields,
+  /** How many assets hang right below it. */
   children: yup.number().optional(),
+  /** How many metrics are its own. */
   metrics: yup.number().optional(),
+  /** How many feeds at or below it need a look. */
   troubled: yup.number().optional(),
 });
+/** An asset as a line of a tree. */
+export type AssetRow = Required<TypeOf<typeof listedAsset>>;
 
 const attributeValues = shape({
   name: text(),

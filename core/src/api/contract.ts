@@ -1,4 +1,5 @@
 import type * as yup from 'yup';
+import type { ISchema } from 'yup';
 import type { Role } from '../domain/roles';
 import type { TypeOf } from '../schemas/shape';
 
@@ -79,10 +80,21 @@ type LeftOut<Defaults> = {
     ? K
     : never;
 }[keyof Defaults];
+type WithLeftOut<T, K> = TypeOf<ISchema<Omit<T, K & keyof T> & Partial<Pick<T, K & keyof T>>>>;
 /** What is sent, before what was left out is filled in. */
-export type SentFor<S> =
-  S extends yup.ISchema<infer T, infer _C, infer _F, infer Defaults>
-    ? T extends object
-      ? TypeOf<yup.ISchema<Omit<T, LeftOut<Defaults>> & Partial<Pick<T, LeftOut<Defaults> & keyof T>>>>
-      : TypeOf<S>
-    : undefined;
+export type SentFor<S> = S extends { readonly __outputType: infer T; readonly __default: infer Defaults }
+  ? WithLeftOut<T, LeftOut<Defaults>>
+  : undefined;
+
+type Part<Name extends string, Value> = Value extends undefined
+  ? object
+  : object extends Value
+    ? { readonly [K in Name]?: Value }
+    : { readonly [K in Name]: Value };
+type Asks<C, Name extends 'query' | 'body'> = C extends { readonly [K in Name]: infer S }
+  ? Part<Name, SentFor<S>>
+  : object;
+type Params<A extends string> = IdsOf<A> extends never ? object : { readonly params: ParamsOf<A> };
+
+/** Everything that a call of an endpoint needs: ids of its address, query, body. */
+export type CallOf<A extends string, C> = Params<A> & Asks<C, 'query'> & Asks<C, 'body'>;

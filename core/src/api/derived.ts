@@ -1,4 +1,4 @@
-import { bindingsSchema, definitionFields } from '../domain/derived';
+import { definitionSchema } from '../domain/derived';
 import { derivedSchema, expressionSchema, factorSchema, savedFactorSchema } from '../schemas/derived';
 import { amountOrNull, amounts, amountsOrNulls, list, shape, text, type TypeOf } from '../schemas/shape';
 import { intervalSchema } from '../time/interval';
@@ -21,7 +21,7 @@ const expressionPreview = shape({
 /** Results of an expression over the last day; null = missing. */
 export type ExpressionPreview = TypeOf<typeof expressionPreview>;
 
-const derived = shape({ metricId: text(), ...definitionFields, bindings: bindingsSchema.required() });
+const derived = definitionSchema.shape({ metricId: text() }).noUnknown().required();
 /** The expression of a derived metric. */
 export type Derived = TypeOf<typeof derived>;
 

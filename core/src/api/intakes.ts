@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { toldLine } from '../intake/balance';
-import { foundColumn } from '../intake/layout';
+import { COLUMN_PARTS } from '../intake/layout';
 import { balanceSchema } from '../schemas/balance';
 import { madeSchema } from '../schemas/made';
 import { countedNumber, wholeNumber } from '../schemas/parts';
@@ -28,6 +28,9 @@ const sha256 = (name: string) =>
     .matches(/^[0-9a-f]{64}$/, `${name} must be SHA-256 in hex`)
     .required();
 
+/** What became of a column, and why. */
+const toldColumn = shape({ heading: text(), part: oneOf(COLUMN_PARTS), note: text() });
+
 const intakeFields = {
   id: text(),
   fileName: text(),
@@ -40,7 +43,7 @@ const intakeFields = {
   corrected: amount(),
   refusedCount: amount(),
   /** The balance of its lines and what became of its columns; empty for files brought in before these were kept. */
-  notes: shape({ balance: balanceSchema.optional(), columns: yup.array(foundColumn).optional() }),
+  notes: shape({ balance: balanceSchema.optional(), columns: yup.array(toldColumn).optional() }),
   metrics: list(shape({ metricId: text(), name: text(), assetName: text(), added: amount() })),
 };
 const intakeWithoutLines = shape(intakeFields);
@@ -72,7 +75,7 @@ const finishOrder = yup
     /** How many parts were sent; if one is missing nothing is done. */
     batches: countedNumber().required(),
     balance: balanceSchema.required(),
-    columns: yup.array(foundColumn).max(10_000).default([]),
+    columns: yup.array(toldColumn).max(10_000).default([]),
     made: madeSchema.default({ assets: [], metrics: [] }),
     /** What becomes of stored values that the file gives otherwise. */
     corrections: yup.string().oneOf(CORRECTION_CHOICES).default('refuse'),

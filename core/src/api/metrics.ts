@@ -53,6 +53,8 @@ export const metric = shape({
 });
 export type Metric = TypeOf<typeof metric>;
 
+export type MetricForm = TypeOf<typeof metricSchema>;
+
 const coverageByDay = shape({
   zone: text(),
   /** Local midnights, ms. */

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { MOST_ASKS } from '../board/board';
 import { levelSpan } from '../bands/bandTime';
 import { bandSchema, levelSchema, levelTimes } from '../bands/targetBand';
 import { measureSchema, MOST_MEASURES } from '../domain/measure';
@@ -208,9 +209,6 @@ export type AskAnswer<Kind extends AskKind> = AnswerOf<AskContract<Kind>>;
 /** What is agreed on for a kind of reading. */
 export const askContract = <Kind extends AskKind>(kind: Kind): AskContract<Kind> =>
   ASKS[`POST /api/readings/${kind}`];
-
-/** So many readings are asked for at once: more than a board may have readouts. */
-export const MOST_ASKS = 80;
 
 export const readingsApi = contracts({
   'POST /api/readings': {

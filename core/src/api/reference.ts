@@ -7,6 +7,8 @@ import { metric } from './metrics';
 const referenceValue = shape({ start: text(), value: amount() });
 export type ReferenceValue = TypeOf<typeof referenceValue>;
 
+export type ReferenceForm = TypeOf<typeof referenceMetricSchema>;
+
 export const referenceApi = contracts({
   'POST /api/reference-series': {
     access: 'analyst',

@@ -10,7 +10,7 @@ import {
   textOrNull,
   type TypeOf,
 } from '../schemas/shape';
-import { contracts, json, nothing } from './contract';
+import { contracts, json, nothing, type SentFor } from './contract';
 
 /** How a token's exposition text is matched to metrics, and what holds where values of one push meet. */
 export type PushRule = TypeOf<typeof pushRuleSchema>;
@@ -42,6 +42,9 @@ const heardSeries = shape({
 });
 /** A series that was heard in exposition text. Times in ms. */
 export type HeardSeries = TypeOf<typeof heardSeries>;
+
+/** Gives a heard series a metric that is there, a new one, or none. */
+export type SeriesMapping = SentFor<typeof mapSeriesSchema>;
 
 const GONE = 'NOT_FOUND for a token that is revoked';
 

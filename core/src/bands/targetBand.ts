@@ -39,9 +39,6 @@ export const ownCutsFields = {
     .max(MOST_CUTS + 1)
     .required('Choose a level for each part'),
 };
-const ownCuts = shape(ownCutsFields);
-export type OwnCuts = TypeOf<typeof ownCuts>;
-
 const target = finite().nullable().default(null);
 const limit = finite().required();
 
@@ -61,6 +58,7 @@ export const bandSchema = unionOf('direction', {
   cuts: { ...ownCutsFields, target },
 });
 export type TargetBand = TypeOf<typeof bandSchema>;
+export type OwnCuts = Pick<Extract<TargetBand, { direction: 'cuts' }>, 'cuts' | 'levels'>;
 
 /** ms on each level. */
 export const levelTimes = shape({ clear: amount(), caution: amount(), breach: amount(), nodata: amount() });

@@ -175,6 +175,8 @@ export interface Readout extends TypeOf<typeof readoutSchema> {
 
 export const BOARD_FORMAT_VERSION = 2;
 const MOST_READOUTS = 60;
+/** So many readings are asked for at once: more than a board may have readouts. */
+export const MOST_ASKS = 80;
 
 /** What a board holds, as it is stored, sent and written to a file. */
 export const boardDocumentSchema = yup

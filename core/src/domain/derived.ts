@@ -55,10 +55,9 @@ export const bindingsSchema = yup
 export const DERIVED_WAYS = ['totals', 'samples'] as const;
 export type DerivedWay = (typeof DERIVED_WAYS)[number];
 
-export const definitionFields = {
+export const definitionSchema = yup.object({
   expression: yup.string().max(4000, 'An expression may have at most 4,000 characters').defined(),
   bindings: bindingsSchema.required(),
   way: yup.string().oneOf(DERIVED_WAYS).required(),
-};
-const definitionSchema = yup.object(definitionFields);
+});
 export type DerivedDefinition = TypeOf<typeof definitionSchema>;

@@ -1,4 +1,3 @@
-import { amount, oneOf, shape, text, textOrNull, type TypeOf } from '../schemas/shape';
 import type { DecimalSign } from './numberText';
 import type { Century, TimeFormat } from './timeFormat';
 
@@ -162,23 +161,22 @@ export type LayoutCorrection = Partial<
 };
 
 /** One column as it was found in all of the file. */
-export const foundColumn = shape({
-  index: amount(),
+export interface FoundColumn {
+  readonly index: number;
   /** Headings of all heading rows, joined. */
-  heading: text(),
+  readonly heading: string;
   /** Unit written in the heading, "Flow (m³/h)", in a row of units, or beside the numbers, "12 %". */
-  unit: textOrNull(),
-  part: oneOf(COLUMN_PARTS),
+  readonly unit: string | null;
+  readonly part: ColumnPart;
   /** Why it is left out, or what is special about it; empty for a plain case. */
-  note: text(),
-  numbers: amount(),
-  words: amount(),
-  blank: amount(),
-  errors: amount(),
+  readonly note: string;
+  readonly numbers: number;
+  readonly words: number;
+  readonly blank: number;
+  readonly errors: number;
   /** The first cell that holds anything. */
-  example: text(),
-});
-export type FoundColumn = TypeOf<typeof foundColumn>;
+  readonly example: string;
+}
 
 /** Something only a person can say. Nothing is taken while one is open. */
 export interface Question {

@@ -1,15 +1,12 @@
 import * as yup from 'yup';
-import { definitionFields } from '../domain/derived';
+import { definitionSchema } from '../domain/derived';
 import { metricParts } from './data';
 import { dateText, finite, idText } from './parts';
 
 /* Shapes of expressions and of the factors they use. */
 
-export const expressionSchema = yup
-  .object({
-    ...definitionFields,
-    unit: yup.string().trim().max(40).default(''),
-  })
+export const expressionSchema = definitionSchema
+  .shape({ unit: yup.string().trim().max(40).default('') })
   .noUnknown();
 
 export const derivedSchema = expressionSchema

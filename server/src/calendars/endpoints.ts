@@ -8,7 +8,6 @@ import { readCalendarFile } from './readCalendarFile';
 import { calendarOf, writeCalendar } from './sql';
 import type { Reader } from '../db/reader';
 
-
 async function needPlant(db: Reader, id: string) {
   const plant = await findAsset(db, id);
   if (!plant || plant.parentId !== null) {
@@ -42,6 +41,10 @@ export const calendarEndpoints = endpoints(calendarsApi, {
     if (!Buffer.isBuffer(request.body)) {
       throw new BeaconError('BAD_SHAPE', `Send the file as ${ICALENDAR}; it must not be empty.`);
     }
-    return readCalendarFile(app.workers, { text: request.body.toString('utf8'), zone: plant.zone, now: app.now() });
+    return readCalendarFile(app.workers, {
+      text: request.body.toString('utf8'),
+      zone: plant.zone,
+      now: app.now(),
+    });
   },
 });

@@ -1,3 +1,4 @@
+import { askReading } from '../../api/askTogether';
 import {
   coveredValue,
   levelSpans,
@@ -8,7 +9,6 @@ import {
   type QueryAnswer,
   type TargetBand,
 } from '@vivid-beacon/core';
-import { askLevels, askQuery } from '../../api/queries';
 import type { BoardLook } from '../../boards/BoardLookContext';
 import { localWindow } from '../../boards/localWindow';
 import { readoutQuery } from '../../boards/parts';
@@ -17,7 +17,7 @@ import { resolveReadout, type Known } from '../../boards/resolveReadout';
 /** One question about levels: of a measure, or of the groups of a readout. */
 export interface LevelAsk {
   readonly key: readonly unknown[];
-  readonly read: (signal: AbortSignal) => Promise<LevelSpan[]>;
+  readonly read: (signal: AbortSignal) => Promise<readonly LevelSpan[]>;
 }
 
 /** What must be asked to know when anything on a board with a band was not Clear: every measure, every group. */
@@ -42,7 +42,7 @@ export function levelAsks(
       const query = readoutQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
       if (!query) continue;
       add(['readings', 'query', query, band], async (signal) =>
-        spansOfGroups(await askQuery(query, signal), band),
+        spansOfGroups(await askReading('query', query, signal), band),
       );
       continue;
     }
@@ -52,7 +52,7 @@ export function levelAsks(
       // The band is in the unit of the first.
       if (byId.get(measure.metricId)?.unit !== unit) continue;
       const ask = { measure, band, ...domain, bucket, hours: shown.hours };
-      add(['readings', 'levels', ask], (signal) => askLevels(ask, signal));
+      add(['readings', 'levels', ask], (signal) => askReading('levels', ask, signal));
     }
   }
   return [...found.values()];

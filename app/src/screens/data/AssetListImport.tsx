@@ -1,9 +1,10 @@
+import type { AssetImportRow } from '@vivid-beacon/core';
 import { Refusal } from '../../components/Refusal';
 import { useRef, useState } from 'react';
 import Papa from 'papaparse';
 import { View } from 'react-native';
 import { decodeText, guessSeparator } from '@vivid-beacon/core/src/intakeFiles';
-import { useImportAssets, type AssetRow } from '../../api/dataChanges';
+import { useImportAssets } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Words } from '../../components/Words';
@@ -14,7 +15,7 @@ const KIND = /^(kind|type|art)$/i;
 const ZONE = /^(zone|time ?zone)$/i;
 
 /** Reads a list of assets: a column "path" with names parted by /, "kind", "zone"; every other column is an attribute. */
-export function readAssetList(text: string): readonly AssetRow[] | string {
+export function readAssetList(text: string): readonly AssetImportRow[] | string {
   const { data } = Papa.parse<string[]>(text.trim(), {
     delimiter: guessSeparator(text),
     skipEmptyLines: 'greedy',

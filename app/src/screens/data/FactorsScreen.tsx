@@ -1,7 +1,8 @@
+import type { Factor } from '@vivid-beacon/core';
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { View } from 'react-native';
-import { useFactors, type Factor } from '../../api/data';
+import { useFactors } from '../../api/data';
 import { useSaveFactor } from '../../api/dataChanges';
 import { usePerson } from '../../api/session';
 import { Answer } from '../../components/Answer';

@@ -1,8 +1,9 @@
+import type { ListAnswer } from '@vivid-beacon/core';
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { decodeText, TIME_FORMAT_WORDS, type TimeFormat } from '@vivid-beacon/core/src/intakeFiles';
 import { useAssets } from '../../api/queries';
-import { useImportJobs, useImportStops, type ListAnswer } from '../../api/dataChanges';
+import { useImportJobs, useImportStops } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { WordRow } from '../../components/WordRow';

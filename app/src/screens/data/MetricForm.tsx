@@ -1,8 +1,8 @@
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, METRIC_KINDS, type Metric, type MetricKind } from '@vivid-beacon/core';
-import { useSaveMetric, type MetricChange } from '../../api/dataChanges';
+import { MINUTE_MS, METRIC_KINDS, type Metric, type MetricKind, type MetricForm } from '@vivid-beacon/core';
+import { useSaveMetric } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { LengthField } from '../../components/LengthField';
@@ -35,7 +35,7 @@ const KIND_MEANS: Readonly<Record<MetricKind, string>> = {
 export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
   const palette = usePalette();
   const save = useSaveMetric();
-  const [form, setForm] = useState<MetricChange>({
+  const [form, setForm] = useState<MetricForm>({
     name: metric?.name ?? '',
     unit: metric?.unit ?? '',
     kind: metric?.kind ?? 'level',
@@ -47,7 +47,7 @@ export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
     plausibleHigh: metric?.plausibleHigh ?? null,
     retentionDays: metric?.retentionDays ?? null,
   });
-  const set = (part: Partial<MetricChange>): void => setForm({ ...form, ...part });
+  const set = (part: Partial<MetricForm>): void => setForm({ ...form, ...part });
   return (
     <>
       <View style={styles.pair}>

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { localTimeReader, type Asset } from '@vivid-beacon/core';
+import { localTimeReader, type Asset, type JobForm, type StopForm } from '@vivid-beacon/core';
 import {
   fittingTimeFormats,
   guessSeparator,
@@ -7,7 +7,6 @@ import {
   parseTimeCell,
   type TimeFormat,
 } from '@vivid-beacon/core/src/intakeFiles';
-import type { JobForm, StopForm } from '../../api/dataChanges';
 
 /** A row of a log file that was not understood. */
 export interface LogRefusal {

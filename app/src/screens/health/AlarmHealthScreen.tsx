@@ -32,11 +32,11 @@ const OPERATORS = [1, 2, 3, 4].map((n) => ({
 export function AlarmHealthScreen() {
   const palette = usePalette();
   const router = useRouter();
-  const [days, setDays] = useState('7');
+  const [days, setDays] = useState<(typeof HEALTH_DAYS)[number]>(7);
   const [operators, setOperators] = useState<number | null>(null);
   const build = mayBuild(usePerson());
   const keep = useKeepOperators();
-  const query = useAlarmHealth(Number(days), operators);
+  const query = useAlarmHealth(days, operators);
   const chosen = operators ?? query.data?.health.operators;
   const choose = (count: number): void => {
     setOperators(count);
@@ -49,7 +49,12 @@ export function AlarmHealthScreen() {
       onBack={() => router.navigate('/alarms')}
       backName="Back to alarms"
     >
-      <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
+      <WordRow
+        name="Window"
+        options={WINDOWS}
+        chosen={String(days)}
+        onChoose={(chosen) => setDays(HEALTH_DAYS.find((each) => String(each) === chosen)!)}
+      />
       <View>
         <Words as="second" colour={palette.ink2}>
           {build ? 'Who answer at the same time, kept for everybody' : 'Who answer at the same time'}

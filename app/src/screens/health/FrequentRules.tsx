@@ -1,6 +1,5 @@
 import { useRouter } from 'expo-router';
-import { formatNumber, type AlarmHealth } from '@vivid-beacon/core';
-import type { RaisingRule } from '../../api/queries';
+import { formatNumber, type AlarmHealth, type RaisingRule } from '@vivid-beacon/core';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';

@@ -10,15 +10,10 @@ import {
   type IndicatorReading,
   type IndicatorVersion,
   type PeriodTarget,
+  type JudgedPeriod,
 } from '@vivid-beacon/core';
 import { useCalendar } from '../../api/data';
-import {
-  useIndicator,
-  useIndicatorPast,
-  useRemoveIndicator,
-  useSaveTargets,
-  type JudgedPeriod,
-} from '../../api/indicators';
+import { useIndicator, useIndicatorPast, useRemoveIndicator, useSaveTargets } from '../../api/indicators';
 import { mayBuild } from '../../api/mayAct';
 import { useMetricsById } from '../../api/catalogue';
 import { usePerson } from '../../api/session';

@@ -2,8 +2,14 @@ import { useId } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
-import { displayDivisor, formatGraduation, LEVEL_WORDS, type DisplayScale } from '@vivid-beacon/core';
-import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
+import {
+  displayDivisor,
+  formatGraduation,
+  LEVEL_WORDS,
+  type DisplayScale,
+  type IndicatorPast,
+  type JudgedPeriod,
+} from '@vivid-beacon/core';
 import { Hatch } from '../../charts/Hatch';
 import { starPath } from '../../charts/starPath';
 import { useNow } from '../../hooks/useNow';

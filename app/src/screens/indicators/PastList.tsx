@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import type { IndicatorDefinition } from '@vivid-beacon/core';
-import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
+import type { IndicatorDefinition, IndicatorPast, JudgedPeriod } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
 import { Row } from '../../components/Row';

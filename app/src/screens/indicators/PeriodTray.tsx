@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import type { IndicatorReading, IndicatorVersion } from '@vivid-beacon/core';
-import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
+import type { IndicatorReading, IndicatorVersion, IndicatorPast, JudgedPeriod } from '@vivid-beacon/core';
 import { mayAct } from '../../api/mayAct';
 import { useReading } from '../../api/queries';
 import { usePerson } from '../../api/session';

@@ -5,8 +5,8 @@ import {
   type IndicatorDefinition,
   type IndicatorReading,
   type Metric,
+  type IndicatorPast,
 } from '@vivid-beacon/core';
-import type { IndicatorPast } from '../../api/indicators';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
 import { readoutSentence } from '../editor/readoutSentence';
 import { IndicatorEditorScreen } from './IndicatorEditorScreen';

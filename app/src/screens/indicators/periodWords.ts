@@ -1,6 +1,12 @@
 import { DateTime } from 'luxon';
-import { formatMoment, formatNumber, LEVEL_WORDS, type IndicatorReading } from '@vivid-beacon/core';
-import type { IndicatorPast, JudgedPeriod } from '../../api/indicators';
+import {
+  formatMoment,
+  formatNumber,
+  LEVEL_WORDS,
+  type IndicatorReading,
+  type IndicatorPast,
+  type JudgedPeriod,
+} from '@vivid-beacon/core';
 import { periodLabel } from '../../components/periodLabel';
 import type { FlagSubject } from '../../flags/FlagForm';
 import { shownValue } from './indicatorWords';

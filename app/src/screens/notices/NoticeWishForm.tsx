@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { noticeWishSchema, type NoticeWish } from '@vivid-beacon/core';
-import { useSetNoticeWish, type NoticeWishAnswer } from '../../api/notices';
+import { noticeWishSchema, type NoticeWish, type OwnNoticeWish } from '@vivid-beacon/core';
+import { useSetNoticeWish } from '../../api/notices';
 import { Button } from '../../components/Button';
 import { ClockField } from '../../components/ClockField';
 import { Field } from '../../components/Field';
@@ -12,7 +12,7 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
 interface NoticeWishFormProps {
-  readonly wish: NoticeWishAnswer;
+  readonly wish: OwnNoticeWish;
   readonly onDone: () => void;
 }
 

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
-import type { Notice } from '@vivid-beacon/core';
+import type { Notice, Outbox } from '@vivid-beacon/core';
 import { mayBuild } from '../../api/mayAct';
-import { useNoticeWish, useOutbox, type Outbox } from '../../api/notices';
+import { useNoticeWish, useOutbox } from '../../api/notices';
 import { usePerson } from '../../api/session';
 import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';

@@ -1,7 +1,7 @@
-import type { NoticeWishAnswer } from '../../api/notices';
+import type { OwnNoticeWish } from '@vivid-beacon/core';
 
 /** Where notices go: "By e-mail to …, by text message to …". */
-export function wishWords({ byEmail, byText, email, phone }: NoticeWishAnswer): string {
+export function wishWords({ byEmail, byText, email, phone }: OwnNoticeWish): string {
   const ways = [byEmail && `by e-mail to ${email}`, byText && `by text message to ${phone}`].filter(Boolean);
   if (ways.length === 0) return 'Not at all: they stand in this outbox only';
   const text = ways.join(', ');

@@ -1,6 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import type { AlarmTest } from '@vivid-beacon/core';
-import type { RuleForm } from '../../api/changes';
+import type { AlarmTest, RuleForm } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
 import { DELAYS } from '../ruleWords';

@@ -1,6 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, type Person } from '@vivid-beacon/core';
-import type { RuleForm } from '../../api/changes';
+import { MINUTE_MS, type Person, type RuleForm } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
 import { ToggleRow } from '../../components/ToggleRow';
 import { WordRow } from '../../components/WordRow';

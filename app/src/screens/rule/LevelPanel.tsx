@@ -1,5 +1,4 @@
-import { ALARM_PRIORITIES, LEVEL_WORDS } from '@vivid-beacon/core';
-import type { RuleForm } from '../../api/changes';
+import { ALARM_PRIORITIES, LEVEL_WORDS, type RuleForm } from '@vivid-beacon/core';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';

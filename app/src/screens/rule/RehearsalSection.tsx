@@ -1,8 +1,15 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { DAY_MS, limitOf, withLimit, type AlarmRule, type AlarmTest, type Metric } from '@vivid-beacon/core';
+import {
+  DAY_MS,
+  limitOf,
+  withLimit,
+  type AlarmRule,
+  type AlarmTest,
+  type Metric,
+  type RuleForm,
+} from '@vivid-beacon/core';
 import { rehearse, rehearseLimits } from '../../api/rehearsal';
-import type { RuleForm } from '../../api/changes';
 import { Answer } from '../../components/Answer';
 import { Notice } from '../../components/Notice';
 import { Section } from '../../components/Section';

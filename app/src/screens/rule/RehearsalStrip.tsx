@@ -1,5 +1,5 @@
+import type { RehearsalAnswer } from '@vivid-beacon/core';
 import Svg, { Path, Rect } from 'react-native-svg';
-import type { RehearsalAnswer } from '../../api/rehearsal';
 import { spacedOut } from '../../charts/spacedOut';
 import { starPath } from '../../charts/starPath';
 import { linePath } from '../../charts/trendGeometry';

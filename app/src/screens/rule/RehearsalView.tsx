@@ -1,7 +1,13 @@
 import { StyleSheet, View } from 'react-native';
-import { formatDate, formatLength, formatNumber, type AlarmTest, type Metric } from '@vivid-beacon/core';
-import type { RuleForm } from '../../api/changes';
-import type { RehearsalAnswer } from '../../api/rehearsal';
+import {
+  formatDate,
+  formatLength,
+  formatNumber,
+  type AlarmTest,
+  type Metric,
+  type RehearsalAnswer,
+  type RuleForm,
+} from '@vivid-beacon/core';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';

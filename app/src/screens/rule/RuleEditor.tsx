@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, type AlarmRule, type Metric, type Person } from '@vivid-beacon/core';
+import { MINUTE_MS, type AlarmRule, type Metric, type Person, type RuleForm } from '@vivid-beacon/core';
 import { useAssetsById, useMetricsById } from '../../api/catalogue';
-import { usePutInForce, type RuleForm } from '../../api/changes';
+import { usePutInForce } from '../../api/changes';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Page } from '../../components/Page';

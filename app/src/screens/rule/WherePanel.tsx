@@ -1,6 +1,5 @@
-import { hasAttributes, type Metric } from '@vivid-beacon/core';
+import { hasAttributes, type Metric, type RuleForm } from '@vivid-beacon/core';
 import { useAssetsById, useSameMetrics } from '../../api/catalogue';
-import type { RuleForm } from '../../api/changes';
 import { AttributeConditions } from '../../components/scope/AttributeConditions';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';

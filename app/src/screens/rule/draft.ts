@@ -7,8 +7,8 @@ import {
   type AlarmTest,
   type AlarmTestKind,
   type Metric,
+  type RuleForm,
 } from '@vivid-beacon/core';
-import type { RuleForm } from '../../api/changes';
 
 /** A rule in force as the draft of the one that takes its place. */
 export function draftOf({ id, inForce, inForceFrom, watches, ...rule }: AlarmRule): RuleForm {
@@ -22,6 +22,7 @@ export function firstDraft(metric: Metric, usual: number, before: RuleForm | nul
   const kind = before && kinds.includes(before.test.kind) ? before.test.kind : kinds[0];
   return {
     ...PLAIN_RULE,
+    replaces: null,
     ...before,
     under: null,
     attributes: [],

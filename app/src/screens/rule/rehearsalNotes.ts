@@ -1,5 +1,4 @@
-import { DAY_MS, formatNumber } from '@vivid-beacon/core';
-import type { RehearsalAnswer } from '../../api/rehearsal';
+import { DAY_MS, formatNumber, type RehearsalAnswer } from '@vivid-beacon/core';
 
 /** Alarms a day that one person can answer, of all rules together (ANSI/ISA-18.2-2016, from memory). */
 const GUIDELINE_A_DAY = 150;

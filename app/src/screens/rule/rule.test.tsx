@@ -155,7 +155,7 @@ describe('the words of a rule', () => {
     people: [],
   };
   const text = (test: AlarmRule['test']): string =>
-    ruleSentence({ ...PLAIN_RULE, name: '', metricId: '10', test }, names)
+    ruleSentence({ ...PLAIN_RULE, name: '', metricId: '10', test, replaces: null }, names)
       .map((part) => part.text)
       .join(' ')
       .replace(/\s+/g, ' ');

@@ -8,8 +8,8 @@ import {
   type Asset,
   type Metric,
   type Person,
+  type RuleForm,
 } from '@vivid-beacon/core';
-import type { RuleForm } from '../../api/changes';
 import type { SentencePart } from '../../components/Sentence';
 import { delayWords } from '../ruleWords';
 

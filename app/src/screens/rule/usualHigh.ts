@@ -1,6 +1,6 @@
+import { askReading } from '../../api/askTogether';
 import type { QueryClient } from '@tanstack/react-query';
 import { SUMMARIES_OF_KIND, type Metric } from '@vivid-beacon/core';
-import { askDistribution } from '../../api/queries';
 
 /** A value above nearly all hourly values of the past; the newest one where there is no past. */
 export async function usualHigh(client: QueryClient, metric: Metric): Promise<number> {
@@ -10,7 +10,10 @@ export async function usualHigh(client: QueryClient, metric: Metric): Promise<nu
   } as const;
   const newest = metric.last?.v ?? 0;
   const { values } = await client
-    .fetchQuery({ queryKey: ['readings', 'distribution', ask], queryFn: () => askDistribution(ask) })
+    .fetchQuery({
+      queryKey: ['readings', 'distribution', ask],
+      queryFn: () => askReading('distribution', ask),
+    })
     .catch(() => ({ values: [] as number[] }));
   const high = values[Math.floor((values.length - 1) * 0.995)] ?? newest;
   return Number(high.toFixed(metric.decimals));
