@@ -36,7 +36,7 @@ function importsOf(files) {
 }
 
 /** A way along the imports that comes back to where it began; null where there is none. */
-function circleIn(imports) {
+function circleIn(imports, nameOf = (file) => path.relative(ROOT, file)) {
   const done = new Set();
   const way = [];
   const visit = (file) => {
@@ -53,16 +53,48 @@ function circleIn(imports) {
   };
   for (const file of imports.keys()) {
     const circle = visit(file);
-    if (circle) return circle.map((each) => path.relative(ROOT, each));
+    if (circle) return circle.map(nameOf);
   }
   return null;
 }
+
+const SERVER = path.join(ROOT, 'server', 'src');
+/** The folder of a file of the server; files at the top, which put the folders together, are not in one. */
+const folderOf = (file) => path.relative(SERVER, file).split(path.sep).slice(0, -1)[0];
+const isSql = (file) => /(^|\/)(sql|\w+Sql)\.ts$/.test(file);
 
 describe('imports', () => {
   it('never come back to where they began', () => {
     const files = ['core', 'server', 'app', 'demo'].flatMap((each) => sources(path.join(ROOT, each, 'src')));
     expect(files.length).toBeGreaterThan(400);
     expect(circleIn(importsOf(files))).toBeNull();
+  });
+
+  it('of the folders of the server never come back to a folder', () => {
+    const folders = new Map();
+    for (const [file, imported] of importsOf(sources(SERVER))) {
+      const folder = folderOf(file);
+      if (folder === undefined || folder === 'testing') continue;
+      const others = imported.map(folderOf).filter((each) => each !== undefined && each !== folder);
+      folders.set(folder, [...(folders.get(folder) ?? []), ...others]);
+    }
+    expect(folders.size).toBeGreaterThan(20);
+    expect(circleIn(folders, (folder) => folder)).toBeNull();
+  });
+
+  it('of the server lead from endpoints through the work to SQL, never back', () => {
+    const imports = importsOf(sources(SERVER));
+    const wrong = [...imports].flatMap(([file, imported]) =>
+      imported
+        .filter((each) =>
+          isSql(file)
+            ? !isSql(each) && folderOf(each) !== 'db'
+            : path.basename(each) === 'endpoints.ts' && ![undefined, 'testing'].includes(folderOf(file)),
+        )
+        .map((each) => `${path.relative(SERVER, file)} imports ${path.relative(SERVER, each)}`),
+    );
+    expect([...imports.keys()].filter(isSql).length).toBeGreaterThan(20);
+    expect(wrong).toEqual([]);
   });
 
   it('are found to come back where they do', () => {

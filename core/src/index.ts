@@ -23,7 +23,7 @@ export * from './domain/provenance';
 export * from './watch/needs';
 export * from './series/quality';
 export * from './series/series';
-export { FIRST_TIME, LAST_TIME } from './time/bounds';
+export * from './time/knownYears';
 export * from './time/lengths';
 export * from './stats/shares';
 export * from './stats/thirds';

@@ -8,7 +8,7 @@ import { ENDPOINTS } from './endpoints';
 import type { AppContext } from './http/appContext';
 import type { Endpoint } from './http/endpoint';
 import { errorHandler } from './http/errors';
-import { mountEndpoints } from './http/mountEndpoints';
+import { mountEndpoints } from './mountEndpoints';
 import { describeApi } from './http/openapi';
 import { securityHeaders, sessions } from './http/security';
 

@@ -22,7 +22,7 @@ import { metricEndpoints } from './metrics/endpoints';
 import { noticeEndpoints } from './notices/endpoints';
 import { peopleEndpoints } from './people/endpoints';
 import { readingEndpoints } from './readings/endpoints';
-import { sampleEndpoints } from './samples/endpoints';
+import { sampleEndpoints } from './arrivals/endpoints';
 import { tokenEndpoints } from './tokens/endpoints';
 import { watchEndpoints } from './watch/endpoints';
 

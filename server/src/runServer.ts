@@ -7,7 +7,7 @@ import { openPool } from './db/database';
 import { migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
 import { makeFormTokens } from './http/formToken';
-import { startJobs } from './jobs';
+import { startJobs } from './jobs/jobs';
 import { LiveHub } from './live/liveHub';
 import { openPosts } from './notices/posts';
 import type { Posts } from './notices/send';

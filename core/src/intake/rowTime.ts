@@ -1,5 +1,5 @@
 import { DateTime, IANAZone } from 'luxon';
-import { FIRST_TIME } from '../time/bounds';
+import { FIRST_TIME } from '../time/knownYears';
 import { localTimeReader, type LocalTime } from '../time/localTime';
 import type { Block, Events, FileLayout } from './layout';
 import { monthOf } from './monthNames';

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { FIRST_TIME, LAST_TIME } from '../time/bounds';
+import { FIRST_TIME, LAST_TIME } from '../time/knownYears';
 
 /* Shapes that both ends check: the server every request, the app every form. */
 

@@ -3,11 +3,8 @@ import type { WorkingCalendar } from '../schemas/calendar';
 import type { Bucket } from './buckets';
 import type { Interval } from './interval';
 import type { HoursFilter } from './hoursFilter';
+import { FIRST_TIME, LAST_TIME } from './knownYears';
 import { DAY_MS, HOUR_MS } from './lengths';
-
-/** Nothing is stored, shown or planned outside of these: 1 January 1500 to 1 January 2200. */
-export const FIRST_TIME = Date.UTC(1500, 0, 1);
-export const LAST_TIME = Date.UTC(2200, 0, 1);
 
 /** So many quarters, hours, shifts or days a window is cut into at most: four years of hours, a century of days. */
 export const MOST_PERIODS = 40_000;

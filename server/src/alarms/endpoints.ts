@@ -3,6 +3,7 @@ import { allows, BeaconError, needsAcknowledgement, type Alarm } from '@vivid-be
 import type { AppContext } from '../http/appContext';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
+import { otherLimitsReading, rehearsalReading } from './readings';
 import { answerReading } from '../readings/answerReading';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
@@ -106,9 +107,9 @@ export const alarmEndpoints = endpoints(alarmsApi, {
     return { id };
   },
 
-  'POST /api/alarm-rules/rehearsal': (call) => answerReading(call, 'rehearsal', call.body),
+  'POST /api/alarm-rules/rehearsal': (call) => answerReading(call, rehearsalReading, call.body),
 
-  'POST /api/alarm-rules/rehearsal/limits': (call) => answerReading(call, 'otherLimits', call.body),
+  'POST /api/alarm-rules/rehearsal/limits': (call) => answerReading(call, otherLimitsReading, call.body),
 
   'DELETE /api/alarm-rules/:id': async ({ app, params, person }) => {
     await changeAndNotify(app.pool, 'alarms', (db) => retireRule(db, params.id, person.id, app.now()));

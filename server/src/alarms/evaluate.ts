@@ -18,7 +18,7 @@ import {
 } from '@vivid-beacon/core/src/engine';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { tellOfAlarm } from '../notices/alarmNotices';
+import { tellOfAlarm } from './alarmNotices';
 import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import type { MergeResult } from '../samples/store';
 import { conditionOfWatch } from './condition';

@@ -3,7 +3,7 @@ import { readAs, readAsServer, THE_SERVER, type Asker } from '../db/reader';
 import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { tellOfAlarm } from '../notices/alarmNotices';
+import { tellOfAlarm } from './alarmNotices';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';

@@ -8,7 +8,7 @@ import {
 } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { tellOfAlarm } from '../notices/alarmNotices';
+import { tellOfAlarm } from './alarmNotices';
 import { addEvent, lockAlarm, lockStandingAlarm, saveAlarmState } from './sql';
 import { lockEndedShelves, lockWatchesOfRule, saveAside, type WatchRow } from './watchSql';
 

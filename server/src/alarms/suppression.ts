@@ -1,6 +1,6 @@
 import { firstAtOrAfter, nextAlarmState, type AlarmState, type SuppressWhile } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
-import { tellOfAlarm } from '../notices/alarmNotices';
+import { tellOfAlarm } from './alarmNotices';
 import { readAround } from '../samples/readSeries';
 import { addEvent, lockStandingAlarm, saveAlarmState, type AlarmRow } from './sql';
 import { saveSuppressed, type WatchRow } from './watchSql';

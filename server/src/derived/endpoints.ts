@@ -11,10 +11,11 @@ import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics, toMetric } from '../metrics/metrics';
 import { changeMetric, listMetrics, metricsOfChildren } from '../metrics/sql';
+import { expressionReading } from './readings';
 import { answerReading } from '../readings/answerReading';
 import { bindExpression } from '../readings/derived';
 import { readContext } from '../readings/readContext';
-import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from './sql';
+import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from '../metrics/derivedSql';
 
 /** Refuses an expression that would use itself, through whichever other expressions. */
 async function refuseCircles(db: Reader, metricId: string, definition: DerivedDefinition): Promise<void> {
@@ -45,7 +46,7 @@ export const derivedEndpoints = endpoints(derivedApi, {
     Object.entries(FUNCTIONS).map(([name, { form, does }]) => ({ name, form, does })),
 
   'POST /api/derived/preview': (call) =>
-    answerReading(call, 'expression', {
+    answerReading(call, expressionReading, {
       definition: call.body,
       unit: call.body.unit,
     }),

@@ -6,7 +6,7 @@ import { withTransaction } from '../db/database';
 import { endpoints } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { metricsById } from '../metrics/sql';
-import { tellOfFlag } from '../notices/flagNotices';
+import { tellOfFlag } from './flagNotices';
 import { evidenceOfAlarm } from './evidence';
 import { needFlag, needTaker } from './handing';
 import { addFlag, eventsOfFlag, findFlag, flagsOnTime, listClosedFlags, listOpenFlags } from './sql';

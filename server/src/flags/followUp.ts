@@ -12,7 +12,7 @@ import { withTransaction, type Queryable } from '../db/database';
 import type { AppContext } from '../http/appContext';
 import { endpoints } from '../http/endpoint';
 import { notify } from '../live/notify';
-import { tellOfFlag } from '../notices/flagNotices';
+import { tellOfFlag } from './flagNotices';
 import { checkTheirs, needFlag, needTaker } from './handing';
 import { addFlagEvent, causeExists, closeFlag, findFlag, handFlagOn, reopenFlag, takeFlag } from './sql';
 

@@ -1,18 +1,38 @@
 import type { Logger } from 'pino';
-import type { DemoAccount } from '@vivid-beacon/core';
+import type { Request, Response } from 'express';
+import type { DemoAccount, PushRule } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
-import type { LiveHub } from '../live/liveHub';
 import type { FormTokens } from './formToken';
-import type { TokenCache } from '../tokens/tokenCache';
 import type { Workers } from '../workers/workers';
+
+/** A token that is valid, with how its text is matched. */
+export interface UsedToken {
+  readonly id: string;
+  readonly rule: PushRule;
+}
+
+/** Looks up tokens. */
+export interface KnownTokens {
+  /** The token with this hash, if it is valid. */
+  readonly find: (hash: Buffer) => Promise<UsedToken | undefined>;
+  /** After a token was revoked or changed here. */
+  readonly forget: () => void;
+}
+
+/** The screens that listen. */
+export interface LiveConnections {
+  readonly connect: (request: Request, response: Response) => Promise<void>;
+  /** Ends connections whose session is over. */
+  readonly endOver: (pool: Pool) => Promise<void>;
+}
 
 /** What every endpoint works with. The clock is handed in, so that tests can set it. */
 export interface AppContext {
   readonly pool: Pool;
-  readonly live: LiveHub;
+  readonly live: LiveConnections;
   readonly log: Logger;
   readonly workers: Workers;
-  readonly tokens: TokenCache;
+  readonly tokens: KnownTokens;
   readonly formTokens: FormTokens;
   /** ms since the Unix epoch. */
   readonly now: () => number;

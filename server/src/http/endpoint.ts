@@ -9,9 +9,8 @@ import type {
   ParamsOf,
   QueryOf,
 } from '@vivid-beacon/core/src/api/contract';
-import type { UsedToken } from '../tokens/sql';
 import type { Reader } from '../db/reader';
-import type { AppContext } from './appContext';
+import type { AppContext, UsedToken } from './appContext';
 
 /** What a handler gets: everything is checked before it is called. */
 export interface Call<Body = unknown, Query = unknown, Params = Readonly<Record<string, string>>> {

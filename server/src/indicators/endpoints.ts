@@ -5,6 +5,15 @@ import { withTransaction } from '../db/database';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
+import {
+  definitionReading,
+  indicatorsReading,
+  indicatorReading,
+  indicatorPastReading,
+  indicatorPreviewReading,
+  suggestedTargetsReading,
+  timeByLevelReading,
+} from './readings';
 import { answerReading, computeReading, type Asked } from '../readings/answerReading';
 import { needIndicator } from './history';
 import { addIndicator, changeIndicator, nameTaken, removeIndicator, writeTargets } from './sql';
@@ -26,19 +35,19 @@ async function checkDefinition(
     throw nameIsTaken(definition);
   }
   // Reads it once, so that nothing is saved that cannot be computed.
-  await computeReading({ app, db }, 'definition', { definition, targets: [] });
+  await computeReading({ app, db }, definitionReading, { definition, targets: [] });
 }
 
 export const indicatorEndpoints = endpoints(indicatorsApi, {
-  'GET /api/indicators': (call) => answerReading(call, 'indicators', null),
+  'GET /api/indicators': (call) => answerReading(call, indicatorsReading, undefined),
 
   'GET /api/indicators/time-by-level': (call) =>
-    answerReading(call, 'timeByLevel', { days: call.query.days }),
+    answerReading(call, timeByLevelReading, { days: call.query.days }),
 
-  'GET /api/indicators/:id': (call) => answerReading(call, 'indicator', { id: call.params.id }),
+  'GET /api/indicators/:id': (call) => answerReading(call, indicatorReading, { id: call.params.id }),
 
   'GET /api/indicators/:id/history': (call) =>
-    answerReading(call, 'indicatorPast', { id: call.params.id, periods: call.query.periods }),
+    answerReading(call, indicatorPastReading, { id: call.params.id, periods: call.query.periods }),
 
   'POST /api/indicators': async ({ app, db, body: definition, person }) => {
     await checkDefinition({ app, db }, definition, null);
@@ -89,11 +98,11 @@ export const indicatorEndpoints = endpoints(indicatorsApi, {
 
   'POST /api/indicators/preview': (call) => {
     const { definition, values } = call.body;
-    return answerReading(call, 'indicatorPreview', {
+    return answerReading(call, indicatorPreviewReading, {
       definition: definition,
       targets: values.flatMap(({ start, value }) => (value === null ? [] : [{ start, value }])),
     });
   },
 
-  'POST /api/indicators/suggested-targets': (call) => answerReading(call, 'suggestedTargets', call.body),
+  'POST /api/indicators/suggested-targets': (call) => answerReading(call, suggestedTargetsReading, call.body),
 });

@@ -4,7 +4,7 @@ import { balanceText } from '@vivid-beacon/core/src/intakeFiles';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoints, SENT } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
-import { keptSince } from '../samples/readPush';
+import { keptSince } from '../arrivals/readPush';
 import { checkIntake, finishIntake, valuesMeet } from './finish';
 import { isMade } from './made';
 import { readPart } from './readPart';

@@ -12,7 +12,7 @@ import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
 import { readGivenDays } from '../samples/sql';
 import { readAsServer } from '../db/reader';
-import { afterMerge } from '../samples/storeSamples';
+import { afterMerge } from '../arrivals/storeSamples';
 import { mergeIntoStore, type MergeResult } from '../samples/store';
 import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
 import { isMade, makeWithFile } from './made';

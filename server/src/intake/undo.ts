@@ -3,7 +3,7 @@ import { undoMerge, unpackDay, type Correction } from '@vivid-beacon/core/src/en
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { breather } from '../samples/breather';
-import { afterMerge } from '../samples/storeSamples';
+import { afterMerge } from '../arrivals/storeSamples';
 import { resetLatest } from '../samples/latestSql';
 import { portionsOf } from '../samples/portions';
 import { keepRollups, type ChangedDay } from '../samples/rollups';

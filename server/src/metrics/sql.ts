@@ -2,7 +2,7 @@ import type { Metric, MetricKind } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, allPrepared, one, type Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
-import { ROLLUP_VERSION } from '../samples/rollups';
+import { ROLLUP_VERSION } from '../samples/rollupSql';
 
 /** A metric as it stands in the database, with the place of its asset and its newest sample. */
 export interface MetricRow extends Omit<Metric, 'last' | 'health'> {

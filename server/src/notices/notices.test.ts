@@ -1,7 +1,7 @@
 import type { Alarm, AlarmEvent, Flag, Notice, Person } from '@vivid-beacon/core';
 import { alarmsOf, onTestServer, push, ruleDraft, type Visitor, withMetric } from '../testing/testServer';
-import { escalate } from './alarmNotices';
-import { tellOfLateFlags } from './flagNotices';
+import { escalate } from '../alarms/alarmNotices';
+import { tellOfLateFlags } from '../flags/flagNotices';
 import { sendNotices, waitAfter, type Posts } from './send';
 
 const MINUTE = 60_000;
@@ -345,7 +345,7 @@ describe('the outbox', () => {
   });
 
   it('is emptied of what is long past, never of what still waits', async () => {
-    const { tidyUp } = await import('../samples/retention');
+    const { tidyUp } = await import('../jobs/retention');
     await send();
     const one = await hot();
     await one.sample(230);

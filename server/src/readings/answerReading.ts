@@ -3,7 +3,7 @@ import { budgetHere, TooMuchHere, withBudget } from '../db/readBudget';
 import { BYTES } from '@vivid-beacon/core/src/api/samples';
 import { sendColumns } from './columns';
 import { readContext } from './readContext';
-import { READINGS, type AnswerOf, type AskOf, type Reading, type ReadingName } from './readings';
+import type { Reading } from './reading';
 import type { SharedReads } from './sharedReads';
 
 /** An answer as it is sent, made in another thread. */
@@ -16,15 +16,14 @@ export interface MadeAnswer {
 export type Asked = Pick<Call, 'app' | 'db'>;
 
 /** A reading's answer, computed here or, when that would hold up everybody else, in a thread of its own. */
-export async function computeReading<Name extends ReadingName>(
+export async function computeReading<Ask, Answer>(
   { app, db }: Asked,
-  name: Name,
-  ask: AskOf<Name>,
+  { name, read }: Reading<Ask, Answer>,
+  ask: Ask,
   reads?: SharedReads,
-): Promise<{ readonly here: AnswerOf<Name> } | { readonly made: MadeAnswer }> {
+): Promise<{ readonly here: Answer } | { readonly made: MadeAnswer }> {
   const now = app.now();
   try {
-    const read = READINGS[name] as unknown as Reading<AskOf<Name>, AnswerOf<Name>>;
     return { here: await read(readContext(withBudget(db, budgetHere()), now, reads), ask) };
   } catch (error) {
     if (!(error instanceof TooMuchHere)) throw error;
@@ -33,14 +32,14 @@ export async function computeReading<Name extends ReadingName>(
 }
 
 /** Answers a call with a reading: with what is to be sent as JSON, or itself when it is bytes. */
-export async function answerReading<Name extends ReadingName>(
+export async function answerReading<Ask, Answer>(
   { app, db, response }: Pick<Call, 'app' | 'db' | 'response'>,
-  name: Name,
-  ask: AskOf<Name>,
-): Promise<Exclude<AnswerOf<Name>, Uint8Array> | Sent> {
-  const answer = await computeReading({ app, db }, name, ask);
+  reading: Reading<Ask, Answer>,
+  ask: Ask,
+): Promise<Exclude<Answer, Uint8Array> | Sent> {
+  const answer = await computeReading({ app, db }, reading, ask);
   if ('here' in answer && !(answer.here instanceof Uint8Array)) {
-    return answer.here as Exclude<AnswerOf<Name>, Uint8Array>;
+    return answer.here as Exclude<Answer, Uint8Array>;
   }
   const { type, bytes } = 'made' in answer ? answer.made : { type: BYTES, bytes: answer.here as Uint8Array };
   return sendColumns(response, bytes, type);

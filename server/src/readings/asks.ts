@@ -1,12 +1,20 @@
-import type { AskKind } from '@vivid-beacon/core/src/api/readings';
-import type { ReadingName } from './readings';
+import type { AskKind } from '@vivid-beacon/core';
+import type { Reading } from './reading';
+import {
+  distributionReading,
+  levelsReading,
+  queryColumns,
+  stretchReading,
+  trendColumns,
+  valueReading,
+} from './readings';
 
 /** What answers each kind of ask of a board: in columns of bytes, where it can be had so. */
-export const READING_OF_ASK: Readonly<Record<AskKind, ReadingName>> = {
-  query: 'queryColumns',
-  value: 'value',
-  trend: 'trendColumns',
-  levels: 'levels',
-  distribution: 'distribution',
-  stretch: 'stretch',
+export const READING_OF_ASK: Readonly<Record<AskKind, Reading<never, unknown>>> = {
+  query: queryColumns,
+  value: valueReading,
+  trend: trendColumns,
+  levels: levelsReading,
+  distribution: distributionReading,
+  stretch: stretchReading,
 };

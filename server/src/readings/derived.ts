@@ -33,7 +33,7 @@ import { factorToChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric'
 import type { Unit } from '@vivid-beacon/core/src/units/unit';
 import { findAsset } from '../assets/sql';
 import { spend } from '../db/readBudget';
-import { listFactors, type FactorRow } from '../derived/sql';
+import { listFactors, type FactorRow } from '../metrics/derivedSql';
 import { metricsOfChildren, type MetricRow } from '../metrics/sql';
 import type { MetricReads } from './metricReads';
 import type { ReadContext } from './readContext';

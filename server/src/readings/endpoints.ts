@@ -3,15 +3,29 @@ import { endpoints } from '../http/endpoint';
 import { answerReading } from './answerReading';
 import { answerTogether } from './answerTogether';
 import { wantsColumns } from './columns';
+import {
+  distributionReading,
+  levelsReading,
+  queryColumns,
+  queryReading,
+  stretchReading,
+  trendColumns,
+  trendReading,
+  valueReading,
+} from './readings';
 
 export const readingEndpoints = endpoints(readingsApi, {
   'POST /api/readings': (call) => answerTogether(call, call.body.asks),
   'POST /api/readings/query': (call) =>
-    answerReading(call, wantsColumns(call.request) ? 'queryColumns' : 'query', call.body),
-  'POST /api/readings/value': (call) => answerReading(call, 'value', call.body),
+    wantsColumns(call.request)
+      ? answerReading(call, queryColumns, call.body)
+      : answerReading(call, queryReading, call.body),
+  'POST /api/readings/value': (call) => answerReading(call, valueReading, call.body),
   'POST /api/readings/trend': (call) =>
-    answerReading(call, wantsColumns(call.request) ? 'trendColumns' : 'trend', call.body),
-  'POST /api/readings/levels': (call) => answerReading(call, 'levels', call.body),
-  'POST /api/readings/distribution': (call) => answerReading(call, 'distribution', call.body),
-  'POST /api/readings/stretch': (call) => answerReading(call, 'stretch', call.body),
+    wantsColumns(call.request)
+      ? answerReading(call, trendColumns, call.body)
+      : answerReading(call, trendReading, call.body),
+  'POST /api/readings/levels': (call) => answerReading(call, levelsReading, call.body),
+  'POST /api/readings/distribution': (call) => answerReading(call, distributionReading, call.body),
+  'POST /api/readings/stretch': (call) => answerReading(call, stretchReading, call.body),
 });

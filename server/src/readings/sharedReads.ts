@@ -11,7 +11,7 @@ import {
 import { dayOf, type RollupGrain } from '@vivid-beacon/core/src/engine';
 import { listCalendars } from '../calendars/sql';
 import type { Reader } from '../db/reader';
-import { findDerived, type DerivedRow } from '../derived/sql';
+import { findDerived, type DerivedRow } from '../metrics/derivedSql';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { readAround } from '../samples/readSeries';
 import { readRollups } from '../samples/rollupSql';

@@ -2,8 +2,8 @@ import { DAY_MS, usableOf } from '@vivid-beacon/core';
 import { unpackDay } from '@vivid-beacon/core/src/engine';
 import { all, withTransaction, type Pool, type Queryable } from '../db/database';
 import { portionsOf } from './portions';
-import { markRolledUp, metricsToRollUp } from './rollupSql';
-import { keepRollups, ROLLUP_VERSION } from './rollups';
+import { markRolledUp, metricsToRollUp, ROLLUP_VERSION } from './rollupSql';
+import { keepRollups } from './rollups';
 import { lockMetrics, readDays, writeDays } from './sql';
 import { judgedSeries, toWrittenDay } from './store';
 

@@ -3,6 +3,9 @@ import { BytesHeap } from '../db/bytesHeap';
 import { all, allPrepared, type Queryable } from '../db/database';
 import { budgetOf, spend } from '../db/readBudget';
 
+/** Goes up when what a rollup holds changes; older ones are then made again. */
+export const ROLLUP_VERSION = 1;
+
 /** Which buckets of a day are read: its 96 quarters, or its 24 hours. */
 export type RollupGrain = 'quarters' | 'hours';
 

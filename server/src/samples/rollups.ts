@@ -23,9 +23,6 @@ import { breather } from './breather';
 import { writeRollups, type StoredRollup } from './rollupSql';
 import { readGivenDays, readNeighbours, type EndSample, type StoreMetric } from './sql';
 
-/** Goes up when what a rollup holds changes; older ones are then made again. */
-export const ROLLUP_VERSION = 1;
-
 /** One day whose samples changed, as it is now. */
 export interface ChangedDay {
   readonly metric: StoreMetric;

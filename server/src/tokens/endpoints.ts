@@ -7,7 +7,7 @@ import { endpoints } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics } from '../metrics/metrics';
-import { listHeard, mapSeries } from '../samples/heardSql';
+import { listHeard, mapSeries } from '../arrivals/heardSql';
 import { addToken, changeRule, listTokens, revokeToken } from './sql';
 import { makeToken } from './tokenOfRequest';
 

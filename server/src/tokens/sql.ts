@@ -30,14 +30,11 @@ export async function addToken(
 }
 
 /** A token that is valid, with how its text is matched. */
-export interface UsedToken {
-  readonly id: string;
-  readonly rule: PushRule;
-}
+type ValidToken = Pick<PushToken, 'id' | 'rule'>;
 
 /** The token with this hash that is not revoked; notes that it was used, at most once a minute. */
-export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<UsedToken | undefined> {
-  const row = await one<UsedToken & { stale: boolean }>(
+export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<ValidToken | undefined> {
+  const row = await one<ValidToken & { stale: boolean }>(
     db,
     `select id, last_used_at is null or last_used_at < $2::timestamptz - interval '1 minute' as stale, ${RULE}
      from push_token token where token_hash = $1 and revoked_at is null`,

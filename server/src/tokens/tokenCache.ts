@@ -1,13 +1,14 @@
 import { LRUCache } from 'lru-cache';
 import type { Queryable } from '../db/database';
-import { useToken, type UsedToken } from './sql';
+import type { KnownTokens, UsedToken } from '../http/appContext';
+import { useToken } from './sql';
 
 /** A token that was revoked on another server is taken for so long. */
 const KEPT_MS = 2000;
 const MOST = 1000;
 
 /** Tokens looked up a moment ago, wrong ones too, so that a flood of pushes does not ask the database for each. */
-export class TokenCache {
+export class TokenCache implements KnownTokens {
   private readonly found = new LRUCache<string, Promise<UsedToken | undefined>>({ max: MOST, ttl: KEPT_MS });
 
   constructor(

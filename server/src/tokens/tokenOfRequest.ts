@@ -1,8 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { Request } from 'express';
 import { BeaconError } from '@vivid-beacon/core';
-import type { AppContext } from '../http/appContext';
-import type { UsedToken } from './sql';
+import type { AppContext, UsedToken } from '../http/appContext';
 
 /** A token that is shown once, and its hash that is kept. */
 export function makeToken(): { readonly token: string; readonly hash: Buffer } {

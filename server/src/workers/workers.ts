@@ -30,14 +30,14 @@ export function openWorkers(
   const open = (module: string, limits: ConstructorParameters<typeof WorkerPool>[1]): WorkerPool =>
     new WorkerPool(new URL(module, import.meta.url), limits, options.onError, { databaseUrl });
   const exports = open('../exports/exportTask.ts', { threads: 2, waiting: 8 });
-  const readings = open('../readings/readingTask.ts', {
+  const readings = open('../readingTask.ts', {
     threads: Math.max(1, availableParallelism() - 1),
     kept: options.pushes ? 1 : 0,
     waiting: 16,
   });
   const calendars = open('../calendars/calendarTask.ts', { threads: 1, waiting: 8 });
   const pushes = options.pushes
-    ? open('../samples/pushTask.ts', { threads: 1, kept: 1, atOnce: PUSHES_AT_ONCE, waiting: Infinity })
+    ? open('../arrivals/pushTask.ts', { threads: 1, kept: 1, atOnce: PUSHES_AT_ONCE, waiting: Infinity })
     : null;
   return {
     exports,

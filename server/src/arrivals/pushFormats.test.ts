@@ -1,7 +1,7 @@
 import { gzipSync } from 'node:zlib';
 import type { Metric, PushAnswer, WireError } from '@vivid-beacon/core';
 import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
-import { applyRetention } from './retention';
+import { applyRetention } from '../jobs/retention';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;

@@ -1,7 +1,7 @@
 import { BeaconError, type PushAnswer } from '@vivid-beacon/core';
 import { JSON_TYPE, NDJSON, OPEN_METRICS, PLAIN } from '@vivid-beacon/core/src/api/samples';
 import type { AppContext } from '../http/appContext';
-import type { UsedToken } from '../tokens/sql';
+import type { UsedToken } from '../http/appContext';
 import { pushSamples } from './push';
 import type { PushContext } from './pushContext';
 import { readJsonPush, readNdjsonPush, readOpenMetricsPush, readPlainPush, type SentBatch } from './readPush';

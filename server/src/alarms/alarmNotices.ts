@@ -1,10 +1,10 @@
 import { DAY_MS } from '@vivid-beacon/core';
 import { breachNotice, escalationNotice, returnNotice } from '@vivid-beacon/core/src/engine';
-import { addEvent, findAlarm } from '../alarms/sql';
+import { addEvent, findAlarm } from './sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { isTold, lockUnanswered, tellingOf } from './alarmsToTellSql';
-import { tell } from './queue';
+import { tell } from '../notices/queue';
 
 /** What is older than this when it is found wakes nobody; it stands in the list. */
 const TOO_OLD_MS = DAY_MS;

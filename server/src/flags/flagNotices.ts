@@ -1,8 +1,8 @@
 import { formatMoment, type Flag } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
-import { lockLateFlags } from '../flags/sql';
-import { reachedPeople } from './sql';
-import { tell } from './queue';
+import { lockLateFlags } from './sql';
+import { reachedPeople } from '../notices/sql';
+import { tell } from '../notices/queue';
 
 /** Tells the person who takes a flag, unless they gave it to themselves. */
 export async function tellOfFlag(db: Queryable, flag: Flag, byId: string, now: number): Promise<void> {

@@ -1,8 +1,8 @@
 import { evaluateAlarms } from '../alarms/evaluate';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { countPushed } from './sql';
-import { mergeIntoStore, type Incoming, type MergeResult } from './store';
+import { countPushed } from '../samples/sql';
+import { mergeIntoStore, type Incoming, type MergeResult } from '../samples/store';
 
 /** Where samples came from. */
 export interface SampleSource {

@@ -3,7 +3,7 @@ import { setPriority } from 'node:os';
 import { workerData } from 'piscina';
 import type { PushAnswer } from '@vivid-beacon/core';
 import { openPool } from '../db/database';
-import type { UsedToken } from '../tokens/sql';
+import type { UsedToken } from '../http/appContext';
 import { asTask, type TaskResult } from '../workers/workerPool';
 import { PUSHES_AT_ONCE } from '../workers/workers';
 import { takeHere, type SentPush } from './takePush';

@@ -1,12 +1,12 @@
-import { endShelves } from './alarms/setAside';
-import { passTime } from './alarms/evaluate';
-import { learnerOf } from './alarms/learnerOf';
-import { keepScopes } from './alarms/rules';
-import type { AppContext } from './http/appContext';
-import { escalate } from './notices/alarmNotices';
-import { tellOfLateFlags } from './notices/flagNotices';
-import { sendNotices, type Posts } from './notices/send';
-import { tidyUp } from './samples/retention';
+import { endShelves } from '../alarms/setAside';
+import { passTime } from '../alarms/evaluate';
+import { learnerOf } from '../alarms/learnerOf';
+import { keepScopes } from '../alarms/rules';
+import type { AppContext } from '../http/appContext';
+import { escalate } from '../alarms/alarmNotices';
+import { tellOfLateFlags } from '../flags/flagNotices';
+import { sendNotices, type Posts } from '../notices/send';
+import { tidyUp } from './retention';
 
 const SOON_MS = 1_000;
 const OFTEN_MS = 5_000;

@@ -1,12 +1,12 @@
 import express, { type RequestHandler, type Router } from 'express';
 import { allows, BeaconError, type Person } from '@vivid-beacon/core';
-import { askerOf, NOBODY, readAs, THE_SERVER, type Asker } from '../db/reader';
-import { personOfSession } from '../people/signedIn';
-import { tokenOfRequest } from '../tokens/tokenOfRequest';
-import type { AppContext } from './appContext';
+import { askerOf, NOBODY, readAs, THE_SERVER, type Asker } from './db/reader';
+import { personOfSession } from './people/signedIn';
+import { tokenOfRequest } from './tokens/tokenOfRequest';
+import type { AppContext } from './http/appContext';
 import type { Access } from '@vivid-beacon/core/src/api/contract';
-import { SENT, type Call, type Endpoint } from './endpoint';
-import { checked } from './errors';
+import { SENT, type Call, type Endpoint } from './http/endpoint';
+import { checked } from './http/errors';
 
 const USUAL_LIMIT = 1_000_000;
 

@@ -1,6 +1,6 @@
 import type { Request, RequestHandler, Response } from 'express';
 import { BeaconError } from '@vivid-beacon/core';
-import type { UsedToken } from '../tokens/sql';
+import type { UsedToken } from '../http/appContext';
 
 /** How much may be on its way at once, and how slowly. */
 export interface GateLimits {

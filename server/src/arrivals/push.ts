@@ -1,10 +1,10 @@
 import type { PushAnswer, PushMeeting, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
 import { sortSamples } from '@vivid-beacon/core/src/engine';
 import { withTransaction } from '../db/database';
-import type { UsedToken } from '../tokens/sql';
+import type { UsedToken } from '../http/appContext';
 import { findMetrics } from './findMetrics';
 import { noteHeard, type HeardNow } from './heardSql';
-import { noteClockAhead } from './latestSql';
+import { noteClockAhead } from '../samples/latestSql';
 import { combine, type PushColumns } from './meetInPush';
 import type { PushContext } from './pushContext';
 import { readSample, type SentBatch } from './readPush';

@@ -13,7 +13,7 @@ import {
   someKeys,
   type MetricKeyRow,
 } from '../metrics/sql';
-import type { UsedToken } from '../tokens/sql';
+import type { UsedToken } from '../http/appContext';
 import { mapSeries, mappedSeries, noteHeard } from './heardSql';
 import type { PushContext } from './pushContext';
 import { plainName, type ExposedSeries, type SentBatch } from './readPush';
