@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import type { MetricKind } from '../domain/metric';
 import { finite, wholeNumber } from '../schemas/parts';
-import { unionOf, type TypeOf } from '../schemas/shape';
+import { taggedUnion, type TypeOf } from '../schemas/shape';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
 import { RUN_RULES } from './nelson';
 
@@ -25,7 +25,8 @@ const lengthMs = (shortest: number, longest: number, words: string) =>
  * What an alarm rule looks for. Limits, deadbands and amounts are in the metric's unit, percent as 5 = 5 %,
  * lengths of time in ms. A value exactly on a limit is not in alarm.
  */
-export const alarmTestSchema = unionOf(
+export const alarmTestSchema = taggedUnion(
+  'AlarmTest',
   'kind',
   {
     limit: { side: side('above', 'below'), limit, deadband },

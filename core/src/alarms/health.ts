@@ -1,4 +1,4 @@
-import { amount, amountOrNull, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import { amount, amountOrNull, list, oneOf, shape, text, type TypeOf, named } from '../schemas/shape';
 import { quantile } from '../stats/stats';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
 import { VALUE_LEVELS } from '../bands/targetBand';
@@ -24,36 +24,39 @@ const ruleShare = shape({
 /** Alarms of one rule among all, for the list of the most frequent. */
 export type RuleShare = TypeOf<typeof ruleShare>;
 
-export const alarmHealthSchema = shape({
-  window: intervalSchema,
-  operators: amount(),
-  count: amount(),
-  /** Alarms per operator, averaged over the window. */
-  perTenMinutes: amount(),
-  perDay: amount(),
-  /** Most alarms per operator in ten minutes that begin on a whole ten minutes, and when. */
-  peak: shape({ count: amount(), at: amountOrNull() }),
-  /** Share of the ten-minute periods with more than ten alarms per operator, 0 to 1. */
-  busyShare: amount(),
-  floods: list(intervalSchema),
-  /** Share of the window spent in flood, 0 to 1. */
-  floodShare: amount(),
-  /** Rules that came three times or more within a minute. */
-  chattering: list(text()),
-  /** Alarms that returned within a minute without being acknowledged. */
-  fleeting: amount(),
-  /** Alarms that stand, or stood, for more than a day at the end of the window. */
-  stale: amount(),
-  /** At most ten, most frequent first. */
-  topTen: list(ruleShare),
-  topTenShare: amount(),
-  /** Share of the alarms of each priority, 0 to 1; all 0 without alarms. */
-  byPriority: shape({ high: amount(), medium: amount(), low: amount() }),
-  /** From raised to acknowledged, ms; null = none was acknowledged. */
-  toAcknowledge: shape({ median: amount(), p95: amount() }).nullable(),
-  /** Alarms that returned, or still stand, and were never acknowledged. */
-  neverAcknowledged: amount(),
-});
+export const alarmHealthSchema = named(
+  'AlarmHealth',
+  shape({
+    window: intervalSchema,
+    operators: amount(),
+    count: amount(),
+    /** Alarms per operator, averaged over the window. */
+    perTenMinutes: amount(),
+    perDay: amount(),
+    /** Most alarms per operator in ten minutes that begin on a whole ten minutes, and when. */
+    peak: shape({ count: amount(), at: amountOrNull() }),
+    /** Share of the ten-minute periods with more than ten alarms per operator, 0 to 1. */
+    busyShare: amount(),
+    floods: list(intervalSchema),
+    /** Share of the window spent in flood, 0 to 1. */
+    floodShare: amount(),
+    /** Rules that came three times or more within a minute. */
+    chattering: list(text()),
+    /** Alarms that returned within a minute without being acknowledged. */
+    fleeting: amount(),
+    /** Alarms that stand, or stood, for more than a day at the end of the window. */
+    stale: amount(),
+    /** At most ten, most frequent first. */
+    topTen: list(ruleShare),
+    topTenShare: amount(),
+    /** Share of the alarms of each priority, 0 to 1; all 0 without alarms. */
+    byPriority: shape({ high: amount(), medium: amount(), low: amount() }),
+    /** From raised to acknowledged, ms; null = none was acknowledged. */
+    toAcknowledge: shape({ median: amount(), p95: amount() }).nullable(),
+    /** Alarms that returned, or still stand, and were never acknowledged. */
+    neverAcknowledged: amount(),
+  }),
+);
 export type AlarmHealth = TypeOf<typeof alarmHealthSchema>;
 
 const TEN_MINUTES = 10 * MINUTE_MS;

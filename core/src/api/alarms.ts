@@ -17,6 +17,7 @@ import {
   textOrNull,
   truth,
   type TypeOf,
+  named,
 } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
@@ -50,53 +51,59 @@ export type WatchedMetric = TypeOf<typeof watchedMetric>;
 /** What a person chooses of a rule; `replaces` names the rule whose place it takes. */
 export type RuleForm = TypeOf<typeof alarmRuleSchema>;
 
-const alarmRule = alarmRuleSchema
-  .omit(['replaces'])
-  .shape({
-    id: text(),
-    inForce: truth(),
-    inForceFrom: amount(),
-    watches: list(watchedMetric),
-  })
-  .noUnknown()
-  .required();
+const alarmRule = named(
+  'AlarmRule',
+  alarmRuleSchema
+    .omit(['replaces'])
+    .shape({
+      id: text(),
+      inForce: truth(),
+      inForceFrom: amount(),
+      watches: list(watchedMetric),
+    })
+    .noUnknown()
+    .required(),
+);
 export type AlarmRule = TypeOf<typeof alarmRule>;
 /** A state of the plant in which a rule is meant to be silent: its alarms are suppressed by design. */
 export type SuppressWhile = NonNullable<AlarmRule['suppress']>;
 /** Who is told when nobody acknowledges an alarm in time. */
 export type Escalation = NonNullable<AlarmRule['escalation']>;
 
-export const alarm = shape({
-  id: text(),
-  ruleId: text(),
-  ruleName: text(),
-  state: oneOf(ALARM_STATES),
-  /** End of the shelf it lies on, and why it is set aside; null = it is not. */
-  shelvedUntil: amountOrNull(),
-  asideReason: textOrNull(),
-  level: oneOf(RULE_LEVELS),
-  priority: oneOf(ALARM_PRIORITIES),
-  test: alarmTestSchema,
-  toDo: text(),
-  metricId: text(),
-  metricName: text(),
-  unit: text(),
-  decimals: amount(),
-  assetId: text(),
-  assetName: text(),
-  plantId: text(),
-  plantName: text(),
-  zone: text(),
-  raisedAt: amount(),
-  /** Null when there was none: silence from the beginning. */
-  raisedValue: amountOrNull(),
-  returnedAt: amountOrNull(),
-  latestValue: amountOrNull(),
-  acknowledgedBy: textOrNull(),
-  acknowledgedAt: amountOrNull(),
-  /** When others were told because nobody acknowledged since it last called; null = they were not. */
-  escalatedAt: amountOrNull(),
-});
+export const alarm = named(
+  'Alarm',
+  shape({
+    id: text(),
+    ruleId: text(),
+    ruleName: text(),
+    state: oneOf(ALARM_STATES),
+    /** End of the shelf it lies on, and why it is set aside; null = it is not. */
+    shelvedUntil: amountOrNull(),
+    asideReason: textOrNull(),
+    level: oneOf(RULE_LEVELS),
+    priority: oneOf(ALARM_PRIORITIES),
+    test: alarmTestSchema,
+    toDo: text(),
+    metricId: text(),
+    metricName: text(),
+    unit: text(),
+    decimals: amount(),
+    assetId: text(),
+    assetName: text(),
+    plantId: text(),
+    plantName: text(),
+    zone: text(),
+    raisedAt: amount(),
+    /** Null when there was none: silence from the beginning. */
+    raisedValue: amountOrNull(),
+    returnedAt: amountOrNull(),
+    latestValue: amountOrNull(),
+    acknowledgedBy: textOrNull(),
+    acknowledgedAt: amountOrNull(),
+    /** When others were told because nobody acknowledged since it last called; null = they were not. */
+    escalatedAt: amountOrNull(),
+  }),
+);
 export type Alarm = TypeOf<typeof alarm>;
 
 const alarmEvent = shape({

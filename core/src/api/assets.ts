@@ -11,6 +11,7 @@ import {
   textOrNull,
   truth,
   type TypeOf,
+  named,
 } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
@@ -37,7 +38,7 @@ const assetFields = {
   /** Facts about it: "Floor area (m²)": 420, "Maker": "…". */
   attributes: dictionary(textOrNumber()),
 };
-const asset = shape(assetFields);
+const asset = named('Asset', shape(assetFields));
 export type Asset = TypeOf<typeof asset>;
 
 const listedAsset = shape({

@@ -1,18 +1,21 @@
 import * as yup from 'yup';
 import { boardDocumentSchema, boardTitleSchema } from '../board/board';
 import { countedNumber } from '../schemas/parts';
-import { amount, list, shape, text, type TypeOf } from '../schemas/shape';
+import { amount, list, shape, text, type TypeOf, named } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
-const board = shape({
-  id: text(),
-  title: text(),
-  document: boardDocumentSchema.required(),
-  /** Goes up by one at every change; a save must name the one it started from. */
-  revision: amount(),
-  ownerName: text(),
-  updatedAt: amount(),
-});
+const board = named(
+  'Board',
+  shape({
+    id: text(),
+    title: text(),
+    document: boardDocumentSchema.required(),
+    /** Goes up by one at every change; a save must name the one it started from. */
+    revision: amount(),
+    ownerName: text(),
+    updatedAt: amount(),
+  }),
+);
 export type Board = TypeOf<typeof board>;
 
 const WRONG_DOCUMENT = 'BAD_INPUT names the readout and field that is wrong';

@@ -20,6 +20,7 @@ import {
   text,
   textOrNull,
   type TypeOf,
+  named,
 } from '../schemas/shape';
 import { PAST_BUCKETS } from '../time/automaticPeriod';
 import { intervalSchema } from '../time/interval';
@@ -37,19 +38,22 @@ const presentFields = {
   reading: readingSchema,
 };
 
-export const indicatorReading = shape({
-  id: text(),
-  version: amount(),
-  definition: indicatorSchema.required(),
-  name: text(),
-  assetName: text(),
-  plantId: text(),
-  ownerName: textOrNull(),
-  measure: measureSchema.required(),
-  window: windowSchema,
-  decimals: amount(),
-  ...presentFields,
-});
+export const indicatorReading = named(
+  'IndicatorReading',
+  shape({
+    id: text(),
+    version: amount(),
+    definition: indicatorSchema.required(),
+    name: text(),
+    assetName: text(),
+    plantId: text(),
+    ownerName: textOrNull(),
+    measure: measureSchema.required(),
+    window: windowSchema,
+    decimals: amount(),
+    ...presentFields,
+  }),
+);
 /** An indicator with its present value, target and level; numbers in the unit of its measure. */
 export type IndicatorReading = TypeOf<typeof indicatorReading>;
 
@@ -71,15 +75,18 @@ const indicatorLoss = shape({
 /** How long an indicator lay on each level, by the hour. */
 export type IndicatorLoss = TypeOf<typeof indicatorLoss>;
 
-const judgedPeriod = shape({
-  start: amount(),
-  end: amount(),
-  value: amountOrNull(),
-  coverage: amount(),
-  target: amountOrNull(),
-  level: levelSchema,
-  version: amount(),
-});
+const judgedPeriod = named(
+  'JudgedPeriod',
+  shape({
+    start: amount(),
+    end: amount(),
+    value: amountOrNull(),
+    coverage: amount(),
+    target: amountOrNull(),
+    level: levelSchema,
+    version: amount(),
+  }),
+);
 /** One period of an indicator's past, judged by the definition and the target in force when it began. */
 export type JudgedPeriod = TypeOf<typeof judgedPeriod>;
 

@@ -4,7 +4,17 @@ import { COLUMN_PARTS } from '../intake/layout';
 import { balanceSchema } from '../schemas/balance';
 import { madeSchema } from '../schemas/made';
 import { countedNumber, wholeNumber } from '../schemas/parts';
-import { amount, checkedBy, dictionary, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import {
+  amount,
+  checkedBy,
+  dictionary,
+  list,
+  oneOf,
+  shape,
+  text,
+  type TypeOf,
+  named,
+} from '../schemas/shape';
 import { content, contracts, json, nothing } from './contract';
 import { BYTES } from './samples';
 
@@ -49,7 +59,7 @@ const intakeFields = {
 const intakeWithoutLines = shape(intakeFields);
 export type IntakeWithoutLines = TypeOf<typeof intakeWithoutLines>;
 
-const intake = shape({ ...intakeFields, lines: list(toldLine) });
+const intake = named('Intake', shape({ ...intakeFields, lines: list(toldLine) }));
 export type Intake = TypeOf<typeof intake>;
 
 const mappingFields = { correct: opaque(), plans: opaque(), zone: yup.string().max(60).required() };

@@ -10,23 +10,26 @@ import {
   stopsSchema,
 } from '../schemas/logs';
 import { fromAndTo, idText } from '../schemas/parts';
-import { amount, amountOrNull, list, shape, text, truth, type TypeOf } from '../schemas/shape';
+import { amount, amountOrNull, list, shape, text, truth, type TypeOf, named } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
-export const stopEntry = shape({
-  id: text(),
-  assetId: text(),
-  assetName: text(),
-  plantName: text(),
-  zone: text(),
-  start: amount(),
-  /** null while it is still stopped. */
-  end: amountOrNull(),
-  category: text(),
-  reason: text(),
-  note: text(),
-  enteredBy: text(),
-});
+export const stopEntry = named(
+  'StopEntry',
+  shape({
+    id: text(),
+    assetId: text(),
+    assetName: text(),
+    plantName: text(),
+    zone: text(),
+    start: amount(),
+    /** null while it is still stopped. */
+    end: amountOrNull(),
+    category: text(),
+    reason: text(),
+    note: text(),
+    enteredBy: text(),
+  }),
+);
 /** One entry of the stop log. Times in ms. */
 export type StopEntry = TypeOf<typeof stopEntry>;
 
@@ -43,23 +46,26 @@ export type StopLog = TypeOf<typeof stopLog>;
 /** What a status means on a desk. */
 export type StatusKind = TypeOf<typeof statusKindSchema>;
 
-const jobEntry = shape({
-  id: text(),
-  assetId: text(),
-  assetName: text(),
-  zone: text(),
-  number: text(),
-  category: text(),
-  customer: text(),
-  owner: text(),
-  fields: attributesSchema.defined(),
-  history: list(shape({ at: amount(), status: text(), by: text() })),
-  open: truth(),
-  /** Time in our own statuses and in working hours, ms. */
-  workingMs: amount(),
-  /** From first to last status (or now), ms. */
-  elapsedMs: amount(),
-});
+const jobEntry = named(
+  'JobEntry',
+  shape({
+    id: text(),
+    assetId: text(),
+    assetName: text(),
+    zone: text(),
+    number: text(),
+    category: text(),
+    customer: text(),
+    owner: text(),
+    fields: attributesSchema.defined(),
+    history: list(shape({ at: amount(), status: text(), by: text() })),
+    open: truth(),
+    /** Time in our own statuses and in working hours, ms. */
+    workingMs: amount(),
+    /** From first to last status (or now), ms. */
+    elapsedMs: amount(),
+  }),
+);
 /** One entry of the job log. Times in ms. */
 export type JobEntry = TypeOf<typeof jobEntry>;
 

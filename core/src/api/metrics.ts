@@ -17,40 +17,44 @@ import {
   text,
   textOrNull,
   type TypeOf,
+  named,
 } from '../schemas/shape';
 import { windowSchema } from '../time/windowSpec';
 import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 
-export const metric = shape({
-  id: text(),
-  key: text(),
-  name: text(),
-  /** As the person wrote it. */
-  unit: text(),
-  /** Its UCUM code, where one was found. */
-  ucum: textOrNull(),
-  kind: oneOf(METRIC_KINDS),
-  /** Where its values come from: samples, an expression over other metrics, or values by period. */
-  origin: oneOf(METRIC_ORIGINS),
-  /** For a reference series: the period of each value. */
-  period: oneOf(REFERENCE_PERIODS).nullable(),
-  intervalMs: amount(),
-  maxGapMs: amount(),
-  rollover: amountOrNull(),
-  decimals: amount(),
-  plausibleLow: amountOrNull(),
-  plausibleHigh: amountOrNull(),
-  /** Samples older than this are thrown away, rollups stay; null = all are kept. */
-  retentionDays: amountOrNull(),
-  assetId: text(),
-  assetName: text(),
-  plantId: text(),
-  plantName: text(),
-  zone: text(),
-  last: shape({ t: amount(), v: amount() }).nullable(),
-  health: feedHealthSchema,
-});
+export const metric = named(
+  'Metric',
+  shape({
+    id: text(),
+    key: text(),
+    name: text(),
+    /** As the person wrote it. */
+    unit: text(),
+    /** Its UCUM code, where one was found. */
+    ucum: textOrNull(),
+    kind: oneOf(METRIC_KINDS),
+    /** Where its values come from: samples, an expression over other metrics, or values by period. */
+    origin: oneOf(METRIC_ORIGINS),
+    /** For a reference series: the period of each value. */
+    period: oneOf(REFERENCE_PERIODS).nullable(),
+    intervalMs: amount(),
+    maxGapMs: amount(),
+    rollover: amountOrNull(),
+    decimals: amount(),
+    plausibleLow: amountOrNull(),
+    plausibleHigh: amountOrNull(),
+    /** Samples older than this are thrown away, rollups stay; null = all are kept. */
+    retentionDays: amountOrNull(),
+    assetId: text(),
+    assetName: text(),
+    plantId: text(),
+    plantName: text(),
+    zone: text(),
+    last: shape({ t: amount(), v: amount() }).nullable(),
+    health: feedHealthSchema,
+  }),
+);
 export type Metric = TypeOf<typeof metric>;
 
 export type MetricForm = TypeOf<typeof metricSchema>;

@@ -1,7 +1,7 @@
 import { personSchema } from '../domain/person';
 import { ROLES } from '../domain/roles';
 import { signInSchema } from '../schemas/forms';
-import { list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import { list, oneOf, shape, text, type TypeOf, named } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
 const demoAccount = shape({
@@ -14,13 +14,16 @@ const demoAccount = shape({
 /** An account that demo mode offers on the sign-in screen. */
 export type DemoAccount = TypeOf<typeof demoAccount>;
 
-const sessionState = shape({
-  /** null = nobody is signed in. */
-  person: personSchema.nullable(),
-  /** What every change must send as x-form-token. */
-  csrfToken: text(),
-  demoAccounts: list(demoAccount),
-});
+const sessionState = named(
+  'Session',
+  shape({
+    /** null = nobody is signed in. */
+    person: personSchema.nullable(),
+    /** What every change must send as x-form-token. */
+    csrfToken: text(),
+    demoAccounts: list(demoAccount),
+  }),
+);
 export type SessionState = TypeOf<typeof sessionState>;
 
 export const peopleApi = contracts({

@@ -20,6 +20,7 @@ import {
   text,
   truth,
   type TypeOf,
+  named,
 } from '../schemas/shape';
 import { BUCKETS } from '../time/buckets';
 import { intervalSchema } from '../time/interval';
@@ -32,20 +33,23 @@ import { BYTES } from './samples';
 const hours = hoursSchema.nullable().default(null);
 const bucketSchema = () => yup.string().oneOf(BUCKETS);
 
-export const readingSchema = shape({
-  value: amountOrNull(),
-  unit: text(),
-  level: levelSchema,
-  coverage: amount(),
-  /** True while the window's end still lies ahead. */
-  partial: truth(),
-  /** The same measure over the window before, as a reference; null if it has no data. */
-  previous: amountOrNull(),
-  /** Newest sample used; null without data. */
-  asOf: amountOrNull(),
-  now: amount(),
-  provenance: provenanceSchema,
-});
+export const readingSchema = named(
+  'Reading',
+  shape({
+    value: amountOrNull(),
+    unit: text(),
+    level: levelSchema,
+    coverage: amount(),
+    /** True while the window's end still lies ahead. */
+    partial: truth(),
+    /** The same measure over the window before, as a reference; null if it has no data. */
+    previous: amountOrNull(),
+    /** Newest sample used; null without data. */
+    asOf: amountOrNull(),
+    now: amount(),
+    provenance: provenanceSchema,
+  }),
+);
 export type Reading = TypeOf<typeof readingSchema>;
 
 const valueAsk = yup

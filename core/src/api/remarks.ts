@@ -1,20 +1,23 @@
 import * as yup from 'yup';
 import { REMARK_KINDS, stretchRemarkSchema } from '../schemas/logs';
 import { fromAndTo, idText } from '../schemas/parts';
-import { amount, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import { amount, list, oneOf, shape, text, type TypeOf, named } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
-export const stretchRemark = shape({
-  id: text(),
-  assetId: text(),
-  assetName: text(),
-  start: amount(),
-  end: amount(),
-  kind: oneOf(REMARK_KINDS),
-  text: text(),
-  author: text(),
-  writtenAt: amount(),
-});
+export const stretchRemark = named(
+  'StretchRemark',
+  shape({
+    id: text(),
+    assetId: text(),
+    assetName: text(),
+    start: amount(),
+    end: amount(),
+    kind: oneOf(REMARK_KINDS),
+    text: text(),
+    author: text(),
+    writtenAt: amount(),
+  }),
+);
 /** A remark on a stretch of time of an asset. Times in ms. */
 export type StretchRemark = TypeOf<typeof stretchRemark>;
 export type RemarkForm = TypeOf<typeof stretchRemarkSchema>;

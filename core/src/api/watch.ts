@@ -1,15 +1,18 @@
 import { flagEntity } from '../domain/flags';
-import { amount, dictionary, list, shape, text, type TypeOf } from '../schemas/shape';
+import { amount, dictionary, list, shape, text, type TypeOf, named } from '../schemas/shape';
 import { alarm } from './alarms';
 import { contracts, json } from './contract';
 import { indicatorReading } from './indicators';
 import { metric } from './metrics';
 
-export const silentFeeds = shape({
-  feeds: list(metric),
-  /** How many there are in all, by plant. */
-  count: dictionary(amount()),
-});
+export const silentFeeds = named(
+  'SilentFeeds',
+  shape({
+    feeds: list(metric),
+    /** How many there are in all, by plant. */
+    count: dictionary(amount()),
+  }),
+);
 /** Feeds that went quiet: the first hundred, those that alarm rules look at before others. */
 export type SilentFeeds = TypeOf<typeof silentFeeds>;
 

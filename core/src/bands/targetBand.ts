@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { BeaconError } from '../errors';
 import { finite } from '../schemas/parts';
-import { amount, list, oneOf, shape, unionOf, type TypeOf } from '../schemas/shape';
+import { amount, list, oneOf, shape, taggedUnion, type TypeOf } from '../schemas/shape';
 
 /** The four levels, the most serious first after No data is set apart. */
 export const LEVELS = ['clear', 'caution', 'breach', 'nodata'] as const;
@@ -51,7 +51,7 @@ const limit = finite().required();
  * `cuts`: own cuts, up to five, rising, each part with a level of its choice.
  * Equal limits leave no Caution. A value exactly on a limit has the better level.
  */
-export const bandSchema = unionOf('direction', {
+export const bandSchema = taggedUnion('TargetBand', 'direction', {
   higher: { caution: limit, breach: limit, target },
   lower: { caution: limit, breach: limit, target },
   inside: { clearLow: limit, clearHigh: limit, breachLow: limit, breachHigh: limit, target },

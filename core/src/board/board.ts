@@ -4,7 +4,7 @@ import { measureSchema, MOST_MEASURES } from '../domain/measure';
 import { groupBySchema, scopeSchema, WHOLE_SCOPE } from '../domain/query';
 import { hoursSchema } from '../schemas/hours';
 import { idText } from '../schemas/parts';
-import { orNull, unionOf, type TypeOf } from '../schemas/shape';
+import { orNull, taggedUnion, type TypeOf, named } from '../schemas/shape';
 import { BUCKETS } from '../time/buckets';
 import { windowSchema } from '../time/windowSpec';
 
@@ -87,7 +87,7 @@ export const PLAIN_SCALE: ScaleChoice = {
   sectors: 'on',
 };
 
-const normaliseSchema = unionOf('by', {
+const normaliseSchema = taggedUnion('Normalise', 'by', {
   first: {},
   attribute: { name: yup.string().max(100).required('Say by which attribute') },
 });
@@ -103,66 +103,69 @@ const alignmentSchema = yup
 /** Lines of a trend laid over one another from the date in an attribute of each asset on. */
 export type Alignment = TypeOf<typeof alignmentSchema>;
 
-const readoutSchema = yup
-  .object({
-    id: yup.string().min(1).max(40).required(),
-    form: yup.string().oneOf(READOUT_FORMS).required(),
-    /** null = made from the choices. */
-    title: yup.string().trim().max(200).nullable().default(null),
-    /** What stands under the readout; null = made from subset and hours. */
-    footnote: yup.string().trim().max(500).nullable().default(null),
-    /** The indicator it shows, which governs measure, band and format; null = its own choices. */
-    indicatorId: idText().nullable().default(null),
-    /** What is shown; none only in a note, else the first leads and gives unit, band and zone. */
-    measures: yup
-      .array(measureSchema.required())
-      .max(MOST_MEASURES)
-      .required()
-      .when('form', { is: 'note', otherwise: (list) => list.min(1, '${path}: say what is shown') }),
-    /** null = the board's window. */
-    window: orNull(windowSchema),
-    /** For a trend: summarised by local hour, day …; null = the samples themselves. */
-    bucket: yup.string().oneOf(BUCKETS).nullable().default(null),
-    /** For a trend by period: each value added to those before it. */
-    cumulative: yup.boolean().default(false),
-    /** One value for each asset, plant, kind or attribute; null = the metrics as they are. */
-    groupBy: orNull(groupBySchema),
-    /** Are assets without the attribute of the grouping kept as a group of their own? */
-    keepBlanks: yup.boolean().default(true),
-    /** Only which assets, within the board's scope; null = all of it. */
-    scope: scopeSchema.nullable().default(null),
-    /** Only which hours, within the board's; null = all. */
-    hours: hoursSchema.nullable().default(null),
-    band: orNull(bandSchema),
-    /** For a trend with lines of two units: the band of the second, in that unit. */
-    secondBand: orNull(bandSchema),
-    compare: yup.string().oneOf(COMPARISONS).default('before'),
-    /** null = chosen from the size of the numbers. */
-    decimals: yup.number().integer().min(0).max(9).nullable().default(null),
-    display: yup.string().oneOf(DISPLAY_SCALES).default('units'),
-    mark: yup.string().oneOf(TREND_MARKS).default('line'),
-    scale: scaleSchema.default({ ...PLAIN_SCALE }),
-    /** Does a trend write values at the points of its lines, as many as fit? */
-    pointLabels: yup.boolean().default(false),
-    /** For a trend: null = values as they are. */
-    normalise: orNull(normaliseSchema),
-    /** For a trend of single metrics: by days since a start event; null = by date. */
-    align: alignmentSchema.nullable().default(null),
-    /** Columns of 12 and rows of 76 px on a wide sheet; null = as usual for the form. */
-    size: yup
-      .object({
-        columns: yup.number().integer().min(2).max(12).required(),
-        rows: yup.number().integer().min(1).max(12).required(),
-      })
-      .noUnknown()
-      .nullable()
-      .default(null),
-    /** Markdown of a note. */
-    text: yup.string().max(20_000).default(''),
-    /** Where its numbers also lead: a page of ours ("/boards/3") or an address; null = nowhere else. */
-    link: yup.string().trim().max(500).nullable().default(null),
-  })
-  .noUnknown();
+const readoutSchema = named(
+  'Readout',
+  yup
+    .object({
+      id: yup.string().min(1).max(40).required(),
+      form: yup.string().oneOf(READOUT_FORMS).required(),
+      /** null = made from the choices. */
+      title: yup.string().trim().max(200).nullable().default(null),
+      /** What stands under the readout; null = made from subset and hours. */
+      footnote: yup.string().trim().max(500).nullable().default(null),
+      /** The indicator it shows, which governs measure, band and format; null = its own choices. */
+      indicatorId: idText().nullable().default(null),
+      /** What is shown; none only in a note, else the first leads and gives unit, band and zone. */
+      measures: yup
+        .array(measureSchema.required())
+        .max(MOST_MEASURES)
+        .required()
+        .when('form', { is: 'note', otherwise: (list) => list.min(1, '${path}: say what is shown') }),
+      /** null = the board's window. */
+      window: orNull(windowSchema),
+      /** For a trend: summarised by local hour, day …; null = the samples themselves. */
+      bucket: yup.string().oneOf(BUCKETS).nullable().default(null),
+      /** For a trend by period: each value added to those before it. */
+      cumulative: yup.boolean().default(false),
+      /** One value for each asset, plant, kind or attribute; null = the metrics as they are. */
+      groupBy: orNull(groupBySchema),
+      /** Are assets without the attribute of the grouping kept as a group of their own? */
+      keepBlanks: yup.boolean().default(true),
+      /** Only which assets, within the board's scope; null = all of it. */
+      scope: scopeSchema.nullable().default(null),
+      /** Only which hours, within the board's; null = all. */
+      hours: hoursSchema.nullable().default(null),
+      band: orNull(bandSchema),
+      /** For a trend with lines of two units: the band of the second, in that unit. */
+      secondBand: orNull(bandSchema),
+      compare: yup.string().oneOf(COMPARISONS).default('before'),
+      /** null = chosen from the size of the numbers. */
+      decimals: yup.number().integer().min(0).max(9).nullable().default(null),
+      display: yup.string().oneOf(DISPLAY_SCALES).default('units'),
+      mark: yup.string().oneOf(TREND_MARKS).default('line'),
+      scale: scaleSchema.default({ ...PLAIN_SCALE }),
+      /** Does a trend write values at the points of its lines, as many as fit? */
+      pointLabels: yup.boolean().default(false),
+      /** For a trend: null = values as they are. */
+      normalise: orNull(normaliseSchema),
+      /** For a trend of single metrics: by days since a start event; null = by date. */
+      align: alignmentSchema.nullable().default(null),
+      /** Columns of 12 and rows of 76 px on a wide sheet; null = as usual for the form. */
+      size: yup
+        .object({
+          columns: yup.number().integer().min(2).max(12).required(),
+          rows: yup.number().integer().min(1).max(12).required(),
+        })
+        .noUnknown()
+        .nullable()
+        .default(null),
+      /** Markdown of a note. */
+      text: yup.string().max(20_000).default(''),
+      /** Where its numbers also lead: a page of ours ("/boards/3") or an address; null = nowhere else. */
+      link: yup.string().trim().max(500).nullable().default(null),
+    })
+    .noUnknown(),
+);
 
 /** One element of a board. */
 export interface Readout extends TypeOf<typeof readoutSchema> {
@@ -179,26 +182,29 @@ const MOST_READOUTS = 60;
 export const MOST_ASKS = 80;
 
 /** What a board holds, as it is stored, sent and written to a file. */
-export const boardDocumentSchema = yup
-  .object({
-    version: yup
-      .number()
-      .oneOf([BOARD_FORMAT_VERSION] as const)
-      .required(),
-    window: windowSchema,
-    scope: scopeSchema.default(WHOLE_SCOPE),
-    hours: hoursSchema.nullable().default(null),
-    readouts: yup
-      .array(readoutSchema.required())
-      .max(MOST_READOUTS)
-      .required()
-      .test('ids', '${path}: two readouts have the same id', (list) =>
-        Boolean(
-          !list || list.some((each) => !each) || new Set(list.map(({ id }) => id)).size === list.length,
+export const boardDocumentSchema = named(
+  'BoardDocument',
+  yup
+    .object({
+      version: yup
+        .number()
+        .oneOf([BOARD_FORMAT_VERSION] as const)
+        .required(),
+      window: windowSchema,
+      scope: scopeSchema.default(WHOLE_SCOPE),
+      hours: hoursSchema.nullable().default(null),
+      readouts: yup
+        .array(readoutSchema.required())
+        .max(MOST_READOUTS)
+        .required()
+        .test('ids', '${path}: two readouts have the same id', (list) =>
+          Boolean(
+            !list || list.some((each) => !each) || new Set(list.map(({ id }) => id)).size === list.length,
+          ),
         ),
-      ),
-  })
-  .noUnknown();
+    })
+    .noUnknown(),
+);
 export type BoardDocument = TypeOf<typeof boardDocumentSchema>;
 
 export const boardTitleSchema = yup.string().trim().min(1, 'A board needs a title').max(120).required();

@@ -1,12 +1,12 @@
 import * as yup from 'yup';
 import { idText } from '../schemas/parts';
-import { unionOf, type TypeOf } from '../schemas/shape';
+import { taggedUnion, type TypeOf } from '../schemas/shape';
 import { SUMMARIES } from './metric';
 
 const summary = yup.string().oneOf(SUMMARIES).nullable().default(null);
 
 /** What a name in an expression stands for. */
-export const bindingSchema = unionOf('kind', {
+export const bindingSchema = taggedUnion('Binding', 'kind', {
   /** A metric; in totals, summarised so over each period (null = the usual summary of its kind). */
   metric: { metricId: idText().required(), summary },
   /** The metric of this name of all assets directly below an asset, added up. */

@@ -1,5 +1,5 @@
 import { flagEvidenceSchema } from '../schemas/evidence';
-import { amount, amountOrNull, oneOf, shape, text, textOrNull, type TypeOf } from '../schemas/shape';
+import { amount, amountOrNull, oneOf, shape, text, textOrNull, type TypeOf, named } from '../schemas/shape';
 import { personSchema } from './person';
 
 /** What a flag is about. */
@@ -38,30 +38,33 @@ export function statusOfOutcome(outcome: FlagOutcome): FlagStatus {
 /** What was seen when the flag was handed out: it stays so, however the data is corrected later. */
 export type FlagEvidence = TypeOf<typeof flagEvidenceSchema>;
 
-export const flagEntity = shape({
-  id: text(),
-  title: text(),
-  note: text(),
-  kind: oneOf(FLAG_KINDS),
-  priority: oneOf(FLAG_PRIORITIES),
-  status: oneOf(FLAG_STATUSES),
-  alarmId: textOrNull(),
-  metricId: textOrNull(),
-  assetName: text(),
-  plantId: text(),
-  zone: text(),
-  from: personSchema,
-  to: personSchema,
-  dueAt: amount(),
-  createdAt: amount(),
-  evidence: flagEvidenceSchema.nullable().defined(),
-  closedAt: amountOrNull(),
-  outcome: oneOf(FLAG_OUTCOMES).nullable(),
-  outcomeNote: textOrNull(),
-  /** Name from the organisation's list of causes. */
-  cause: textOrNull(),
-  minutesSpent: amountOrNull(),
-});
+export const flagEntity = named(
+  'Flag',
+  shape({
+    id: text(),
+    title: text(),
+    note: text(),
+    kind: oneOf(FLAG_KINDS),
+    priority: oneOf(FLAG_PRIORITIES),
+    status: oneOf(FLAG_STATUSES),
+    alarmId: textOrNull(),
+    metricId: textOrNull(),
+    assetName: text(),
+    plantId: text(),
+    zone: text(),
+    from: personSchema,
+    to: personSchema,
+    dueAt: amount(),
+    createdAt: amount(),
+    evidence: flagEvidenceSchema.nullable().defined(),
+    closedAt: amountOrNull(),
+    outcome: oneOf(FLAG_OUTCOMES).nullable(),
+    outcomeNote: textOrNull(),
+    /** Name from the organisation's list of causes. */
+    cause: textOrNull(),
+    minutesSpent: amountOrNull(),
+  }),
+);
 export type Flag = TypeOf<typeof flagEntity>;
 
 const PRIORITY_ORDER: Readonly<Record<FlagPriority, number>> = { high: 0, normal: 1, low: 2 };

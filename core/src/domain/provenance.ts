@@ -1,5 +1,5 @@
 import { intervalSchema } from '../time/interval';
-import { amount, amountOrNull, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import { amount, amountOrNull, list, oneOf, shape, text, type TypeOf, named } from '../schemas/shape';
 
 const provenanceSource = shape({
   kind: oneOf(['file', 'push'] as const),
@@ -27,11 +27,14 @@ const provenancePart = shape({
 export type ProvenancePart = TypeOf<typeof provenancePart>;
 
 /** How a number was made. */
-export const provenanceSchema = shape({
-  formula: text(),
-  window: intervalSchema,
-  zone: text(),
-  parts: list(provenancePart),
-  minimumCoverage: amount(),
-});
+export const provenanceSchema = named(
+  'Provenance',
+  shape({
+    formula: text(),
+    window: intervalSchema,
+    zone: text(),
+    parts: list(provenancePart),
+    minimumCoverage: amount(),
+  }),
+);
 export type Provenance = TypeOf<typeof provenanceSchema>;

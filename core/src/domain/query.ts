@@ -14,8 +14,9 @@ import {
   text,
   textOrNull,
   truth,
-  unionOf,
+  taggedUnion,
   type TypeOf,
+  named,
 } from '../schemas/shape';
 import { BUCKETS } from '../time/buckets';
 import { intervalSchema } from '../time/interval';
@@ -40,10 +41,14 @@ const selectionSchema = yup.lazy<yup.Schema<yup.InferType<typeof byIds> | yup.In
 );
 export type Selection = TypeOf<typeof selectionSchema>;
 
+const attributeValue = yup
+  .mixed<string | number>()
+  .required()
+  .meta({ jsonSchema: { type: ['string', 'number'] } });
 const attributeCondition = yup
   .object({
     name: yup.string().min(1).max(100).required(),
-    values: yup.array(yup.mixed<string | number>().required()).min(1).max(500).required(),
+    values: yup.array(attributeValue).min(1).max(500).required(),
   })
   .noUnknown();
 /** An attribute that an asset must have, with one of these values. */
@@ -51,17 +56,20 @@ export type AttributeCondition = TypeOf<typeof attributeCondition>;
 export const attributeConditionsSchema = () => yup.array(attributeCondition).max(20).default([]);
 
 /** Which assets count: given ones with everything below them (null = all), of those with these attributes. */
-export const scopeSchema = yup
-  .object({
-    assetIds: yup.array(idText().required()).max(5000).nullable().default(null),
-    attributes: attributeConditionsSchema(),
-  })
-  .noUnknown();
+export const scopeSchema = named(
+  'Scope',
+  yup
+    .object({
+      assetIds: yup.array(idText().required()).max(5000).nullable().default(null),
+      attributes: attributeConditionsSchema(),
+    })
+    .noUnknown(),
+);
 export type Scope = TypeOf<typeof scopeSchema>;
 export const WHOLE_SCOPE: Scope = { assetIds: null, attributes: [] };
 
 /** By what metrics are put together: each on its own, or all of an asset, plant, kind of asset or attribute. */
-export const groupBySchema = unionOf('kind', {
+export const groupBySchema = taggedUnion('GroupBy', 'kind', {
   metric: {},
   asset: {},
   plant: {},
@@ -71,24 +79,27 @@ export const groupBySchema = unionOf('kind', {
 });
 export type GroupBy = TypeOf<typeof groupBySchema>;
 
-const queryMeasureSchema = yup
-  .object({
-    select: selectionSchema,
-    summary: summarySchema,
-    per: yup
-      .object({
-        select: selectionSchema,
-        summary: summarySchema,
-        /** What the ratio is multiplied by; 100 for percent. */
-        factor: finite().default(1),
-      })
-      .noUnknown()
-      .nullable()
-      .default(null),
-    /** What its values are judged by; without one the answer has no levels. */
-    band: orNull(bandSchema),
-  })
-  .noUnknown();
+const queryMeasureSchema = named(
+  'QueryMeasure',
+  yup
+    .object({
+      select: selectionSchema,
+      summary: summarySchema,
+      per: yup
+        .object({
+          select: selectionSchema,
+          summary: summarySchema,
+          /** What the ratio is multiplied by; 100 for percent. */
+          factor: finite().default(1),
+        })
+        .noUnknown()
+        .nullable()
+        .default(null),
+      /** What its values are judged by; without one the answer has no levels. */
+      band: orNull(bandSchema),
+    })
+    .noUnknown(),
+);
 /** One number of a question: metrics summarised together, or divided by others (sum over sum inside each group). */
 export type QueryMeasure = TypeOf<typeof queryMeasureSchema>;
 

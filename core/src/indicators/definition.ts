@@ -6,7 +6,7 @@ import { REFERENCE_PERIODS } from '../domain/reference';
 import { BeaconError } from '../errors';
 import { hoursSchema } from '../schemas/hours';
 import { dateText, finite, idText } from '../schemas/parts';
-import { amount, shape, text, unionOf, type TypeOf } from '../schemas/shape';
+import { amount, shape, text, taggedUnion, type TypeOf, named } from '../schemas/shape';
 import { windowSchema } from '../time/windowSpec';
 import { BASELINE_STRETCHES } from './baseline';
 
@@ -29,7 +29,8 @@ function wrongWith(check: () => void): string | null {
  *   Equal shares leave two levels; 100 and 100 are a single target.
  * - `targetCuts`: own cuts in percent of the target, each part with a level of its choice.
  */
-export const judgeSchema = unionOf(
+export const judgeSchema = taggedUnion(
+  'Judge',
   'kind',
   {
     limits: { band: bandSchema },
@@ -65,7 +66,7 @@ const weeks = yup
 const percent = finite().min(-100).max(1000).required('Give the percentage');
 
 /** Where the target of an indicator comes from. Values in the unit of the measure. */
-export const targetSourceSchema = unionOf('kind', {
+export const targetSourceSchema = taggedUnion('TargetSource', 'kind', {
   none: {},
   /** For the whole window; of an unfinished one as much as has passed, where it is prorated and adds up. */
   fixed: { value: finite().required('Give the target'), prorate: yup.string().oneOf(PRORATIONS) },
@@ -84,7 +85,7 @@ export const targetSourceSchema = unionOf('kind', {
 export type TargetSource = TypeOf<typeof targetSourceSchema>;
 
 /** What the value is compared with. */
-export const referenceSourceSchema = unionOf('kind', {
+export const referenceSourceSchema = taggedUnion('ReferenceSource', 'kind', {
   none: {},
   fixed: { value: finite().required('Give the reference') },
   before: {},
@@ -97,28 +98,33 @@ export const referenceSourceSchema = unionOf('kind', {
 export type ReferenceSource = TypeOf<typeof referenceSourceSchema>;
 
 /** An indicator as it is governed: defined once, used everywhere. */
-export const indicatorSchema = yup
-  .object({
-    name: yup.string().trim().min(1, 'Give it a name').max(120).required('Give it a name'),
-    description: yup.string().trim().max(2000).default(''),
-    assetId: idText().required('Choose the asset'),
-    /** Who answers for it; null = nobody named. */
-    ownerId: idText().nullable().default(null),
-    measure: measureSchema.required('Choose what is measured'),
-    window: windowSchema,
-    hours: hoursSchema.nullable().default(null),
-    judge: judgeSchema,
-    target: targetSourceSchema,
-    reference: referenceSourceSchema,
-    decimals: yup.number().integer().min(0).max(6).required(),
-    display: yup.string().oneOf(DISPLAY_SCALES).default('units'),
-    /** Board that shows it in its context; null = none. */
-    boardId: idText().nullable().default(null),
-  })
-  .noUnknown()
-  .test('needsTarget', 'Shares of a target need a target: choose where it comes from', ({ judge, target }) =>
-    Boolean(!judge || !needsTarget(judge) || target?.kind !== 'none'),
-  );
+export const indicatorSchema = named(
+  'IndicatorDefinition',
+  yup
+    .object({
+      name: yup.string().trim().min(1, 'Give it a name').max(120).required('Give it a name'),
+      description: yup.string().trim().max(2000).default(''),
+      assetId: idText().required('Choose the asset'),
+      /** Who answers for it; null = nobody named. */
+      ownerId: idText().nullable().default(null),
+      measure: measureSchema.required('Choose what is measured'),
+      window: windowSchema,
+      hours: hoursSchema.nullable().default(null),
+      judge: judgeSchema,
+      target: targetSourceSchema,
+      reference: referenceSourceSchema,
+      decimals: yup.number().integer().min(0).max(6).required(),
+      display: yup.string().oneOf(DISPLAY_SCALES).default('units'),
+      /** Board that shows it in its context; null = none. */
+      boardId: idText().nullable().default(null),
+    })
+    .noUnknown()
+    .test(
+      'needsTarget',
+      'Shares of a target need a target: choose where it comes from',
+      ({ judge, target }) => Boolean(!judge || !needsTarget(judge) || target?.kind !== 'none'),
+    ),
+);
 export type IndicatorDefinition = TypeOf<typeof indicatorSchema>;
 
 /** One definition of an indicator, in force from a moment until the next one is. */

@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { CLOCK, dateText } from './parts';
-import type { TypeOf } from './shape';
+import { named, type TypeOf } from './shape';
 
 const shiftSchema = yup
   .object({
@@ -29,14 +29,17 @@ export const holidaySchema = yup
 export type Holiday = TypeOf<typeof holidaySchema>;
 
 /** Working hours of a site, with what else counts time there. */
-export const calendarSchema = yup
-  .object({
-    shifts: yup.array(shiftSchema).max(40).default([]),
-    holidays: yup.array(holidaySchema).max(2000).default([]),
-    /** 1 = Monday … 7 = Sunday. */
-    firstWeekday: yup.number().integer().min(1).max(7).default(1),
-    /** First month of the financial year, 1 to 12. */
-    financialYearMonth: yup.number().integer().min(1).max(12).default(1),
-  })
-  .noUnknown();
+export const calendarSchema = named(
+  'WorkingCalendar',
+  yup
+    .object({
+      shifts: yup.array(shiftSchema).max(40).default([]),
+      holidays: yup.array(holidaySchema).max(2000).default([]),
+      /** 1 = Monday … 7 = Sunday. */
+      firstWeekday: yup.number().integer().min(1).max(7).default(1),
+      /** First month of the financial year, 1 to 12. */
+      financialYearMonth: yup.number().integer().min(1).max(12).default(1),
+    })
+    .noUnknown(),
+);
 export type WorkingCalendar = TypeOf<typeof calendarSchema>;

@@ -27,7 +27,8 @@ export const attributesSchema = yup
         return wrong(`Attribute "${name.slice(0, 40)}" must be a number or a text of at most 300 characters`);
     }
     return true;
-  });
+  })
+  .meta({ jsonSchema: { type: 'object', additionalProperties: { type: ['string', 'number'] } } });
 
 const assetName = yup
   .string()

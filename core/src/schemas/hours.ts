@@ -1,15 +1,44 @@
+import { named } from './shape';
 import * as yup from 'yup';
 import type { HoursFilter } from '../time/hoursFilter';
 import { CLOCK } from './parts';
 
 const MOST_PARTS = 30;
 
-/** Recurring hours: checked by hand because they nest. */
-export const hoursSchema = yup.mixed<HoursFilter>().test('hours', function (value) {
-  if (value === undefined || value === null) return true;
-  const wrong = wrongHours(value, { left: MOST_PARTS }, this.path || 'hours');
-  return wrong === null || this.createError({ message: wrong });
+const again = { $ref: '#/components/schemas/RecurringHours' };
+const clock = { type: 'string', pattern: CLOCK.source };
+const numbers = (most: number) => ({ type: 'array', items: { type: 'integer', minimum: 1, maximum: most } });
+const ofKind = (kind: string, properties: object) => ({
+  type: 'object',
+  properties: { kind: { const: kind }, ...properties },
+  required: ['kind', ...Object.keys(properties)],
 });
+/** What it checks, in JSON Schema. */
+const jsonSchema = {
+  oneOf: [
+    ofKind('clock', { from: clock, to: clock }),
+    ofKind('weekdays', { days: numbers(7) }),
+    ofKind('months', { months: numbers(12) }),
+    ofKind('working', { inside: { type: 'boolean' } }),
+    ofKind('shift', { name: { type: 'string', maxLength: 80 } }),
+    ofKind('all', { of: { type: 'array', items: again } }),
+    ofKind('any', { of: { type: 'array', items: again } }),
+    ofKind('not', { of: again }),
+  ],
+};
+
+/** Recurring hours: checked by hand because they nest. */
+export const hoursSchema = named(
+  'RecurringHours',
+  yup
+    .mixed<HoursFilter>()
+    .test('hours', function (value) {
+      if (value === undefined || value === null) return true;
+      const wrong = wrongHours(value, { left: MOST_PARTS }, this.path || 'hours');
+      return wrong === null || this.createError({ message: wrong });
+    })
+    .meta({ jsonSchema }),
+);
 
 /** What is wrong with recurring hours, or null. */
 function wrongHours(value: unknown, count: { left: number }, path: string): string | null {

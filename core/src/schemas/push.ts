@@ -1,3 +1,4 @@
+import { named } from './shape';
 import * as yup from 'yup';
 import { COLLISION_RULES } from '../intake/layout';
 import { metricParts } from './data';
@@ -13,27 +14,30 @@ const labelName = () =>
     .default(null);
 
 /** How a token's exposition text is matched to metrics. */
-export const pushRuleSchema = yup
-  .object({
-    assetLabel: labelName(),
-    metricLabel: labelName(),
-    unknown: yup
-      .string()
-      .oneOf(['wait', 'make'] as const)
-      .default('wait'),
-    parentId: idText().nullable().default(null),
-    collisions: yup
-      .string()
-      .oneOf([...COLLISION_RULES])
-      .default('last'),
-  })
-  .test('makes', function ({ unknown, assetLabel, parentId }) {
-    if (unknown === 'wait' || (assetLabel && parentId)) return true;
-    const missing = assetLabel ? 'parentId' : 'assetLabel';
-    const message = 'To make metrics, say which label names the asset and under which asset it is made';
-    return this.createError({ path: missing, message });
-  })
-  .noUnknown();
+export const pushRuleSchema = named(
+  'PushRule',
+  yup
+    .object({
+      assetLabel: labelName(),
+      metricLabel: labelName(),
+      unknown: yup
+        .string()
+        .oneOf(['wait', 'make'] as const)
+        .default('wait'),
+      parentId: idText().nullable().default(null),
+      collisions: yup
+        .string()
+        .oneOf([...COLLISION_RULES])
+        .default('last'),
+    })
+    .test('makes', function ({ unknown, assetLabel, parentId }) {
+      if (unknown === 'wait' || (assetLabel && parentId)) return true;
+      const missing = assetLabel ? 'parentId' : 'assetLabel';
+      const message = 'To make metrics, say which label names the asset and under which asset it is made';
+      return this.createError({ path: missing, message });
+    })
+    .noUnknown(),
+);
 
 /** Gives a heard series its metric: one that is there, or a new one of an asset. */
 export const mapSeriesSchema = yup

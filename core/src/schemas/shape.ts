@@ -35,6 +35,10 @@ export const oneOf = <const Word extends string>(words: readonly Word[]) =>
 export const list = <Item extends yup.ISchema<unknown>>(item: Item) =>
   yup.array<yup.AnyObject, yup.InferType<Item>>(item as never).defined();
 
+/** Gives a shape the name that the API's description calls it by. */
+export const named = <S extends { meta: (told: Record<string, unknown>) => S }>(name: string, schema: S): S =>
+  schema.meta({ name });
+
 type JsonSchema = Readonly<Record<string, unknown>>;
 
 /** A value that is checked whole, where a schema for each of its members would cost too much or cannot be told. */
@@ -83,7 +87,7 @@ export function dictionary<Value extends yup.ISchema<unknown>>(value: Value) {
 
 type Variants = Readonly<Record<string, yup.ObjectSchema<yup.AnyObject>>>;
 
-type UnionOf<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>> = {
+type TaggedUnion<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>> = {
   [Kind in keyof Fields]: yup.InferType<ObjectOf<Fields[Kind]>> & { [K in Key]: Kind };
 }[keyof Fields];
 
@@ -91,17 +95,18 @@ type UnionOf<Key extends string, Fields extends Readonly<Record<string, yup.Obje
  * An object whose kind decides which other members it has. Members that only other kinds have are left out; what no kind
  * has is refused.
  *
- * @param key The member that tells the kind.
- * @param variants The schema of each kind; the member `key` is added to it.
+ * @param name what the API's description calls it. @param key the member that tells the kind.
+ * @param fields the other members of each kind. @param check what must hold of a kind as a whole: null, or what is wrong.
  * @example
- * const shelf = unionOf('kind', { open: { }, until: { at: momentMs().required() } });
+ * const shelf = taggedUnion('Shelf', 'kind', { open: { }, until: { at: momentMs().required() } });
  */
-export function unionOf<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>>(
+export function taggedUnion<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>>(
+  name: string,
   key: Key,
   fields: Fields,
   check: { readonly [Kind in keyof Fields]?: (value: never) => string | null } = {},
-): yup.Lazy<UnionOf<Key, Fields>> {
-  type Value = UnionOf<Key, Fields>;
+): yup.Lazy<TaggedUnion<Key, Fields>> {
+  type Value = TaggedUnion<Key, Fields>;
   const kinds = Object.keys(fields);
   const known = new Set(Object.values(fields).flatMap((each) => Object.keys(each)));
   const variantOf = (kind: string): Variants[string] =>
@@ -112,8 +117,8 @@ export function unionOf<Key extends string, Fields extends Readonly<Record<strin
   const variants: Variants = Object.fromEntries(kinds.map((kind) => [kind, variantOf(kind)]));
   const checks: Variants = Object.fromEntries(
     kinds.map((kind) => {
-      const others = [...known].filter((name) => !(name in fields[kind]));
-      const leftOut = Object.fromEntries(others.map((name) => [name, yup.mixed().strip()]));
+      const others = [...known].filter((each) => !(each in fields[kind]));
+      const leftOut = Object.fromEntries(others.map((each) => [each, yup.mixed().strip()]));
       const wrong = check[kind] as ((value: unknown) => string | null) | undefined;
       const whole = variants[kind].shape(leftOut).test('whole', (value, context) => {
         const message = wrong ? wrong(value) : null;
@@ -130,7 +135,7 @@ export function unionOf<Key extends string, Fields extends Readonly<Record<strin
       const message = `${context.path}.${key} must be one of ${kinds.join(', ')}, got ${String(given).slice(0, 40)}`;
       return context.createError({ message });
     })
-    .meta({ variants });
+    .meta({ name, variants });
   return yup.lazy<yup.Schema<Value>>((value: unknown) => {
     const kind = (value as Record<string, unknown> | null | undefined)?.[key];
     const found = typeof kind === 'string' && Object.hasOwn(checks, kind) ? checks[kind] : none;

@@ -1,7 +1,7 @@
-import { amount, shape, type TypeOf } from '../schemas/shape';
+import { amount, shape, type TypeOf, named } from '../schemas/shape';
 
 /** A half-open stretch of time [start, end), ms since the Unix epoch. */
-export const intervalSchema = shape({ start: amount(), end: amount() });
+export const intervalSchema = named('Interval', shape({ start: amount(), end: amount() }));
 export type Interval = TypeOf<typeof intervalSchema>;
 
 /** How many ms two intervals share. */

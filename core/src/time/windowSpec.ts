@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { unionOf, type TypeOf } from '../schemas/shape';
+import { taggedUnion, type TypeOf } from '../schemas/shape';
 import { WINDOW_UNITS } from './windowUnit';
 
 const count = yup.number().integer().min(1).max(1000).required();
@@ -15,7 +15,7 @@ const current = yup.boolean().required();
  * - `toDate`: from the start of the current period to now.
  * - `absolute`: between two local wall-clock times, end excluded.
  */
-export const windowSchema = unionOf('kind', {
+export const windowSchema = taggedUnion('Window', 'kind', {
   rolling: { count, unit },
   periods: { count, unit, current },
   next: { count, unit, current },

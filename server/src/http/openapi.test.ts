@@ -1,11 +1,20 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import path from 'node:path';
 import SwaggerParser from '@apidevtools/swagger-parser';
 import { API } from '@vivid-beacon/core/src/api/api';
 import { ENDPOINTS } from '../endpoints';
-import { describeApi, jsonSchema } from './openapi';
+import { listOfEndpoints } from '../testing/listOfEndpoints';
+import { JsonSchemas } from './jsonSchema';
+import { describeApi } from './openapi';
 
 interface Operation {
   readonly requestBody?: { readonly content: Readonly<Record<string, object>> };
   readonly responses: Readonly<Record<string, { readonly content?: Readonly<Record<string, object>> }>>;
+}
+
+interface Schema {
+  readonly oneOf?: readonly Schema[];
+  readonly properties?: Readonly<Record<string, unknown>>;
 }
 
 const description = JSON.parse(JSON.stringify(describeApi(ENDPOINTS, '0.0.0'))) as {
@@ -31,7 +40,7 @@ describe('describeApi', () => {
 
   it('gives the schema of every JSON answer, and the true status and content type of all others', () => {
     const saysNothing = ENDPOINTS.filter(
-      ({ answer }) => 'json' in answer && Object.keys(jsonSchema(answer.json)).length === 0,
+      ({ answer }) => 'json' in answer && Object.keys(new JsonSchemas().of(answer.json)).length === 0,
     );
     expect(saysNothing).toEqual([]);
     expect(Object.keys(paths['/api/metrics/{id}'].delete.responses)).toContain('204');
@@ -46,11 +55,16 @@ describe('describeApi', () => {
     expect(Object.keys(paths['/api/live'].get.responses['200'].content!)).toEqual(['text/event-stream']);
   });
 
-  it('lays kinds of one thing side by side, each with the members it has', () => {
-    const { test } = (jsonSchema(API['POST /api/alarm-rules'].body) as { properties: { test: object } })
-      .properties;
-    const { oneOf } = test as { oneOf: { properties: object }[] };
-    expect(oneOf.map(({ properties }) => Object.keys(properties))).toContainEqual(['kind', 'forMs']);
+  it('tells what comes up again once, by its name, kinds of one thing side by side', () => {
+    const { schemas } = (description as unknown as { components: { schemas: Record<string, Schema> } })
+      .components;
+    expect(Object.keys(schemas)).toEqual(
+      expect.arrayContaining(['Alarm', 'AlarmTest', 'Error', 'TargetBand']),
+    );
+    const kinds = schemas.AlarmTest.oneOf!.map(({ properties }) => Object.keys(properties!));
+    expect(kinds).toContainEqual(['kind', 'forMs']);
+    expect(schemas.Alarm.properties!.test).toEqual({ $ref: '#/components/schemas/AlarmTest' });
+    expect(schemas.Alarm.properties!.returnedAt).toEqual({ type: ['number', 'null'] });
   });
 });
 
@@ -59,4 +73,12 @@ describe('ENDPOINTS', () => {
     const answered = ENDPOINTS.map(({ method, path }) => `${method.toUpperCase()} ${path}`);
     expect(answered.sort()).toEqual(Object.keys(API).sort());
   });
+});
+
+/** `npm run endpoints` writes the file; otherwise it is compared. */
+it('are listed in docs/endpoints.md as they are', async () => {
+  const file = path.join(__dirname, '..', '..', '..', 'docs', 'endpoints.md');
+  const list = listOfEndpoints(ENDPOINTS);
+  if (process.env.WRITE_ENDPOINTS) await writeFile(file, list);
+  expect(await readFile(file, 'utf8')).toBe(list);
 });

@@ -1,10 +1,6 @@
-// Only the converters: the rest of the package changes the types of yup to those of an older one.
-import { convertSchema } from '@sodaru/yup-to-json-schema/dist/converters';
-import type { ISchema } from 'yup';
 import { ROLES } from '@vivid-beacon/core';
 import type { Endpoint } from './endpoint';
-
-type Json = Readonly<Record<string, unknown>>;
+import { JsonSchemas } from './jsonSchema';
 
 const ERROR_SCHEMA = {
   type: 'object',
@@ -28,9 +24,10 @@ const ERROR_SCHEMA = {
  */
 export function describeApi(endpoints: readonly Endpoint[], version: string): object {
   const paths: Record<string, Record<string, object>> = {};
+  const schemas = new JsonSchemas();
   for (const each of endpoints) {
     const path = each.path.replace(/:(\w+)/g, '{$1}');
-    (paths[path] ??= {})[each.method] = operation(each);
+    (paths[path] ??= {})[each.method] = operation(each, schemas);
   }
   return {
     openapi: '3.1.0',
@@ -41,7 +38,7 @@ export function describeApi(endpoints: readonly Endpoint[], version: string): ob
     },
     paths,
     components: {
-      schemas: { Error: ERROR_SCHEMA },
+      schemas: { ...schemas.named, Error: ERROR_SCHEMA },
       securitySchemes: {
         session: { type: 'apiKey', in: 'cookie', name: 'vivid-beacon' },
         formToken: { type: 'apiKey', in: 'header', name: 'x-form-token' },
@@ -51,20 +48,20 @@ export function describeApi(endpoints: readonly Endpoint[], version: string): ob
   };
 }
 
-function operation(each: Endpoint): object {
+function operation(each: Endpoint, schemas: JsonSchemas): object {
   const isRole = (ROLES as readonly string[]).includes(each.access);
   const changes = each.method !== 'get';
   return {
     summary: each.summary,
     description: isRole ? `Needs the role ${each.access} or a higher one.` : undefined,
-    parameters: [...pathParameters(each), ...queryParameters(each)],
+    parameters: [...pathParameters(each), ...queryParameters(each, schemas)],
     security: isRole
       ? [changes ? { session: [], formToken: [] } : { session: [] }]
       : each.access === 'token'
         ? [{ pushToken: [] }]
         : [],
-    requestBody: requestBody(each),
-    responses: { ...goodResponse(each), ...errorResponses(each) },
+    requestBody: requestBody(each, schemas),
+    responses: { ...goodResponse(each, schemas), ...errorResponses(each) },
   };
 }
 
@@ -77,9 +74,9 @@ function pathParameters({ path }: Endpoint): object[] {
   }));
 }
 
-function queryParameters({ query }: Endpoint): object[] {
+function queryParameters({ query }: Endpoint, schemas: JsonSchemas): object[] {
   if (!query) return [];
-  const { properties = {}, required = [] } = jsonSchema(query) as {
+  const { properties = {}, required = [] } = schemas.of(query) as {
     properties?: Record<string, object>;
     required?: string[];
   };
@@ -91,19 +88,19 @@ function queryParameters({ query }: Endpoint): object[] {
   }));
 }
 
-function requestBody({ body, content = [] }: Endpoint): object | undefined {
-  if (body) return { required: true, content: { 'application/json': { schema: jsonSchema(body) } } };
+function requestBody({ body, content = [] }: Endpoint, schemas: JsonSchemas): object | undefined {
+  if (body) return { required: true, content: { 'application/json': { schema: schemas.of(body) } } };
   return content.length === 0 ? undefined : { required: true, content: mediaTypes(content) };
 }
 
 const mediaTypes = (types: readonly string[]): object => Object.fromEntries(types.map((type) => [type, {}]));
 
-function goodResponse({ answer }: Endpoint): Readonly<Record<string, object>> {
+function goodResponse({ answer }: Endpoint, schemas: JsonSchemas): Readonly<Record<string, object>> {
   if ('nothing' in answer) return { 204: { description: 'Done.' } };
   if ('content' in answer) return { 200: { description: answer.words, content: mediaTypes(answer.content) } };
   const bytes = answer.bytes === undefined ? {} : mediaTypes(['application/octet-stream']);
   const description = [answer.words, answer.bytes && `In bytes: ${answer.bytes}`].filter(Boolean).join('. ');
-  const content = { 'application/json': { schema: jsonSchema(answer.json) }, ...bytes };
+  const content = { 'application/json': { schema: schemas.of(answer.json) }, ...bytes };
   return { 200: { description: description || 'As asked.', content } };
 }
 
@@ -136,43 +133,4 @@ function errorResponses(each: Endpoint): Readonly<Record<string, object>> {
     { description, content },
   ]);
   return { ...Object.fromEntries(told), 500: { description: 'INTERNAL', content } };
-}
-
-/** What schemas that a converter cannot look into say of themselves (core/src/schemas/shape.ts). */
-interface Told {
-  readonly jsonSchema?: Json;
-  readonly variants?: Readonly<Record<string, ISchema<unknown>>>;
-  readonly left?: { readonly union: ISchema<unknown>; readonly usual: unknown };
-  readonly members?: ISchema<unknown>;
-  readonly shape?: ISchema<unknown>;
-}
-
-/** The JSON Schema of what a schema lets through. */
-export function jsonSchema(schema: ISchema<unknown>): Json {
-  const converters = { mixed: (described: { meta?: unknown }) => toldSchema(described.meta ?? {}) };
-  return withNull(convertSchema(schema as never, { converters } as never)) as Json;
-}
-
-function toldSchema({ jsonSchema: written, variants, left, members, shape }: Told): Json {
-  if (variants) return { oneOf: Object.values(variants).map(jsonSchema) };
-  if (left) {
-    const union = jsonSchema(left.union);
-    return left.usual === null
-      ? { oneOf: [...(union.oneOf as Json[]), { type: 'null' }] }
-      : { ...union, default: left.usual };
-  }
-  if (members) return { type: 'object', additionalProperties: jsonSchema(members) };
-  return shape ? jsonSchema(shape) : (written ?? {});
-}
-
-/** Where null is allowed it must be among the listed values too. */
-function withNull(value: unknown): unknown {
-  if (typeof value !== 'object' || value === null) return value;
-  if (Array.isArray(value)) return value.map(withNull);
-  const all = Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withNull(each)]));
-  const { enum: listed, type } = all;
-  const isNullable = Array.isArray(type) && type.includes('null');
-  return isNullable && Array.isArray(listed) && !listed.includes(null)
-    ? { ...all, enum: [...(listed as unknown[]), null] }
-    : all;
 }
