@@ -148,6 +148,7 @@ describe('a trend', () => {
     const far = { ...METRICS[1], zone: 'Asia/Kolkata' };
     const dated = ['a', 'b'].map((id) => ({
       id,
+      name: `Machine ${id}`,
       parentId: 'p',
       attributes: { 'Last overhaul': '2026-11-02' },
     }));

@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { configure, render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { writeFrame, type WireError } from '@vivid-beacon/core';
+import { checkExchange } from './checkExchange';
 
 // Browsers have them; the stand-in has not.
 Object.assign(globalThis, { TextDecoder, TextEncoder });
@@ -46,6 +47,18 @@ export type Answers = Readonly<Record<string, Answer | ((sent: Sent) => Answer)>
 export function standInServer(answers: Answers): Sent[] {
   const sent: Sent[] = [];
   const answerTo = (one: Sent): Answer => {
+    const answer = given(one);
+    const isJson = !(answer instanceof Refused || answer instanceof Bytes) && answer !== undefined;
+    const said = isJson ? { json: JSON.parse(JSON.stringify(answer)) as unknown } : null;
+    try {
+      checkExchange(one, said, answer instanceof Refused);
+    } catch (error) {
+      // A screen would take it for an answer of the server and go on.
+      differing.push((error as Error).message);
+    }
+    return answer;
+  };
+  const given = (one: Sent): Answer => {
     sent.push(one);
     const key = `${one.method} ${one.path.split('?')[0]}`;
     if (key === 'GET /api/assets/attributes' && !(key in answers))
@@ -53,10 +66,10 @@ export function standInServer(answers: Answers): Sent[] {
     if (key === 'GET /api/metrics/feeds' && !(key in answers))
       return countStates(listIn(answers, 'GET /api/metrics'));
     if (!(key in answers)) throw new Error(`The test has no answer for ${key}`);
-    const given = answers[key];
-    if (LISTS.has(key) && Array.isArray(given))
-      return pageOf(given as Listed[], one.path, listIn(answers, 'GET /api/metrics'));
-    return typeof given === 'function' ? (given as (sent: Sent) => Answer)(one) : given;
+    const found = answers[key];
+    if (LISTS.has(key) && Array.isArray(found))
+      return pageOf(found as Listed[], one.path, listIn(answers, 'GET /api/metrics'));
+    return typeof found === 'function' ? (found as (sent: Sent) => Answer)(one) : found;
   };
   globalThis.fetch = (async (path: string, request: RequestInit = {}) => {
     const body = typeof request.body === 'string' ? parsed(request.body) : request.body;
@@ -77,6 +90,11 @@ export function standInServer(answers: Answers): Sent[] {
   return sent;
 }
 
+const differing: string[] = [];
+afterEach(() => {
+  expect(differing.splice(0)).toEqual([]);
+});
+
 /** Long lists: a test gives all there are, and the stand-in answers as the server does. */
 const LISTS: ReadonlySet<string> = new Set(['GET /api/metrics', 'GET /api/assets']);
 type Listed = Readonly<Record<string, unknown>> & { readonly id: string };
@@ -93,9 +111,7 @@ function pageOf(
   const asked = new URLSearchParams(path.split('?')[1]);
   const rows = path.startsWith('/api/assets')
     ? all.map((each) => asTreeRow(each, all, metrics))
-    : asked.has('feeds')
-      ? feedsOf(all)
-      : all;
+    : (asked.has('feeds') ? feedsOf(all) : all).map((each) => ({ ...USUAL_METRIC, ...each }));
   const found = rows.filter((each) =>
     [...asked].every(([name, value]) => {
       switch (name) {
@@ -151,6 +167,12 @@ function asTreeRow(asset: Listed, all: readonly Listed[], metrics: readonly List
   const way = wayTo(asset);
   const troubled = metrics.filter(({ health }) => !FINE.has((health as { state?: string })?.state));
   return {
+    kind: 'machine',
+    plantId: way[0]?.id,
+    parentId: null,
+    ownZone: null,
+    zone: 'Europe/London',
+    attributes: {},
     path: way.map(({ id }) => id),
     title: way.map(({ name }) => name).join(' / '),
     children: all.filter(({ parentId }) => parentId === asset.id).length,
@@ -161,6 +183,29 @@ function asTreeRow(asset: Listed, all: readonly Listed[], metrics: readonly List
   };
 }
 
+/** What a test does not say of a metric. */
+const USUAL_METRIC = {
+  key: 'key',
+  unit: '',
+  ucum: null,
+  kind: 'level',
+  origin: 'samples',
+  period: null,
+  intervalMs: 60_000,
+  maxGapMs: 600_000,
+  rollover: null,
+  decimals: 1,
+  plausibleLow: null,
+  plausibleHigh: null,
+  retentionDays: null,
+  assetId: '1',
+  assetName: 'Quayside',
+  plantId: '1',
+  plantName: 'Quayside',
+  zone: 'Europe/London',
+  last: null,
+  health: { state: 'reporting', quietMs: 0, lagMs: null, flatMs: null },
+};
 const FINE: ReadonlySet<string | undefined> = new Set([undefined, 'reporting', 'never']);
 const FEEDS_IN_ORDER = ['silent', 'outOfRange', 'flat', 'clockAhead', 'never', 'reporting'];
 const stateOf = ({ health }: Listed): string => (health as { state: string }).state;

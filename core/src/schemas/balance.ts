@@ -19,6 +19,8 @@ export const balanceSchema = named(
   yup
     .mixed<Balance>()
     .test('balance', function (value) {
+      // Whether there must be one is another question.
+      if (value === undefined) return true;
       try {
         shapeOfBalance.validateSync(value, { strict: true });
       } catch (error) {

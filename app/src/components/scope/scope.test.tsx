@@ -19,7 +19,6 @@ const asset = (
     kind: 'machine',
     parentId,
     plantId: '1',
-    plantName: 'Quayside',
     attributes,
   }) as unknown as Asset;
 const ASSETS = [

@@ -1,5 +1,5 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { Asset, CoverageByDay, Intake, JobEntry, Metric, Role } from '@vivid-beacon/core';
+import type { Asset, CoverageByDay, IntakeWithoutLines, JobEntry, Metric, Role } from '@vivid-beacon/core';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
 import { AssetsScreen } from './AssetsScreen';
 import { CoverageStrip } from './CoverageStrip';
@@ -34,7 +34,7 @@ const metric = (id: string, part: Partial<Metric> = {}): Metric =>
     kind: 'level',
     origin: 'samples',
     intervalMs: 60_000,
-    last: { t: NOW - HOUR, v: 4.25, quality: 0 },
+    last: { t: NOW - HOUR, v: 4.25 },
     health: { state: 'reporting', lagMs: null, quietMs: null, flatMs: null },
     ...part,
   }) as unknown as Metric;
@@ -159,7 +159,7 @@ describe('feeds', () => {
 });
 
 describe('files that were brought in', () => {
-  const intake = (part: Partial<Intake> = {}): Intake =>
+  const intake = (part: Partial<IntakeWithoutLines> = {}): IntakeWithoutLines =>
     ({
       id: '9',
       fileName: 'march.csv',
@@ -170,8 +170,11 @@ describe('files that were brought in', () => {
       unchanged: 3,
       corrected: 0,
       refusedCount: 2,
+      rows: 1205,
+      notes: {},
+      metrics: [],
       ...part,
-    }) as unknown as Intake;
+    }) as IntakeWithoutLines;
 
   it('say what became of every row, give the balance, and can be undone', async () => {
     const { person } = renderScreen(<FilesScreen />, {
@@ -280,12 +283,13 @@ describe('jobs', () => {
       open: true,
       workingMs: 2 * HOUR,
       elapsedMs: 30 * HOUR,
+      fields: {},
       history: [
         { at: NOW - 30 * HOUR, status: 'Received', by: 'Ines Varga' },
         { at: NOW - 10 * HOUR, status: 'Waiting for parts', by: 'Marit Oduya' },
       ],
       ...part,
-    }) as unknown as JobEntry;
+    }) as JobEntry;
   const kinds = [
     { status: 'Received', stopsClock: false, endsJob: false },
     { status: 'Waiting for parts', stopsClock: true, endsJob: false },

@@ -53,7 +53,15 @@ const session = (role: string): Answers => ({
 });
 const answers = (role: string): Answers => ({
   ...session(role),
-  'GET /api/on-watch': { plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }] },
+  'GET /api/on-watch': {
+    now: 0,
+    plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }],
+    alarms: [],
+    flags: [],
+    indicators: [],
+    silent: { feeds: [], count: {} },
+    rulesOn: {},
+  },
   'GET /api/handover': handover,
   'POST /api/handover/notes': { id: '9' },
 });

@@ -27,7 +27,15 @@ const alarms: Annunciation[] = Array.from({ length: 30 }, (_, i) => ({
 const health = alarmHealth(alarms, WEEK, 1);
 const answers = (role: string): Answers => ({
   'GET /api/session': { person: { id: '1', name: 'Ines', role }, csrfToken: 'x', demoAccounts: [] },
-  'GET /api/on-watch': { plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }] },
+  'GET /api/on-watch': {
+    now: 0,
+    plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }],
+    alarms: [],
+    flags: [],
+    indicators: [],
+    silent: { feeds: [], count: {} },
+    rulesOn: {},
+  },
   'PUT /api/alarm-health/operators': undefined,
   'GET /api/alarm-health': {
     health,

@@ -48,7 +48,9 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
   const [open, setOpen] = useState<IndicatorSlot>(before ? 'judge' : 'measure');
   const settled = useSettled(definition, SETTLE_MS);
   const wrong = definition && problemOfDefinition(definition);
-  const preview = useIndicatorPreview(wrong ? null : settled, before?.targets ?? NO_TARGETS);
+  // What has settled may still be the wrong one that has just been put right.
+  const canPreview = !wrong && settled !== null && problemOfDefinition(settled) === null;
+  const preview = useIndicatorPreview(canPreview ? settled : null, before?.targets ?? NO_TARGETS);
   const measured = definition?.measure;
   const { byId } = useMetricsById([measured?.metricId, measured?.per?.metricId]);
   const metric = definition ? byId.get(definition.measure.metricId) : undefined;

@@ -113,7 +113,12 @@ const answers = (role: string): Answers => ({
     indicator,
     versions: [
       { version: 2, validFrom: NOW - DAY, by: 'Ines Varga', definition },
-      { version: 1, validFrom: 0, by: '', definition: { ...definition, target: { kind: 'none' } } },
+      {
+        version: 1,
+        validFrom: 0,
+        by: '',
+        definition: { ...definition, target: { kind: 'fixed', value: 300_000 } },
+      },
     ],
     targets: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 400_000 }],
   },

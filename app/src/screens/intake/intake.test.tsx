@@ -10,7 +10,13 @@ import { IntakeResult } from './IntakeResult';
 jest.setTimeout(30_000);
 jest.mock('expo-router', () => ({ useRouter: () => ({ navigate: jest.fn() }) }));
 
-const SESSION = { 'GET /api/session': { person: { id: '1', role: 'analyst' }, csrfToken: 'form' } };
+const SESSION = {
+  'GET /api/session': {
+    person: { id: '1', name: 'Ines', role: 'analyst' },
+    csrfToken: 'form',
+    demoAccounts: [],
+  },
+};
 const PLANT: Asset = {
   id: '1',
   parentId: null,

@@ -56,7 +56,11 @@ const answers: Answers = {
     { id: '5', name: 'Dele Marsh', role: 'operator' },
     { id: '6', name: 'Ines Holt', role: 'analyst' },
   ],
-  'POST /api/readings/distribution': { values: Array.from({ length: 200 }, (_, i) => i + 10) },
+  'POST /api/readings/distribution': {
+    values: Array.from({ length: 200 }, (_, i) => i + 10),
+    bucket: 'day',
+    interval: { start: 0, end: 1 },
+  },
   'POST /api/alarm-rules/rehearsal': rehearsal,
   'POST /api/alarm-rules/rehearsal/limits': {
     curve: [

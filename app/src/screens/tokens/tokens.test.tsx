@@ -15,7 +15,7 @@ const token = (part: Partial<PushToken> = {}): PushToken =>
     createdAt: 0,
     lastUsedAt: null,
     waiting: 1,
-    rule: { assetLabel: null, metricLabel: null, unknown: 'wait', parentId: null, collisions: 'refuse' },
+    rule: { assetLabel: null, metricLabel: null, unknown: 'wait', parentId: null, collisions: 'last' },
     ...part,
   }) as PushToken;
 const heard = (series: string, part: Partial<HeardSeries> = {}): HeardSeries =>
@@ -185,7 +185,7 @@ describe('how the text of a token is matched', () => {
         metricLabel: null,
         unknown: 'make',
         parentId: '1',
-        collisions: 'refuse',
+        collisions: 'last',
       }),
     );
   });
