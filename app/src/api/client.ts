@@ -86,8 +86,11 @@ export async function readChunks<A extends keyof Api>(
   }
 }
 
-/** The path of an address with its ids and query in it; what is undefined or empty is left out. */
-export function pathOf(address: Address, { params = {}, query }: Parts): string {
+/** Where an endpoint is read from by a link, with its ids and query in it. */
+export const linkTo = <A extends keyof Api>(address: A, ask: Ask<A>): string => filledIn(address, ask);
+
+/** What is undefined, null or empty is left out. */
+function filledIn(address: Address, { params = {}, query }: Parts): string {
   const path = address.slice(address.indexOf(' ') + 1).replace(/:(\w+)/g, (_, id: string) => params[id]);
   const search = new URLSearchParams();
   for (const [name, value] of Object.entries(query ?? {})) {
@@ -121,7 +124,7 @@ async function send(
   const method = address.slice(0, address.indexOf(' '));
   const isJson = content === undefined && parts.body !== undefined;
   const type = isJson ? 'application/json' : content?.type;
-  const response = await reach(pathOf(address, parts), {
+  const response = await reach(filledIn(address, parts), {
     method,
     signal,
     credentials: 'same-origin',

@@ -120,7 +120,9 @@ const readoutSchema = named(
         .array(measureSchema.required())
         .max(MOST_MEASURES)
         .required()
-        .when('form', { is: 'note', otherwise: (list) => list.min(1, '${path}: say what is shown') }),
+        .test('some', '${path}: say what is shown', (list, { parent }) =>
+          Boolean((parent as { form?: unknown }).form === 'note' || !list || list.length > 0),
+        ),
       /** null = the board's window. */
       window: orNull(windowSchema),
       /** For a trend: summarised by local hour, day …; null = the samples themselves. */

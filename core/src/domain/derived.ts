@@ -23,7 +23,7 @@ const MOST_NAMES = 40;
 /** Names of an expression with what they stand for. */
 export const bindingsSchema = yup
   .mixed<Record<string, yup.InferType<typeof bindingSchema>>>()
-  .test('bindings', async function (value) {
+  .test('bindings', function (value) {
     if (typeof value !== 'object' || value === null || Array.isArray(value)) {
       return this.createError({ message: '${path} must be names with what they stand for' });
     }
@@ -36,7 +36,7 @@ export const bindingsSchema = yup
         return this.createError({ message: `"${name.slice(0, 40)}" is no name: use letters, digits and _` });
       }
       try {
-        await bindingSchema.validate(binding);
+        bindingSchema.validateSync(binding);
       } catch (error) {
         return this.createError({ message: `${name}: ${(error as Error).message}` });
       }

@@ -132,7 +132,8 @@ export function taggedUnion<Key extends string, Fields extends Readonly<Record<s
     .required()
     .test('kind', (value, context) => {
       const given = (value as Record<string, unknown> | undefined)?.[key];
-      const message = `${context.path}.${key} must be one of ${kinds.join(', ')}, got ${String(given).slice(0, 40)}`;
+      const place = context.path ? `${context.path}.${key}` : key;
+      const message = `${place} must be one of ${kinds.join(', ')}, got ${String(given).slice(0, 40)}`;
       return context.createError({ message });
     })
     .meta({ name, variants });

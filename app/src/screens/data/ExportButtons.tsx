@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import type { Interval, Metric } from '@vivid-beacon/core';
+import { linkTo } from '../../api/client';
 import { Button } from '../../components/Button';
 import { DownloadIcon } from '../../components/icons';
 import { usePalette } from '../../theme/useTheme';
@@ -25,7 +26,9 @@ export function ExportButtons({ metric, window }: { readonly metric: Metric; rea
           icon={<DownloadIcon size={18} color={palette.ink} strokeWidth={1.75} />}
           onPress={() =>
             download(
-              `/api/exports/samples?metricIds=${metric.id}&from=${window.start}&to=${window.end}&format=${value}`,
+              linkTo('GET /api/exports/samples', {
+                query: { metricIds: metric.id, from: window.start, to: window.end, format: value },
+              }),
             )
           }
         />

@@ -5,6 +5,7 @@ import { useUndoIntake } from '../../api/dataChanges';
 import { useIntakes } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { Answer } from '../../components/Answer';
+import { linkTo } from '../../api/client';
 import { Button } from '../../components/Button';
 import { DownloadIcon, FileIcon, UndoIcon } from '../../components/icons';
 import { Page } from '../../components/Page';
@@ -101,7 +102,7 @@ function IntakeRow({
           label="Balance"
           name={`Download the balance of ${intake.fileName}`}
           icon={<DownloadIcon size={18} color={palette.ink} strokeWidth={1.75} />}
-          onPress={() => download(`/api/intakes/${intake.id}/balance.csv`)}
+          onPress={() => download(linkTo('GET /api/intakes/:id/balance.csv', { params: { id: intake.id } }))}
         />
         {mayUndo && !undone && (
           <Button

@@ -2,6 +2,7 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatNumber } from '@vivid-beacon/core';
 import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { linkTo } from '../../api/client';
 import { Button } from '../../components/Button';
 import { Words } from '../../components/Words';
 import { download } from '../download';
@@ -62,7 +63,7 @@ export function IntakeResult({
         {left > 0 && <Button label={`Next file (${left} left)`} look="main" onPress={onNext} />}
         <Button
           label="Download the balance"
-          onPress={() => download(`/api/intakes/${intake.id}/balance.csv`)}
+          onPress={() => download(linkTo('GET /api/intakes/:id/balance.csv', { params: { id: intake.id } }))}
         />
         <Button
           label="To the boards"

@@ -1,0 +1,101 @@
+import { screen } from '@testing-library/react';
+import type { Alarm, AlarmRule, Role } from '@vivid-beacon/core';
+import { madeAlarm } from '../testing/madeAlarm';
+import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
+import { AlarmsScreen } from './AlarmsScreen';
+
+jest.setTimeout(30_000);
+const mockPush = jest.fn();
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+
+const NOW = Date.now();
+const HOUR = 3_600_000;
+const alarm = (id: string, part: Partial<Alarm> = {}): Alarm => madeAlarm(id, NOW, part);
+const metric = { id: '5', name: 'Bed temperature', unit: '°C', assetId: '2', assetName: 'Ironer 2' };
+const rule = (id: string, part: Partial<AlarmRule> = {}): AlarmRule => ({
+  id,
+  name: `Rule ${id}`,
+  metricId: '5',
+  under: null,
+  attributes: [],
+  test: { kind: 'limit', side: 'above', limit: 205, deadband: 4 },
+  onDelayMs: 0,
+  offDelayMs: 0,
+  hours: null,
+  level: 'breach',
+  priority: 'high',
+  suppress: null,
+  message: '',
+  toDo: '',
+  told: [],
+  escalation: null,
+  latching: false,
+  inForce: true,
+  inForceFrom: NOW - 48 * HOUR,
+  watches: [{ metricId: '5', assetName: 'Ironer 2', aside: null, suppressed: false }],
+  ...part,
+});
+
+function show(role: Role, answers: Answers = {}) {
+  return renderScreen(<AlarmsScreen />, {
+    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/alarms': {
+      standing: [alarm('1'), alarm('2', { state: 'shelved', shelvedUntil: NOW + HOUR, level: 'caution' })],
+      past: [alarm('3', { state: 'normal', returnedAt: NOW - HOUR / 2 })],
+    },
+    'GET /api/alarm-rules': [rule('8')],
+    'GET /api/metrics': [metric],
+    'DELETE /api/alarm-rules/8': undefined,
+    ...answers,
+  });
+}
+
+describe('the alarms', () => {
+  beforeEach(() => mockPush.mockClear());
+
+  it('that stand are apart from those that are over, and those set aside are counted apart', async () => {
+    const { person } = show('operator');
+    expect(await screen.findByText('1, and 1 set aside')).toBeTruthy();
+    expect(screen.getByText('newest 1')).toBeTruthy();
+    expect(screen.getAllByText(/^Ironer 2, Quayside, /).length).toBe(3);
+    await person.click(screen.getByText('Alarm 3'));
+    expect(mockPush).toHaveBeenCalledWith('/alarms/3');
+  });
+
+  it('say so when none stands and none has been', async () => {
+    show('viewer', { 'GET /api/alarms': { standing: [], past: [] }, 'GET /api/alarm-rules': [] });
+    expect(await screen.findByText('All clear. No alarm stands.')).toBeTruthy();
+    expect(screen.getByText('No alarm has come and gone yet.')).toBeTruthy();
+  });
+
+  it('lead an analyst to a new rule, and nobody else', async () => {
+    const { person, unmount } = show('analyst');
+    await person.click(await screen.findByRole('button', { name: 'New rule' }));
+    expect(mockPush).toHaveBeenCalledWith('/alarms/rules/new');
+    unmount();
+    show('operator');
+    await screen.findByText('1, and 1 set aside');
+    expect(screen.queryByRole('button', { name: 'New rule' })).toBeNull();
+  });
+
+  it('lead to notices, health and handover', async () => {
+    const { person } = show('viewer');
+    for (const [name, address] of [
+      ['Notices', '/alarms/notices'],
+      ['Alarm health', '/alarms/health'],
+      ['Shift handover', '/handover'],
+    ]) {
+      await person.click(await screen.findByRole('button', { name }));
+      expect(mockPush).toHaveBeenLastCalledWith(address);
+    }
+  });
+
+  it('say why they could not be read, and are read again when asked', async () => {
+    const refused = new Refused(503, { code: 'NOT_READY', message: 'The database does not answer.' });
+    const { person, sent } = show('viewer', { 'GET /api/alarms': refused });
+    expect(await screen.findByText('The database does not answer.')).toBeTruthy();
+    const before = sent.filter(({ path }) => path === '/api/alarms').length;
+    await person.click(screen.getAllByRole('button', { name: 'Read again' })[0]);
+    expect(sent.filter(({ path }) => path === '/api/alarms').length).toBe(before + 1);
+  });
+});

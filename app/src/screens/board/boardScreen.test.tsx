@@ -1,0 +1,175 @@
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import {
+  emptyReadout,
+  WHOLE_SCOPE,
+  windowText,
+  type Board,
+  type Readout,
+  type Role,
+} from '@vivid-beacon/core';
+import { Refused, renderScreen, type Answers, type Sent } from '../../testing/renderScreen';
+import { BoardScreen } from './BoardScreen';
+
+jest.setTimeout(30_000);
+const mockRouter = { push: jest.fn(), navigate: jest.fn(), replace: jest.fn(), setParams: jest.fn() };
+let mockParams: Record<string, string> = {};
+// The stand-in for a browser cannot load a part of the app later.
+jest.mock('../../readouts/LazyMarkdown', () => ({
+  LazyMarkdown: jest.requireActual('../../components/Markdown').Markdown,
+}));
+jest.mock('expo-router', () => ({
+  useRouter: () => mockRouter,
+  useLocalSearchParams: () => mockParams,
+}));
+
+const note = (id: string, title: string): Readout => ({
+  ...emptyReadout(id, 'note'),
+  title,
+  text: `About ${title}`,
+});
+const board = (readouts: readonly Readout[], revision = 4): Board => ({
+  id: '3',
+  title: 'Wash house',
+  document: {
+    version: 2,
+    window: { kind: 'rolling', count: 24, unit: 'hour' },
+    scope: WHOLE_SCOPE,
+    hours: null,
+    readouts: [...readouts],
+  },
+  revision,
+  ownerName: 'Ines Varga',
+  updatedAt: 0,
+});
+const TWO = [note('a', 'Shift rules'), note('b', 'Who to call')];
+
+/** A server that keeps the board as it is saved. */
+function show(role: Role, readouts: readonly Readout[] = TWO, answers: Answers = {}) {
+  let kept = board(readouts);
+  return renderScreen(<BoardScreen boardId="3" />, {
+    'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/boards/3': () => kept,
+    'PUT /api/boards/3': ({ body }: Sent) => {
+      kept = { ...kept, ...(body as Pick<Board, 'title' | 'document'>), revision: kept.revision + 1 };
+      return kept;
+    },
+    'DELETE /api/boards/3': undefined,
+    'GET /api/assets': [{ id: '2', parentId: null, name: 'Quayside' }],
+    'GET /api/metrics': [],
+    ...answers,
+  });
+}
+const saved = (sent: readonly Sent[]) =>
+  sent
+    .filter(({ method }) => method === 'PUT')
+    .map(({ body }) => body as Pick<Board, 'title' | 'document' | 'revision'>);
+const idsOf = ({ document }: Pick<Board, 'document'>): string[] => document.readouts.map(({ id }) => id);
+
+beforeEach(() => {
+  mockParams = {};
+  Object.values(mockRouter).forEach((each) => each.mockClear());
+});
+
+describe('a board', () => {
+  it('shows its readouts to everybody, and tools only to those who may change it', async () => {
+    const { unmount } = show('viewer');
+    expect(await screen.findByText('About Shift rules')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Add readout' })).toBeNull();
+    unmount();
+    const { person } = show('analyst');
+    await person.click(await screen.findByRole('button', { name: 'Add readout' }));
+    expect(mockRouter.push).toHaveBeenCalledWith('/boards/3/readouts/new');
+  });
+
+  it('with nothing on it says how to begin', async () => {
+    show('analyst', []);
+    expect(await screen.findByText('Nothing on this board yet')).toBeTruthy();
+  });
+
+  it('is arranged: a readout moves, is duplicated and removed, and each step can be undone', async () => {
+    const { person, sent } = show('analyst');
+    await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
+    await person.click(screen.getByRole('button', { name: 'Move Shift rules towards the end' }));
+    await waitFor(() => expect(saved(sent)).toHaveLength(1));
+    expect(idsOf(saved(sent)[0])).toEqual(['b', 'a']);
+    expect(saved(sent)[0].revision).toBe(4);
+    await waitFor(() =>
+      expect(screen.getByRole('button', { name: 'Undo' }).getAttribute('aria-disabled')).not.toBe('true'),
+    );
+    await person.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(saved(sent)).toHaveLength(2));
+    expect(idsOf(saved(sent)[1])).toEqual(['a', 'b']);
+    expect(saved(sent)[1].revision).toBe(5);
+    await waitFor(() =>
+      expect(screen.getByRole('button', { name: 'Do again' }).getAttribute('aria-disabled')).not.toBe('true'),
+    );
+    await person.click(screen.getByRole('button', { name: 'More for Who to call' }));
+    await person.click(await screen.findByRole('button', { name: 'Duplicate' }));
+    await waitFor(() => expect(saved(sent)).toHaveLength(3));
+    expect(saved(sent)[2].document.readouts.map(({ title }) => title)).toEqual([
+      'Shift rules',
+      'Who to call',
+      'Who to call',
+    ]);
+    await person.click(screen.getByRole('button', { name: 'More for Shift rules' }));
+    const more = await screen.findByRole('dialog', { name: /Shift rules/ });
+    await person.click(within(more).getByRole('button', { name: 'Remove' }));
+    await waitFor(() => expect(saved(sent)).toHaveLength(4));
+    expect(idsOf(saved(sent)[3])).not.toContain('a');
+  });
+
+  it('keeps the window that is looked at when it is saved so', async () => {
+    mockParams = { window: windowText({ kind: 'toDate', unit: 'day' }) };
+    const { person, sent } = show('analyst');
+    await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
+    await person.click(screen.getByRole('button', { name: /^Save the title, window, scope and hours/ }));
+    await waitFor(() => expect(saved(sent)).toHaveLength(1));
+    expect(saved(sent)[0].document.window).toEqual({ kind: 'toDate', unit: 'day' });
+  });
+
+  it('that somebody else has saved says so', async () => {
+    const { person } = show('analyst', TWO, {
+      'PUT /api/boards/3': new Refused(409, {
+        code: 'CHANGED_MEANWHILE',
+        message: 'Somebody else has saved this board since you opened it.',
+      }),
+    });
+    await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
+    await person.click(screen.getByRole('button', { name: 'Move Who to call towards the start' }));
+    expect(await screen.findByText(/^Could not save the board\. Somebody else has saved/)).toBeTruthy();
+  });
+
+  it('is removed only when that is said twice', async () => {
+    const { person, sent } = show('analyst');
+    await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
+    await person.click(screen.getByRole('button', { name: 'Remove board' }));
+    expect(sent.some(({ method }) => method === 'DELETE')).toBe(false);
+    await person.click(screen.getByRole('button', { name: 'Remove for good' }));
+    await waitFor(() => expect(mockRouter.replace).toHaveBeenCalledWith('/boards'));
+  });
+
+  it('follows keys: windows, arranging, help', async () => {
+    show('analyst');
+    await screen.findByRole('button', { name: 'Add readout' });
+    act(() => void fireEvent.keyDown(document.body, { key: 'd' }));
+    expect(mockRouter.setParams.mock.calls.at(-1)[0].window).toBe(
+      windowText({ kind: 'toDate', unit: 'day' }),
+    );
+    act(() => void fireEvent.keyDown(document.body, { key: 'e' }));
+    expect(await screen.findByRole('button', { name: 'Done arranging' })).toBeTruthy();
+    act(() => void fireEvent.keyDown(document.body, { key: '?' }));
+    expect(await screen.findByText(/Keys/)).toBeTruthy();
+  });
+
+  it('that is gone says so, with the way back', async () => {
+    const { person } = show('viewer', TWO, {
+      'GET /api/boards/3': new Refused(404, {
+        code: 'NOT_FOUND',
+        message: 'This board does not exist any more.',
+      }),
+    });
+    expect(await screen.findByText('This board does not exist any more.')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Back to boards' }));
+    expect(mockRouter.navigate).toHaveBeenCalledWith('/boards');
+  });
+});
