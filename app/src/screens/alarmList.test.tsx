@@ -1,5 +1,5 @@
 import { screen } from '@testing-library/react';
-import type { Alarm, AlarmRule, Role } from '@vivid-beacon/core';
+import { PLAIN_RULE, type Alarm, type AlarmRule, type Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmsScreen } from './AlarmsScreen';
@@ -12,28 +12,15 @@ const NOW = Date.now();
 const HOUR = 3_600_000;
 const alarm = (id: string, part: Partial<Alarm> = {}): Alarm => madeAlarm(id, NOW, part);
 const metric = { id: '5', name: 'Bed temperature', unit: '°C', assetId: '2', assetName: 'Ironer 2' };
-const rule = (id: string, part: Partial<AlarmRule> = {}): AlarmRule => ({
+const rule = (id: string): AlarmRule => ({
+  ...PLAIN_RULE,
   id,
   name: `Rule ${id}`,
   metricId: '5',
-  under: null,
-  attributes: [],
   test: { kind: 'limit', side: 'above', limit: 205, deadband: 4 },
-  onDelayMs: 0,
-  offDelayMs: 0,
-  hours: null,
-  level: 'breach',
-  priority: 'high',
-  suppress: null,
-  message: '',
-  toDo: '',
-  told: [],
-  escalation: null,
-  latching: false,
   inForce: true,
   inForceFrom: NOW - 48 * HOUR,
   watches: [{ metricId: '5', assetName: 'Ironer 2', aside: null, suppressed: false }],
-  ...part,
 });
 
 function show(role: Role, answers: Answers = {}) {

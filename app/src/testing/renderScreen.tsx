@@ -5,6 +5,7 @@ import { configure, render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { writeFrame, type WireError } from '@vivid-beacon/core';
 import { checkExchange } from './checkExchange';
+import { USUAL_METRIC } from './usual';
 
 // Browsers have them; the stand-in has not.
 Object.assign(globalThis, { TextDecoder, TextEncoder });
@@ -183,29 +184,6 @@ function asTreeRow(asset: Listed, all: readonly Listed[], metrics: readonly List
   };
 }
 
-/** What a test does not say of a metric. */
-const USUAL_METRIC = {
-  key: 'key',
-  unit: '',
-  ucum: null,
-  kind: 'level',
-  origin: 'samples',
-  period: null,
-  intervalMs: 60_000,
-  maxGapMs: 600_000,
-  rollover: null,
-  decimals: 1,
-  plausibleLow: null,
-  plausibleHigh: null,
-  retentionDays: null,
-  assetId: '1',
-  assetName: 'Quayside',
-  plantId: '1',
-  plantName: 'Quayside',
-  zone: 'Europe/London',
-  last: null,
-  health: { state: 'reporting', quietMs: 0, lagMs: null, flatMs: null },
-};
 const FINE: ReadonlySet<string | undefined> = new Set([undefined, 'reporting', 'never']);
 const FEEDS_IN_ORDER = ['silent', 'outOfRange', 'flat', 'clockAhead', 'never', 'reporting'];
 const stateOf = ({ health }: Listed): string => (health as { state: string }).state;

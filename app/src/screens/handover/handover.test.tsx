@@ -2,6 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import type { Alarm, Flag, Handover, Metric, Watch } from '@vivid-beacon/core';
 import { madeAlarm } from '../../testing/madeAlarm';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
+import { QUIET_WATCH } from '../../testing/usual';
 import { WatchNeeds } from '../watch/WatchNeeds';
 import { HandoverScreen } from './HandoverScreen';
 import { handoverText } from './handoverText';
@@ -53,15 +54,7 @@ const session = (role: string): Answers => ({
 });
 const answers = (role: string): Answers => ({
   ...session(role),
-  'GET /api/on-watch': {
-    now: 0,
-    plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }],
-    alarms: [],
-    flags: [],
-    indicators: [],
-    silent: { feeds: [], count: {} },
-    rulesOn: {},
-  },
+  'GET /api/on-watch': QUIET_WATCH,
   'GET /api/handover': handover,
   'POST /api/handover/notes': { id: '9' },
 });

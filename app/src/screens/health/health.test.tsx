@@ -8,6 +8,7 @@ import {
   type Metric,
 } from '@vivid-beacon/core';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
+import { QUIET_WATCH } from '../../testing/usual';
 import { RuleEditorScreen } from '../RuleEditorScreen';
 import { AlarmHealthScreen } from './AlarmHealthScreen';
 
@@ -27,15 +28,7 @@ const alarms: Annunciation[] = Array.from({ length: 30 }, (_, i) => ({
 const health = alarmHealth(alarms, WEEK, 1);
 const answers = (role: string): Answers => ({
   'GET /api/session': { person: { id: '1', name: 'Ines', role }, csrfToken: 'x', demoAccounts: [] },
-  'GET /api/on-watch': {
-    now: 0,
-    plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }],
-    alarms: [],
-    flags: [],
-    indicators: [],
-    silent: { feeds: [], count: {} },
-    rulesOn: {},
-  },
+  'GET /api/on-watch': QUIET_WATCH,
   'PUT /api/alarm-health/operators': undefined,
   'GET /api/alarm-health': {
     health,

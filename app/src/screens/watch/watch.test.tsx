@@ -2,6 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import type { Alarm, Flag, IndicatorReading, Metric, Role, Watch } from '@vivid-beacon/core';
 import { madeAlarm } from '../../testing/madeAlarm';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
+import { USUAL_METRIC } from '../../testing/usual';
 import { coastLights } from '../coastLights';
 import { OnWatchScreen } from '../OnWatchScreen';
 
@@ -90,6 +91,7 @@ const indicator = (
   }) as unknown as IndicatorReading;
 const feed = (id: string, part: Partial<Metric> = {}): Metric =>
   ({
+    ...USUAL_METRIC,
     id,
     name: 'Flow',
     assetName: 'Washer 2',
@@ -98,20 +100,7 @@ const feed = (id: string, part: Partial<Metric> = {}): Metric =>
     zone: 'UTC',
     last: { t: NOW - 2 * HOUR, v: 1 },
     health: { state: 'silent', quietMs: 2 * HOUR, lagMs: null, flatMs: null },
-    key: id,
     unit: 'm³/h',
-    ucum: null,
-    kind: 'level',
-    origin: 'samples',
-    period: null,
-    intervalMs: 60_000,
-    maxGapMs: 600_000,
-    rollover: null,
-    decimals: 1,
-    plausibleLow: null,
-    plausibleHigh: null,
-    retentionDays: null,
-    assetId: '3',
     ...part,
   }) as unknown as Metric;
 const watch = (part: Partial<Watch> = {}): Watch => ({
