@@ -41,18 +41,13 @@ export function lookParams({ window, scope, hours, focus }: LookChange): LookPar
 export function readLook({ window, scope, hours, focus }: LookParams): LookChange {
   return {
     window: window ? readWindowText(window) : null,
-    scope: scope ? (checked(scopeSchema, scope) as Scope | null) : null,
-    hours:
-      hours === 'all'
-        ? null
-        : hours
-          ? ((checked(hoursSchema, hours) as HoursFilter | null) ?? undefined)
-          : undefined,
+    scope: scope ? checked(scopeSchema, scope) : null,
+    hours: hours === 'all' ? null : hours ? (checked(hoursSchema, hours) ?? undefined) : undefined,
     focus: focus && /^\d{1,19}$/.test(focus) ? focus : null,
   };
 }
 
-function checked(schema: { validateSync: (value: unknown) => unknown }, text: string): unknown {
+function checked<T>(schema: { validateSync: (value: unknown) => T }, text: string): T | null {
   try {
     return schema.validateSync(JSON.parse(text));
   } catch {

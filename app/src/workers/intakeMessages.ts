@@ -1,9 +1,6 @@
-import type { FinishOrder, MadeWithFile, MetricEffect } from '@vivid-beacon/core';
+import type { MadeWithFile, MetricEffect } from '@vivid-beacon/core';
 import type { Balance, FileLayout, FileTargets, LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
 import type { Look } from './lookAt';
-
-/** What is remembered for the next file of this shape. */
-export type RememberedMapping = NonNullable<FinishOrder['remember']>;
 
 /** A metric that is made together with its first samples, in one transaction. */
 export type NewMetricOfFile = MadeWithFile['metrics'][number];

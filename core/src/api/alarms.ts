@@ -37,6 +37,7 @@ export const ruleAside = shape({
 /** How, why and until when an alarm rule is set aside. */
 export type RuleAside = TypeOf<typeof ruleAside>;
 
+/** One metric that a rule watches. */
 const watchedMetric = shape({
   metricId: text(),
   assetName: text(),
@@ -45,8 +46,6 @@ const watchedMetric = shape({
   /** Does the state of the plant suppress it now? */
   suppressed: truth(),
 });
-/** One metric that a rule watches. */
-export type WatchedMetric = TypeOf<typeof watchedMetric>;
 
 /** What a person chooses of a rule; `replaces` names the rule whose place it takes. */
 export type RuleForm = TypeOf<typeof alarmRuleSchema>;
@@ -67,8 +66,6 @@ const alarmRule = named(
 export type AlarmRule = TypeOf<typeof alarmRule>;
 /** A state of the plant in which a rule is meant to be silent: its alarms are suppressed by design. */
 export type SuppressWhile = NonNullable<AlarmRule['suppress']>;
-/** Who is told when nobody acknowledges an alarm in time. */
-export type Escalation = NonNullable<AlarmRule['escalation']>;
 
 export const alarm = named(
   'Alarm',

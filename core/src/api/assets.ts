@@ -53,14 +53,13 @@ const listedAsset = shape({
 /** An asset as a line of a tree. */
 export type AssetRow = Required<TypeOf<typeof listedAsset>>;
 
+/** An attribute that assets have, with the values it takes. */
 const attributeValues = shape({
   name: text(),
   /** In order; of many different ones the first sixty. */
   values: list(textOrNumber()),
   many: truth(),
 });
-/** An attribute that assets have, with the values it takes. */
-export type AttributeValues = TypeOf<typeof attributeValues>;
 
 export type AssetForm = TypeOf<typeof assetSchema>;
 export type AssetImportRow = TypeOf<typeof assetImportSchema>['rows'][number];

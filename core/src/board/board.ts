@@ -94,14 +94,13 @@ const normaliseSchema = taggedUnion('Normalise', 'by', {
 /** How the lines of a trend are put into proportion; see `normalised`. */
 export type Normalise = TypeOf<typeof normaliseSchema>;
 
+/** Lines of a trend laid over one another from the date in an attribute of each asset on. */
 const alignmentSchema = yup
   .object({
     attribute: yup.string().trim().min(1).max(100).required(),
     days: yup.number().integer().min(1).max(3660).required(),
   })
   .noUnknown();
-/** Lines of a trend laid over one another from the date in an attribute of each asset on. */
-export type Alignment = TypeOf<typeof alignmentSchema>;
 
 const readoutSchema = named(
   'Readout',

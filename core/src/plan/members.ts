@@ -1,7 +1,8 @@
+import type { MetricOrigin } from '../domain/metric';
 import type { WorkingCalendar } from '../schemas/calendar';
 import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
 import { ADDS_UP, type MetricKind, type Summary } from '../domain/metric';
-import type { GroupBy, Query, Selection } from '../domain/query';
+import type { GroupBy, Query } from '../domain/query';
 import { BeaconError } from '../errors';
 import { topmost } from '../scope/scope';
 import { checkSummary } from '../summary/checkSummary';
@@ -14,7 +15,7 @@ export interface PlannedMetric {
   readonly name: string;
   readonly unit: string;
   readonly kind: MetricKind;
-  readonly origin: 'samples' | 'derived' | 'reference';
+  readonly origin: MetricOrigin;
   readonly assetId: string;
   readonly assetName: string;
   readonly assetKind: string;
@@ -38,11 +39,6 @@ export function needsCalendar({
 }: Pick<Query, 'window' | 'bucket' | 'hours'>): boolean {
   const unit = window.kind === 'absolute' ? null : window.unit;
   return hours !== null || OF_CALENDAR.has(bucket) || OF_CALENDAR.has(unit);
-}
-
-/** Every selection of a query: of each measure, and of what it is divided by. */
-export function selectionsOf({ measures }: Pick<Query, 'measures'>): Selection[] {
-  return measures.flatMap(({ select, per }) => (per ? [select, per.select] : [select]));
 }
 
 /** Do the groups or the scope of a query ask about attributes of assets? */

@@ -1,4 +1,4 @@
-import type { MetricKind, MetricReading, Summary } from '../domain/metric';
+import type { MetricKind, MetricReading, Summary, MetricOrigin } from '../domain/metric';
 import { firstAtOrAfter, type Series } from '../series/series';
 import { quantile } from '../stats/stats';
 import { elapsedSpans, lengthOfSpans, QUANTILE } from '../summary/summarise';
@@ -9,11 +9,7 @@ import type { BucketSpans } from '../time/bucketSpans';
 import { joinAll } from './assemble';
 
 /** What has passed of the periods; of a reference series also those that have begun, whole, because its values are known before. */
-export function countedSpans(
-  origin: 'samples' | 'derived' | 'reference',
-  buckets: BucketSpans,
-  now: number,
-): Spans {
+export function countedSpans(origin: MetricOrigin, buckets: BucketSpans, now: number): Spans {
   if (origin !== 'reference') return elapsedSpans(buckets.spans, now);
   const { spans, start } = buckets;
   const end = Array.from(spans.end, (each, i) => (start[spans.into[i]] < now ? Math.min(each, now) : each));

@@ -1,4 +1,4 @@
-import type { MetricKind } from '../domain/metric';
+import type { MetricKind, MetricOrigin } from '../domain/metric';
 import type { Bucket } from './buckets';
 import { DAY_MS, HOUR_MS } from './lengths';
 
@@ -99,7 +99,7 @@ export function periodOfKind({
   origin,
 }: {
   readonly kind: MetricKind;
-  readonly origin: 'samples' | 'derived' | 'reference';
+  readonly origin: MetricOrigin;
 }): Bucket | null {
   if (origin === 'reference') return 'day';
   return kind === 'level' || kind === 'state' ? null : 'hour';
