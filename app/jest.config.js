@@ -21,6 +21,7 @@ module.exports = {
   ...withoutWatch,
   displayName: 'app',
   rootDir: __dirname,
+  setupFiles: [...(preset.setupFiles ?? []), '<rootDir>/src/testing/quickStyles.ts'],
   transform: { ...transform, '\\.mjs$': babel },
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
   // Files are read in a worker, without a page: the project "intake" tests that in Node.

@@ -5,7 +5,8 @@
  * BENCH_URL names a running instance with the demo data; boards are made on it and taken away again.
  */
 import { chromium, type CDPSession, type Page } from '@playwright/test';
-import { emptyReadout, type Metric, type Readout } from '@vivid-beacon/core';
+import type { Metric, Readout } from '@vivid-beacon/core';
+import { emptyReadout } from '@vivid-beacon/core/src/boards';
 import { serverOf, signInAs } from '../e2e/tests/helpers';
 import { median, report } from './lib/measure';
 import { barePage, drawBare, heldTrends, holdTrends, releaseTrends, watchFrames } from './lib/drawingPages';
@@ -65,7 +66,7 @@ async function makeBoard(page: Page, count: number): Promise<string> {
   const board = await serverOf(page)('POST', '/api/boards', {
     title: `Bench ${count}`,
     document: {
-      version: 2,
+      version: 3,
       window: { kind: 'periods', count: 7, unit: 'day', current: false },
       scope: { assetIds: null, attributes: [] },
       hours: null,

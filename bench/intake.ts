@@ -9,7 +9,7 @@ import { once } from 'node:events';
 import { DAY_MS } from '@vivid-beacon/core';
 import type { FileTargets } from '@vivid-beacon/core/src/intakeFiles';
 import { addAsset, addMetric } from '@vivid-beacon/server';
-import { lookAt } from '../app/src/workers/lookAt';
+import { scanFile } from '../app/src/workers/scanFile';
 import { openText } from '../app/src/workers/sources/openFile';
 import { readFile } from '../app/src/workers/readFile';
 import type { FileLike } from '../app/src/workers/sources/source';
@@ -84,9 +84,9 @@ const post = async (where: string, body: unknown, type = 'application/json'): Pr
 const before = server.memory();
 let reading = 0;
 const options = { zone: 'Europe/London', latest: Date.now() + DAY_MS };
-let look: Awaited<ReturnType<typeof lookAt>> | null = null;
+let look: Awaited<ReturnType<typeof scanFile>> | null = null;
 const looking = await timed(async () => {
-  look = await lookAt(await openText(asFile, null), { ...options, correct: {}, progress: () => undefined });
+  look = await scanFile(await openText(asFile, null), { ...options, correct: {}, progress: () => undefined });
 });
 const { recognised, inOrder } = look!;
 const whole = await timed(async () => {

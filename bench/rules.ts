@@ -4,8 +4,8 @@
  * Run: BENCH_DATABASE_URL=… node --import tsx bench/rules.ts [quick]
  * A scratch database is made and dropped. "quick" leaves the 5,000 rules out.
  */
-import { DAY_MS, PLAIN_RULE, type AlarmTest } from '@vivid-beacon/core';
-import { unpackDay } from '@vivid-beacon/core/src/engine';
+import { DAY_MS, DEFAULT_RULE, type AlarmTest } from '@vivid-beacon/core';
+import { unpackDay } from '@vivid-beacon/core/src/aggregation';
 import { addAsset, addMetric, mergeIntoStore, putInForce, withTransaction } from '@vivid-beacon/server';
 import { readAsServer } from '@vivid-beacon/server/src/db/reader';
 import { rehearseOtherLimits, rehearseRule } from '@vivid-beacon/server/src/alarms/rehearsal';
@@ -66,7 +66,7 @@ const tests: readonly [string, AlarmTest][] = [
   ],
 ];
 for (const [name, test] of tests) {
-  const draft = { ...PLAIN_RULE, name: 'bench', metricId: year, test, onDelayMs: 5 * MINUTE };
+  const draft = { ...DEFAULT_RULE, name: 'bench', metricId: year, test, onDelayMs: 5 * MINUTE };
   const bare = async (): Promise<number> => {
     const { rows } = await pool.query(
       `select day - date '1970-01-01' as day, n, times, vals, flags from sample_day where metric_id = $1 order by day`,
@@ -108,7 +108,7 @@ if (!quick) {
     await putInForce(
       pool,
       {
-        ...PLAIN_RULE,
+        ...DEFAULT_RULE,
         name: `rule ${n}`,
         metricId: ids[n % METRICS],
         test: kinds[Math.floor(n / METRICS) % 3],

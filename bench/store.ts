@@ -7,8 +7,8 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
-import { DAY_MS, PLAIN_RULE, seriesOf } from '@vivid-beacon/core';
-import { packDay, sortSamples, unpackDay } from '@vivid-beacon/core/src/engine';
+import { DAY_MS, DEFAULT_RULE, seriesOf } from '@vivid-beacon/core';
+import { packDay, sortSamples, unpackDay } from '@vivid-beacon/core/src/aggregation';
 import { addAsset, addMetric, mergeIntoStore, putInForce, withTransaction } from '@vivid-beacon/server';
 import { compare, median, report, timed } from './lib/measure';
 import { wave } from './lib/samples';
@@ -87,7 +87,7 @@ for (const id of ids.slice(0, 5)) {
   await putInForce(
     pool,
     {
-      ...PLAIN_RULE,
+      ...DEFAULT_RULE,
       name: `rule ${id}`,
       metricId: id,
       test: { kind: 'limit', side: 'above', limit: 78, deadband: 1 },

@@ -5,8 +5,8 @@
  */
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { readTrend, seriesOf, writeTrend, type TrendAnswer } from '@vivid-beacon/core';
-import { m4 } from '@vivid-beacon/core/src/engine';
+import { decodeTrend, seriesOf, encodeTrend, type TrendAnswer } from '@vivid-beacon/core';
+import { m4 } from '@vivid-beacon/core/src/aggregation';
 import { compare } from './lib/measure';
 import { wave } from './lib/samples';
 
@@ -42,11 +42,12 @@ const answer: TrendAnswer = {
   now: end,
   t: Array.from(thin.t),
   v: Array.from(thin.v),
+  bucket: null,
   until: null,
   gaps: [],
   samples: SAMPLES,
 };
-const bytes = Buffer.from(writeTrend(answer));
+const bytes = Buffer.from(encodeTrend(answer));
 const server = createServer((_request, response) => response.end(bytes));
 await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
 const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
@@ -55,7 +56,7 @@ const many = async (work: () => Promise<unknown>): Promise<void> => {
 };
 await compare(
   `${answer.t.length} points fetched and read against fetching the same bytes alone`,
-  () => many(async () => readTrend(await (await fetch(url)).arrayBuffer())),
+  () => many(async () => decodeTrend(await (await fetch(url)).arrayBuffer())),
   () => many(async () => (await fetch(url)).arrayBuffer()),
   1.5,
   9,

@@ -14,6 +14,9 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? '../.data/playwright.json' }]],
   use: {
     baseURL: process.env.E2E_URL,
+    // What waits for longer is told with its step, before the test as a whole ends.
+    actionTimeout: 30_000,
+    navigationTimeout: 60_000,
     timezoneId: 'Europe/London',
     locale: 'en-GB',
     screenshot: 'only-on-failure',

@@ -1,18 +1,10 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import ts from 'typescript';
 import { ROOT } from './lib/paths.mjs';
+import { sources } from './lib/sources.mjs';
 
 const CORE = '@vivid-beacon/core';
-
-/** Every source file of a folder, without tests. */
-function sources(folder) {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    const at = path.join(folder, entry.name);
-    if (entry.isDirectory()) return entry.name === 'node_modules' ? [] : sources(at);
-    return /\.tsx?$/.test(entry.name) && !/\.(test|d)\.tsx?$/.test(entry.name) ? [at] : [];
-  });
-}
 
 /** Which files each file imports, types too. */
 function importsOf(files) {

@@ -1,13 +1,13 @@
 /**
- * What went wrong, in words a person can act on.
+ * An error with a message a person can act on.
  *
- * `code` is fixed and listed in {@link ErrorCode}; `message` says what is allowed and what came;
- * `path` names the field or place, if there is one; `status` is what HTTP answers with it.
+ * `code` is fixed and listed in {@link ErrorCode}; `message` says what is allowed and what came; `path` names
+ * the field or place, if there is one; `status` is what HTTP answers with it.
  */
 export class BeaconError extends Error {
   readonly code: ErrorCode;
   readonly path: string | undefined;
-  /** After how many seconds it may be tried again; HTTP says so in Retry-After (RFC 9110, section 10.2.3). */
+  /** Seconds until a retry, sent as Retry-After (RFC 9110, section 10.2.3). */
   readonly retryAfterS: number | undefined;
 
   constructor(code: ErrorCode, message: string, path?: string, retryAfterS?: number) {
@@ -42,11 +42,11 @@ const STATUS_OF = {
   NOT_READY: 503,
 } as const;
 
-/** Every code the product can answer with. */
+/** All error codes. */
 export type ErrorCode = keyof typeof STATUS_OF;
 
-/** One error as it travels over HTTP: `{ error: WireError }`. */
-export interface WireError {
+/** One error as it travels over HTTP: `{ error: ErrorBody }`. */
+export interface ErrorBody {
   readonly code: ErrorCode;
   readonly message: string;
   readonly path?: string;

@@ -6,7 +6,7 @@ export * from './intake/feeds';
 export * from './intake/fileKind';
 export * from './intake/jsonTable';
 export * from './intake/layout';
-export * from './intake/meetings';
+export * from './intake/collisions';
 export * from './intake/numberText';
 export * from './intake/openMetrics';
 export * from './intake/recognise';

@@ -1,4 +1,4 @@
 export { loadDemo, DEMO_DAYS } from './load';
 export { SimulatedPlant } from './plant';
 export { scenario, samplesBetween, PLANTS } from './scenario';
-export { keyOf } from './keys';
+export { metricKey } from './keys';

@@ -1,14 +1,14 @@
 import {
-  BOARD_FORMAT_VERSION,
-  emptyReadout,
   WHOLE_SCOPE,
   type BoardDocument,
   type IndicatorDefinition,
   type Measure,
   type Readout,
+  type ReadoutParts,
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { BOARD_FORMAT_VERSION, makeReadout } from '@vivid-beacon/core/src/boards';
 
 /* What the people of Hollowmere Linen have set up: indicators and boards (rules stand in rules.ts). Metrics are named "plant/asset/metric". */
 
@@ -153,10 +153,8 @@ export function demoBoards(id: IdOf): DemoBoard[] {
   const find = (name: string, place: string): DemoIndicator =>
     all.find((each) => each.name === name && each.place.startsWith(place))!;
   let next = 0;
-  const readout = (part: Partial<Readout> & Pick<Readout, 'form' | 'measures'>): Readout => ({
-    ...emptyReadout(`r${++next}`, part.form),
-    ...part,
-  });
+  const readout = ({ form, ...parts }: ReadoutParts & Pick<Readout, 'form' | 'measures'>): Readout =>
+    makeReadout(`r${++next}`, form, parts);
   const board = (window: WindowSpec, readouts: readonly Readout[]): BoardDocument => ({
     version: BOARD_FORMAT_VERSION,
     window,
@@ -164,7 +162,7 @@ export function demoBoards(id: IdOf): DemoBoard[] {
     hours: null,
     readouts,
   });
-  const of = (form: Readout['form'], indicator: DemoIndicator, more: Partial<Readout> = {}): Readout =>
+  const of = (form: Readout['form'], indicator: DemoIndicator, more: ReadoutParts = {}): Readout =>
     readout({
       form,
       title: indicator.name,

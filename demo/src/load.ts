@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import type { DemoAccount, Series } from '@vivid-beacon/core';
-import { sortSamples } from '@vivid-beacon/core/src/engine';
+import { sortSamples } from '@vivid-beacon/core/src/aggregation';
 import {
   acknowledgeAlarm,
   addAsset,
@@ -14,7 +14,7 @@ import {
   hashPassword,
   hashToken,
   listMetrics,
-  listStandingAlarms,
+  pageOfAlarms,
   readAsServer,
   storeSamples,
   putInForce,
@@ -25,7 +25,7 @@ import {
   type Pool,
 } from '@vivid-beacon/server';
 import accounts from '../accounts.json';
-import { keyOf } from './keys';
+import { metricKey } from './keys';
 import { definitionOf, demoBoards, demoIndicators, type DemoIndicator, type IdOf } from './layout';
 import { demoRules } from './rules';
 import { setUpDemo } from './setUp';
@@ -78,7 +78,7 @@ export async function loadDemo(
   const byKey = new Map(rows.map((row) => [row.key, row]));
   const idOf: IdOf = (name) => {
     const [plant, asset, metric] = name.split('/');
-    return byKey.get(keyOf({ plant, asset, name: metric }))!.id;
+    return byKey.get(metricKey({ plant, asset, name: metric }))!.id;
   };
   const first = !before?.complete;
   const rules = demoRules(
@@ -98,7 +98,7 @@ export async function loadDemo(
   if (first) {
     // Day by day where there are alarm rules, so that people acknowledge each alarm before the next.
     const ruled = new Set(await watchedMetricIds(pool));
-    const watched = metrics.filter((metric) => ruled.has(byKey.get(keyOf(metric))!.id));
+    const watched = metrics.filter((metric) => ruled.has(byKey.get(metricKey(metric))!.id));
     for (let end = anchor - RULES_SINCE_MS; end <= options.now; end += DAY_MS) {
       samples += await fillSamples(fill, watched, end);
       await acknowledgeOld(pool, people.get('Dele Marsh')!, end);
@@ -168,7 +168,7 @@ async function addMetrics(
   for (const metric of metrics) {
     await addMetric(pool, {
       assetId: assets.get(`${metric.plant}/${metric.asset}`)!,
-      key: keyOf(metric),
+      key: metricKey(metric),
       name: metric.name,
       unit: metric.unit,
       kind: metric.kind,
@@ -200,7 +200,7 @@ async function fillSamples(
   for (let i = 0; i < metrics.length; i += METRICS_AT_ONCE) {
     const incoming = new Map<string, Series>();
     for (const metric of metrics.slice(i, i + METRICS_AT_ONCE)) {
-      const { id } = byKey.get(keyOf(metric))!;
+      const { id } = byKey.get(metricKey(metric))!;
       const { t, v } = samplesBetween(metric, newest.get(id) ?? start, until);
       if (t.length > 0) incoming.set(id, sortSamples(t, v));
       total += t.length;
@@ -250,7 +250,8 @@ async function settleNotices(pool: Pool, anchor: number): Promise<void> {
 
 /** People have seen what is older than an hour and a half. */
 async function acknowledgeOld(pool: Pool, personId: string, at: number): Promise<void> {
-  for (const alarm of await listStandingAlarms(pool)) {
+  const { items } = await pageOfAlarms(readAsServer(pool), { list: 'standing' }, { offset: 0, limit: 1000 });
+  for (const alarm of items) {
     if (alarm.raisedAt < at - 1.5 * HOUR_MS) {
       await acknowledgeAlarm(
         pool,

@@ -1,4 +1,4 @@
-import { keyOf } from './keys';
+import { metricKey } from './keys';
 import { samplesBetween, scenario } from './scenario';
 
 export const TICK_MS = 5000;
@@ -19,7 +19,7 @@ export class SimulatedPlant {
 
   constructor(private readonly options: PlantOptions) {
     this.metrics = scenario(options.anchor);
-    this.sent = new Map(this.metrics.map((metric) => [keyOf(metric), options.from]));
+    this.sent = new Map(this.metrics.map((metric) => [metricKey(metric), options.from]));
   }
 
   /** Sends what has become known since the last call. @returns how many samples were sent. */
@@ -28,7 +28,7 @@ export class SimulatedPlant {
     const samples: { metric: string; t: number; v: number }[] = [];
     const reached = new Map<string, number>();
     for (const metric of this.metrics) {
-      const key = keyOf(metric);
+      const key = metricKey(metric);
       const { t, v } = samplesBetween(metric, this.sent.get(key)!, until);
       if (t.length === 0) continue;
       t.forEach((each, i) => samples.push({ metric: key, t: each, v: v[i] }));

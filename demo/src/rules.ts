@@ -1,4 +1,4 @@
-import { PLAIN_RULE } from '@vivid-beacon/core';
+import { DEFAULT_RULE } from '@vivid-beacon/core';
 import type { RuleParts } from '@vivid-beacon/server';
 import type { IdOf } from './layout';
 
@@ -21,7 +21,7 @@ export function demoRules(
     deadband: number,
     part: Partial<RuleParts> = {},
   ): RuleParts => ({
-    ...PLAIN_RULE,
+    ...DEFAULT_RULE,
     name,
     metricId: id(metric),
     test: { kind: 'limit', side: 'above', limit, deadband },
@@ -47,7 +47,7 @@ export function demoRules(
     high('Gateway G-07 late reads', 'Upper Weir/Gateway G-07/Late reads', 30, 15, 5, network),
     high('Portal P-11 packet loss', 'Upper Weir/Portal P-11/Packet loss', 4, 20, 1, network),
     {
-      ...PLAIN_RULE,
+      ...DEFAULT_RULE,
       name: 'Steam meter S-03 silent',
       metricId: id('Quayside/Steam meter S-03/Steam flow'),
       test: { kind: 'silence', forMs: 60 * MINUTE },
@@ -56,7 +56,7 @@ export function demoRules(
       told: [personOf(PEOPLE_TOLD.technician)],
     },
     {
-      ...PLAIN_RULE,
+      ...DEFAULT_RULE,
       name: 'Washer lines stand still',
       metricId: id('Quayside/Washer line 1/State'),
       under: assetOf('Quayside'),
@@ -67,7 +67,7 @@ export function demoRules(
       priority: 'low',
     },
     {
-      ...PLAIN_RULE,
+      ...DEFAULT_RULE,
       name: 'Compressed air low',
       metricId: id('Quayside/Compressor A/Air pressure'),
       test: { kind: 'limit', side: 'below', limit: 6.2, deadband: 0.2 },
@@ -75,7 +75,7 @@ export function demoRules(
       suppress: { metricId: id('Quayside/Compressor A/State'), code: 1, is: false },
     },
     {
-      ...PLAIN_RULE,
+      ...DEFAULT_RULE,
       name: 'Water of the day above plan',
       metricId: id('Quayside/Water meter/Meter reading'),
       test: { kind: 'consumption', limit: 150, per: 'day', pace: false },

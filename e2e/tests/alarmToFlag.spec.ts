@@ -24,7 +24,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   });
   await page.goto('/data/tokens');
   await page.getByLabel('Name of the sender').fill(`Press ${mark}`);
-  await page.getByRole('button', { name: 'Make a token' }).click();
+  await page.getByRole('button', { name: 'Create a token' }).click();
   const token = (await page.getByText(/^vb_/).textContent())!;
   const push = async (v: number): Promise<void> => {
     const answer = await page.request.post(`${baseURL}/api/samples`, {
@@ -59,7 +59,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   await lead.getByRole('dialog').getByRole('button', { name: 'Acknowledge' }).click();
   await expect(lead.getByText(/acknowledged by Dele Marsh/)).toBeVisible();
   await lead.getByRole('button', { name: 'Flag' }).click();
-  await lead.getByLabel('What is to be done').fill(`Free the fan of press ${mark}`);
+  await lead.getByLabel('What to do').fill(`Free the fan of press ${mark}`);
   await lead.getByRole('radio', { name: /Marit Oduya/ }).click();
   await lead.getByRole('button', { name: 'Hand out the flag' }).click();
   await expect(lead.getByText(/Flag handed out by Dele Marsh/)).toBeVisible();
@@ -92,7 +92,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   await expect(lead.getByText(/, shelved until /)).toBeVisible();
   await expect(lead.getByText('Reason: The fan is being freed')).toBeVisible();
   await push(96);
-  await lead.getByRole('button', { name: 'Put back' }).click();
+  await lead.getByRole('button', { name: 'Reinstate' }).click();
   await expect(lead.getByText(/, not acknowledged$/).first()).toBeVisible();
   await lead.getByRole('button', { name: 'Acknowledge' }).click();
   await lead.getByRole('dialog').getByRole('button', { name: 'Acknowledge' }).click();
@@ -108,7 +108,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
     'Flag handed out by Dele Marsh',
     'Flag closed by Marit Oduya',
     'Shelved by Dele Marsh',
-    'Put back by Dele Marsh',
+    'Reinstated by Dele Marsh',
     'Back to normal at 70.0',
   ]) {
     await expect(lead.getByText(new RegExp(`^${line}`)).first()).toBeVisible();

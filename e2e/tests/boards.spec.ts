@@ -99,7 +99,7 @@ test('a stretch of a trend becomes a flag with its numbers and a link to the sam
   const tray = page.getByRole('dialog');
   await tray.getByRole('button', { name: 'Flag it' }).click();
   const title = `Look at the gas, ${info.project.name}`;
-  await tray.getByLabel('What is to be done').fill(title);
+  await tray.getByLabel('What to do').fill(title);
   await tray.getByRole('radio', { name: 'High' }).click();
   await tray.getByRole('radio', { name: /Dele Marsh/ }).click();
   await tray.getByRole('button', { name: 'Hand out the flag' }).click();
@@ -120,7 +120,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await page.getByRole('button', { name: 'New board' }).click();
   const title = `Built ${info.project.name}`;
   await page.getByLabel('Title').fill(title);
-  await page.getByRole('button', { name: 'Make the board' }).click();
+  await page.getByRole('button', { name: 'Create the board' }).click();
   await page.getByRole('button', { name: 'Add readout' }).first().click();
   await page.getByLabel('Search metric').fill('bed temperature ironer 1 quayside');
   await page.getByRole('radio', { name: /Bed temperature, Ironer 1/ }).click();
@@ -133,7 +133,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await expect(readout(page, 'Bed temperature, by asset')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(readout(page, 'Ironer 1 bed temperature')).toBeVisible();
-  await page.getByRole('button', { name: 'Do again' }).click();
+  await page.getByRole('button', { name: 'Redo' }).click();
   await page.getByRole('button', { name: 'all hours' }).click();
   await page.getByRole('radio', { name: 'between times of day' }).click();
   const built = readout(page, 'Bed temperature, by asset');
@@ -154,7 +154,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await expect(built).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(built).toHaveCount(1);
-  await page.getByRole('button', { name: 'Do again' }).click();
+  await page.getByRole('button', { name: 'Redo' }).click();
   await expect(built).toHaveCount(2);
   await page.getByRole('button', { name: 'More for Bed temperature, by asset' }).first().click();
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
@@ -185,7 +185,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await page.getByRole('radio', { name: /Bed temperature, Ironer 2/ }).click();
   await expect(page.getByText('3 of 3 readouts can be shown here.')).toBeVisible();
   await page.getByLabel('Title').fill(`${title} again`);
-  await page.getByRole('button', { name: 'Make the board' }).click();
+  await page.getByRole('button', { name: 'Create the board' }).click();
   await expect(page.getByRole('heading', { name: `${title} again`, level: 1 })).toBeVisible();
   await expect(built).toHaveCount(3);
 });
@@ -196,13 +196,15 @@ test('a board is begun for an asset, to a chosen depth', async ({ page }, info) 
   await page.getByRole('button', { name: 'New board' }).click();
   await page.getByRole('radio', { name: 'For an asset' }).click();
   await page.getByLabel('Search asset').fill('wash house foundry');
-  await page
-    .getByRole('radio', { name: /^Wash house/ })
-    .first()
-    .click();
+  // Once the list holds only what was found: what is replaced under the finger loses its press.
+  await expect(page.getByRole('radio', { name: /Dryer/ })).toHaveCount(0);
+  const washHouse = page.getByRole('radio', { name: /^Wash house/ }).first();
+  await washHouse.click();
+  await expect(washHouse).toBeChecked();
   await page.getByRole('radio', { name: '1 level below' }).click();
+  await expect(page.getByText(/^\d+ readouts: its own metrics/)).toBeVisible();
   await page.getByLabel('Title').fill(`Begun ${info.project.name}`);
-  await page.getByRole('button', { name: 'Make the board' }).click();
+  await page.getByRole('button', { name: 'Create the board' }).click();
   await expect(page.getByRole('heading', { name: `Begun ${info.project.name}`, level: 1 })).toBeVisible();
   await expect(readout(page, 'Washed weight, by asset')).toBeVisible();
   await expect(page.getByRole('group', { name: /Arrow keys walk through its points/ }).first()).toBeVisible();
@@ -215,7 +217,7 @@ test('fingers zoom and move a trend; keys walk from breach to breach', async ({ 
   const plot = gas.getByRole('group', { name: /Arrow keys walk through its points/ });
   await plot.scrollIntoViewIfNeeded();
   // What comes in above moves the plot.
-  await expect(page.getByText(/^Reading the /)).toHaveCount(0);
+  await expect(page.getByText(/^Loading the /)).toHaveCount(0);
   await plot.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   const box = (await plot.boundingBox())!;
   const y = box.y + box.height / 2;

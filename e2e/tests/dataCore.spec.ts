@@ -74,7 +74,7 @@ test('a messy report is recognised, taken row by row, remembered, and can be und
   await expectNoSidewaysScroll(page);
   await page.getByLabel('Name of the asset').fill(asset);
   await page.getByLabel('Time zone').fill('Europe/London');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: '14 samples added' })).toBeVisible();
   // 2 lines above the headings, the headings themselves, a total and a blank line hold no data.
   await expect(page.getByText(/1 as totals of the rows above/)).toBeVisible();
@@ -92,7 +92,7 @@ test('a messy report is recognised, taken row by row, remembered, and can be und
   await page.goto('/data/intake');
   await choose(page, report('report-again.csv', info.project.name));
   await expect(page.getByText(/Read and mapped like report\.csv/)).toBeVisible();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Nothing new in this file' })).toBeVisible();
 
   await page.goto('/data/files');
@@ -121,13 +121,13 @@ test('several files at once: a spreadsheet with merged headings, then one row pe
   await expect(page.getByRole('group', { name: 'Series Dryer 2 Gas' })).toBeVisible();
   await page.getByLabel('Name of the asset').fill(`Two dryers ${info.project.name}`);
   await page.getByLabel('Time zone').fill('Europe/Berlin');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: '47 samples added' })).toBeVisible();
   await page.getByRole('button', { name: 'Next file (1 left)' }).click();
 
   await expect(page.getByRole('button', { name: /^Column tag: Name/ }).first()).toBeVisible();
   await expect(page.getByText(/The dates fit several orders/)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Import', exact: true })).toBeDisabled();
   await page
     .getByRole('group', { name: 'Which number is the day' })
     .getByRole('button', { name: /^month first/ })
@@ -135,7 +135,7 @@ test('several files at once: a spreadsheet with merged headings, then one row pe
   await expect(page.getByRole('group', { name: 'Series Temp' })).toBeVisible();
   await page.getByLabel('Name of the asset').fill(`Line ${info.project.name}`);
   await page.getByLabel('Time zone').fill('Europe/Berlin');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: '12 samples added' })).toBeVisible();
 });
 
@@ -153,7 +153,7 @@ test('files that cannot be read say why, and nothing is taken', async ({ page })
     mimeType: 'text/csv',
     buffer: Buffer.concat([Buffer.from('t,v\n2026-01-01,"'), Buffer.alloc(30_000_000, 97)]),
   });
-  await expect(page.getByRole('button', { name: 'Bring it in' }).or(alert)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Import', exact: true }).or(alert)).toBeVisible();
   await choose(page, { name: 'empty.csv', mimeType: 'text/csv', buffer: Buffer.alloc(0) });
   await expect(alert).toContainText('empty (0 bytes)');
   await choose(page, {

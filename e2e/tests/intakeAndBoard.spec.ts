@@ -45,7 +45,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await column.getByLabel('Unit').fill('°C');
   await page.getByLabel('Name of the asset').fill(asset);
   await page.getByLabel('Time zone').fill('America/Los_Angeles');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   // 2012 to 2015, one of them a leap year: 1,461 days.
   await expect(page.getByRole('heading', { name: '1,461 samples added' })).toBeVisible();
   await expectNoSidewaysScroll(page);
@@ -56,7 +56,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await dropFile(page, page.getByText(/drop them here or choose them/), 'seattle-weather.csv', text);
   await expect(page.getByText(/Read and mapped like seattle-weather\.csv/)).toBeVisible();
   await expect(page.getByText(`Highest temperature, ${asset}, ${asset} (°C)`)).toBeVisible();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Nothing new in this file' })).toBeVisible();
   await expect(page.getByText('1,461 samples stored before with the same values.')).toBeVisible();
 
@@ -64,7 +64,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await page.getByRole('button', { name: 'New board' }).click();
   const title = `Weather ${info.project.name}`;
   await page.getByLabel('Title').fill(title);
-  await page.getByRole('button', { name: 'Make the board' }).click();
+  await page.getByRole('button', { name: 'Create the board' }).click();
   await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
   for (const form of ['Gauge', 'Lamp', 'Figure', 'Trend']) {
     await page.getByRole('button', { name: 'Add readout' }).first().click();
@@ -79,7 +79,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
     await page.getByRole('radio', { name: 'Absolute' }).click();
     await page.getByLabel('From').fill('2014-01-01');
     await page.getByLabel('To').fill('2015-01-01');
-    await page.getByRole('button', { name: 'Take this window' }).click();
+    await page.getByRole('button', { name: 'Use this window' }).click();
     await page.getByRole('button', { name: 'no target band', exact: true }).click();
     await page.getByRole('radio', { name: 'Lower is better' }).click();
     await page.getByLabel('End of Clear').last().fill('30');
@@ -111,7 +111,7 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
   await expect(tray.getByText(`highest of Highest temperature (${asset})`)).toBeVisible();
   await expect(tray.getByText('Wed 1 Jan 2014 – Wed 31 Dec 2014 (America/Los_Angeles)')).toBeVisible();
   await expect(tray.getByText('365 used, coverage 100.0 %')).toBeVisible();
-  await expect(tray.getByText(/seattle-weather\.csv, brought in/)).toBeVisible();
+  await expect(tray.getByText(/seattle-weather\.csv, imported/)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
@@ -138,13 +138,13 @@ test('files that cannot be taken are refused with a clear word and leave nothing
     ['headings.csv', 'day,flow\n', /headings but no rows/],
   ] as const) {
     await chooseFile(page, file(name, Buffer.from(content)));
-    await expect(page.getByRole('region', { name: 'To be answered first' })).toContainText(words);
-    await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+    await expect(page.getByRole('region', { name: 'Answer these first' })).toContainText(words);
+    await expect(page.getByRole('button', { name: 'Import', exact: true })).toBeDisabled();
     await expectNoSidewaysScroll(page);
   }
   await page.goto('/data/no-such-page');
-  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
-  await page.getByRole('button', { name: 'To On watch' }).click();
+  await expect(page.getByRole('heading', { name: 'Page not found' })).toBeVisible();
+  await page.getByRole('button', { name: 'Go to On watch' }).click();
   await expect(page.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible();
 });
 
@@ -172,7 +172,7 @@ test('refused rows are told by line, column, value and reason; the good ones are
     .getByRole('button', { name: /day first/ })
     .click();
   await page.getByLabel('Name of the asset').fill(`Flow meter ${info.project.name}`);
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: '38 samples added' })).toBeVisible();
   await expect(page.getByText('Line 6: not a time in the chosen format')).toBeVisible();
   await expect(page.getByText('Line 9: not a number')).toBeVisible();
@@ -208,14 +208,14 @@ test('two machines in one file stay two, and stored values change only after a q
   await expectAccessible(page);
   await page.getByLabel('Name of the asset').fill(plant);
   await page.getByLabel('Time zone').fill('Europe/London');
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: '12 samples added' })).toBeVisible();
   await expectAccessible(page);
 
   await page.goto('/data/intake');
   await chooseFile(page, file('machines-corrected.csv', 3));
   await expect(page.getByText(`${gas}, Dryer 2, ${plant} (kWh)`)).toBeVisible();
-  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
   await expect(page.getByRole('heading', { name: '6 values would be corrected' })).toBeVisible();
   await expect(page.getByText(`${plant}: 3 values of 3 in the file`)).toHaveCount(2);
   await expectNoSidewaysScroll(page);

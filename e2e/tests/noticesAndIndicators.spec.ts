@@ -44,7 +44,7 @@ test('a rule tells a person, and the notice arrives through the mail catcher', a
   await page.getByRole('radio', { name: 'High' }).click();
   await page.getByRole('button', { name: 'nobody' }).click();
   await page.getByRole('group', { name: 'Who gets a notice' }).getByText(PEOPLE.lead).click();
-  await page.getByLabel('What is to be done').fill(`Free the fan of press ${mark}`);
+  await page.getByLabel('What to do').fill(`Free the fan of press ${mark}`);
   await expect(page.getByText('times it would fire')).toBeVisible();
   await expectNoSidewaysScroll(page);
   await page.getByRole('button', { name: 'Put in force' }).click();
@@ -99,7 +99,7 @@ test('an indicator is defined once, shown on a board, and changed everywhere', a
 
   const { id } = await send('POST', '/api/boards', {
     title: `Board ${mark}`,
-    document: { version: 2, window: { kind: 'rolling', count: 24, unit: 'hour' }, readouts: [] },
+    document: { version: 3, window: { kind: 'rolling', count: 24, unit: 'hour' }, readouts: [] },
   });
   await page.goto(`/boards/${id}/readouts/new`);
   await page.getByRole('radio', { name: 'An indicator' }).click();
@@ -123,9 +123,9 @@ test('a shift leaves words for the next', async ({ page }, info) => {
   const words = `Trap B leaks, ${info.project.name} ${Date.now() % 100_000}`;
   await signInAs(page, 'Shift lead');
   await page.getByRole('button', { name: 'Shift handover' }).click();
-  await expect(page.getByRole('heading', { name: 'Alarms that stand' })).toBeVisible();
-  await page.getByRole('textbox', { name: 'Add a word for the next shift' }).fill(words);
-  await page.getByRole('button', { name: 'Add the word for the next shift' }).click();
+  await expect(page.getByRole('heading', { name: 'Active alarms' })).toBeVisible();
+  await page.getByRole('textbox', { name: 'Add a note for the next shift' }).fill(words);
+  await page.getByRole('button', { name: 'Add the note for the next shift' }).click();
   await expect(page.getByText(words)).toBeVisible();
   await page.reload();
   await expect(page.getByText(words)).toBeVisible();

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { emptyReadout, type Readout } from '@vivid-beacon/core';
+import type { Readout, ReadoutParts } from '@vivid-beacon/core';
+import { makeReadout } from '../../core/src/boards';
 import { expectAccessible, expectNoSidewaysScroll, expectRealNumbers, serverOf, signInAs } from './helpers';
 
 const HOUR = 3_600_000;
@@ -70,13 +71,13 @@ test('unusual data is drawn sensibly, or said not to be there', async ({ page, b
     id: string,
     form: Readout['form'],
     names: readonly string[],
-    part: Partial<Readout> = {},
-  ): Readout => ({
-    ...emptyReadout(id, form),
-    title: id,
-    measures: names.map((name) => ({ metricId: ids[name], summary: 'mean', per: null })),
-    ...part,
-  });
+    parts: ReadoutParts = {},
+  ): Readout =>
+    makeReadout(id, form, {
+      title: id,
+      measures: names.map((name) => ({ metricId: ids[name], summary: 'mean', per: null })),
+      ...parts,
+    });
   const plain = ['no data', 'one sample', 'all equal', 'all zero', 'negative', 'tiny', 'huge', 'no unit'];
   const readouts = [
     ...plain.map((name) => of(`Gauge ${name}`, 'gauge', [name])),
@@ -86,7 +87,7 @@ test('unusual data is drawn sensibly, or said not to be there', async ({ page, b
     of('Figure', 'figure', ['all zero']),
     of('Together', 'trend', ['no data', 'one sample', 'all equal', 'all zero', 'negative']),
     of('Far apart', 'trend', ['tiny', 'all equal'], {
-      scale: { ...emptyReadout('x', 'trend').scale, broken: true },
+      scale: { broken: true },
     }),
     of('By hour', 'trend', ['all equal'], { bucket: 'hour', mark: 'columns' }),
     of('Far future', 'trend', ['all equal'], {
@@ -100,7 +101,7 @@ test('unusual data is drawn sensibly, or said not to be there', async ({ page, b
   const board = await send('POST', '/api/boards', {
     title: `Unusual ${mark}`,
     document: {
-      version: 2,
+      version: 3,
       window: WINDOW,
       scope: { assetIds: [plant.id], attributes: [] },
       hours: null,

@@ -12,7 +12,7 @@ import { CannotGoOn, say } from './say.mjs';
 /* What npm start and npm run dev have in common. */
 
 const NOTE = path.join(DATA, 'running.json');
-const USUAL_PORT = 8080;
+const DEFAULT_PORT = 8080;
 /** How often PostgreSQL is looked after. */
 const LOOK_EVERY_MS = 1000;
 
@@ -147,8 +147,8 @@ export function welcome(address, { demo }) {
 }
 
 /** The port asked for, or from 8080 on the first that is free, so that two copies run side by side. */
-export async function choosePort(first = USUAL_PORT) {
-  if (process.env.PORT && first === USUAL_PORT) return Number(process.env.PORT);
+export async function choosePort(first = DEFAULT_PORT) {
+  if (process.env.PORT && first === DEFAULT_PORT) return Number(process.env.PORT);
   for (let port = first; port < first + 50; port++) {
     const free = await new Promise((resolve) => {
       const probe = net.createServer();

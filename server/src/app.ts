@@ -26,12 +26,12 @@ export function createApp(
 ): Express {
   const server = express();
   server.disable('x-powered-by');
-  // Whose X-Forwarded-For and -Proto are believed: anybody else could call himself what he likes.
+  // Proxies whose X-Forwarded-For and -Proto headers are believed; other clients could claim anything.
   server.set('trust proxy', options.trustedProxies?.length ? [...options.trustedProxies] : false);
-  // Before the log and all else: what is turned away here must cost next to nothing.
+  // Before logging and everything else, so that refusing a push costs next to nothing.
   for (const { method, path: at, first } of ENDPOINTS) if (first) server[method](at, first);
   server.use(
-    // Only what happened, never what was said: no bodies, no addresses with queries, no cookies.
+    // Logs events without content: no bodies, no query strings, no cookies.
     pinoHttp({
       logger: app.log,
       autoLogging: { ignore: (request) => request.url === '/api/health' },

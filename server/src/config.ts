@@ -1,6 +1,6 @@
 import type { DemoAccount } from '@vivid-beacon/core';
 
-/** What the server is told by its environment. Nothing else reads it. */
+/** Settings from the environment. Nothing else reads it. */
 export interface Config {
   readonly databaseUrl: string;
   readonly host: string;

@@ -21,6 +21,7 @@ import { liveEndpoints } from './live/endpoints';
 import { metricEndpoints } from './metrics/endpoints';
 import { noticeEndpoints } from './notices/endpoints';
 import { peopleEndpoints } from './people/endpoints';
+import { pictureEndpoints } from './pictures/endpoints';
 import { readingEndpoints } from './readings/endpoints';
 import { sampleEndpoints } from './arrivals/endpoints';
 import { tokenEndpoints } from './tokens/endpoints';
@@ -44,6 +45,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...readingEndpoints,
   ...intakeEndpoints,
   ...boardEndpoints,
+  ...pictureEndpoints,
   ...alarmEndpoints,
   ...alarmHealthEndpoints,
   ...flagEndpoints,

@@ -1,6 +1,6 @@
 import express, { type RequestHandler, type Router } from 'express';
 import { allows, BeaconError, type Person } from '@vivid-beacon/core';
-import { askerOf, NOBODY, readAs, THE_SERVER, type Asker } from './db/reader';
+import { callerOf, NOBODY, readAs, SERVER_CALLER, type Caller } from './db/reader';
 import { personOfSession } from './people/signedIn';
 import { tokenOfRequest } from './tokens/tokenOfRequest';
 import type { AppContext } from './http/appContext';
@@ -8,12 +8,13 @@ import type { Access } from '@vivid-beacon/core/src/api/contract';
 import { SENT, type Call, type Endpoint } from './http/endpoint';
 import { checked } from './http/errors';
 
-const USUAL_LIMIT = 1_000_000;
+const DEFAULT_LIMIT = 1_000_000;
+const ID = /^[1-9]\d{0,17}$/;
 
 /** Makes routes of endpoints: rights first, then the form token, then input, then the handler. */
 export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], app: AppContext): void {
   for (const each of endpoints) {
-    const limit = each.limit ?? USUAL_LIMIT;
+    const limit = each.limit ?? DEFAULT_LIMIT;
     const reader = each.content ? express.raw({ limit, type: [...each.content] }) : express.json({ limit });
     const before = each.before ? [each.before] : [];
     router[each.method](each.path, guard(each.access, app), ...before, reader, answer(each, app));
@@ -41,15 +42,15 @@ function guard(access: Access, app: AppContext): RequestHandler {
 }
 
 /** What devices push is read by the server; who is not signed in sees nothing. */
-function whoAsks(access: Access, person: Person | null): Asker {
-  if (access === 'token') return THE_SERVER;
-  return person ? askerOf(person) : NOBODY;
+function whoAsks(access: Access, person: Person | null): Caller {
+  if (access === 'token') return SERVER_CALLER;
+  return person ? callerOf(person) : NOBODY;
 }
 
 function answer(each: Endpoint, app: AppContext): RequestHandler {
   return async (request, response) => {
     for (const [name, value] of Object.entries(request.params)) {
-      if (!/^[1-9]\d{0,17}$/.test(String(value))) {
+      if (!(each.names?.[name] ?? ID).test(String(value))) {
         throw new BeaconError('NOT_FOUND', `There is nothing under "${String(value).slice(0, 40)}".`, name);
       }
     }

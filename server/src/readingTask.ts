@@ -1,13 +1,12 @@
 import { workerData } from 'piscina';
 import { openPool } from './db/database';
-import { budgetAtAll, withBudget, type ReadBudget } from './db/readBudget';
-import { readAs, type Asker } from './db/reader';
+import { budgetAtAll, withBudget } from './db/readBudget';
+import { readAs, type Caller } from './db/reader';
 import { asTask, type TaskResult } from './workers/workerPool';
 import { madeOf, type MadeAnswer } from './readings/answerReading';
 import { readContext } from './readings/readContext';
 import { READINGS } from './readings';
 
-const NO_BOUND: ReadBudget = { left: Infinity, over: () => new Error('never') };
 const CONNECTIONS = 2;
 
 const { databaseUrl } = workerData as { databaseUrl: string };
@@ -23,12 +22,13 @@ export function read({
   name: string;
   ask: unknown;
   now: number;
-  asker: Asker;
+  asker: Caller;
 }): Promise<TaskResult<MadeAnswer>> {
   return asTask(async () => {
     const work = READINGS.get(name);
     if (!work) throw new Error(`There is no reading "${name}": does it stand in the list of readings?`);
-    const budget = work.unbounded ? NO_BOUND : budgetAtAll();
-    return madeOf(await work.read(readContext(withBudget(readAs(pool, asker), budget), now), ask as never));
+    const reader = readAs(pool, asker);
+    const bounded = work.unbounded ? reader : withBudget(reader, budgetAtAll());
+    return madeOf(await work.read(readContext(bounded, now), ask as never));
   });
 }

@@ -9,7 +9,7 @@ describe('READINGS', () => {
       readdirSync(path.join(__dirname, name))
         .filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts'))
         .flatMap((file) => [
-          ...readFileSync(path.join(__dirname, name, file), 'utf8').matchAll(/= reading\(\s*'(\w+)'/g),
+          ...readFileSync(path.join(__dirname, name, file), 'utf8').matchAll(/= readingHandler\(\s*'(\w+)'/g),
         ])
         .map(([, reading]) => reading),
     );

@@ -9,9 +9,9 @@ import type { AppContext } from './http/appContext';
 import { makeFormTokens } from './http/formToken';
 import { startJobs } from './jobs/jobs';
 import { LiveHub } from './live/liveHub';
-import { openPosts } from './notices/posts';
-import type { Posts } from './notices/send';
-import { bringRollupsUpToDate } from './samples/rebuild';
+import { openTransports } from './notices/transports';
+import type { Transports } from './notices/send';
+import { refreshRollups } from './samples/rebuild';
 import { TokenCache } from './tokens/tokenCache';
 import { openWorkers } from './workers/workers';
 
@@ -21,7 +21,7 @@ export interface RunningServer {
   readonly url: string;
   readonly app: AppContext;
   /** By which notices leave. */
-  readonly posts: Posts;
+  readonly posts: Transports;
   /** Lets requests under way finish, then closes everything. */
   readonly stop: () => Promise<void>;
 }
@@ -42,11 +42,11 @@ export async function runServer(
     log.warn({ code: (error as { code?: string }).code }, 'idle database connection lost'),
   );
   await migrate(pool);
-  await bringRollupsUpToDate(pool, (done, of) => log.info({ done, of }, 'rollups made again'));
+  await refreshRollups(pool, (done, of) => log.info({ done, of }, 'rollups made again'));
   const live = new LiveHub(config.databaseUrl, () => log.warn('live connection lost, trying again'));
   await live.open();
   const now = options.now ?? Date.now;
-  const posts = await openPosts(config, pool, now);
+  const posts = await openTransports(config, pool, now);
   const workers = openWorkers(config.databaseUrl, {
     pushes: options.pushThread !== false,
     onError: (error) => log.error({ err: error }, 'a thread ended; another takes its place'),

@@ -1,24 +1,32 @@
 import DataLoader from 'dataloader';
-import { keepPreviousData, useInfiniteQuery, useQueries, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { Api, Asset, AssetRow, CallOf, Metric, PageOf } from '@vivid-beacon/core';
-import { useSameList } from '../hooks/useSameList';
+import {
+  MAX_NAMES,
+  type Api,
+  type Asset,
+  type AssetRow,
+  type CallOf,
+  type Metric,
+  type PageOf,
+} from '@vivid-beacon/core';
+import { useStableList } from '../hooks/useStableList';
 import { call } from './client';
+import { usePages } from './pages';
 
-/* Assets and metrics: a screen loads those that it shows, by id, below an asset, or as pages of what is searched. */
+/* Queries of assets and metrics: by id, below an asset, or as pages of a search. */
 
-/** What is looked for; what is left out does not matter. */
+/** Search filter; absent fields match everything. */
 type MetricQuery = NonNullable<CallOf<'GET /api/metrics', Api['GET /api/metrics']>['query']>;
 type AssetQuery = NonNullable<CallOf<'GET /api/assets', Api['GET /api/assets']>['query']>;
-export type MetricFilter = Omit<MetricQuery, 'ids' | 'feeds' | 'offset' | 'limit'>;
-export type AssetFilter = Omit<AssetQuery, 'ids' | 'offset' | 'limit'>;
+export type MetricSearch = Omit<MetricQuery, 'ids' | 'feeds' | 'offset' | 'limit'>;
+export type AssetSearch = Omit<AssetQuery, 'ids' | 'offset' | 'limit'>;
 
-const PAGE = 50;
-/** The server gives so many at once. */
-const MOST_ITEMS = 500;
+/** Page size of the server. */
+const MAX_ITEMS = 500;
 
-/** Loads things by id, all that are asked for in one turn together; null = there is none of this id. */
-function byIds<Thing extends { readonly id: string }>(
+/** Loads entities by id, batched per event-loop turn; null = not found. */
+export function byIds<Thing extends { readonly id: string }>(
   read: (ids: string) => Promise<PageOf<Thing>>,
 ): DataLoader<string, Thing | null> {
   return new DataLoader(
@@ -27,36 +35,40 @@ function byIds<Thing extends { readonly id: string }>(
       const found = new Map(items.map((item) => [item.id, item]));
       return ids.map((id) => found.get(id) ?? null);
     },
-    // What is kept is kept with the other answers, and as many ids are asked for as fit an address.
+    // Results go to the query cache; one request has as many ids as fit in a URL.
     { cache: false, maxBatchSize: 200, batchScheduleFn: (ask) => setTimeout(ask, 0) },
   );
 }
-const metricLoader = byIds<Metric>((ids) => call('GET /api/metrics', { query: { ids, limit: MOST_ITEMS } }));
-const assetLoader = byIds<Asset>((ids) => call('GET /api/assets', { query: { ids, limit: MOST_ITEMS } }));
+const metricLoader = byIds<Metric>((ids) => call('GET /api/metrics', { query: { ids, limit: MAX_ITEMS } }));
+const assetLoader = byIds<Asset>((ids) => call('GET /api/assets', { query: { ids, limit: MAX_ITEMS } }));
 
-/** Things by id, as far as they have come; those that are gone are not among them. */
+/** Entities by id, as far as loaded; removed ones are missing. */
 export interface ById<Thing> {
   readonly byId: ReadonlyMap<string, Thing>;
-  /** Whether all have been answered for. */
+  /** Whether all ids have been answered. */
   readonly whole: boolean;
   readonly error: Error | null;
   readonly again: () => void;
 }
 
-function useById<Thing>(
-  topic: string,
+export function useById<Thing>(
+  /** Prefix of their query key. */
+  topic: readonly string[],
   ids: readonly (string | null | undefined)[],
   loader: DataLoader<string, Thing | null>,
+  /** Stale time; default: until a change is announced. */
+  everyMs?: number,
 ): ById<Thing> {
-  const wanted = useSameList([...new Set(ids)].filter((id): id is string => Boolean(id)));
+  const wanted = useStableList([...new Set(ids)].filter((id): id is string => Boolean(id)));
   const results = useQueries({
     queries: wanted.map((id) => ({
-      queryKey: ['metrics', topic, id],
+      queryKey: [...topic, id],
       queryFn: () => loader.load(id),
       staleTime: 30_000,
+      refetchInterval: everyMs,
     })),
   });
-  const found = useSameList(results.map(({ data }) => data));
+  const found = useStableList(results.map(({ data }) => data));
   const byId = useMemo(
     () => new Map(found.flatMap((each, i): [string, Thing][] => (each ? [[wanted[i], each]] : []))),
     [wanted, found],
@@ -69,42 +81,25 @@ function useById<Thing>(
   };
 }
 
-/** Metrics by id; all that are asked for at one moment come in one answer. */
+/** Metrics by id, batched into one request. */
 export const useMetricsById = (ids: readonly (string | null | undefined)[]): ById<Metric> =>
-  useById('one', ids, metricLoader);
+  useById(['metrics', 'one'], ids, metricLoader);
 
 /** Assets by id, likewise. */
 export const useAssetsById = (ids: readonly (string | null | undefined)[]): ById<Asset> =>
-  useById('asset', ids, assetLoader);
+  useById(['metrics', 'asset'], ids, assetLoader);
 
 /** The metrics of one asset. @param assetId null = none is asked for. */
 export const useMetricsOf = (assetId: string | null) =>
   useQuery({
     queryKey: ['metrics', 'of', assetId],
     queryFn: async () =>
-      (await call('GET /api/metrics', { query: { assetId: assetId!, limit: MOST_ITEMS } })).items,
+      (await call('GET /api/metrics', { query: { assetId: assetId!, limit: MAX_ITEMS } })).items,
     enabled: assetId !== null,
   });
 
-type Part = { readonly offset: number; readonly limit: number };
-
-/** A page after the other of a long list. */
-function usePages<Item>(key: readonly unknown[], read: (part: Part) => Promise<PageOf<Item>>, on = true) {
-  return useInfiniteQuery({
-    queryKey: key,
-    queryFn: ({ pageParam }) => read({ offset: pageParam, limit: PAGE }),
-    initialPageParam: 0,
-    getNextPageParam: (last, pages) => {
-      const read = pages.reduce((n, { items }) => n + items.length, 0);
-      return read < last.total && last.items.length > 0 ? read : undefined;
-    },
-    placeholderData: keepPreviousData,
-    enabled: on,
-  });
-}
-
-/** Metrics that are searched, in pages. */
-export const useMetricPages = (filter: MetricFilter, on = true) =>
+/** Search results of metrics, paged. */
+export const useMetricPages = (filter: MetricSearch, on = true) =>
   usePages(
     ['metrics', 'pages', filter],
     (part) => call('GET /api/metrics', { query: { ...filter, ...part } }),
@@ -123,24 +118,24 @@ export const useSameMetrics = ({ name, unit, kind }: Metric, under: readonly str
     }),
   }).map(({ data }) => data);
 
-/** Feeds that are searched, those that need a look first. */
-export const useFeedPages = (filter: Pick<MetricFilter, 'search' | 'state'>) =>
+/** Search results of feeds, paged; those that need attention first. */
+export const useFeedPages = (filter: Pick<MetricSearch, 'search' | 'state'>) =>
   usePages(['metrics', 'feedPages', filter], (part) =>
     call('GET /api/metrics', { query: { ...filter, feeds: true, ...part } }),
   );
 
-/** Assets that are searched, in pages. */
-export const useAssetPages = (filter: AssetFilter, on = true) =>
+/** Search results of assets, paged. */
+export const useAssetPages = (filter: AssetSearch, on = true) =>
   usePages(
     ['metrics', 'assetPages', filter],
     (part) => call('GET /api/assets', { query: { ...filter, ...part } }),
     on,
   );
 
-/** Assets right below one, with what hangs on each. @param parentId "none" = plants. */
+/** Children of an asset, with counts of their dependents. @param parentId "none" = plants. */
 export async function loadChildren(parentId: string): Promise<PageOf<AssetRow>> {
   const { items, total } = await call('GET /api/assets', {
-    query: { parentId, facts: true, limit: MOST_ITEMS },
+    query: { parentId, facts: true, limit: MAX_ITEMS },
   });
   return { items: items.map(withFacts), total };
 }
@@ -158,10 +153,10 @@ export const usePlants = () =>
   useQuery({
     queryKey: ['metrics', 'plants'],
     queryFn: async () =>
-      (await call('GET /api/assets', { query: { parentId: 'none', limit: MOST_ITEMS } })).items,
+      (await call('GET /api/assets', { query: { parentId: 'none', limit: MAX_ITEMS } })).items,
   });
 
-/** How many feeds there are in each state. */
+/** Number of feeds in each state. */
 export const useFeedCounts = () =>
   useQuery({
     queryKey: ['metrics', 'feeds'],
@@ -175,3 +170,31 @@ export const useAttributes = (on = true) =>
     queryFn: () => call('GET /api/assets/attributes'),
     enabled: on,
   });
+
+/** The metrics on an asset and on those below it, those alike on one level as one; null = not asked. */
+export const useMetricsBelow = (assetId: string | null, depth: number) =>
+  useQuery({
+    queryKey: ['metrics', 'below', assetId, depth],
+    queryFn: () => call('GET /api/assets/:id/metrics-below', { params: { id: assetId! }, query: { depth } }),
+    enabled: assetId !== null,
+  });
+
+/** Assets with one of these names of their own. */
+export const useAssetsNamed = (names: readonly string[]) =>
+  useQuery({
+    queryKey: ['metrics', 'assetsNamed', names],
+    queryFn: async () => {
+      const parts = [];
+      for (let i = 0; i < names.length; i += MAX_NAMES) {
+        parts.push(await call('POST /api/assets/named', { body: { names: names.slice(i, i + MAX_NAMES) } }));
+      }
+      return parts.flat();
+    },
+    enabled: names.length > 0,
+    placeholderData: keepPreviousData,
+  });
+
+/** Metrics that a file speaks of, as far as they are here. */
+export const findNamedMetrics = (
+  metrics: NonNullable<CallOf<'POST /api/metrics/named', Api['POST /api/metrics/named']>['body']>['metrics'],
+) => call('POST /api/metrics/named', { body: { metrics } });

@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Board, BoardDocument, RuleForm, SetAside } from '@vivid-beacon/core';
+import type { Board, BoardDocument, RuleInput, SetAside } from '@vivid-beacon/core';
 import { call } from './client';
 
-/* Every change a person can make, and which answers it makes old. */
+/* Mutations, and the queries each one invalidates. */
 
 export function useChange<Input, Output>(
   change: (input: Input) => Promise<Output>,
@@ -63,7 +63,7 @@ export const useAddRemark = () =>
   );
 
 export const usePutInForce = () =>
-  useChange((rule: RuleForm) => call('POST /api/alarm-rules', { body: rule }), ['watch', 'alarms']);
+  useChange((rule: RuleInput) => call('POST /api/alarm-rules', { body: rule }), ['watch', 'alarms']);
 
 export const useRetireRule = () =>
   useChange((id: string) => call('DELETE /api/alarm-rules/:id', { params: { id } }), ['alarms']);
@@ -76,7 +76,7 @@ export interface BoardForm {
   readonly revision: number;
 }
 
-/** Sends only what a person can change: a board as it was read says more of itself. */
+/** Sends only the editable fields of a board. */
 function saveBoard({ id, title, document, revision }: BoardForm): Promise<Board> {
   return id === null
     ? call('POST /api/boards', { body: { title, document } })

@@ -1,9 +1,9 @@
-import type { Address, AnswerOf, Api, CallOf, WireError } from '@vivid-beacon/core';
+import type { Address, AnswerOf, Api, CallOf, ErrorBody } from '@vivid-beacon/core';
 
-/** What the server (or the way to it) answered when something could not be done. */
+/** An error of the server or the connection. */
 export class ApiError extends Error {
   constructor(
-    readonly code: WireError['code'] | 'NO_CONNECTION',
+    readonly code: ErrorBody['code'] | 'NO_CONNECTION',
     message: string,
     readonly path?: string,
   ) {
@@ -14,14 +14,14 @@ export class ApiError extends Error {
 
 let formToken = '';
 
-/** The token every change must carry; the session answer brings it. */
+/** CSRF token for every change; it comes with the session. */
 export function setFormToken(token: string): void {
   formToken = token;
 }
 
 const BYTES = 'application/octet-stream';
 
-/** Ids of the path, query and body as they are handed in; which there are follows from the contract. */
+/** Path parameters, query and body; the contract says which exist. */
 interface Parts {
   readonly params?: Readonly<Record<string, string>>;
   readonly query?: object;
@@ -29,7 +29,7 @@ interface Parts {
 }
 
 type Ask<A extends keyof Api> = CallOf<A, Api[A]>;
-/** Nothing to hand in where the contract asks for nothing. */
+/** No argument if the contract takes none. */
 type AskAndSignal<A extends keyof Api> =
   object extends Ask<A> ? [ask?: Ask<A> | null, signal?: AbortSignal] : [ask: Ask<A>, signal?: AbortSignal];
 
@@ -37,7 +37,7 @@ type AskAndSignal<A extends keyof Api> =
  * Calls an endpoint.
  *
  * @example const { alarm } = await call('GET /api/alarms/:id', { params: { id: '7' } });
- * @throws {ApiError} with words for the person.
+ * @throws {ApiError} with a message for the user.
  */
 export async function call<A extends keyof Api>(
   address: A,
@@ -47,7 +47,7 @@ export async function call<A extends keyof Api>(
   return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Api[A]>;
 }
 
-/** Sends something else than JSON, for example a part of a file. @throws {ApiError} */
+/** Sends a body other than JSON, for example part of a file. @throws {ApiError} */
 export async function sendContent<A extends keyof Api>(
   address: A,
   ask: Ask<A>,
@@ -57,7 +57,7 @@ export async function sendContent<A extends keyof Api>(
   return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Api[A]>;
 }
 
-/** Reads an answer in bytes. @throws {ApiError} */
+/** Reads a binary response. @throws {ApiError} */
 export async function readBytes<A extends keyof Api>(
   address: A,
   ask: Ask<A>,
@@ -66,7 +66,7 @@ export async function readBytes<A extends keyof Api>(
   return (await send(address, ask, { signal, accept: BYTES })).arrayBuffer();
 }
 
-/** Reads an answer in bytes, chunk by chunk as they come. @throws {ApiError} */
+/** Reads a binary response chunk by chunk. @throws {ApiError} */
 export async function readChunks<A extends keyof Api>(
   address: A,
   ask: Ask<A>,
@@ -86,10 +86,10 @@ export async function readChunks<A extends keyof Api>(
   }
 }
 
-/** Where an endpoint is read from by a link, with its ids and query in it. */
+/** URL of an endpoint for a link, with its parameters. */
 export const linkTo = <A extends keyof Api>(address: A, ask: Ask<A>): string => filledIn(address, ask);
 
-/** What is undefined, null or empty is left out. */
+/** Undefined, null and empty values are left out. */
 function filledIn(address: Address, { params = {}, query }: Parts): string {
   const path = address.slice(address.indexOf(' ') + 1).replace(/:(\w+)/g, (_, id: string) => params[id]);
   const search = new URLSearchParams();
@@ -100,13 +100,13 @@ function filledIn(address: Address, { params = {}, query }: Parts): string {
   return text === '' ? path : `${path}?${text}`;
 }
 
-/** What the server said went wrong. @param words where it said nothing. */
+/** The error of a response. @param words fallback message. */
 export function errorFrom(
   answer: unknown,
   status: number,
   words = `The server answered with status ${status}.`,
 ): ApiError {
-  const error = (answer as { error?: WireError } | null)?.error;
+  const error = (answer as { error?: ErrorBody } | null)?.error;
   return new ApiError(error?.code ?? 'INTERNAL', error?.message ?? words, error?.path);
 }
 
@@ -147,7 +147,7 @@ async function reach(path: string, request: RequestInit): Promise<Response> {
   }
 }
 
-/** A connection that failed, unless somebody broke it off. */
+/** A failed connection, unless it was aborted. */
 function lost(error: unknown): unknown {
   if ((error as Error).name === 'AbortError') return error;
   return new ApiError('NO_CONNECTION', 'The server cannot be reached. Check the connection and try again.');

@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { readColumns, type DegreeDaysAsk, type ExpressionForm, type Holiday } from '@vivid-beacon/core';
+import { decodeColumns, type DegreeDaysAsk, type ExpressionInput, type Holiday } from '@vivid-beacon/core';
 import { call, readBytes } from './client';
 
-/* Questions about what is set up under Data. The first word of a key is its topic. */
+/* Queries under Data. The first part of a query key is its topic. */
 
 export const useCoverage = (id: string, days: number, on: boolean) =>
   useQuery({
@@ -12,7 +12,7 @@ export const useCoverage = (id: string, days: number, on: boolean) =>
   });
 
 /** A page of raw samples, columns of equal length. */
-export interface SamplePage {
+export interface SampleColumns {
   readonly total: number;
   readonly offset: number;
   readonly t: Float64Array;
@@ -20,16 +20,16 @@ export interface SamplePage {
   readonly q: Float64Array;
 }
 
-export async function readSamplePage(
+export async function readSampleColumns(
   id: string,
   window: { readonly from: number; readonly to: number },
   offset: number,
   limit: number,
   signal?: AbortSignal,
-): Promise<SamplePage> {
+): Promise<SampleColumns> {
   const ask = { params: { id }, query: { ...window, offset, limit } };
   const bytes = await readBytes('GET /api/metrics/:id/samples', ask, signal);
-  const { head, columns } = readColumns<{ total: number; offset: number }>(bytes);
+  const { head, columns } = decodeColumns<{ total: number; offset: number }>(bytes);
   return {
     total: head.total,
     offset: head.offset,
@@ -50,7 +50,8 @@ export const useSamplePage = (
 ) =>
   useQuery({
     queryKey: ['samplePage', metricId, window, page],
-    queryFn: ({ signal }) => readSamplePage(metricId, window, page * SAMPLES_A_PAGE, SAMPLES_A_PAGE, signal),
+    queryFn: ({ signal }) =>
+      readSampleColumns(metricId, window, page * SAMPLES_A_PAGE, SAMPLES_A_PAGE, signal),
     enabled: on,
     staleTime: 60_000,
     placeholderData: page === 0 ? keepPreviousData : undefined,
@@ -71,7 +72,7 @@ export const useDerived = (id: string | null) =>
     enabled: id !== null,
   });
 
-export const usePreview = (form: ExpressionForm, on: boolean) =>
+export const usePreview = (form: ExpressionInput, on: boolean) =>
   useQuery({
     queryKey: ['readings', 'preview', form],
     queryFn: ({ signal }) => call('POST /api/derived/preview', { body: form }, signal),

@@ -1,29 +1,29 @@
 import type {
-  AssetForm,
+  AssetInput,
   AssetImportRow,
-  DerivedForm,
+  DerivedInput,
   Factor,
   Holiday,
   Intake,
-  JobForm,
-  MetricForm,
-  ReferenceForm,
-  RemarkForm,
+  JobInput,
+  MetricInput,
+  ReferenceInput,
+  RemarkInput,
   StatusKind,
-  StopForm,
+  StopInput,
   WorkingCalendar,
 } from '@vivid-beacon/core';
 import { call, sendContent } from './client';
 import { useChange } from './changes';
 
-/* Changes to what is set up under Data, and which answers they make old. */
+/* Mutations under Data, and the queries each one invalidates. */
 
 /** What is saved: a new thing where there is no id yet. */
 type Saved<Form> = Form & { readonly id: string | null };
 
 export const useSaveAsset = () =>
   useChange(
-    ({ id, ...body }: Saved<AssetForm>) =>
+    ({ id, ...body }: Saved<AssetInput>) =>
       id === null
         ? call('POST /api/assets', { body })
         : call('PUT /api/assets/:id', { params: { id }, body }),
@@ -41,7 +41,7 @@ export const useImportAssets = () =>
 
 export const useSaveMetric = () =>
   useChange(
-    ({ id, assetId, ...metric }: Saved<MetricForm> & { readonly assetId: string }) =>
+    ({ id, assetId, ...metric }: Saved<MetricInput> & { readonly assetId: string }) =>
       id === null
         ? call('POST /api/metrics', { body: { assetId, ...metric } })
         : call('PUT /api/metrics/:id', { params: { id }, body: metric }),
@@ -53,7 +53,7 @@ export const useRemoveMetric = () =>
 
 export const useSaveDerived = () =>
   useChange(
-    ({ id, ...body }: Saved<DerivedForm>) =>
+    ({ id, ...body }: Saved<DerivedInput>) =>
       id === null
         ? call('POST /api/derived', { body })
         : call('PUT /api/derived/:id', { params: { id }, body }),
@@ -82,7 +82,7 @@ export const readIcalendar = (plantId: string, text: string): Promise<readonly H
 
 export const useSaveStop = () =>
   useChange(
-    ({ id, ...body }: Saved<StopForm>) =>
+    ({ id, ...body }: Saved<StopInput>) =>
       id === null ? call('POST /api/stops', { body }) : call('PUT /api/stops/:id', { params: { id }, body }),
     ['logs'],
   );
@@ -92,15 +92,15 @@ export const useRemoveStop = () =>
 
 export const useImportStops = () =>
   useChange(
-    (entries: readonly (StopForm & { readonly key: string | null })[]) =>
+    (entries: readonly (StopInput & { readonly key: string | null })[]) =>
       call('POST /api/stops/list', { body: { entries } }),
     ['logs'],
   );
 
-export const useSaveJob = () => useChange((job: JobForm) => call('POST /api/jobs', { body: job }), ['logs']);
+export const useSaveJob = () => useChange((job: JobInput) => call('POST /api/jobs', { body: job }), ['logs']);
 
 export const useImportJobs = () =>
-  useChange((jobs: readonly JobForm[]) => call('POST /api/jobs/list', { body: { jobs } }), ['logs']);
+  useChange((jobs: readonly JobInput[]) => call('POST /api/jobs/list', { body: { jobs } }), ['logs']);
 
 export const useAddStatus = () =>
   useChange(
@@ -117,7 +117,7 @@ export const useSaveStatusKinds = () =>
   );
 
 export const useAddReference = () =>
-  useChange((form: ReferenceForm) => call('POST /api/reference-series', { body: form }), ['metrics']);
+  useChange((form: ReferenceInput) => call('POST /api/reference-series', { body: form }), ['metrics']);
 
 export const useSaveReferenceValues = () =>
   useChange(
@@ -127,7 +127,7 @@ export const useSaveReferenceValues = () =>
   );
 
 export const useAddStretchRemark = () =>
-  useChange((form: RemarkForm) => call('POST /api/remarks', { body: form }), ['logs']);
+  useChange((form: RemarkInput) => call('POST /api/remarks', { body: form }), ['logs']);
 
 export const useRemoveRemark = () =>
   useChange((id: string) => call('DELETE /api/remarks/:id', { params: { id } }), ['logs']);

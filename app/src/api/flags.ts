@@ -1,17 +1,19 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { FlagClosing, FlagForm, Interval } from '@vivid-beacon/core';
+import type { Api, CallOf, FlagClosing, FlagInput, Interval } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
+import { usePages } from './pages';
 
-/* Flags: what is asked about them and what is done with them. */
+/* Queries and mutations of flags. */
 
-export type FlagList = 'open' | 'closed';
+export type FlagSearch = Omit<
+  NonNullable<CallOf<'GET /api/flags', Api['GET /api/flags']>['query']>,
+  'offset' | 'limit'
+>;
 
-export const useFlags = (state: FlagList) =>
-  useQuery({
-    queryKey: ['flags', 'list', state],
-    queryFn: () => call('GET /api/flags', { query: { state } }),
-  });
+/** Flags that are looked for, in pages. */
+export const useFlagPages = (filter: FlagSearch) =>
+  usePages(['flags', 'pages', filter], (part) => call('GET /api/flags', { query: { ...filter, ...part } }));
 
 export const useFlag = (id: string) =>
   useQuery({ queryKey: ['flags', id], queryFn: () => call('GET /api/flags/:id', { params: { id } }) });
@@ -25,7 +27,7 @@ export const useFlagsOnTime = (metricIds: readonly string[], window: Interval | 
     placeholderData: keepPreviousData,
   });
 
-/** A stretch of time of metrics as it is asked for: whole ms. */
+/** Query parameters for metrics over a stretch of time, in whole ms. */
 export const onTime = (metricIds: readonly string[], { start, end }: Interval) => ({
   metricIds: metricIds.join(','),
   from: Math.floor(start),
@@ -38,7 +40,7 @@ export const useFlagCauses = () =>
 const TOPICS = ['watch', 'flags', 'alarms'];
 
 export const useHandFlag = () =>
-  useChange((flag: FlagForm) => call('POST /api/flags', { body: flag }), TOPICS);
+  useChange((flag: FlagInput) => call('POST /api/flags', { body: flag }), TOPICS);
 
 export const useTakeFlag = () =>
   useChange((id: string) => call('POST /api/flags/:id/in-hand', { params: { id } }), TOPICS);

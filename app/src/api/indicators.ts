@@ -1,19 +1,25 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { IndicatorDefinition, PeriodTarget, SuggestAsk } from '@vivid-beacon/core';
+import type { IndicatorDefinition, IndicatorReading, PeriodTarget, SuggestAsk } from '@vivid-beacon/core';
 import { useChange } from './changes';
+import { byIds, useById } from './catalogue';
 import { call } from './client';
+import { usePages } from './pages';
 
 /* Indicators: their values, definitions, past and targets. */
 
 const MOVES_MS = 60_000;
 
-export const useIndicators = (on = true) =>
-  useQuery({
-    queryKey: ['indicators'],
-    queryFn: () => call('GET /api/indicators'),
-    refetchInterval: MOVES_MS,
-    enabled: on,
-  });
+/** Indicators that have these words in their names, the worst first, in pages. */
+export const useIndicatorPages = (search: string) =>
+  usePages(['indicators', 'pages', search], (part) =>
+    call('GET /api/indicators', { query: { search, ...part } }),
+  );
+
+const loader = byIds<IndicatorReading>((ids) => call('GET /api/indicators', { query: { ids, limit: 200 } }));
+
+/** Indicators by id, batched into one request. */
+export const useIndicatorsById = (ids: readonly (string | null | undefined)[]) =>
+  useById(['indicators', 'present'], ids, loader, MOVES_MS);
 
 export const useIndicator = (id: string) =>
   useQuery({

@@ -16,7 +16,7 @@ export const useChangeRule = (id: string) =>
     ['tokens'],
   );
 
-/** Gives a heard series a metric that is there, a new one, or none. */
+/** Maps a received series to an existing metric, a new one, or none. */
 export const useMapSeries = (id: string) =>
   useChange(
     (mapping: SeriesMapping) => call('POST /api/push-tokens/:id/heard', { params: { id }, body: mapping }),

@@ -1,17 +1,22 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { AskOf, Asset, Interval, Metric, PageOf } from '@vivid-beacon/core';
-import { askReading } from './askTogether';
+import type { AskOf, Interval } from '@vivid-beacon/core';
+import { askReading } from './readingBatcher';
 import { call } from './client';
 import { onTime } from './flags';
+import { usePages } from './pages';
 
-/* Every question to the server, with the key it is kept under. The first word of a key is its topic. */
+/* Queries with their keys. The first part of a key is its topic. */
 
 export const useWatch = () =>
   useQuery({ queryKey: ['watch'], queryFn: () => call('GET /api/on-watch'), refetchInterval: 60_000 });
 
-export const useAlarms = () => useQuery({ queryKey: ['alarms'], queryFn: () => call('GET /api/alarms') });
+/** Active alarms or are over and that have these words in their names, in pages. */
+export const useAlarmPages = (list: 'standing' | 'over', search: string) =>
+  usePages(['alarms', 'pages', list, search], (part) =>
+    call('GET /api/alarms', { query: { list, search, ...part } }),
+  );
 
-/** How many alarms wait for somebody to acknowledge them. */
+/** Number of alarms to acknowledge. */
 export const useWaitingAlarms = () =>
   useQuery({ queryKey: ['alarms', 'waiting'], queryFn: () => call('GET /api/alarms/waiting') });
 
@@ -36,39 +41,25 @@ export const useAlarmHealth = (days: 1 | 7 | 30, operators: number | null) =>
     refetchInterval: 60_000,
   });
 
-export const useAlarmRules = () =>
-  useQuery({ queryKey: ['alarms', 'rules'], queryFn: () => call('GET /api/alarm-rules') });
+/** Alarm rules in force that have these words in their names, in pages. */
+export const useRulePages = (search: string) =>
+  usePages(['alarms', 'rules', search], (part) =>
+    call('GET /api/alarm-rules', { query: { search, ...part } }),
+  );
+
+/** One alarm rule; null = none is asked for. */
+export const useRule = (id: string | null) =>
+  useQuery({
+    queryKey: ['alarms', 'rule', id],
+    queryFn: () => call('GET /api/alarm-rules/:id', { params: { id: id! } }),
+    enabled: id !== null,
+  });
 
 export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => call('GET /api/people') });
 
-const MOST_ITEMS = 500;
-
-/** Every item of a long list, page by page. */
-async function wholeList<Item>(pageFrom: (offset: number) => Promise<PageOf<Item>>): Promise<Item[]> {
-  const items: Item[] = [];
-  for (;;) {
-    const page = await pageFrom(items.length);
-    items.push(...page.items);
-    if (page.items.length === 0 || items.length >= page.total) return items;
-  }
-}
-
-export const useAssets = () =>
-  useQuery({
-    queryKey: ['metrics', 'assets'],
-    queryFn: () =>
-      wholeList<Asset>((offset) => call('GET /api/assets', { query: { offset, limit: MOST_ITEMS } })),
-  });
-
-export const useMetrics = () =>
-  useQuery({
-    queryKey: ['metrics'],
-    queryFn: () =>
-      wholeList<Metric>((offset) => call('GET /api/metrics', { query: { offset, limit: MOST_ITEMS } })),
-    staleTime: 30_000,
-  });
-
-export const useBoards = () => useQuery({ queryKey: ['boards'], queryFn: () => call('GET /api/boards') });
+/** Boards that have these words in title or owner, in pages. */
+export const useBoardPages = (search: string) =>
+  usePages(['boards', 'pages', search], (part) => call('GET /api/boards', { query: { search, ...part } }));
 
 export const useBoard = (id: string) =>
   useQuery({
@@ -89,7 +80,7 @@ export const useIndicatorLosses = (days: number) =>
     queryFn: () => call('GET /api/indicators/time-by-level', { query: { days } }),
   });
 
-/** A reading is asked for again every minute, because its window moves with the clock. */
+/** Readings are refetched every minute, because their window moves with the clock. */
 const WINDOW_MOVES_MS = 60_000;
 
 export const useReading = (ask: AskOf<'value'> | null) =>

@@ -1,6 +1,6 @@
 import { hashKey, notifyManager, QueryClient, type QueryKey } from '@tanstack/react-query';
 import { ApiError } from './client';
-import { togetherPerFrame } from './togetherPerFrame';
+import { frameBatcher } from './frameBatcher';
 
 const hashes = new WeakMap<QueryKey, string>();
 
@@ -14,7 +14,7 @@ function keptHash(key: QueryKey): string {
   return hash;
 }
 
-/** Rows from the server live here and nowhere else. */
+/** Server data lives here and nowhere else. */
 export function makeQueryClient(): QueryClient {
   const client = new QueryClient({
     defaultOptions: {
@@ -22,13 +22,13 @@ export function makeQueryClient(): QueryClient {
         staleTime: 5_000,
         refetchOnWindowFocus: true,
         queryKeyHashFn: keptHash,
-        // A refusal does not get better by asking again; a lost connection may.
+        // Retries lost connections only; a refusal would be refused again.
         retry: (count, error) => count < 2 && error instanceof ApiError && error.code === 'NO_CONNECTION',
         retryDelay: 1000,
       },
     },
   });
-  // One answer is drawn in the task that brings it: the usual timer in between costs a phone half a frame.
-  notifyManager.setScheduler(togetherPerFrame(() => client.isFetching() > 0));
+  // Notifies in the same task: the default timer costs a phone half a frame.
+  notifyManager.setScheduler(frameBatcher(() => client.isFetching() > 0));
   return client;
 }

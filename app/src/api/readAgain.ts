@@ -1,8 +1,8 @@
 import type { QueryClient } from '@tanstack/react-query';
 
 /**
- * Reads a topic again because something has changed. A first reading that is still under way began before the change
- * and would be taken for new when it comes: it is followed by another.
+ * Refetches a topic after a change. A first fetch still in progress began before the change, so it is
+ * followed by another.
  */
 export function readAgain(client: QueryClient, topic: string): void {
   const under = client

@@ -1,12 +1,20 @@
-import type { OtherLimits, RehearsalAnswer, RuleForm } from '@vivid-beacon/core';
+import type { OtherLimits, RehearsalAnswer, RuleInput } from '@vivid-beacon/core';
 import { call } from './client';
 
 /** Runs a rule on past samples, on the server, with the code that watches live. */
-export function rehearse(rule: RuleForm, days: number, signal?: AbortSignal): Promise<RehearsalAnswer> {
+export function requestRehearsal(
+  rule: RuleInput,
+  days: number,
+  signal?: AbortSignal,
+): Promise<RehearsalAnswer> {
   return call('POST /api/alarm-rules/rehearsal', { body: { ...rule, days } }, signal);
 }
 
 /** How often the rule would have fired with other limits. */
-export function rehearseLimits(rule: RuleForm, days: number, signal?: AbortSignal): Promise<OtherLimits> {
+export function requestLimitRehearsal(
+  rule: RuleInput,
+  days: number,
+  signal?: AbortSignal,
+): Promise<OtherLimits> {
   return call('POST /api/alarm-rules/rehearsal/limits', { body: { ...rule, days } }, signal);
 }

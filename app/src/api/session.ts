@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Person, SessionState } from '@vivid-beacon/core';
 import { call, setFormToken } from './client';
-import { forgetAnswers } from './keptAnswers';
-import { DEVICE_STORE } from './useKeptAnswers';
+import { forgetQueries } from './queryPersistence';
+import { DEVICE_STORE } from './useQueryPersistence';
 
 const KEY = ['session'];
 
@@ -41,7 +41,7 @@ export function useSignOut() {
     mutationFn: () => call('DELETE /api/session'),
     onSuccess: async () => {
       client.clear();
-      await forgetAnswers(DEVICE_STORE);
+      await forgetQueries(DEVICE_STORE);
       await client.invalidateQueries({ queryKey: KEY });
     },
   });

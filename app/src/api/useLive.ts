@@ -4,7 +4,7 @@ import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
 import { readAgain } from './readAgain';
 import { useConnectionStore } from '../stores/connectionStore';
 
-/** Which kept answers a change makes old. Readings follow samples at most every few seconds. */
+/** The queries that a change invalidates. Readings follow samples at most every few seconds. */
 const OLD: Readonly<Record<Exclude<LiveTopic, 'away' | 'everything'>, readonly string[]>> = {
   alarms: ['watch', 'alarms'],
   flags: ['watch', 'flags'],
@@ -15,11 +15,11 @@ const OLD: Readonly<Record<Exclude<LiveTopic, 'away' | 'everything'>, readonly s
   notices: ['notices'],
   indicators: ['indicators', 'watch', 'readings'],
 };
-/** How soon a connection that was refused, while the database is away, is tried again. */
+/** Retry delay of a refused connection while the database is unavailable. */
 const TRY_AGAIN_MS = 2000;
 const READINGS_AT_MOST_EVERY_MS = 5000;
 
-/** Keeps the screens up to date while somebody is signed in. The browser reconnects by itself. */
+/** Keeps screens up to date while signed in. The browser reconnects by itself. */
 export function useLive(on: boolean): void {
   const client = useQueryClient();
   const setConnected = useConnectionStore((state) => state.actions.setConnected);
@@ -33,9 +33,9 @@ export function useLive(on: boolean): void {
       source = new EventSource('/api/live');
       source.addEventListener('open', () => {
         setConnected(true);
-        // What happened while the connection was gone was not told: read all again.
+        // Changes during a lost connection were missed, so everything is refetched.
         if (lost) void client.invalidateQueries();
-        // Nor what happened between the first reading and this moment: alarms must not be missed.
+        // So were changes between the first fetch and this moment: alarms must not be missed.
         else for (const topic of OLD.alarms) readAgain(client, topic);
         lost = false;
       });
@@ -43,7 +43,7 @@ export function useLive(on: boolean): void {
         lost = true;
         setConnected(false);
         if (source.readyState !== EventSource.CLOSED) return;
-        // Refused: the session is over, and the sign-in screen comes; or the server cannot answer yet.
+        // Refused: the session has ended, which leads to the sign-in screen, or the server is not ready yet.
         void client.invalidateQueries({ queryKey: ['session'] });
         again = setTimeout(open, TRY_AGAIN_MS);
       });

@@ -7,7 +7,7 @@ import { Besley_700Bold } from '@expo-google-fonts/besley/700Bold';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
 import { makeQueryClient } from '../api/queryClient';
-import { Gate } from '../screens/Gate';
+import { SessionGate } from '../screens/SessionGate';
 
 export default function RootLayout() {
   const [client] = useState(makeQueryClient);
@@ -21,7 +21,7 @@ export default function RootLayout() {
   });
   return (
     <QueryClientProvider client={client}>
-      <Gate />
+      <SessionGate />
     </QueryClientProvider>
   );
 }

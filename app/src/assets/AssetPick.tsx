@@ -1,38 +1,41 @@
 import { useState } from 'react';
 import type { Asset } from '@vivid-beacon/core';
-import { useAssetPages, useAssetsById, type AssetFilter } from '../api/catalogue';
-import { useSettled } from '../hooks/useSettled';
+import { useAssetPages, useAssetsById, type AssetSearch } from '../api/catalogue';
+import { itemsOf } from '../api/pages';
+import { useSearch } from '../components/SearchField';
 import { SearchedPick, type SearchedPickProps } from './SearchedPick';
 
 interface AssetPickProps extends SearchedPickProps {
   readonly onChoose: (asset: Asset) => void;
-  readonly filter?: Omit<AssetFilter, 'title'>;
+  readonly filter?: Omit<AssetSearch, 'title'>;
   /** An asset that cannot be chosen, with all below it. */
   readonly leaveOut?: string;
 }
 
-const SETTLED_MS = 200;
-
 /** Assets under their full names, searched on the server, to choose one from; the chosen one stands first. */
 export function AssetPick({ onChoose, filter, leaveOut, ...list }: AssetPickProps) {
   const { chosen } = list;
-  const [search, setSearch] = useState('');
-  const words = useSettled(search, SETTLED_MS);
-  const found = useAssetPages({ ...filter, title: words });
-  const { byId } = useAssetsById([chosen]);
-  const page = found.data?.pages.flatMap(({ items }) => items as readonly Asset[]) ?? [];
-  const own = chosen === null || words !== '' ? undefined : byId.get(chosen);
-  const assets = [...(own && !page.some(({ id }) => id === own.id) ? [own] : []), ...page].filter(
-    ({ path }) => leaveOut === undefined || !path.includes(leaveOut),
-  );
+  const search = useSearch();
+  const found = useAssetPages({ ...filter, title: search.settled });
+  const page = itemsOf(found.data);
+  // The one that was chosen before stands first, or its place could be far down; while choosing nothing moves.
+  const [first] = useState(chosen);
+  const { byId } = useAssetsById([first]);
+  const own = first === null || search.settled !== '' ? undefined : byId.get(first);
+  const listed = own ? [own, ...page.filter(({ id }) => id !== own.id)] : page;
+  const assets = listed.filter(({ path }) => leaveOut === undefined || !path.includes(leaveOut));
   return (
     <SearchedPick
       {...list}
-      options={assets.map(({ id, name, title }) => ({ value: id, label: name, detail: title }))}
+      options={assets.map(({ id, name, title }) => ({
+        value: id,
+        label: name,
+        detail: title === name ? undefined : title,
+      }))}
       found={found}
-      search={search}
-      settled={words}
-      onSearch={setSearch}
+      search={search.text}
+      settled={search.settled}
+      onSearch={search.onText}
       onChoose={(id) => onChoose(assets.find((asset) => asset.id === id)!)}
     />
   );

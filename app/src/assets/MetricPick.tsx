@@ -1,25 +1,22 @@
-import { useState } from 'react';
 import type { Metric } from '@vivid-beacon/core';
-import { useMetricPages, type MetricFilter } from '../api/catalogue';
-import { useSettled } from '../hooks/useSettled';
+import { useMetricPages, type MetricSearch } from '../api/catalogue';
+import { itemsOf } from '../api/pages';
+import { useSearch } from '../components/SearchField';
 import { SearchedPick, type SearchedPickProps } from './SearchedPick';
 
 interface MetricPickProps extends SearchedPickProps {
   readonly onChoose: (metric: Metric) => void;
   /** Only these. */
-  readonly filter?: Omit<MetricFilter, 'search'>;
+  readonly filter?: Omit<MetricSearch, 'search'>;
   /** Ids that cannot be chosen. */
   readonly leaveOut?: ReadonlySet<string>;
 }
 
-const SETTLED_MS = 200;
-
 /** Metrics with their asset, plant and unit, searched on the server, to choose one from. */
 export function MetricPick({ onChoose, filter, leaveOut, ...list }: MetricPickProps) {
-  const [search, setSearch] = useState('');
-  const words = useSettled(search, SETTLED_MS);
-  const found = useMetricPages({ ...filter, search: words });
-  const metrics = found.data?.pages.flatMap(({ items }) => items) ?? [];
+  const search = useSearch();
+  const found = useMetricPages({ ...filter, search: search.settled });
+  const metrics = itemsOf(found.data);
   return (
     <SearchedPick
       {...list}
@@ -31,9 +28,9 @@ export function MetricPick({ onChoose, filter, leaveOut, ...list }: MetricPickPr
           detail: [assetName === plantName ? null : plantName, unit, kind].filter(Boolean).join(' · '),
         }))}
       found={found}
-      search={search}
-      settled={words}
-      onSearch={setSearch}
+      search={search.text}
+      settled={search.settled}
+      onSearch={search.onText}
       onChoose={(id) => onChoose(metrics.find((metric) => metric.id === id)!)}
     />
   );

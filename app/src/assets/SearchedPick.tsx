@@ -1,16 +1,6 @@
-import type { InfiniteData } from '@tanstack/react-query';
 import type { PageOf } from '@vivid-beacon/core';
+import type { Pages } from '../api/pages';
 import { PickList, type PickOption } from '../components/PickList';
-
-/** Pages of what was found so far. */
-interface Found {
-  readonly data: InfiniteData<PageOf<unknown>> | undefined;
-  readonly hasNextPage: boolean;
-  readonly isPending: boolean;
-  /** Whether these are still what was found before. */
-  readonly isPlaceholderData: boolean;
-  readonly fetchNextPage: () => unknown;
-}
 
 /** What metrics and assets are picked with alike. */
 export interface SearchedPickProps {
@@ -37,14 +27,14 @@ export function SearchedPick({
   onChoose,
 }: SearchedPickProps & {
   readonly options: readonly PickOption<string>[];
-  readonly found: Found;
+  readonly found: Pages<PageOf<unknown>>;
   readonly search: string;
-  /** What was asked for, after the typing. */
+  /** The debounced search text. */
   readonly settled: string;
   readonly onSearch: (text: string) => void;
   readonly onChoose: (id: string) => void;
 }) {
-  // Until the answer comes, what was found before stays only as far as it fits what is typed.
+  // Until the answer arrives, earlier results stay if they match the typed text.
   const waiting = search !== settled || found.isPlaceholderData;
   const shown = waiting ? options.filter((option) => contains(option, search)) : options;
   return (

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { Asset, Metric } from '@vivid-beacon/core';
-import { Refused, renderScreen, type Sent } from '../testing/renderScreen';
+import { Refused, renderScreen, type SentRequest } from '../testing/renderScreen';
 import { useAssetsById, useMetricsById } from '../api/catalogue';
 import { AssetPick } from './AssetPick';
 import { MetricPick } from './MetricPick';
@@ -37,7 +37,7 @@ const metric = (id: string, name: string, part: Partial<Metric> = {}): Metric =>
     ...part,
   }) as Metric;
 const answers = { 'GET /api/assets': ASSETS };
-const lists = (sent: readonly Sent[], path: string): string[] =>
+const lists = (sent: readonly SentRequest[], path: string): string[] =>
   sent.filter((each) => each.path.startsWith(path)).map((each) => each.path);
 
 /** Shows which of these metrics and assets are known. */

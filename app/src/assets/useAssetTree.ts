@@ -3,8 +3,8 @@ import { useMemo, useState } from 'react';
 import type { Asset, AssetRow } from '@vivid-beacon/core';
 import { loadChildren, useAssetPages, useAssetsById, withFacts } from '../api/catalogue';
 import { useKept } from '../hooks/useKept';
-import { useSameList } from '../hooks/useSameList';
-import { useSettled } from '../hooks/useSettled';
+import { useStableList } from '../hooks/useStableList';
+import { useDebounced } from '../hooks/useDebounced';
 
 /** One line of the asset tree. */
 export interface TreeRow {
@@ -16,7 +16,7 @@ export interface TreeRow {
   readonly troubled: number;
 }
 
-/** The lines of a tree as far as they have come. */
+/** The loaded rows of a tree. */
 export interface AssetTreeRows {
   readonly rows: readonly TreeRow[] | undefined;
   readonly error: Error | null;
@@ -30,7 +30,7 @@ export interface AssetTreeRows {
   readonly loadMore: () => void;
 }
 
-/** So many plants are open at first; more of them are closed. */
+/** With more plants than this, they are closed at first. */
 const OPEN_PLANTS = 10;
 const SETTLED_MS = 200;
 
@@ -39,7 +39,7 @@ const SETTLED_MS = 200;
  * matches with all that stands above it.
  */
 export function useAssetTree(search: string): AssetTreeRows {
-  const words = useSettled(search.trim(), SETTLED_MS);
+  const words = useDebounced(search.trim(), SETTLED_MS);
   const searching = words !== '';
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const plants = useChildren(searching ? [] : ['none']);
@@ -78,14 +78,14 @@ export function useAssetTree(search: string): AssetTreeRows {
 
 /** What hangs right below each of these. */
 function useChildren(parents: readonly string[]) {
-  const wanted = useSameList(parents);
+  const wanted = useStableList(parents);
   const levels = useQueries({
     queries: wanted.map((parentId) => ({
       queryKey: ['metrics', 'children', parentId],
       queryFn: () => loadChildren(parentId),
     })),
   });
-  const found = useSameList(levels.map(({ data }) => data));
+  const found = useStableList(levels.map(({ data }) => data));
   const byParent = useMemo(
     () => new Map(found.flatMap((page, i) => (page ? [[wanted[i], page.items] as const] : []))),
     [found, wanted],
@@ -107,7 +107,7 @@ function rowOf(asset: AssetRow): TreeRow {
   return { asset, depth: asset.path.length - 1, children, metrics, troubled };
 }
 
-/** Matches with what stands above each, once, in the order of their full names. */
+/** Matches with what stands above each, once, sorted by full name. */
 function rowsOfMatches(matches: readonly AssetRow[], above: ReadonlyMap<string, Asset>): TreeRow[] {
   const byId = new Map(matches.map((asset) => [asset.id, asset]));
   const told = new Set<string>();

@@ -5,7 +5,7 @@ export const DIRECTION_WORDS: Readonly<Record<TargetBand['direction'], string>> 
   lower: 'lower is better',
   higher: 'higher is better',
   inside: 'inside is better',
-  cuts: 'own cuts',
+  cuts: 'custom thresholds',
 };
 
 const labelled = <T extends TargetBand['direction']>(value: T) => {
@@ -16,5 +16,5 @@ const labelled = <T extends TargetBand['direction']>(value: T) => {
 /** Choices of a direction. */
 export const DIRECTION_CHOICES = DIRECTIONS.map(labelled);
 
-/** The same and own cuts. */
+/** The same and custom thresholds. */
 export const BAND_CHOICES = [...DIRECTIONS, 'cuts' as const].map(labelled);

@@ -1,4 +1,4 @@
-import { ownCutsOf, type TargetBand } from '@vivid-beacon/core';
+import { customThresholdsOf, type TargetBand } from '@vivid-beacon/core';
 
 /** A first band around what is usual: Clear to the 75th percentile of past values, Caution to the 95th. */
 export function firstBand(values: readonly number[], direction: TargetBand['direction']): TargetBand {
@@ -26,7 +26,7 @@ export function firstBand(values: readonly number[], direction: TargetBand['dire
       };
     case 'cuts': {
       const inside = firstBand(values, 'inside');
-      return { direction, ...ownCutsOf(inside), target: inside.target };
+      return { direction, ...customThresholdsOf(inside), target: inside.target };
     }
   }
 }

@@ -1,18 +1,5 @@
-import type { Readout, ReadoutForm } from '@vivid-beacon/core';
-
-/** Columns each form takes of 12 on a wide sheet; `many` where it shows several values. */
-const WIDE: Readonly<Record<ReadoutForm, { readonly one: number; readonly many: number }>> = {
-  gauge: { one: 3, many: 6 },
-  straight: { one: 4, many: 6 },
-  tank: { one: 3, many: 6 },
-  lamp: { one: 3, many: 4 },
-  figure: { one: 3, many: 4 },
-  trend: { one: 6, many: 6 },
-  ring: { one: 5, many: 5 },
-  note: { one: 4, many: 4 },
-};
-/** Forms that share a line of the phone with another when they show one value. */
-const HALF_ON_PHONE: ReadonlySet<ReadoutForm> = new Set(['gauge', 'lamp', 'figure', 'tank']);
+import type { Readout } from '@vivid-beacon/core';
+import { traitsOfForm } from '@vivid-beacon/core/src/boards';
 
 /** Height of one row of a wide sheet, px. */
 export const ROW_HEIGHT = 76;
@@ -27,8 +14,8 @@ export interface GridCell {
 /** Columns a readout takes, as set or as usual for what it shows. */
 export function columnsOf({ form, size, groupBy, measures }: Readout, wide: boolean): number {
   const many = groupBy !== null || measures.length > 1;
-  if (!wide) return HALF_ON_PHONE.has(form) && !many && (size?.columns ?? 0) <= 6 ? 1 : PHONE_COLUMNS;
-  return size?.columns ?? WIDE[form][many ? 'many' : 'one'];
+  if (!wide) return traitsOfForm(form).halfOnPhone && !many && (size?.columns ?? 0) <= 6 ? 1 : PHONE_COLUMNS;
+  return size?.columns ?? traitsOfForm(form).columns[many ? 'many' : 'one'];
 }
 
 /**

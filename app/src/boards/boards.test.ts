@@ -1,11 +1,5 @@
-import {
-  BOARD_FORMAT_VERSION,
-  emptyReadout,
-  WHOLE_SCOPE,
-  type BoardDocument,
-  type Readout,
-  type ReadoutForm,
-} from '@vivid-beacon/core';
+import { WHOLE_SCOPE, type BoardDocument, type Readout, type ReadoutForm } from '@vivid-beacon/core';
+import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
 import { absoluteWindow, railDomain, railWord, RAIL_WINDOWS } from '../rail/railWindows';
 import { firstBand } from '../bands/firstBand';
 import { createReadoutDraftStore } from '../stores/readoutDraftStore';

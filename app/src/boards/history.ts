@@ -6,7 +6,7 @@ export interface Snapshot {
   readonly document: BoardDocument;
 }
 
-/** What can be undone and done again, the latest last. */
+/** Undo and redo stacks, the latest last. */
 export interface History {
   readonly past: readonly Snapshot[];
   readonly future: readonly Snapshot[];
@@ -15,7 +15,7 @@ export interface History {
 export const NO_HISTORY: History = { past: [], future: [] };
 const LONGEST = 100;
 
-/** Remembers how a board was before a change; what had been undone is gone. */
+/** Records a board before a change; the redo stack is cleared. */
 export function remember({ past }: History, before: Snapshot): History {
   return { past: [...past, before].slice(-LONGEST), future: [] };
 }

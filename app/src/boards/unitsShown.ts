@@ -8,7 +8,7 @@ export interface ShownUnit {
 
 /** The units of a trend's lines, in the order their axes stand: of other forms, and of groups, only the first. */
 export function unitsShown(readout: Readout, metrics: readonly Metric[]): ShownUnit[] {
-  const several = readout.form === 'trend' && readout.groupBy === null && readout.normalise === null;
+  const several = 'normalise' in readout && readout.groupBy === null && readout.normalise === null;
   const units: ShownUnit[] = [];
   for (const measure of several ? readout.measures : readout.measures.slice(0, 1)) {
     const unit = unitOf(measure, metrics);

@@ -4,7 +4,7 @@ import { historyOf, useBoardHistoryStore } from '../stores/boardHistoryStore';
 import { redone, remember, undone, type History, type Snapshot } from './history';
 
 export interface BoardEdits {
-  /** Saves the board changed; it can be undone. */
+  /** Saves the changed board; the change can be undone. */
   readonly change: (part: Partial<Snapshot>, onDone?: () => void) => void;
   readonly undo: (() => void) | null;
   readonly redo: (() => void) | null;

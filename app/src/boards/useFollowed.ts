@@ -1,12 +1,10 @@
 import { useMemo } from 'react';
-import { followIndicators, type IndicatorReading, type Readout } from '@vivid-beacon/core';
-import { useIndicators } from '../api/indicators';
+import type { Readout } from '@vivid-beacon/core';
+import { followIndicators } from '@vivid-beacon/core/src/boards';
+import { useIndicatorsById } from '../api/indicators';
 
-const NONE: readonly IndicatorReading[] = [];
-
-/** Readouts as their indicators have them now; indicators are read only where there are any. */
+/** Readouts as their indicators have them now; only those indicators are read. */
 export function useFollowed(readouts: readonly Readout[]): readonly Readout[] {
-  const some = readouts.some(({ indicatorId }) => indicatorId !== null);
-  const indicators = useIndicators(some).data ?? NONE;
-  return useMemo(() => followIndicators(readouts, indicators), [readouts, indicators]);
+  const { byId } = useIndicatorsById(readouts.map(({ indicatorId }) => indicatorId));
+  return useMemo(() => followIndicators(readouts, [...byId.values()]), [readouts, byId]);
 }

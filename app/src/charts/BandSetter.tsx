@@ -4,10 +4,10 @@ import { scaleLinear } from 'd3-scale';
 import { formatNumber, scaleEnds, sectorsOf, type TargetBand } from '@vivid-beacon/core';
 import { Divider } from '../components/Divider';
 import { useWidth } from '../hooks/useWidth';
-import { shapeColour } from '../theme/palette';
-import { SVG_FONT } from '../theme/type';
+import { shapeInk } from '@vivid-beacon/core/src/drawing/palette';
+import { SVG_FONTS } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
-import { bandLimits, histogramBars, withLimit } from './histogram';
+import { bandLimits, histogramBars, withBandLimit } from './histogram';
 
 interface BandSetterProps {
   readonly values: readonly number[];
@@ -34,8 +34,8 @@ export function BandSetter({ values, band, decimals, unit, onChange }: BandSette
   const most = Math.max(1, ...bars.map(({ count }) => count));
   const step = 10 ** -decimals;
   const round = (value: number): number => Number((Math.round(value / step) * step).toFixed(decimals));
-  const set = (key: Parameters<typeof withLimit>[1], value: number): void =>
-    onChange(withLimit(band, key, round(value)));
+  const set = (key: Parameters<typeof withBandLimit>[1], value: number): void =>
+    onChange(withBandLimit(band, key, round(value)));
   return (
     <View onLayout={onLayout} style={styles.box}>
       {width > 0 && (
@@ -50,7 +50,7 @@ export function BandSetter({ values, band, decimals, unit, onChange }: BandSette
                   y={PLOT - h - 2}
                   width={Math.max(1, x(to) - x(from) - 2)}
                   height={h}
-                  fill={level === 'clear' ? palette.bar : shapeColour(palette, level)}
+                  fill={level === 'clear' ? palette.bar : palette[shapeInk(level)]}
                 />
               );
             })}
@@ -80,7 +80,7 @@ export function BandSetter({ values, band, decimals, unit, onChange }: BandSette
             <SvgText
               x={0}
               y={PLOT + CHANNEL + FOOT - 4}
-              fontFamily={SVG_FONT}
+              fontFamily={SVG_FONTS.medium}
               fontSize={12}
               fill={palette.ink2}
             >
@@ -89,7 +89,7 @@ export function BandSetter({ values, band, decimals, unit, onChange }: BandSette
             <SvgText
               x={width}
               y={PLOT + CHANNEL + FOOT - 4}
-              fontFamily={SVG_FONT}
+              fontFamily={SVG_FONTS.medium}
               fontSize={12}
               fill={palette.ink2}
               textAnchor="end"

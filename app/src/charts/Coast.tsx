@@ -5,7 +5,7 @@ import { Chequer } from '../components/Chequer';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
 import { useWidth } from '../hooks/useWidth';
-import { wordColour } from '../theme/palette';
+import { wordInk } from '@vivid-beacon/core/src/drawing/palette';
 import { usePalette } from '../theme/useTheme';
 import { Land } from './Land';
 import { Lighthouse } from './Lighthouse';
@@ -25,13 +25,13 @@ interface CoastProps {
 }
 
 const HEIGHT = 150;
-const NARROWEST_LIGHT = 96;
+const MIN_LIGHT_WIDTH = 96;
 
 /** One light for each plant; choosing one filters the page to it. More than fit scroll sideways. */
 export function Coast({ lights, chosen, onChoose }: CoastProps) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
-  const each = Math.max(NARROWEST_LIGHT, width / Math.max(1, lights.length));
+  const each = Math.max(MIN_LIGHT_WIDTH, width / Math.max(1, lights.length));
   const whole = each * lights.length;
   return (
     <View onLayout={onLayout}>
@@ -68,7 +68,7 @@ export function Coast({ lights, chosen, onChoose }: CoastProps) {
                 </View>
                 <View style={styles.state}>
                   <Lamp level={level} size={17} />
-                  <Words as="bodyStrong" colour={wordColour(palette, level)}>
+                  <Words as="bodyStrong" colour={palette[wordInk(level)]}>
                     {words}
                   </Words>
                 </View>

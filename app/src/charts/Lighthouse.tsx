@@ -1,6 +1,6 @@
 import { Defs, G, LinearGradient, Path, Rect, Stop } from 'react-native-svg';
 import type { Level } from '@vivid-beacon/core';
-import { shapeColour } from '../theme/palette';
+import { shapeInk } from '@vivid-beacon/core/src/drawing/palette';
 import { usePalette } from '../theme/useTheme';
 
 interface LighthouseProps {
@@ -17,7 +17,7 @@ interface LighthouseProps {
 export function Lighthouse({ x, foot, height, level, reach }: LighthouseProps) {
   const palette = usePalette();
   const lit = level === 'breach' || level === 'caution';
-  const colour = shapeColour(palette, level);
+  const colour = palette[shapeInk(level)];
   const top = foot - height;
   const lamp = top + 15;
   const id = `beam-${Math.round(x)}-${level}`;

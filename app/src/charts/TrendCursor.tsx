@@ -3,7 +3,7 @@ import { usePalette } from '../theme/useTheme';
 
 const R = 3.5;
 
-/** The time that is looked at: a line over the plot, and a dot on the subject's line. */
+/** The selected time: a line across the plot and a dot on the subject's line. */
 export function TrendCursor({
   x,
   y,

@@ -1,5 +1,5 @@
 import { bin } from 'd3-array';
-import { levelOf, withCutAt, type Level, type TargetBand } from '@vivid-beacon/core';
+import { levelOf, withThresholdAt, type Level, type TargetBand } from '@vivid-beacon/core';
 
 export interface HistogramBar {
   readonly from: number;
@@ -59,7 +59,7 @@ export function bandLimits(band: TargetBand): BandLimit[] {
     ];
   }
   if (band.direction === 'cuts') {
-    return band.cuts.map((value, i) => ({ key: `cut${i}`, name: `Cut ${i + 1}`, value }));
+    return band.cuts.map((value, i) => ({ key: `cut${i}`, name: `Threshold ${i + 1}`, value }));
   }
   const caution: BandLimit = { key: 'caution', name: 'End of Clear', value: band.caution };
   const breach: BandLimit = { key: 'breach', name: 'Start of Breach', value: band.breach };
@@ -67,7 +67,7 @@ export function bandLimits(band: TargetBand): BandLimit[] {
 }
 
 /** Moves a limit; it stops at its neighbours. */
-export function withLimit(band: TargetBand, key: BandLimit['key'], value: number): TargetBand {
+export function withBandLimit(band: TargetBand, key: BandLimit['key'], value: number): TargetBand {
   const limits = bandLimits(band);
   const at = limits.findIndex((limit) => limit.key === key);
   const low = limits[at - 1]?.value ?? -Infinity;
@@ -78,5 +78,5 @@ export function withLimit(band: TargetBand, key: BandLimit['key'], value: number
 /** A limit set to a value as it is typed, in order or not. */
 export function limitAt(band: TargetBand, key: BandLimit['key'], value: number): TargetBand {
   if (band.direction !== 'cuts') return { ...band, [key]: value } as TargetBand;
-  return { ...band, ...withCutAt(band, Number(key.slice('cut'.length)), value) };
+  return { ...band, ...withThresholdAt(band, Number(key.slice('cut'.length)), value) };
 }

@@ -2,9 +2,9 @@ import type { Interval } from '@vivid-beacon/core';
 import type { PlotView } from './plotView';
 
 /**
- * Shows another window of a trend at once, by moving what is drawn as a whole: at 60 frames a second there is
- * no time to lay it out anew. Graduations go along when it only moves, and wait unseen while it is stretched;
- * names at the ends of lines wait too. `to` = null puts everything back.
+ * Shows another window of a trend at once by transforming the drawing: at 60 frames a second there is no time
+ * for a new layout. Graduations go along when it only moves, and wait unseen while it is stretched; names at
+ * the ends of lines wait too. `to` = null puts everything back.
  */
 export function moveDrawing(id: string, { window, width }: PlotView, to: Interval | null): void {
   const part = (name: string): HTMLElement | null => document.getElementById(id + name);

@@ -1,4 +1,4 @@
-/** Of places along a line only those that leave each other `room` px: marks that would lie on one another are drawn once. */
+/** Positions along a line at least `room` px apart; overlapping marks are drawn once. */
 export function spacedOut(places: readonly number[], room: number): number[] {
   const out: number[] = [];
   for (const at of [...places].sort((a, b) => a - b)) {

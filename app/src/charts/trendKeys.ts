@@ -1,9 +1,9 @@
 import type { Interval } from '@vivid-beacon/core';
-import type { SceneSeries } from './trendScene';
+import type { PlottedSeries } from '@vivid-beacon/core/src/pictures';
 
 interface TrendKeysOptions {
   /** The line that is walked. */
-  readonly line: Pick<SceneSeries, 't' | 'v'>;
+  readonly line: Pick<PlottedSeries, 't' | 'v'>;
   /** Index of the point that is looked at; −1 = none. */
   readonly at: number;
   /** Is a time looked at? Else Escape belongs to the page. */
@@ -19,7 +19,7 @@ interface TrendKeysOptions {
 const ZOOM_STEP = 2;
 const PAN_STEP = 0.25;
 
-/** What keys do on a trend: arrows walk from point to point, with Shift they move the window, plus and minus zoom. */
+/** Keyboard of a trend: arrows walk from point to point, with Shift they pan, plus and minus zoom. */
 export function trendKeys({
   line: { t, v },
   at,

@@ -7,7 +7,7 @@ interface TrendPointerOptions {
   readonly view: PlotView;
   /** Is a drag to choose a stretch also with a finger? Else a finger moves the cursor, or the view. */
   readonly choosing: boolean;
-  /** Does one finger move the view? So it is once something is zoomed into. */
+  /** Whether one finger pans the view. So it is once something is zoomed into. */
   readonly panning: boolean;
   /** Shows another window at once, by moving what is drawn; null puts it back. Its data is read at the end. */
   readonly onMove: (view: Interval | null) => void;
@@ -24,8 +24,8 @@ interface TrendPointer {
   readonly handlers: object;
 }
 
-/** A drag shorter than this is a slip of the hand, px. */
-const SHORTEST_DRAG = 8;
+/** Shorter drags are accidental, px. */
+const MIN_DRAG = 8;
 const WHEEL_STEP = 1.25;
 
 type Gesture =
@@ -49,7 +49,9 @@ export function useTrendPointer({
   const [dragged, setDragged] = useState<Interval | null>(null);
   const gesture = useRef<Gesture | null>(null);
   const fingers = useRef(new Map<number, number>());
-  /** Where the element stands while fingers are down: asking in every frame would lay the page out in each. */
+  /**
+   * Position of the element while fingers are down; measuring in every frame would force a layout each time.
+   */
   const standsAt = useRef(0);
   const placeOf = (event: PointerEvent): number => {
     if (fingers.current.size === 0) {
@@ -79,8 +81,8 @@ export function useTrendPointer({
     fingers.current.delete(event.pointerId);
     gesture.current = null;
     setDragged(null);
-    const far = now !== null && (now.kind === 'pinch' || Math.abs(px - now.px) >= SHORTEST_DRAG);
-    // What was moved stays so until the data of its new window is there.
+    const far = now !== null && (now.kind === 'pinch' || Math.abs(px - now.px) >= MIN_DRAG);
+    // The transform stays until the data of the new window arrives.
     if (kept && far && to) onZoom(to);
     else if (now?.kind === 'pan' || now?.kind === 'pinch') onMove(null);
     else if (kept && far) onStretch(between(now.px, px));
@@ -108,14 +110,14 @@ export function useTrendPointer({
         if (fingers.current.has(event.pointerId)) fingers.current.set(event.pointerId, px);
         const now = gesture.current;
         const to = moved(px);
-        if (to && now && (now.kind === 'pinch' || Math.abs(px - now.px) >= SHORTEST_DRAG)) {
+        if (to && now && (now.kind === 'pinch' || Math.abs(px - now.px) >= MIN_DRAG)) {
           setCursor(null);
           onMove(to);
           return;
         }
         if (now?.kind === 'pinch') return;
         setCursor(inside(px));
-        if (now?.kind === 'choose' && Math.abs(px - now.px) >= SHORTEST_DRAG) setDragged(between(now.px, px));
+        if (now?.kind === 'choose' && Math.abs(px - now.px) >= MIN_DRAG) setDragged(between(now.px, px));
       },
       onPointerUp: (event: PointerEvent) => finish(event, true),
       onPointerCancel: (event: PointerEvent) => finish(event, false),

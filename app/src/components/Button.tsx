@@ -6,8 +6,8 @@ import { Words } from './Words';
 interface ButtonProps {
   readonly label: string;
   readonly onPress: () => void;
-  /** main = the one thing to do here; plain = everything else. */
-  readonly look?: 'main' | 'plain' | 'quiet';
+  /** primary = the main action here; secondary = every other. */
+  readonly variant?: 'primary' | 'secondary' | 'quiet';
   readonly icon?: ReactNode;
   readonly disabled?: boolean;
   /** Says more to screen readers than the label where it stands alone. */
@@ -20,7 +20,7 @@ interface ButtonProps {
 export function Button({
   label,
   onPress,
-  look = 'plain',
+  variant = 'secondary',
   icon,
   disabled = false,
   name,
@@ -28,7 +28,7 @@ export function Button({
   testID,
 }: ButtonProps) {
   const palette = usePalette();
-  const main = look === 'main';
+  const primary = variant === 'primary';
   return (
     <Pressable
       role="button"
@@ -40,16 +40,16 @@ export function Button({
       style={({ pressed }) => [
         styles.button,
         {
-          backgroundColor: main ? palette.btn : palette.sheet,
-          borderColor: look === 'quiet' ? palette.line2 : palette.ink,
-          borderWidth: look === 'quiet' ? 1 : 1.5,
+          backgroundColor: primary ? palette.btn : palette.sheet,
+          borderColor: variant === 'quiet' ? palette.line2 : palette.ink,
+          borderWidth: variant === 'quiet' ? 1 : 1.5,
           opacity: disabled ? 0.45 : pressed ? 0.75 : 1,
         },
         grow && styles.grow,
       ]}
     >
       {icon && <View>{icon}</View>}
-      <Words as="bodyStrong" colour={main ? palette.btnT : palette.ink}>
+      <Words as="bodyStrong" colour={primary ? palette.btnT : palette.ink}>
         {label}
       </Words>
     </Pressable>

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import { renderToStaticMarkup } from 'react-dom/server';
 import { LEVELS, LEVEL_WORDS } from '@vivid-beacon/core';
-import { DAY, NIGHT, type Palette } from '../theme/palette';
+import { DAY, NIGHT, type Palette } from '@vivid-beacon/core/src/drawing/palette';
 import { LampWord } from './LampWord';
 
 /** Contrast ratio of two colours (WCAG 2.2, relative luminance). */

@@ -1,8 +1,9 @@
 import { StyleSheet, View } from 'react-native';
 import { LEVEL_WORDS, type Level } from '@vivid-beacon/core';
-import { wordColour } from '../theme/palette';
+import { wordInk } from '@vivid-beacon/core/src/drawing/palette';
 import { usePalette } from '../theme/useTheme';
-import { Lamp, type AlarmMark } from './Lamp';
+import type { AlarmMark } from '@vivid-beacon/core/src/drawing/lampScene';
+import { Lamp } from './Lamp';
 import { Words } from './Words';
 
 /** A lamp with its word under it, for the left edge of a row. */
@@ -22,7 +23,7 @@ export function LampWord({
   return (
     <View style={styles.box}>
       <Lamp level={level} size={22} mark={mark} />
-      <Words as="caption" colour={onWater && level === 'nodata' ? palette.ink2 : wordColour(palette, level)}>
+      <Words as="caption" colour={onWater && level === 'nodata' ? palette.ink2 : palette[wordInk(level)]}>
         {word ?? LEVEL_WORDS[level]}
       </Words>
     </View>

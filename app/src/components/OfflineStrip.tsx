@@ -4,7 +4,7 @@ import { useConnectionStore } from '../stores/connectionStore';
 import { usePalette } from '../theme/useTheme';
 import { Words } from './Words';
 
-/** Says that nothing new arrives, and up to when what is shown is true. */
+/** Says that the connection is lost, and how recent the shown data is. */
 export function OfflineStrip() {
   const palette = usePalette();
   const lostAt = useConnectionStore((state) => state.lostAt);

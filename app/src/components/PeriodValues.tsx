@@ -96,11 +96,11 @@ export function PeriodValues({
         })}
       </View>
       <View style={styles.buttons}>
-        <Button look="quiet" label="Earlier" onPress={() => setPage(page - 1)} />
-        <Button look="quiet" label="Later" onPress={() => setPage(page + 1)} />
+        <Button variant="quiet" label="Earlier" onPress={() => setPage(page - 1)} />
+        <Button variant="quiet" label="Later" onPress={() => setPage(page + 1)} />
         {mayEdit && (
           <Button
-            look="main"
+            variant="primary"
             label={`Save ${changes.length} ${changes.length === 1 ? 'value' : 'values'}`}
             disabled={changes.length === 0 || wrong !== undefined || saving}
             onPress={() => onSave(changes, () => setTyped({}))}

@@ -98,7 +98,7 @@ export function PickList<T extends string>({
         </View>
         {searched?.onMore && (
           <Button
-            look="quiet"
+            variant="quiet"
             label={`Show more of ${formatNumber(searched.total, 0)}`}
             onPress={searched.onMore}
           />

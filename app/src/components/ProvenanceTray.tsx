@@ -23,7 +23,7 @@ interface ProvenanceTrayProps {
 }
 
 /** So many metrics are shown with their sources; of more it is said how many there are. */
-const MOST_PARTS = 40;
+const MAX_PARTS = 40;
 
 /** How a number was made: formula, window in local time, samples, coverage, and where they came from. */
 export function ProvenanceTray({ title, reading, decimals, open, onClose, children }: ProvenanceTrayProps) {
@@ -65,7 +65,7 @@ export function ProvenanceFacts({
         text={`${formatNumber(reading.coverage * 100, 1)} % of the time that has passed${low ? `, under the ${provenance.minimumCoverage * 100} % a level needs` : ''}`}
       />
       <Fact name="As of" text={reading.asOf === null ? 'no sample' : formatMoment(reading.asOf, zone, now)} />
-      {provenance.parts.slice(0, MOST_PARTS).map((part) => (
+      {provenance.parts.slice(0, MAX_PARTS).map((part) => (
         <Part
           key={`${part.metricId}-${part.summary}`}
           part={part}
@@ -74,8 +74,8 @@ export function ProvenanceFacts({
           decimals={decimals}
         />
       ))}
-      {provenance.parts.length > MOST_PARTS && (
-        <Words as="second">{`and ${formatNumber(provenance.parts.length - MOST_PARTS, 0)} more metrics`}</Words>
+      {provenance.parts.length > MAX_PARTS && (
+        <Words as="second">{`and ${formatNumber(provenance.parts.length - MAX_PARTS, 0)} more metrics`}</Words>
       )}
     </>
   );
@@ -110,7 +110,7 @@ function Part({
           name={source.kind === 'file' ? 'From file' : 'From pushes'}
           text={
             source.kind === 'file'
-              ? `${source.name}, brought in ${formatMoment(source.importedAt ?? now, zone, now)}, ${formatNumber(source.samples ?? 0, 0)} samples in all`
+              ? `${source.name}, imported ${formatMoment(source.importedAt ?? now, zone, now)}, ${formatNumber(source.samples ?? 0, 0)} samples in all`
               : `${source.name}, ${formatNumber(source.samples ?? 0, 0)} samples on these days`
           }
         />

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import { usePalette } from '../theme/useTheme';
 import { Words } from './Words';
 
-/** What the server said when it refused a change; nothing as long as it has not. */
+/** The error of a mutation; nothing if it did not fail. */
 export function Refusal({ of }: { readonly of: { readonly error: Error | null } }) {
   const palette = usePalette();
   if (!of.error) return null;

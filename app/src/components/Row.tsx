@@ -10,6 +10,8 @@ interface RowProps {
   readonly second?: ReactNode;
   readonly left?: ReactNode;
   readonly right?: ReactNode;
+  /** Under the row, where there is no room beside it. */
+  readonly below?: ReactNode;
   readonly onPress?: () => void;
   readonly last?: boolean;
   /** Spoken instead of the texts, where a lamp's word belongs to it. */
@@ -17,7 +19,7 @@ interface RowProps {
 }
 
 /** A row of a list: something at the left, title and second line, something at the right. */
-export function Row({ title, second, left, right, onPress, last = false, name }: RowProps) {
+export function Row({ title, second, left, right, below, onPress, last = false, name }: RowProps) {
   const palette = usePalette();
   const text = (
     <View style={styles.text}>
@@ -53,6 +55,7 @@ export function Row({ title, second, left, right, onPress, last = false, name }:
         )}
         {right && <View>{right}</View>}
       </View>
+      {below}
       {!last && <Rule />}
     </View>
   );

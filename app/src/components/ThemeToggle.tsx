@@ -10,7 +10,7 @@ export function ThemeToggle() {
   return (
     <IconButton
       icon={night ? SunIcon : MoonIcon}
-      name={night ? 'Turn to day sheet' : 'Turn to night watch'}
+      name={night ? 'Switch to day sheet' : 'Switch to night watch'}
       onPress={() => choose(night ? 'day' : 'night')}
     />
   );

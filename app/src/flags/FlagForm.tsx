@@ -75,7 +75,7 @@ export function FlagForm({ subject, onDone }: FlagFormProps) {
         name="title"
         render={({ field, fieldState }) => (
           <Field
-            label="What is to be done"
+            label="What to do"
             value={field.value}
             onChange={field.onChange}
             error={fieldState.error?.message}
@@ -153,7 +153,12 @@ export function FlagForm({ subject, onDone }: FlagFormProps) {
         )}
       />
       <Refusal of={hand} />
-      <Button look="main" label="Hand out the flag" disabled={hand.isPending} onPress={() => void submit()} />
+      <Button
+        variant="primary"
+        label="Hand out the flag"
+        disabled={hand.isPending}
+        onPress={() => void submit()}
+      />
     </>
   );
 }

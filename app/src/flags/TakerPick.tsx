@@ -1,6 +1,6 @@
 import type { Person } from '@vivid-beacon/core';
 import { usePeople } from '../api/queries';
-import { Answer } from '../components/Answer';
+import { QueryResult } from '../components/QueryResult';
 import { PickList } from '../components/PickList';
 
 interface TakerPickProps {
@@ -14,7 +14,7 @@ interface TakerPickProps {
 export function TakerPick({ chosen, onChoose, without }: TakerPickProps) {
   const people = usePeople();
   return (
-    <Answer query={people} reading="Reading people">
+    <QueryResult query={people} reading="Loading people">
       {(rows) => (
         <PickList
           name="Person"
@@ -24,7 +24,7 @@ export function TakerPick({ chosen, onChoose, without }: TakerPickProps) {
           onChoose={onChoose}
         />
       )}
-    </Answer>
+    </QueryResult>
   );
 }
 

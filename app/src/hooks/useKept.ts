@@ -1,8 +1,8 @@
 import { useRef } from 'react';
 
 /**
- * A value, or while there is none the last one there was: what is looked at stays until the new is there.
- * Kept without a state of its own: setting one would draw every readout twice.
+ * Keeps the last value until a new one arrives. A ref instead of state, which would render every readout
+ * twice.
  *
  * @param value must keep its identity as long as it is the same.
  */

@@ -3,7 +3,13 @@ import { useEffect, useRef } from 'react';
 /** Handlers by key: "d", "?", "Escape", "Ctrl+z", "Ctrl+Shift+z". Ctrl is also Cmd. */
 export type Keys = Readonly<Record<string, (() => unknown) | undefined>>;
 
-/** Keys of a screen. Never while something is typed, a dialog is open, or another part has taken the key. */
+/**
+ * Keyboard shortcuts of a screen. Inactive while typing, in a dialog, or if another handler has taken the
+ * key.
+ *
+ * Own code: matching by the character typed is one line, and the conditions above would be ours with a library
+ * too.
+ */
 export function useKeys(keys: Keys): void {
   const latest = useRef(keys);
   useEffect(() => {

@@ -1,12 +1,11 @@
 import { useEffect, useState } from 'react';
 import { whenIdle } from './whenIdle';
 
-/** Everything that belongs to one change of the board has come by then, ms. */
+/** Time by which all effects of one change of the board have arrived, ms. */
 const LATER_MS = 150;
 
 /**
- * A value a moment after what is drawn with it has been painted, when nothing more urgent waits: for what can
- * come later. undefined at first.
+ * A value delayed until after its paint, when the browser is idle: for secondary content. undefined at first.
  */
 export function usePainted<T>(value: T): T | undefined {
   const [painted, setPainted] = useState<{ readonly value: T }>();

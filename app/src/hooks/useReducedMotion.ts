@@ -7,7 +7,7 @@ function subscribe(onChange: () => void): () => void {
   return () => query?.removeEventListener('change', onChange);
 }
 
-/** Does the person want less motion? */
+/** Whether the user prefers reduced motion. */
 export function useReducedMotion(): boolean {
   return useSyncExternalStore(
     subscribe,

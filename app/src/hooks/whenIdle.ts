@@ -1,9 +1,9 @@
 /** Longest that something waits for the browser to be idle, ms. */
 const LATEST_MS = 1000;
 
-/** Does something once the browser has nothing more urgent to do. @returns lets it be. */
+/** Runs a function when the browser is idle. @returns a function that cancels it. */
 export function whenIdle(work: () => void): () => void {
-  // Not every browser tells when it is idle.
+  // Not every browser has requestIdleCallback.
   if (typeof requestIdleCallback !== 'function') {
     const timer = setTimeout(work, 100);
     return () => clearTimeout(timer);

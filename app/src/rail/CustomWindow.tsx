@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Interval, WindowSpec } from '@vivid-beacon/core';
-import { localWindow } from '../boards/localWindow';
+import { localWindow } from '@vivid-beacon/core';
 import { Button } from '../components/Button';
 import { MomentField } from '../components/MomentField';
 import { Tray } from '../components/Tray';
@@ -51,8 +51,8 @@ function Form({
         <MomentField label="To" value={end} zone={zone} onChange={setEnd} error={wrong} />
       </View>
       <Button
-        look="main"
-        label="Look at this window"
+        variant="primary"
+        label="Show this window"
         disabled={start === null || end === null || wrong !== undefined}
         onPress={take}
       />

@@ -4,9 +4,9 @@ import { Path, Rect, Text as SvgText } from 'react-native-svg';
 import { bucketEdges, type LevelSpan, steadyZone } from '@vivid-beacon/core';
 import { Hatch } from '../charts/Hatch';
 import { spacedOut } from '../charts/spacedOut';
-import { starPath } from '../charts/starPath';
-import { timeScale } from '../charts/trendGeometry';
-import { SVG_FONT } from '../theme/type';
+import { starPath } from '@vivid-beacon/core/src/drawing/starPath';
+import { timeScale } from '@vivid-beacon/core/src/pictures';
+import { SVG_FONTS } from '../theme/type';
 import { usePalette } from '../theme/useTheme';
 import { BORDER, BORDER_Y } from './railLayout';
 import type { RailBar } from './railWindows';
@@ -24,9 +24,9 @@ interface RailScaleProps {
   readonly spans: readonly LevelSpan[];
 }
 
-const MOST_TICKS = 200;
+const MAX_TICKS = 200;
 
-/** What stands still on the rail while its dividers move: border, ticks, labels, and when something was not Clear. */
+/** The static part of the rail: border, ticks, labels and levels. */
 export const RailScale = memo(function RailScale({
   id,
   start,
@@ -61,7 +61,7 @@ export const RailScale = memo(function RailScale({
     })
     .join('');
   const first = Math.ceil(start / tickMs) * tickMs;
-  const count = Math.min(MOST_TICKS, Math.floor((end - start) / tickMs));
+  const count = Math.min(MAX_TICKS, Math.floor((end - start) / tickMs));
   const ticks = Array.from(
     { length: count },
     (_, i) => `M${x(first + i * tickMs).toFixed(1)} ${BORDER_Y + BORDER}v4`,
@@ -109,7 +109,7 @@ export const RailScale = memo(function RailScale({
           key={at}
           x={at}
           y={BORDER_Y + BORDER + 18}
-          fontFamily={SVG_FONT}
+          fontFamily={SVG_FONTS.medium}
           fontSize={12}
           fill={palette.ink2}
           textAnchor="middle"

@@ -9,7 +9,8 @@ import {
   type Interval,
   type LevelSpan,
 } from '@vivid-beacon/core';
-import { timeScale } from '../charts/trendGeometry';
+import { timeScale } from '@vivid-beacon/core/src/pictures';
+import { timeOf } from '../charts/plotView';
 import { Divider } from '../components/Divider';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
@@ -57,7 +58,10 @@ export function RailTrack({
   const inWindow = breaches.filter((span) => overlapMs(span, window) > 0);
   const breachMs = inWindow.reduce((sum, span) => sum + overlapMs(span, window), 0);
   const drag = (end: 'start' | 'end', px: number): void => {
-    const t = x.invert(Math.min(width, Math.max(0, px))).getTime();
+    const t = timeOf(
+      { window: domain, left: 0, width: Math.max(1, width) },
+      Math.min(width, Math.max(0, px)),
+    );
     setDragged(
       end === 'start'
         ? { start: Math.min(t, window.end - tickMs), end: window.end }

@@ -7,7 +7,7 @@ import {
   type LevelSpan,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { localWindow } from '../boards/localWindow';
+import { localWindow } from '@vivid-beacon/core';
 import { IconButton } from '../components/IconButton';
 import { BackIcon, OnIcon } from '../components/icons';
 import { WordRow } from '../components/WordRow';
@@ -31,10 +31,10 @@ interface TimeRailProps {
   readonly now: number;
   /** When something on the board was not Clear, over the rail's whole length. */
   readonly spans: readonly LevelSpan[];
-  /** Told in place of the count of breaches; null = nothing. */
+  /** Text in place of the number of breaches; null = none. */
   readonly told?: string | null;
   readonly onChange: (window: WindowSpec) => void;
-  /** Tells over what stretch of time spans are wanted. */
+  /** Reports the stretch of time for which spans are needed. */
   readonly onDomain: (domain: Interval) => void;
   /** Only border and dividers, while a phone's page is scrolled down. */
   readonly folded?: boolean;

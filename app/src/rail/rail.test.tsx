@@ -6,6 +6,7 @@ import { absoluteWindow, RAIL_WINDOWS, railDomain, railUnits, railWord } from '.
 import { TimeRail } from './TimeRail';
 
 jest.setTimeout(30_000);
+jest.mock('../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -81,6 +82,27 @@ describe('the rail', () => {
     expect(onChange).toHaveBeenLastCalledWith(RAIL_WINDOWS.week);
   });
 
+  it('is set by a divider that is dragged, to the time it is let go at', () => {
+    HTMLElement.prototype.setPointerCapture ??= () => undefined;
+    const { onChange } = show({ kind: 'absolute', start: '2026-11-18T00:00', end: '2026-11-19T00:00' });
+    const [start] = screen.getAllByRole('slider');
+    const { min, max, from } = {
+      min: Number(start.getAttribute('aria-valuemin')),
+      max: Number(start.getAttribute('aria-valuemax')),
+      from: Number(start.getAttribute('aria-valuenow')),
+    };
+    for (const [kind, clientX] of [
+      ['pointerdown', 100],
+      ['pointermove', 140],
+      ['pointerup', 140],
+    ] as const)
+      fireEvent(start, new MouseEvent(kind, { bubbles: true, clientX }));
+    const { start: set, end } = onChange.mock.lastCall[0];
+    expect(end).toMatch(/^2026-11-19T00:00/);
+    expect(Date.parse(`${set}Z`)).toBeGreaterThan(from);
+    expect(max).toBeGreaterThan(min);
+  });
+
   it('goes to the window before, and to the one after only where there is one', async () => {
     const yesterday: WindowSpec = { kind: 'absolute', start: '2026-11-18T00:00', end: '2026-11-19T00:00' };
     const { person, onChange } = show(yesterday);
@@ -140,7 +162,7 @@ describe('the rail', () => {
     });
     await person.click(screen.getByRole('radio', { name: 'Custom' }));
     const to = await screen.findByLabelText<HTMLInputElement>('To');
-    const look = screen.getByRole('button', { name: 'Look at this window' });
+    const look = screen.getByRole('button', { name: 'Show this window' });
     fireEvent.change(to, { target: { value: '2026-11-18T05:00' } });
     expect(await screen.findByText('must lie after the start')).toBeTruthy();
     expect(look.getAttribute('aria-disabled')).toBe('true');
@@ -151,7 +173,7 @@ describe('the rail', () => {
       start: '2026-11-18T06:00:00',
       end: '2026-11-18T15:30:00',
     });
-    expect(screen.queryByRole('button', { name: 'Look at this window' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Show this window' })).toBeNull();
   });
 
   it('is only the border while it is folded', () => {

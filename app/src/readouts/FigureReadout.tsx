@@ -1,150 +1,82 @@
+import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { formatNumber } from '@vivid-beacon/core';
 import {
-  changeOf,
-  formatMoment,
-  formatNumber,
-  formatValue,
-  type Readout,
-  periodOfSparkline,
-} from '@vivid-beacon/core';
-import { useTrend } from '../api/queries';
-import type { Part } from '../boards/parts';
-import { lengthOfWindow } from '../boards/windowLength';
-import { useParts, type PartsAnswer } from '../boards/useParts';
-import { Spark } from '../charts/Spark';
+  figureWords,
+  isLit,
+  MIN_SPARK_WIDTH,
+  secondWords,
+  SPARK_HEIGHT,
+  type FigureData,
+} from '@vivid-beacon/core/src/boards';
+import { sparkScene } from '@vivid-beacon/core/src/pictures';
+import { SceneView } from '../charts/SceneView';
 import { NumberButton } from '../components/NumberButton';
 import { Words } from '../components/Words';
-import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
-import { PartRow } from './PartRow';
-import { PartsView } from './PartsView';
-import type { ReadoutProps } from './readoutProps';
-import { StateLine, stateWords } from './StateLine';
+import type { DrawProps } from './drawProps';
+import { ValueRow } from './ValueRow';
+import { StateLine } from './StateLine';
 
 /** A number with its level, target, change against its reference, and a small trend; or a list of numbers. */
-export function FigureReadout({ readout, title }: ReadoutProps) {
-  const answer = useParts(readout);
-  const { band } = answer.shown.readout;
-  return (
-    <View>
-      <PartsView answer={answer} title={title} reading="Reading the figure">
-        {(parts, onOpen) =>
-          parts.length === 1 ? (
-            <OneFigure part={parts[0]} answer={answer} title={title} onOpen={() => onOpen(parts[0])} />
-          ) : (
-            parts.map((part, i) => (
-              <PartRow
-                key={part.key}
-                part={part}
-                judged={band !== null}
-                decimals={answer.decimals}
-                last={i === parts.length - 1}
-                second={
-                  band
-                    ? stateWords(part, band, answer.decimals)
-                    : part.previous === null
-                      ? undefined
-                      : changeWords(part, answer.decimals, baseWords(answer.shown.readout))
-                }
-                onOpen={() => onOpen(part)}
-              />
-            ))
-          )
-        }
-      </PartsView>
-    </View>
-  );
+export function FigureReadout(props: DrawProps<FigureData>) {
+  const { data, onOpen } = props;
+  const { values, readout, decimals } = data;
+  if (values.length === 1) return <OneFigure {...props} />;
+  return values.map((part, i) => (
+    <ValueRow
+      key={part.key}
+      part={part}
+      judged={readout.band !== null}
+      decimals={decimals}
+      last={i === values.length - 1}
+      second={secondWords(data, part)}
+      onOpen={() => onOpen(part)}
+    />
+  ));
 }
 
-const SPARK_HEIGHT = 40;
-
-function OneFigure({
-  part,
-  answer,
-  title,
-  onOpen,
-}: {
-  readonly part: Part;
-  readonly answer: PartsAnswer;
-  readonly title: string;
-  readonly onOpen: () => void;
-}) {
+function OneFigure({ data, title, width, onOpen }: DrawProps<FigureData>) {
   const palette = usePalette();
-  const [width, onLayout] = useWidth();
-  const { decimals } = answer;
-  const { readout, window, hours } = answer.shown;
-  const trend = useTrend(
-    width > 0
-      ? {
-          measure: readout.measures[0],
-          window,
-          bucket: periodOfSparkline(lengthOfWindow(window, part.zone)),
-          columns: Math.max(10, Math.round(width)),
-          hours,
-        }
-      : null,
+  const { readout, decimals, course } = data;
+  const [part] = data.values;
+  const { target, change, asOf } = figureWords(data, part);
+  const spark = useMemo(
+    () => (course && width >= MIN_SPARK_WIDTH ? sparkScene(course, width, SPARK_HEIGHT) : null),
+    [course, width],
   );
-  const target = readout.band?.target ?? null;
   return (
-    <View onLayout={onLayout} style={styles.box}>
+    <View style={styles.box}>
       <View style={styles.number}>
         <NumberButton
           as="hero"
           text={part.value === null ? '–' : formatNumber(part.value, decimals)}
           unit={part.unit}
           name={`${title}. How it was made`}
-          onPress={onOpen}
+          onPress={() => onOpen(part)}
         />
       </View>
-      {(readout.band || part.level === 'nodata') && (
+      {isLit(part, readout.band) && (
         <View style={styles.state}>
           <StateLine part={part} band={readout.band} decimals={decimals} />
         </View>
       )}
-      {target !== null && (
-        <Words
-          as="second"
-          colour={palette.ink2}
-        >{`target ${formatValue(target, part.unit, decimals)}`}</Words>
-      )}
-      {(readout.compare !== 'none' || readout.reference) && (
+      {target && (
         <Words as="second" colour={palette.ink2}>
-          {changeWords(part, decimals, baseWords(readout))}
+          {target}
         </Words>
       )}
-      {trend.data && <Spark width={width} height={SPARK_HEIGHT} answer={trend.data} />}
+      {change && (
+        <Words as="second" colour={palette.ink2}>
+          {change}
+        </Words>
+      )}
+      {spark && <SceneView scene={spark} />}
       <Words as="caption" colour={palette.ink3}>
-        {part.asOf === null
-          ? 'no sample'
-          : `as of ${formatMoment(part.asOf, part.zone, part.now)}${part.partial ? ', unfinished period' : ''}`}
+        {asOf}
       </Words>
     </View>
   );
-}
-
-const EARLIER: ReadonlySet<string> = new Set(['before', 'last year']);
-
-/** What the base of a change is called behind its value. */
-function baseWords({ compare, reference }: Readout): string {
-  if (reference)
-    return { fixed: 'as reference', baseline: 'as usual', measure: 'as reference' }[reference.kind];
-  return compare === 'lastYear' ? 'last year' : 'before';
-}
-
-/** Change against the reference: "up 3.1 % on 1,204 kg before"; without a percentage where it would say nothing. */
-export function changeWords(
-  { value, previous, unit, partial }: Pick<Part, 'value' | 'previous' | 'unit' | 'partial'>,
-  decimals: number,
-  when = 'before',
-): string {
-  const change = changeOf(value, previous);
-  if (!change) return 'nothing to compare with';
-  const whole = partial && EARLIER.has(when) ? `by this time ${when}` : when;
-  const base = `${formatValue(previous, unit, decimals)} ${whole}`;
-  const { by, percent } = change;
-  if (by === 0) return `the same as ${base}`;
-  const share = percent === null ? '' : ` (${formatNumber(Math.abs(percent), 1)} %)`;
-  return `${by > 0 ? 'up' : 'down'} ${formatNumber(Math.abs(by), decimals)}${share} on ${base}`;
 }
 
 const styles = StyleSheet.create({

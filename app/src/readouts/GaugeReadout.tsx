@@ -1,78 +1,59 @@
+import { useMemo } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import { formatValue, type Readout, type ScaleChoice } from '@vivid-beacon/core';
-import type { Part } from '../boards/parts';
-import { useBoardLook } from '../boards/BoardLookContext';
-import { useParts, type PartsAnswer } from '../boards/useParts';
-import { Gauge } from '../charts/Gauge';
-import { SMALLEST_GAUGE } from '../charts/gaugeGeometry';
-import { sharedScale } from '../charts/valueAxis';
+import { formatValue, type Readout, type DataOf } from '@vivid-beacon/core';
+import {
+  gaugeOptions,
+  MAX_GAUGE_WIDTH,
+  markOf,
+  MIN_MULTIPLE_WIDTH,
+  stateWords,
+  type ReadoutValue,
+} from '@vivid-beacon/core/src/boards';
+import { gaugeScene, MIN_GAUGE_WIDTH } from '@vivid-beacon/core/src/pictures';
+import { useBoardFilters } from '../boards/BoardFiltersContext';
+import { SceneView } from '../charts/SceneView';
 import { Button } from '../components/Button';
 import { Words } from '../components/Words';
-import { useWidth } from '../hooks/useWidth';
 import { usePalette } from '../theme/useTheme';
+import type { DrawProps } from './drawProps';
 import { LampReadout } from './LampReadout';
-import { PartsView } from './PartsView';
-import type { ReadoutProps } from './readoutProps';
 import { useOpenPlace } from './useOpenPlace';
-import { StateLine, stateWords } from './StateLine';
+import { StateLine } from './StateLine';
 
-const LARGEST = 280;
-/** Side by side, gauges are drawn no narrower than this. */
-const NARROWEST_MULTIPLE = 128;
-const MARKS = 'ABCDEFGHIJKLMNOPQRST';
+type GaugeProps = DrawProps<DataOf<'gauge'>>;
 
 /** A round gauge, one for each group, or several values on one; each number opens how it was made. */
-export function GaugeReadout(props: ReadoutProps) {
-  const { readout, title } = props;
-  const [width, onLayout] = useWidth();
-  const answer = useParts(readout);
-  if (width > 0 && width < SMALLEST_GAUGE) return <LampReadout {...props} />;
+export function GaugeReadout(props: GaugeProps) {
+  const { data, width } = props;
+  if (width > 0 && width < MIN_GAUGE_WIDTH) return <LampReadout {...props} />;
   return (
-    <View onLayout={onLayout} style={styles.box}>
-      <PartsView answer={answer} title={title} reading="Reading the gauge">
-        {(parts, onOpen) =>
-          readout.groupBy ? (
-            <Multiples parts={parts} width={width} answer={answer} title={title} onOpen={onOpen} />
-          ) : (
-            <Together parts={parts} width={width} answer={answer} title={title} onOpen={onOpen} />
-          )
-        }
-      </PartsView>
+    <View style={styles.box}>
+      {data.readout.groupBy ? <Multiples {...props} /> : <Together {...props} />}
     </View>
   );
 }
 
-interface DrawnProps {
-  readonly parts: readonly Part[];
-  readonly width: number;
-  readonly answer: PartsAnswer;
-  readonly title: string;
-  readonly onOpen: (part: Part) => void;
-}
-
 /** One gauge; the first value has the beam, others have marks with letters. */
-function Together({ parts, width, answer, title, onOpen }: DrawnProps) {
-  const [first, ...others] = parts;
-  const { readout } = answer.shown;
+function Together({ data, width, title, onOpen }: GaugeProps) {
+  const { values, readout, decimals } = data;
+  const [first] = values;
   return (
     <>
       <GaugeButton
+        data={data}
         part={first}
         name={title}
-        width={Math.min(width, LARGEST)}
-        answer={answer}
-        scale={readout.scale}
-        others={others.flatMap(({ value }, i) => (value === null ? [] : [{ mark: MARKS[i + 1], value }]))}
+        width={Math.min(width, MAX_GAUGE_WIDTH)}
         onOpen={onOpen}
       />
-      <StateLine part={first} band={readout.band} decimals={answer.decimals} />
+      <StateLine part={first} band={readout.band} decimals={decimals} />
       <MadeButton part={first} readout={readout} onOpen={onOpen} />
-      {others.length > 0 && (
+      {values.length > 1 && (
         <View style={styles.legend}>
-          {parts.map((part, i) => (
+          {values.map((part, i) => (
             <Pressable key={part.key} role="button" onPress={() => onOpen(part)} style={styles.entry}>
               <Words as="second">
-                {`${i === 0 ? 'Beam' : MARKS[i]}  ${part.name} ${formatValue(part.value, part.unit, answer.decimals)}`}
+                {`${markOf(i)}  ${part.name} ${formatValue(part.value, part.unit, decimals)}`}
               </Words>
             </Pressable>
           ))}
@@ -83,17 +64,16 @@ function Together({ parts, width, answer, title, onOpen }: DrawnProps) {
 }
 
 /** A gauge for each group, all on one scale. */
-function Multiples({ parts, width, answer, onOpen }: DrawnProps) {
+function Multiples({ data, width, onOpen }: GaugeProps) {
   const palette = usePalette();
-  const { focus } = useBoardLook();
-  const { readout } = answer.shown;
-  const columns = Math.max(1, Math.min(parts.length, Math.floor(width / NARROWEST_MULTIPLE)));
+  const { focus } = useBoardFilters();
+  const { values, readout, decimals } = data;
+  const columns = Math.max(1, Math.min(values.length, Math.floor(width / MIN_MULTIPLE_WIDTH)));
   const each = Math.floor(width / columns);
-  const scale = sharedScale(readout.scale, readout.band, parts);
   return (
     <View style={styles.multiples}>
       {width > 0 &&
-        parts.map((part) => {
+        values.map((part) => {
           const chosen = focus !== null && part.assetId === focus;
           return (
             <View
@@ -105,16 +85,14 @@ function Multiples({ parts, width, answer, onOpen }: DrawnProps) {
               ]}
             >
               <GaugeButton
+                data={data}
                 part={part}
                 name={part.name}
-                width={Math.min(each - 12, LARGEST)}
-                answer={answer}
-                scale={scale}
-                others={[]}
+                width={Math.min(each - 12, MAX_GAUGE_WIDTH)}
                 onOpen={onOpen}
               />
               <Words as="rowTitle">{part.name}</Words>
-              <StateLine part={part} band={readout.band} decimals={answer.decimals} />
+              <StateLine part={part} band={readout.band} decimals={decimals} />
               <MadeButton part={part} readout={readout} onOpen={onOpen} />
             </View>
           );
@@ -128,45 +106,32 @@ function MadeButton({
   part,
   readout,
   onOpen,
-}: Pick<DrawnProps, 'onOpen'> & { readonly part: Part; readonly readout: Readout }) {
+}: Pick<GaugeProps, 'onOpen'> & { readonly part: ReadoutValue; readonly readout: Pick<Readout, 'link'> }) {
   if (useOpenPlace(readout) === null) return null;
-  return <Button look="quiet" label="How it was made" onPress={() => onOpen(part)} />;
+  return <Button variant="quiet" label="How it was made" onPress={() => onOpen(part)} />;
 }
 
-interface GaugeButtonProps {
-  readonly part: Part;
+interface GaugeButtonProps extends Pick<GaugeProps, 'data' | 'width' | 'onOpen'> {
+  readonly part: ReadoutValue;
   readonly name: string;
-  readonly width: number;
-  readonly answer: PartsAnswer;
-  readonly scale: ScaleChoice;
-  readonly others: readonly { readonly mark: string; readonly value: number }[];
-  readonly onOpen: (part: Part) => void;
 }
 
-function GaugeButton({ part, name, width, answer, scale, others, onOpen }: GaugeButtonProps) {
-  const { readout } = answer.shown;
+function GaugeButton({ data, part, name, width, onOpen }: GaugeButtonProps) {
+  const { readout, decimals } = data;
   const openPlace = useOpenPlace(readout);
+  const scene = useMemo(
+    () => (width > 0 ? gaugeScene(gaugeOptions(data, part), width) : null),
+    [data, part, width],
+  );
   const does = openPlace ? `Open ${readout.link}` : 'How it was made';
   return (
     <View style={styles.gauge}>
       <Pressable
         role="button"
-        aria-label={`${name}: ${formatValue(part.value, part.unit, answer.decimals)}, ${stateWords(part, readout.band, answer.decimals)}. ${does}`}
+        aria-label={`${name}: ${formatValue(part.value, part.unit, decimals)}, ${stateWords(part, readout.band, decimals)}. ${does}`}
         onPress={openPlace ?? (() => onOpen(part))}
       >
-        {width > 0 && (
-          <Gauge
-            width={width}
-            value={part.value}
-            level={part.level}
-            band={readout.band}
-            reference={part.previous}
-            unit={part.unit}
-            decimals={answer.decimals}
-            scale={scale}
-            others={others}
-          />
-        )}
+        {scene && <SceneView scene={scene} />}
       </Pressable>
     </View>
   );

@@ -1,86 +1,52 @@
 import { StyleSheet, View } from 'react-native';
-import { bandOfThirds, displayDivisor, formatMoment, LEVEL_WORDS, thirdsOf } from '@vivid-beacon/core';
-import type { Part } from '../boards/parts';
-import { useBoardLook } from '../boards/BoardLookContext';
-import { useParts } from '../boards/useParts';
+import { bandOfTerciles, displayDivisor } from '@vivid-beacon/core';
+import { lampLines, RELATIVE_WORDS, type ValuesData } from '@vivid-beacon/core/src/boards';
+import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { Button } from '../components/Button';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
-import { wordColour } from '../theme/palette';
 import { usePalette } from '../theme/useTheme';
-import { PartRow } from './PartRow';
-import { PartsView } from './PartsView';
-import type { ReadoutProps } from './readoutProps';
-import { stateWords } from './StateLine';
+import type { DrawProps } from './drawProps';
+import { ValueRow } from './ValueRow';
 
 /**
- * Lamps with their words and the values they stand for. Without a target band a list is cut into thirds of
- * its own range, and says so: that is where each stands in this list, not whether it is well.
+ * Lamps with their words and values. Without a target band they show terciles of the list and say so: where a
+ * value ranks, not whether it is good.
  */
-export function LampReadout({ readout, title }: ReadoutProps) {
+export function LampReadout({ data, onOpen }: DrawProps<ValuesData>) {
   const palette = usePalette();
-  const answer = useParts(readout);
-  const { band } = answer.shown.readout;
-  const { onBand } = useBoardLook();
+  const { onBand } = useBoardFilters();
+  const { values, readout, decimals } = data;
+  const lines = lampLines(data);
+  const by = displayDivisor(readout.display);
+  const draft = readout.band ? null : bandOfTerciles(values.map(({ value }) => value && value * by));
   return (
-    <View>
-      <PartsView answer={answer} title={title} reading="Reading the lamps">
-        {(parts, onOpen) => {
-          const by = displayDivisor(answer.shown.readout.display);
-          const draft = band ? null : bandOfThirds(parts.map(({ value }) => value && value * by));
-          const thirds = band ? null : thirdsOf(parts.map(({ value }) => value));
-          return (
-            <>
-              {parts.map((part, i) => (
-                <PartRow
-                  key={part.key}
-                  part={parts.length === 1 ? { ...part, name: stateOf(part) } : part}
-                  nameColour={parts.length === 1 && lit(part) ? wordColour(palette, part.level) : undefined}
-                  judged={band !== null}
-                  decimals={answer.decimals}
-                  last={i === parts.length - 1}
-                  left={lit(part) && <Lamp level={part.level} size={24} />}
-                  second={secondLine(part, thirds?.[i] ?? null, parts.length === 1)}
-                  onOpen={() => onOpen(part)}
-                />
-              ))}
-              {thirds && (
-                <View style={styles.relative}>
-                  <Words as="caption" colour={palette.ink2}>
-                    Thirds of this list, from its lowest to its highest value. Relative: no target band is
-                    set.
-                  </Words>
-                  {onBand && draft && (
-                    <Button
-                      look="quiet"
-                      label="Make it a target band"
-                      onPress={() => onBand(readout.id, draft)}
-                    />
-                  )}
-                </View>
-              )}
-            </>
-          );
-        }}
-      </PartsView>
-    </View>
+    <>
+      {lines.map(({ part, name, nameInk, lit, second }, i) => (
+        <ValueRow
+          key={part.key}
+          part={{ ...part, name }}
+          nameColour={nameInk && palette[nameInk]}
+          judged={readout.band !== null}
+          decimals={decimals}
+          last={i === lines.length - 1}
+          left={lit && <Lamp level={part.level} size={24} />}
+          second={second}
+          onOpen={() => onOpen(part)}
+        />
+      ))}
+      {lines.some(({ relative }) => relative) && (
+        <View style={styles.relative}>
+          <Words as="caption" colour={palette.ink2}>
+            {RELATIVE_WORDS}
+          </Words>
+          {onBand && draft && (
+            <Button variant="quiet" label="Make it a target band" onPress={() => onBand(readout.id, draft)} />
+          )}
+        </View>
+      )}
+    </>
   );
-
-  /** Without a target band nothing is Clear: then only missing data has a lamp. */
-  function lit(part: Part): boolean {
-    return band !== null || part.level === 'nodata';
-  }
-
-  function stateOf(part: Part): string {
-    return part.level === 'nodata' ? LEVEL_WORDS.nodata : stateWords(part, band, answer.decimals);
-  }
-
-  function secondLine(part: Part, third: string | null, alone: boolean): string {
-    if (third) return third;
-    if (part.asOf === null) return 'no sample';
-    const when = `as of ${formatMoment(part.asOf, part.zone, part.now)}`;
-    return alone ? when : `${stateOf(part)}, ${when}`;
-  }
 }
 
 const styles = StyleSheet.create({ relative: { gap: 4, alignItems: 'flex-start' } });

@@ -1,6 +1,6 @@
 import { lazy } from 'react';
 
-/** Few boards have notes: what reads Markdown is loaded when one is shown. */
+/** The Markdown renderer is loaded on demand, because few boards have notes. */
 export const LazyMarkdown = lazy(async () => ({
   default: (await import('../components/Markdown')).Markdown,
 }));

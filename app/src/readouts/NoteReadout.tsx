@@ -1,15 +1,15 @@
 import { Suspense } from 'react';
-import { View } from 'react-native';
+import type { NoteData } from '@vivid-beacon/core/src/boards';
 import { Loading } from '../components/Loading';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
+import type { DrawProps } from './drawProps';
 import { LazyMarkdown } from './LazyMarkdown';
-import type { ReadoutProps } from './readoutProps';
 
 /** A note: text with headings, lists, stress and links. */
-export function NoteReadout({ readout }: ReadoutProps) {
+export function NoteReadout({ data: { text } }: DrawProps<NoteData>) {
   const palette = usePalette();
-  if (readout.text.trim() === '') {
+  if (text.trim() === '') {
     return (
       <Words as="body" colour={palette.ink2}>
         Nothing written yet.
@@ -17,10 +17,8 @@ export function NoteReadout({ readout }: ReadoutProps) {
     );
   }
   return (
-    <View>
-      <Suspense fallback={<Loading what="Reading the note" />}>
-        <LazyMarkdown text={readout.text} />
-      </Suspense>
-    </View>
+    <Suspense fallback={<Loading what="Loading the note" />}>
+      <LazyMarkdown text={text} />
+    </Suspense>
   );
 }

@@ -1,8 +1,8 @@
 import { Component, type ReactNode } from 'react';
-import { Notice } from '../components/Notice';
+import { Message } from '../components/Message';
 
 interface ReadoutGuardProps {
-  /** What is drawn: once it is another, drawing is tried again. */
+  /** Changing key: another readout makes the boundary try again. */
   readonly of: unknown;
   readonly children: ReactNode;
 }
@@ -12,7 +12,7 @@ interface ReadoutGuardState {
   readonly of: unknown;
 }
 
-/** Keeps one readout that cannot be drawn from taking the whole board with it. */
+/** Error boundary of one readout, so that it does not take the whole board down. */
 export class ReadoutGuard extends Component<ReadoutGuardProps, ReadoutGuardState> {
   override state: ReadoutGuardState = { error: null, of: this.props.of };
 
@@ -31,10 +31,10 @@ export class ReadoutGuard extends Component<ReadoutGuardProps, ReadoutGuardState
     const { error } = this.state;
     if (error === null) return this.props.children;
     return (
-      <Notice
+      <Message
         kind="error"
         title="This readout could not be drawn"
-        text={`The other readouts are not touched. Tell your administrator: ${error.message}`}
+        text={`The other readouts still work. Tell your administrator: ${error.message}`}
         action={{ label: 'Try again', onPress: () => this.setState({ error: null }) }}
       />
     );

@@ -1,15 +1,10 @@
 import { useMemo, type ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
-import {
-  automaticFootnote,
-  automaticTitle,
-  windowWords,
-  type Readout,
-  type ReadoutForm,
-} from '@vivid-beacon/core';
+import { windowWords, type DataOf, type Readout, type ReadoutForm } from '@vivid-beacon/core';
+import { type ReadData, automaticFootnote, automaticTitle, showsWords } from '@vivid-beacon/core/src/boards';
 import { useAssetsById } from '../api/catalogue';
 import { useFollowed } from '../boards/useFollowed';
-import { useShown } from '../boards/useParts';
+import { useShown } from '../boards/useShown';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { FigureReadout } from './FigureReadout';
@@ -17,13 +12,19 @@ import { GaugeReadout } from './GaugeReadout';
 import { LampReadout } from './LampReadout';
 import { NoteReadout } from './NoteReadout';
 import { ReadoutGuard } from './ReadoutGuard';
-import type { ReadoutProps } from './readoutProps';
+import type { DrawProps } from './drawProps';
+import { ReadoutHost } from './ReadoutHost';
+import { SceneReadout } from './SceneReadout';
 import { RingReadout } from './RingReadout';
 import { StraightReadout } from './StraightReadout';
 import { TankReadout } from './TankReadout';
 import { TrendReadout } from './TrendReadout';
 
-const FORMS: Readonly<Record<ReadoutForm, ComponentType<ReadoutProps>>> = {
+/**
+ * Components for forms whose text has to wrap, be selected or be pressed; other forms are drawn from their
+ * scene.
+ */
+const DRAW: { readonly [Form in ReadoutForm]?: ComponentType<DrawProps<DataOf<Form>>> } = {
   gauge: GaugeReadout,
   straight: StraightReadout,
   tank: TankReadout,
@@ -34,13 +35,12 @@ const FORMS: Readonly<Record<ReadoutForm, ComponentType<ReadoutProps>>> = {
   note: NoteReadout,
 };
 
-/** One readout with its title, the window it keeps for itself, and the footnote that states its subset. */
+/** One readout with its title, its own window if it has one, and its footnote. */
 export function ReadoutView({ readout: given }: { readonly readout: Readout }) {
   const [readout] = useFollowed(useMemo(() => [given], [given]));
   const palette = usePalette();
   const { title, footnote, follows } = useReadoutWords(readout);
-  const Form = FORMS[readout.form];
-  const bare = readout.form === 'note' && readout.title === null;
+  const bare = showsWords(readout) && readout.title === null;
   return (
     <View style={styles.readout} role="region" aria-label={title}>
       {!bare && (
@@ -63,7 +63,13 @@ export function ReadoutView({ readout: given }: { readonly readout: Readout }) {
         </Words>
       )}
       <ReadoutGuard of={readout}>
-        <Form readout={readout} title={title} />
+        <ReadoutHost
+          // Remounted for another form, which has other requests and state.
+          key={readout.form}
+          readout={readout}
+          title={title}
+          draw={(DRAW[readout.form] as ComponentType<DrawProps<ReadData>> | undefined) ?? SceneReadout}
+        />
       </ReadoutGuard>
       {footnote && (
         <Words as="caption" colour={palette.ink2}>
@@ -74,7 +80,7 @@ export function ReadoutView({ readout: given }: { readonly readout: Readout }) {
   );
 }
 
-/** A title until its metrics have come: as high as a name, and nothing to read. */
+/** Placeholder of a title until its metrics are loaded, of the same height. */
 const NAMELESS = '\u00a0';
 
 /** Title and footnote as written, or made from the choices. */

@@ -1,5 +1,5 @@
 import { formatNumber } from '@vivid-beacon/core';
-import type { Part } from '../boards/parts';
+import type { ReadoutValue } from '@vivid-beacon/core/src/boards';
 import { Fact } from '../components/Fact';
 import { NumberButton } from '../components/NumberButton';
 import { Row } from '../components/Row';
@@ -8,18 +8,18 @@ import { Words } from '../components/Words';
 
 interface RingTotalTrayProps {
   readonly title: string;
-  readonly parts: readonly Part[];
+  readonly parts: readonly ReadoutValue[];
   readonly total: number;
   readonly decimals: number;
-  readonly onOpen: (part: Part) => void;
+  readonly onOpen: (part: ReadoutValue) => void;
   readonly onClose: () => void;
 }
 
-const MOST_SHOWN = 60;
-/** Adding in binary leaves crumbs behind these. */
+const MAX_SHOWN = 60;
+/** Rounds off binary noise beyond these digits. */
 const DIGITS = 14;
 
-/** How the whole of a ring was made: the sum of its parts, each of which opens its own making. */
+/** Provenance of a ring's total: the sum of its parts, each with its own provenance. */
 export function RingTotalTray({ title, parts, total, decimals, onOpen, onClose }: RingTotalTrayProps) {
   const known = parts.filter(({ value }) => value !== null).sort((a, b) => b.value! - a.value!);
   const missing = parts.filter(({ value }) => value === null);
@@ -47,7 +47,7 @@ export function RingTotalTray({ title, parts, total, decimals, onOpen, onClose }
       <Words as="sectionHead" heading={2}>
         Its parts
       </Words>
-      {known.slice(0, MOST_SHOWN).map((part) => (
+      {known.slice(0, MAX_SHOWN).map((part) => (
         <Row
           key={part.key}
           title={part.name}
@@ -62,7 +62,7 @@ export function RingTotalTray({ title, parts, total, decimals, onOpen, onClose }
           }
         />
       ))}
-      {known.length > MOST_SHOWN && <Words as="second">{`and ${known.length - MOST_SHOWN} more`}</Words>}
+      {known.length > MAX_SHOWN && <Words as="second">{`and ${known.length - MAX_SHOWN} more`}</Words>}
     </Tray>
   );
 }

@@ -12,11 +12,11 @@ import {
   type Readout,
   type StretchNumbers,
 } from '@vivid-beacon/core';
-import { askReading } from '../api/askTogether';
+import { askReading } from '../api/readingBatcher';
 import { mayAct } from '../api/mayAct';
 import { usePerson } from '../api/session';
-import { useShown } from '../boards/useParts';
-import { Answer } from '../components/Answer';
+import { useShown } from '../boards/useShown';
+import { QueryResult } from '../components/QueryResult';
 import { Button } from '../components/Button';
 import { Fact } from '../components/Fact';
 import { Lamp } from '../components/Lamp';
@@ -24,7 +24,7 @@ import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { FlagForm, type FlagSubject } from '../flags/FlagForm';
 import { usePalette } from '../theme/useTheme';
-import { rowsOf, stretchEvidence, textOf } from './stretchWords';
+import { stretchRows, stretchEvidence, stretchText } from './stretchWords';
 
 interface StretchTrayProps {
   readonly title: string;
@@ -73,7 +73,7 @@ export function StretchTray({
   };
   const metric = metrics.get(readout.measures[0]?.metricId ?? '');
   const flagFor = (all: readonly StretchNumbers[]): FlagSubject => ({
-    title: `Look at ${metric!.assetName}, ${lowerFirst(metric!.name)}`,
+    title: `Check ${metric!.assetName}, ${lowerFirst(metric!.name)}`,
     kind: 'loss',
     assetId: metric!.assetId,
     metricId: metric!.id,
@@ -94,7 +94,7 @@ export function StretchTray({
   return (
     <Tray title="Numbers of this stretch" open onClose={onClose}>
       <Words as="body">{when}</Words>
-      <Answer query={query} reading="Reading its numbers">
+      <QueryResult query={query} reading="Loading its numbers">
         {(all) => (
           <>
             {all.map((numbers, i) => (
@@ -105,16 +105,16 @@ export function StretchTray({
                 label={copied ? 'Copied' : 'Copy as text'}
                 onPress={() => {
                   void navigator.clipboard
-                    .writeText(textOf(title, when, all, nameOf))
+                    .writeText(stretchText(title, when, all, nameOf))
                     .then(() => setCopied(true));
                 }}
               />
               {may && metric && <Button label="Flag it" onPress={() => setSubject(flagFor(all))} />}
-              <Button look="main" label="Zoom in on it" onPress={() => onZoom(stretch)} />
+              <Button variant="primary" label="Zoom in on it" onPress={() => onZoom(stretch)} />
             </View>
           </>
         )}
-      </Answer>
+      </QueryResult>
     </Tray>
   );
 }
@@ -125,7 +125,7 @@ function OneMetric({ name, numbers }: { readonly name: string; readonly numbers:
   return (
     <View style={styles.metric}>
       <Words as="rowTitle">{name}</Words>
-      {rowsOf(numbers).map(([label, text]) => (
+      {stretchRows(numbers).map(([label, text]) => (
         <Fact key={label} name={label} text={text} />
       ))}
       {levels && (

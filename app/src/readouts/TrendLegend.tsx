@@ -1,7 +1,7 @@
 import { Pressable, StyleSheet, View } from 'react-native';
 import { formatValue, levelOf, type TargetBand } from '@vivid-beacon/core';
-import { useBoardLook } from '../boards/BoardLookContext';
-import type { TrendSeries } from '../charts/trendScene';
+import { useBoardFilters } from '../boards/BoardFiltersContext';
+import type { TrendSeries } from '@vivid-beacon/core/src/pictures';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
@@ -16,7 +16,7 @@ export function TrendLegend({
   readonly bands: readonly (TargetBand | null)[];
 }) {
   const palette = usePalette();
-  const { focus, onFocus } = useBoardLook();
+  const { focus, onFocus } = useBoardFilters();
   const subject = series.find(({ assetId }) => focus !== null && assetId === focus) ?? series[0];
   const units = [...new Set(series.map(({ answer }) => answer.unit))];
   return (

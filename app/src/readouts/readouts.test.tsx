@@ -1,15 +1,11 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { writeTrend, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
+import { encodeTrend, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
 import { Bytes, Refused } from '../testing/renderScreen';
-import { groups, measured, showReadout as show, trend, withFacts } from '../testing/showReadout';
-import { changeWords } from './FigureReadout';
+import { groups, measured, showReadout as show, trendReadout, withAttributes } from '../testing/showReadout';
+import { changeWords } from '@vivid-beacon/core/src/boards';
 
 jest.setTimeout(30_000);
 jest.mock('../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
-// Tests run as CommonJS, which has no import().
-jest.mock('./LazyMarkdown', () => ({
-  LazyMarkdown: jest.requireActual('../components/Markdown').Markdown,
-}));
 const mockPush = jest.fn();
 jest.mock('expo-router', () => ({
   useRouter: () => ({ push: mockPush }),
@@ -63,7 +59,7 @@ describe('a gauge', () => {
       },
     );
     expect(await screen.findByText('Metric 1 does not exist any more.')).toBeTruthy();
-    await person.click(screen.getByRole('button', { name: 'Read again' }));
+    await person.click(screen.getByRole('button', { name: 'Try again' }));
     expect(await screen.findByRole('button', { name: /198.*Clear, 3 over target/ })).toBeTruthy();
   });
 
@@ -93,7 +89,7 @@ function explained(value: number): QueryAnswer {
   };
   const [{ provenance }] = measured(value).groups[0].measures;
   const formula = 'time-weighted mean of Bed temperature (Ironer 1)';
-  return withFacts(groups(value), { provenance: { ...provenance!, formula, parts: [part] } });
+  return withAttributes(groups(value), { provenance: { ...provenance!, formula, parts: [part] } });
 }
 
 describe('groups', () => {
@@ -136,7 +132,7 @@ describe('groups', () => {
   });
 
   it('are compared with the window before, as single values are', async () => {
-    const compared = withFacts(groups(190, 203), { previous: 200 });
+    const compared = withAttributes(groups(190, 203), { previous: 200 });
     const { sent } = show(
       { ...grouped, form: 'figure', band: null, decimals: 0 },
       { 'POST /api/readings/query': compared },
@@ -150,7 +146,7 @@ describe('groups', () => {
   });
 
   it('of a window that is not over are marked as unfinished', async () => {
-    const answer = withFacts(groups(190), { partial: true });
+    const answer = withAttributes(groups(190), { partial: true });
     show({ ...grouped, form: 'gauge' }, { 'POST /api/readings/query': answer });
     expect(await screen.findByText('unfinished period')).toBeTruthy();
   });
@@ -237,7 +233,10 @@ describe('a figure', () => {
   it('of an indicator is set against the reference of that, not against an earlier window', async () => {
     show(
       { form: 'figure', compare: 'none', reference: { kind: 'baseline', value: 180 } },
-      { 'POST /api/readings/query': withFacts(measured(189), { previous: 100, partial: true }) },
+      {
+        'POST /api/readings/query': withAttributes(measured(189), { previous: 100, partial: true }),
+        'POST /api/readings/trend': new Bytes(encodeTrend(trendReadout([1, 2]))),
+      },
     );
     expect((await screen.findByText(/as usual$/)).textContent!.replace(/\s/g, ' ')).toBe(
       'up 9 (5.0 %) on 180 °C as usual',
@@ -249,7 +248,7 @@ describe('a figure', () => {
       { form: 'figure' },
       {
         'POST /api/readings/query': measured(198),
-        'POST /api/readings/trend': new Bytes(writeTrend(trend([1, 2]))),
+        'POST /api/readings/trend': new Bytes(encodeTrend(trendReadout([1, 2]))),
       },
     );
     expect(await screen.findByText(/^target 195/)).toBeTruthy();

@@ -1,5 +1,5 @@
 import { flagEvidenceSchema, readWindowText, type StretchNumbers } from '@vivid-beacon/core';
-import { stretchEvidence, textOf } from './stretchWords';
+import { stretchEvidence, stretchText } from './stretchWords';
 
 const HOUR = 3_600_000;
 const START = Date.UTC(2026, 10, 19, 6);
@@ -44,7 +44,7 @@ describe('evidence of a stretch', () => {
 
   it('falls into the columns of a sheet as text', () => {
     const { nameOf, all } = seen([numbers({ levels: null })]);
-    expect(textOf('Power', 'today', all, nameOf).split('\n')).toEqual(
+    expect(stretchText('Power', 'today', all, nameOf).split('\n')).toEqual(
       expect.arrayContaining(['Power', 'Power, Dryer 1', expect.stringMatching(/^Mean.*\t12\.35 kW$/)]),
     );
   });

@@ -9,12 +9,12 @@ import {
   type Interval,
   type StretchNumbers,
 } from '@vivid-beacon/core';
-import { localWindow } from '../boards/localWindow';
+import { localWindow } from '@vivid-beacon/core';
 
 const DECIMALS = 2;
 
 /** Every number of a stretch with its name. */
-export function rowsOf({ value, unit, values, coverage, samples }: StretchNumbers): [string, string][] {
+export function stretchRows({ value, unit, values, coverage, samples }: StretchNumbers): [string, string][] {
   const number = (x: number | null, of: string): string =>
     x === null ? 'none' : `${formatNumber(x, DECIMALS)} ${of}`.trim();
   const own: [string, string][] = values.length === 0 ? [['Value', number(value, unit)]] : [];
@@ -28,8 +28,8 @@ export function rowsOf({ value, unit, values, coverage, samples }: StretchNumber
   ];
 }
 
-/** What the tray says, as lines with tabs: it falls into the columns of a sheet. */
-export function textOf(
+/** The content of the tray as tab-separated lines, for pasting into a sheet. */
+export function stretchText(
   title: string,
   when: string,
   all: readonly StretchNumbers[],
@@ -38,7 +38,7 @@ export function textOf(
   const lines = [title, when];
   all.forEach((numbers, i) => {
     lines.push('', nameOf(i));
-    for (const [label, text] of rowsOf(numbers)) lines.push(`${label}\t${text}`);
+    for (const [label, text] of stretchRows(numbers)) lines.push(`${label}\t${text}`);
     if (numbers.levels) {
       for (const level of LEVELS) lines.push(`${LEVEL_WORDS[level]}\t${formatLength(numbers.levels[level])}`);
     }
@@ -58,16 +58,19 @@ interface StretchSeen {
   readonly nameOf: (i: number) => string;
 }
 
-const MOST_NUMBERS = 60;
+const MAX_NUMBERS = 60;
 const LONGEST = 200;
 
-/** What is seen of a stretch, to be kept with a flag: its numbers, and the address of the view with this very window. */
+/** Evidence of a stretch for a flag: its numbers, and the address of the view with this window. */
 export function stretchEvidence({ title, stretch, zone, all, nameOf }: StretchSeen): FlagEvidence {
   const { pathname, search } = window.location;
   const address = new URLSearchParams(search);
   address.set('window', windowText(localWindow(stretch, zone)));
   const numbers = all.flatMap((each, i) => [
-    ...rowsOf(each).map(([name, text]) => ({ name: all.length > 1 ? `${nameOf(i)}: ${name}` : name, text })),
+    ...stretchRows(each).map(([name, text]) => ({
+      name: all.length > 1 ? `${nameOf(i)}: ${name}` : name,
+      text,
+    })),
     ...(each.levels
       ? LEVELS.map((level) => ({ name: LEVEL_WORDS[level], text: formatLength(each.levels![level]) }))
       : []),
@@ -76,6 +79,6 @@ export function stretchEvidence({ title, stretch, zone, all, nameOf }: StretchSe
     title: (all.length > 1 ? title : nameOf(0)).slice(0, 300),
     address: `${pathname}?${address.toString()}`,
     window: { start: Math.round(stretch.start), end: Math.round(stretch.end) },
-    numbers: numbers.slice(0, MOST_NUMBERS).map(({ name, text }) => ({ name: name.slice(0, LONGEST), text })),
+    numbers: numbers.slice(0, MAX_NUMBERS).map(({ name, text }) => ({ name: name.slice(0, LONGEST), text })),
   };
 }

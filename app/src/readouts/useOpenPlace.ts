@@ -2,8 +2,8 @@ import { useRouter, type Href } from 'expo-router';
 import type { Readout } from '@vivid-beacon/core';
 import { safeLink } from '../components/safeLink';
 
-/** Goes to the place a readout's numbers also lead to: a page of ours, or an address. null = nowhere else. */
-export function useOpenPlace({ link }: Readout): (() => void) | null {
+/** Opens the link of a readout: a page of the app or an address. null = none. */
+export function useOpenPlace({ link }: Pick<Readout, 'link'>): (() => void) | null {
   const router = useRouter();
   const place = link && safeLink(link);
   if (!place) return null;

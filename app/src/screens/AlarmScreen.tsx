@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
+  bandOfTest,
   formatValue,
-  LEVEL_WORDS,
   isSetAside,
+  LEVEL_WORDS,
   needsAcknowledgement,
   testWords,
   type Alarm,
@@ -14,9 +15,8 @@ import {
 import { useAcknowledge, useAddRemark, usePutRuleBack, useResetAlarm } from '../api/changes';
 import { useAlarm, useTrend } from '../api/queries';
 import { usePerson } from '../api/session';
-import { Trend } from '../charts/Trend';
-import { oneSeries } from '../charts/trendScene';
-import { Answer } from '../components/Answer';
+import { LazyTrend } from './LazyTrend';
+import { QueryResult } from '../components/QueryResult';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
 import { CheckIcon, FlagIcon } from '../components/icons';
@@ -29,11 +29,10 @@ import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
 import { useWidth } from '../hooks/useWidth';
-import { wordColour } from '../theme/palette';
+import { wordInk } from '@vivid-beacon/core/src/drawing/palette';
 import { usePalette } from '../theme/useTheme';
 import { alarmStateWords, eventWords } from './alarmWords';
 import { FlagForm, type FlagSubject } from '../flags/FlagForm';
-import { bandOfTest } from './bandOfTest';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
 import { SetAsideForm } from './SetAsideForm';
@@ -64,7 +63,7 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
             {alarm.state === 'latchedAcknowledged' ? (
               <Button
                 grow
-                look="main"
+                variant="primary"
                 label="Reset"
                 disabled={reset.isPending}
                 onPress={() => reset.mutate(alarm.id)}
@@ -72,7 +71,7 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
             ) : (
               <Button
                 grow
-                look="main"
+                variant="primary"
                 label="Acknowledge"
                 disabled={!needsAcknowledgement(alarm.state)}
                 icon={<CheckIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
@@ -82,8 +81,9 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
             {isSetAside(alarm.state) ? (
               <Button
                 grow
-                label="Put back"
-                // What analysts took out of service only they put back; what the plant's state suppresses nobody.
+                label="Reinstate"
+                // Only analysts reinstate what was taken out of service; nobody reinstates what the state of
+                // the plant suppresses.
                 disabled={
                   putBack.isPending ||
                   alarm.state === 'suppressed' ||
@@ -106,12 +106,12 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
     >
       {failed && (
         <View role="alert">
-          <Words as="body" colour={palette.breachT}>{`Could not do so. ${failed.message}`}</Words>
+          <Words as="body" colour={palette.breachT}>{`That did not work. ${failed.message}`}</Words>
         </View>
       )}
-      <Answer query={query} reading="Reading the alarm">
+      <QueryResult query={query} reading="Loading the alarm">
         {(data) => <AlarmSheet {...data} />}
-      </Answer>
+      </QueryResult>
       {alarm && (
         <>
           <Tray title="Acknowledge" open={doing === 'acknowledge'} onClose={() => setDoing(null)}>
@@ -159,10 +159,7 @@ function AlarmSheet({
           <Words as="pageTitle" heading={2}>
             {alarm.ruleName}
           </Words>
-          <Words
-            as="rowTitle"
-            colour={wordColour(palette, alarm.returnedAt === null ? alarm.level : 'clear')}
-          >
+          <Words as="rowTitle" colour={palette[wordInk(alarm.returnedAt === null ? alarm.level : 'clear')]}>
             {alarmStateWords(alarm, now)}
           </Words>
           {isSetAside(alarm.state) && alarm.asideReason && (
@@ -179,7 +176,7 @@ function AlarmSheet({
       </View>
       <Words as="body">{`Raised when it is ${testWords(alarm.test, alarm.unit, alarm.decimals)}; ${alarm.priority} priority.`}</Words>
       {alarm.toDo !== '' && (
-        <Section title="What is to be done">
+        <Section title="What to do">
           <Words as="body">{alarm.toDo}</Words>
         </Section>
       )}
@@ -252,19 +249,19 @@ function AlarmTrend({ alarm }: { readonly alarm: Alarm }) {
   const band = bandOfTest(alarm.test);
   return (
     <View onLayout={onLayout}>
-      <Answer query={query} reading="Reading the trend">
+      <QueryResult query={query} reading="Loading the trend">
         {(answer) => (
-          <Trend
+          <LazyTrend
             width={width}
             height={230}
-            series={oneSeries(answer, alarm.metricName)}
+            answer={answer}
             band={band}
             decimals={alarm.decimals}
             name={`${alarm.metricName} around this alarm`}
             spans={[{ start: alarm.raisedAt, end: alarm.returnedAt ?? answer.now, level: 'breach' }]}
           />
         )}
-      </Answer>
+      </QueryResult>
     </View>
   );
 }
@@ -286,7 +283,7 @@ function Acknowledge({ alarm, onDone }: { readonly alarm: Alarm; readonly onDone
         </View>
       )}
       <Button
-        look="main"
+        variant="primary"
         label="Acknowledge"
         disabled={acknowledge.isPending}
         onPress={() => acknowledge.mutate({ id: alarm.id, remark }, { onSuccess: onDone })}
@@ -295,7 +292,7 @@ function Acknowledge({ alarm, onDone }: { readonly alarm: Alarm; readonly onDone
   );
 }
 
-/** What a flag says that is handed out for an alarm; the server keeps what the alarm shows then. */
+/** The draft of a flag for an alarm; the server stores the evidence. */
 function flagOf(alarm: Alarm): FlagSubject {
   return {
     title: `Check ${alarm.assetName}, ${alarm.metricName.toLowerCase()}`,

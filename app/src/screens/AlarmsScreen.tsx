@@ -1,15 +1,17 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { isSetAside, type Alarm } from '@vivid-beacon/core';
+import { formatNumber, type Alarm, type AlarmRule, type PageOf } from '@vivid-beacon/core';
 import { useMetricsById } from '../api/catalogue';
-import { useAlarmRules, useAlarms } from '../api/queries';
+import { itemsOf } from '../api/pages';
+import { useAlarmPages, useRulePages } from '../api/queries';
 import { usePerson } from '../api/session';
-import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
 import { PlusIcon } from '../components/icons';
 import { LampWord } from '../components/LampWord';
+import { LongList } from '../components/LongList';
 import { Page } from '../components/Page';
 import { Row } from '../components/Row';
+import { SearchField, useSearch } from '../components/SearchField';
 import { Section } from '../components/Section';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
@@ -20,13 +22,15 @@ import { mayAct, mayBuild } from '../api/mayAct';
 import { RuleRow } from './rule/RuleRow';
 import { siteMoment } from './siteMoment';
 
-/** Alarms that stand, alarms that are over, and the rules that raise them. */
+/** Active alarms, past alarms, and the rules that raise them. */
 export function AlarmsScreen() {
   const palette = usePalette();
   const router = useRouter();
-  const alarms = useAlarms();
-  const rules = useAlarmRules();
-  const { byId: metrics } = useMetricsById((rules.data ?? []).map(({ metricId }) => metricId));
+  const search = useSearch();
+  const standing = useAlarmPages('standing', search.settled);
+  const over = useAlarmPages('over', search.settled);
+  const rules = useRulePages(search.settled);
+  const { byId: metrics } = useMetricsById(itemsOf(rules.data).map(({ metricId }) => metricId));
   const person = usePerson();
   const build = mayBuild(person);
   const act = mayAct(person);
@@ -44,64 +48,70 @@ export function AlarmsScreen() {
       }
     >
       <View style={styles.tools}>
-        <Button look="quiet" label="Notices" onPress={() => router.push('/alarms/notices')} />
+        <Button variant="quiet" label="Notices" onPress={() => router.push('/alarms/notices')} />
         <Button
-          look="quiet"
+          variant="quiet"
           label="Health"
           name="Alarm health"
           onPress={() => router.push('/alarms/health')}
         />
         <Button
-          look="quiet"
+          variant="quiet"
           label="Handover"
           name="Shift handover"
           onPress={() => router.push('/handover')}
         />
       </View>
-      <Answer query={alarms} reading="Reading alarms">
-        {({ standing, past }) => (
-          <>
-            <Section title="Standing" aside={standingWords(standing)}>
-              {standing.map((alarm, i) => (
-                <AlarmRow key={alarm.id} alarm={alarm} last={i === standing.length - 1} />
-              ))}
-              {standing.length === 0 && <Words as="body">All clear. No alarm stands.</Words>}
-            </Section>
-            <Section title="Over" aside={past.length > 0 ? `newest ${past.length}` : ''}>
-              {past.map((alarm, i) => (
-                <AlarmRow key={alarm.id} alarm={alarm} last={i === past.length - 1} />
-              ))}
-              {past.length === 0 && <Words as="body">No alarm has come and gone yet.</Words>}
-            </Section>
-          </>
-        )}
-      </Answer>
-      <Section title="Rules in force" aside={rules.data ? String(rules.data.length) : ''} closed={false}>
-        <Answer query={rules} reading="Reading rules">
-          {(rows) => (
-            <>
-              {rows.map((rule, i) => (
-                <RuleRow
-                  key={rule.id}
-                  rule={rule}
-                  metric={metrics.get(rule.metricId)}
-                  mayRetire={build}
-                  act={act}
-                  last={i === rows.length - 1}
-                />
-              ))}
-            </>
+      <SearchField
+        label="Search alarms and rules"
+        placeholder="Search by rule, metric, asset or plant"
+        search={search}
+      />
+      <Section title="Active" aside={standingWords(standing.data?.pages[0])}>
+        <LongList
+          pages={standing}
+          reading="Loading alarms"
+          searched={search.settled}
+          empty="All clear. No active alarms."
+        >
+          {(alarm: Alarm, last) => <AlarmRow key={alarm.id} alarm={alarm} last={last} />}
+        </LongList>
+      </Section>
+      <Section title="Past" aside={countOf(over.data?.pages[0])}>
+        <LongList pages={over} reading="Loading alarms" searched={search.settled} empty="No past alarms yet.">
+          {(alarm: Alarm, last) => <AlarmRow key={alarm.id} alarm={alarm} last={last} />}
+        </LongList>
+      </Section>
+      <Section title="Rules in force" aside={countOf(rules.data?.pages[0])} closed={false}>
+        <LongList
+          pages={rules}
+          reading="Loading rules"
+          searched={search.settled}
+          empty="No rule is in force."
+        >
+          {(rule: AlarmRule, last) => (
+            <RuleRow
+              key={rule.id}
+              rule={rule}
+              metric={metrics.get(rule.metricId)}
+              mayRetire={build}
+              act={act}
+              last={last}
+            />
           )}
-        </Answer>
+        </LongList>
       </Section>
     </Page>
   );
 }
 
-/** How many stand, and how many of them are set aside. */
-function standingWords(standing: readonly Alarm[]): string {
-  const aside = standing.filter(({ state }) => isSetAside(state)).length;
-  return aside === 0 ? String(standing.length) : `${standing.length - aside}, and ${aside} set aside`;
+/** The total, once known. */
+const countOf = (page: PageOf<unknown> | undefined): string => (page ? formatNumber(page.total, 0) : '');
+
+/** Number of active alarms, and of those set aside. */
+function standingWords(page: (PageOf<unknown> & { readonly setAside: number }) | undefined): string {
+  if (!page || page.setAside === 0) return countOf(page);
+  return `${formatNumber(page.total - page.setAside, 0)}, and ${formatNumber(page.setAside, 0)} set aside`;
 }
 
 function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boolean }) {

@@ -4,8 +4,6 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import { formatNumber } from '@vivid-beacon/core';
-import { useAssets, useMetrics } from '../api/queries';
-import { Answer } from '../components/Answer';
 import { Button } from '../components/Button';
 import { Loading } from '../components/Loading';
 import { Page } from '../components/Page';
@@ -20,7 +18,7 @@ import { IntakeConfirm } from './intake/IntakeConfirm';
 import { IntakeResult } from './intake/IntakeResult';
 import { ProgressBar } from './intake/ProgressBar';
 
-/** Brings in files: choose, check what was recognised, read, see what was taken. */
+/** Imports files: choose, check what was recognised, read, see the outcome. */
 export function IntakeScreen() {
   const router = useRouter();
   const palette = usePalette();
@@ -45,8 +43,6 @@ export function IntakeScreen() {
     }),
   );
   const state = useStore(store);
-  const assets = useAssets();
-  const metrics = useMetrics();
   useEffect(() => () => store.getState().actions.dispose(), [store]);
   return (
     <Page
@@ -61,10 +57,8 @@ export function IntakeScreen() {
       )}
       {state.step === 'choose' && state.looking && state.file && (
         <View style={styles.reading}>
-          <Loading what={`Looking at ${state.file.name}`} />
-          {state.progress.share > 0 && (
-            <ProgressBar share={state.progress.share} name="Looking at the file" />
-          )}
+          <Loading what={`Scanning ${state.file.name}`} />
+          {state.progress.share > 0 && <ProgressBar share={state.progress.share} name="Scanning the file" />}
           <Button label="Cancel" onPress={state.actions.stopLooking} />
         </View>
       )}
@@ -73,15 +67,7 @@ export function IntakeScreen() {
           {`Then ${state.queue.map(({ name }) => name).join(', ')}.`}
         </Words>
       )}
-      {state.step === 'check' && (
-        <Answer query={assets} reading="Reading assets">
-          {(tree) => (
-            <Answer query={metrics} reading="Reading metrics">
-              {(rows) => <IntakeCheck store={store} assets={tree} metrics={rows} />}
-            </Answer>
-          )}
-        </Answer>
-      )}
+      {state.step === 'check' && <IntakeCheck store={store} />}
       {state.step === 'reading' && (
         <View style={styles.reading}>
           <ProgressBar share={state.progress.share} name="Reading the file" />

@@ -4,18 +4,18 @@ import { Button } from '../components/Button';
 import { Page } from '../components/Page';
 import { Words } from '../components/Words';
 
-/** An address that leads nowhere: says so, and the way back. */
+/** Unknown address: says so, with a way back. */
 export function NotFoundScreen() {
   const router = useRouter();
   const path = usePathname();
   return (
-    <Page title="There is no such page">
+    <Page title="Page not found">
       <View style={styles.body}>
-        <Words as="body">{`Nothing is at ${path}. The link may be cut off, or what it showed was removed.`}</Words>
+        <Words as="body">{`There is nothing at ${path}. The link may be incomplete, or the page was removed.`}</Words>
         <View style={styles.buttons}>
-          <Button label="To On watch" look="main" onPress={() => router.replace('/')} />
-          <Button label="To the boards" onPress={() => router.replace('/boards')} />
-          {router.canGoBack() && <Button label="Back" look="quiet" onPress={() => router.back()} />}
+          <Button label="Go to On watch" variant="primary" onPress={() => router.replace('/')} />
+          <Button label="Go to boards" onPress={() => router.replace('/boards')} />
+          {router.canGoBack() && <Button label="Back" variant="quiet" onPress={() => router.back()} />}
         </View>
       </View>
     </Page>

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, type Watch } from '@vivid-beacon/core';
+import { formatMoment, indicatorTotal, openFlags, type Watch } from '@vivid-beacon/core';
 import { usePerson, useSignOut } from '../api/session';
 import { useWatch } from '../api/queries';
 import { Coast } from '../charts/Coast';
-import { Answer } from '../components/Answer';
+import { QueryResult } from '../components/QueryResult';
 import { IconButton } from '../components/IconButton';
 import { HandoverIcon, SignOutIcon } from '../components/icons';
 import { Page } from '../components/Page';
@@ -39,14 +39,14 @@ export function OnWatchScreen() {
         </>
       }
     >
-      <Answer query={watch} reading="Reading what needs a person">
+      <QueryResult query={watch} reading="Loading what needs a person">
         {(data) => <WatchSheet watch={data} />}
-      </Answer>
+      </QueryResult>
     </Page>
   );
 }
 
-/** How many feeds went quiet in a plant; null = in all. */
+/** Number of silent feeds in a plant; null = in all. */
 function silentIn({ silent }: Watch, plant: string | null): number {
   return plant === null
     ? Object.values(silent.count).reduce((sum, n) => sum + n, 0)
@@ -70,11 +70,19 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
           <WatchNeeds watch={watch} plant={plant} />
         </View>
         <View style={wide && [styles.column, divider]}>
-          <WatchFlags flags={here(watch.flags)} now={watch.now} />
+          <WatchFlags
+            flags={here(watch.flags)}
+            count={openFlags(watch.flagCounts, plant).later}
+            now={watch.now}
+          />
           <WatchSilent feeds={here(watch.silent.feeds)} count={silentIn(watch, plant)} />
         </View>
         <View style={wide && [styles.column, divider]}>
-          <WatchIndicators indicators={here(watch.indicators)} plants={watch.plants} />
+          <WatchIndicators
+            indicators={here(watch.indicators)}
+            count={indicatorTotal(watch.indicatorCounts, plant)}
+            plants={watch.plants}
+          />
         </View>
       </View>
     </>

@@ -3,9 +3,8 @@ import { useRouter } from 'expo-router';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import {
-  metricsOfBoard,
-  FORM_WORDS,
-  READOUT_FORMS,
+  DEFAULT_SCALE,
+  type Slot,
   type Asset,
   type Board,
   type Metric,
@@ -13,18 +12,28 @@ import {
   type TargetBand,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { useIndicators } from '../api/indicators';
+import { useIndicatorsById } from '../api/indicators';
 import { useBoard } from '../api/queries';
 import { useAssetsById, useMetricsById } from '../api/catalogue';
+import {
+  isProblem,
+  valuesRequests,
+  valuesData,
+  type ValuesData,
+  metricsOfBoard,
+  READOUT_FORMS,
+  showsWords,
+  traitsOfForm,
+} from '@vivid-beacon/core/src/boards';
 import { freshId, placeReadout } from '../boards/boardEdits';
-import { BoardLookProvider } from '../boards/BoardLookContext';
+import { BoardFiltersProvider } from '../boards/BoardFiltersContext';
 import { useBoardEdits } from '../boards/useBoardEdits';
-import { useParts } from '../boards/useParts';
-import { Answer } from '../components/Answer';
+import { useReadoutData } from '../boards/useReadoutData';
+import { QueryResult } from '../components/QueryResult';
 import { Button } from '../components/Button';
 import { CloseIcon, RedoIcon, UndoIcon } from '../components/icons';
 import { IconButton } from '../components/IconButton';
-import { Notice } from '../components/Notice';
+import { Message } from '../components/Message';
 import { safeLink } from '../components/safeLink';
 import { Sentence } from '../components/Sentence';
 import { WordRow } from '../components/WordRow';
@@ -33,11 +42,14 @@ import { useKeys } from '../hooks/useKeys';
 import { useLayout } from '../hooks/useLayout';
 import { useNow } from '../hooks/useNow';
 import { ReadoutView } from '../readouts/ReadoutView';
-import { createReadoutDraftStore, type Slot } from '../stores/readoutDraftStore';
+import { createReadoutDraftStore } from '../stores/readoutDraftStore';
 import { usePalette } from '../theme/useTheme';
 import { problemOf } from './editor/bandProblem';
 import { readoutSentence, UNFOLD } from './editor/readoutSentence';
 import { SLOT_TITLES, SlotPanel } from './editor/SlotPanel';
+
+/** What is read for limits and ends, whatever the form: its values. */
+const VALUES = { requests: valuesRequests, facts: () => [], data: valuesData };
 
 interface ReadoutEditorScreenProps {
   readonly boardId: string;
@@ -51,9 +63,9 @@ interface ReadoutEditorScreenProps {
 export function ReadoutEditorScreen({ boardId, readoutId, band = null }: ReadoutEditorScreenProps) {
   const board = useBoard(boardId);
   return (
-    <Answer query={board} reading="Reading the board">
+    <QueryResult query={board} reading="Loading the board">
       {(found) => <Editor board={found} readoutId={readoutId} band={band} />}
-    </Answer>
+    </QueryResult>
   );
 }
 
@@ -74,7 +86,8 @@ function Editor({
   const [store] = useState(() => {
     const there = board.document.readouts.find(({ id }) => id === readoutId) ?? null;
     const made = createReadoutDraftStore(there?.id ?? freshId(board.document), there);
-    // A band brought along is a change like any other: it can be undone, and is kept only when placed.
+    // A band passed in the address is a change like any other: it can be undone, and is saved only when
+    // placed.
     if (band && there) made.getState().actions.change({ band });
     return made;
   });
@@ -83,21 +96,18 @@ function Editor({
   const { byId } = useMetricsById(metricsOfBoard({ readouts: [readout] }));
   const metrics = useMemo(() => [...byId.values()], [byId]);
   const { byId: assets } = useAssetsById(readout.scope?.assetIds ?? []);
-  const indicators = useIndicators(readout.indicatorId !== null).data ?? [];
+  const { byId: indicators } = useIndicatorsById([readout.indicatorId]);
   const back = (): void => router.navigate(`/boards/${board.id}`);
   const wrong = wrongIn(readout);
   const place = (): void => edits.change({ document: placeReadout(board.document, readout) }, back);
   useKeys({ 'Ctrl+z': actions.undo, 'Ctrl+Shift+z': actions.redo, 'Ctrl+y': actions.redo });
-  const shown = readout.form === 'note' || readout.measures.length > 0;
-  const small =
-    (readout.form === 'gauge' || readout.form === 'lamp' || readout.form === 'figure') &&
-    !readout.groupBy &&
-    readout.measures.length < 2;
+  const shown = showsWords(readout) || readout.measures.length > 0;
+  const small = traitsOfForm(readout.form).smallPreview && !readout.groupBy && readout.measures.length < 2;
   const { document } = board;
 
   const preview = (
-    <BoardLookProvider
-      look={{
+    <BoardFiltersProvider
+      filters={{
         window: document.window,
         scope: document.scope,
         hours: document.hours,
@@ -112,14 +122,14 @@ function Editor({
             <ReadoutView readout={readout} />
           </View>
         ) : (
-          <Notice
+          <Message
             kind="empty"
             title="Nothing to show yet"
             text="Choose a metric; the preview then follows every choice."
           />
         )}
       </View>
-    </BoardLookProvider>
+    </BoardFiltersProvider>
   );
   const panel = (
     <>
@@ -130,7 +140,7 @@ function Editor({
             byId,
             (id) => assets.get(id)?.name,
             wide || unfolded,
-            (id) => indicators.find((each) => each.id === id)?.name,
+            (id) => indicators.get(id)?.name,
           )}
           open={open}
           onOpen={(key) => (key === UNFOLD ? setUnfolded(true) : actions.openSlot(key as Slot))}
@@ -138,7 +148,7 @@ function Editor({
       </View>
       <View style={styles.panel}>
         <Words as="sectionHead" heading={2}>
-          {SLOT_TITLES[readout.form === 'note' && open !== 'look' ? 'words' : shown ? open : 'metric']}
+          {SLOT_TITLES[showsWords(readout) && open !== 'appearance' ? 'words' : shown ? open : 'metric']}
         </Words>
         <PanelWithReading
           store={store}
@@ -160,7 +170,7 @@ function Editor({
           </Words>
         </View>
         <IconButton icon={UndoIcon} name="Undo" disabled={past.length === 0} onPress={actions.undo} />
-        <IconButton icon={RedoIcon} name="Do again" disabled={future.length === 0} onPress={actions.redo} />
+        <IconButton icon={RedoIcon} name="Redo" disabled={future.length === 0} onPress={actions.redo} />
         <View style={styles.on}>
           <Words as="second" colour={palette.ink2} lines={1}>{`on ${board.title}`}</Words>
         </View>
@@ -168,7 +178,7 @@ function Editor({
       <View style={[styles.forms, { borderBottomColor: palette.line }]}>
         <WordRow
           name="Form"
-          options={READOUT_FORMS.map((value) => ({ value, label: FORM_WORDS[value] }))}
+          options={READOUT_FORMS.map((value) => ({ value, label: traitsOfForm(value).label }))}
           chosen={readout.form}
           onChoose={actions.chooseForm}
         />
@@ -203,10 +213,10 @@ function Editor({
           </Words>
         )}
         <View style={styles.buttons}>
-          <Button look="quiet" label="Leave" onPress={back} />
+          <Button variant="quiet" label="Leave" onPress={back} />
           <Button
             grow
-            look="main"
+            variant="primary"
             label="Place on board"
             disabled={!shown || wrong !== null || edits.saving}
             onPress={place}
@@ -217,13 +227,18 @@ function Editor({
   );
 }
 
-/** What keeps a readout from being placed; null = nothing. */
-function wrongIn({ band, secondBand, scale, link, align }: Readout): string | null {
+/** The problem that prevents placing a readout; null = none. */
+function wrongIn(readout: Readout): string | null {
+  const { band, link } = readout;
+  const secondBand = 'secondBand' in readout ? readout.secondBand : null;
+  const align = 'align' in readout ? readout.align : null;
+  const scale = 'scale' in readout ? readout.scale : DEFAULT_SCALE;
   for (const each of [band, secondBand]) {
     const inBand = each && problemOf(each);
     if (inBand) return inBand.message;
   }
-  if (link && !safeLink(link)) return 'Its numbers lead to no page of ours, no web and no mail address.';
+  if (link && !safeLink(link))
+    return 'The link is not a page of this app, a web address or an e-mail address.';
   if (align && !(Number.isInteger(align.days) && align.days >= 1 && align.days <= 3660))
     return 'Days since the start are a whole number from 1 to 3660.';
   if (scale.ends && scale.ends[0] >= scale.ends[1]) return 'The scale must begin below its end.';
@@ -248,16 +263,18 @@ function PanelWithReading({
   const readout = useStore(store, (state) => state.readout);
   // Limits and ends are typed in the unit itself, however the numbers are shown.
   const inUnits = useMemo(() => ({ ...readout, display: 'units' as const }), [readout]);
-  const { parts, decimals } = useParts(inUnits);
+  const { data } = useReadoutData<ValuesData>(VALUES, inUnits, 0);
+  const read = data && !isProblem(data) ? data : null;
+  const values = read?.values ?? [];
   return (
     <SlotPanel
       store={store}
       metrics={metrics}
       assets={assets}
       boardWindow={boardWindow}
-      unit={parts?.[0]?.unit ?? ''}
-      decimals={decimals}
-      values={parts?.flatMap(({ value }) => (value === null ? [] : [value])) ?? []}
+      unit={values[0]?.unit ?? ''}
+      decimals={read?.decimals ?? 0}
+      values={values.flatMap(({ value }) => (value === null ? [] : [value]))}
       now={now}
     />
   );

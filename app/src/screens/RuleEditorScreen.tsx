@@ -1,22 +1,22 @@
 import { useRouter } from 'expo-router';
-import { useAlarmRules, usePeople } from '../api/queries';
-import { Answer } from '../components/Answer';
+import { usePeople, useRule } from '../api/queries';
+import { QueryResult } from '../components/QueryResult';
 import { RuleEditor } from './rule/RuleEditor';
 
-/** Writes an alarm rule as a sentence, and rehearses it on the past while it is written. */
+/**
+ * Editor of an alarm rule as a sentence, with its rehearsal beside it. @param from the rule it begins with.
+ */
 export function RuleEditorScreen({ from }: { readonly from: string | null }) {
-  const rules = useAlarmRules();
-  const people = usePeople();
+  const rule = useRule(from);
+  const people = usePeople().data ?? [];
   const router = useRouter();
+  const onLeave = (): void => router.navigate('/alarms');
+  if (from === null) return <RuleEditor people={people} before={null} onLeave={onLeave} />;
   return (
-    <Answer query={rules} reading="Reading rules">
-      {(inForce) => (
-        <RuleEditor
-          people={people.data ?? []}
-          before={inForce.find(({ id }) => id === from) ?? null}
-          onLeave={() => router.navigate('/alarms')}
-        />
+    <QueryResult query={rule} reading="Loading the rule">
+      {({ rule: before }) => (
+        <RuleEditor people={people} before={before.inForce ? before : null} onLeave={onLeave} />
       )}
-    </Answer>
+    </QueryResult>
   );
 }

@@ -34,7 +34,7 @@ export function SetAsideForm({
   return (
     <>
       <Words as="body" colour={palette.ink2}>
-        {`${ruleName}: alarms go on being recorded, and nobody is called.`}
+        {`${ruleName}: alarms go on being recorded, and nobody is notified.`}
       </Words>
       <WordRow
         name="For how long"
@@ -55,7 +55,7 @@ export function SetAsideForm({
         </View>
       )}
       <Button
-        look="main"
+        variant="primary"
         label={out ? 'Take out of service' : 'Shelve'}
         disabled={reason.trim() === '' || set.isPending}
         onPress={() =>

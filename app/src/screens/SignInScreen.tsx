@@ -77,7 +77,7 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
               </View>
             )}
             <Button
-              look="main"
+              variant="primary"
               label={signIn.isPending ? 'Signing in' : 'Sign in'}
               disabled={signIn.isPending}
               onPress={() => void submit()}

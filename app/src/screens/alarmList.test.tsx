@@ -1,5 +1,5 @@
-import { screen } from '@testing-library/react';
-import { PLAIN_RULE, type Alarm, type AlarmRule, type Role } from '@vivid-beacon/core';
+import { screen, waitFor, within } from '@testing-library/react';
+import { DEFAULT_RULE, type Alarm, type AlarmRule, type Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmsScreen } from './AlarmsScreen';
@@ -13,23 +13,24 @@ const HOUR = 3_600_000;
 const alarm = (id: string, part: Partial<Alarm> = {}): Alarm => madeAlarm(id, NOW, part);
 const metric = { id: '5', name: 'Bed temperature', unit: '°C', assetId: '2', assetName: 'Ironer 2' };
 const rule = (id: string): AlarmRule => ({
-  ...PLAIN_RULE,
+  ...DEFAULT_RULE,
   id,
   name: `Rule ${id}`,
   metricId: '5',
   test: { kind: 'limit', side: 'above', limit: 205, deadband: 4 },
   inForce: true,
   inForceFrom: NOW - 48 * HOUR,
-  watches: [{ metricId: '5', assetName: 'Ironer 2', aside: null, suppressed: false }],
+  watched: { metrics: 1, suppressed: 0, aside: 0, how: null },
 });
 
 function show(role: Role, answers: Answers = {}) {
   return renderScreen(<AlarmsScreen />, {
     'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
-    'GET /api/alarms': {
-      standing: [alarm('1'), alarm('2', { state: 'shelved', shelvedUntil: NOW + HOUR, level: 'caution' })],
-      past: [alarm('3', { state: 'normal', returnedAt: NOW - HOUR / 2 })],
-    },
+    'GET /api/alarms': [
+      alarm('1'),
+      alarm('2', { state: 'shelved', shelvedUntil: NOW + HOUR, level: 'caution' }),
+      alarm('3', { state: 'normal', returnedAt: NOW - HOUR / 2 }),
+    ],
     'GET /api/alarm-rules': [rule('8')],
     'GET /api/metrics': [metric],
     'DELETE /api/alarm-rules/8': undefined,
@@ -43,16 +44,16 @@ describe('the alarms', () => {
   it('that stand are apart from those that are over, and those set aside are counted apart', async () => {
     const { person } = show('operator');
     expect(await screen.findByText('1, and 1 set aside')).toBeTruthy();
-    expect(screen.getByText('newest 1')).toBeTruthy();
+    expect(within(screen.getByRole('region', { name: 'Past' })).getByText('1')).toBeTruthy();
     expect(screen.getAllByText(/^Ironer 2, Quayside, /).length).toBe(3);
     await person.click(screen.getByText('Alarm 3'));
     expect(mockPush).toHaveBeenCalledWith('/alarms/3');
   });
 
   it('say so when none stands and none has been', async () => {
-    show('viewer', { 'GET /api/alarms': { standing: [], past: [] }, 'GET /api/alarm-rules': [] });
-    expect(await screen.findByText('All clear. No alarm stands.')).toBeTruthy();
-    expect(screen.getByText('No alarm has come and gone yet.')).toBeTruthy();
+    show('viewer', { 'GET /api/alarms': [], 'GET /api/alarm-rules': [] });
+    expect(await screen.findByText('All clear. No active alarms.')).toBeTruthy();
+    expect(screen.getByText('No past alarms yet.')).toBeTruthy();
   });
 
   it('lead an analyst to a new rule, and nobody else', async () => {
@@ -80,9 +81,35 @@ describe('the alarms', () => {
   it('say why they could not be read, and are read again when asked', async () => {
     const refused = new Refused(503, { code: 'NOT_READY', message: 'The database does not answer.' });
     const { person, sent } = show('viewer', { 'GET /api/alarms': refused });
-    expect(await screen.findByText('The database does not answer.')).toBeTruthy();
-    const before = sent.filter(({ path }) => path === '/api/alarms').length;
-    await person.click(screen.getAllByRole('button', { name: 'Read again' })[0]);
-    expect(sent.filter(({ path }) => path === '/api/alarms').length).toBe(before + 1);
+    const standing = within(await screen.findByRole('region', { name: 'Active' }));
+    expect(await standing.findByText('The database does not answer.')).toBeTruthy();
+    const asked = () => sent.filter(({ path }) => path.startsWith('/api/alarms?list=standing')).length;
+    const before = asked();
+    await person.click(standing.getByRole('button', { name: 'Try again' }));
+    expect(asked()).toBe(before + 1);
+  });
+
+  it('are searched together with the rules, and say when nothing is found', async () => {
+    const { person, sent } = show('viewer', { 'GET /api/alarm-rules': [rule('8'), rule('9')] });
+    expect(await screen.findByText('Rule 9')).toBeTruthy();
+    await person.type(screen.getByLabelText('Search alarms and rules'), '9');
+    await waitFor(() => expect(screen.queryByText('Rule 8')).toBeNull());
+    expect(screen.getByText('Rule 9')).toBeTruthy();
+    expect(screen.getAllByText('Nothing matches these words.')).toHaveLength(2);
+    // Asked once the typing has paused, and for alarms and rules alike.
+    expect(
+      sent.filter(({ path }) => path.includes('search=9')).map(({ path }) => path.split('&')[0]),
+    ).toEqual(expect.arrayContaining(['/api/alarms?list=standing', '/api/alarms?list=over']));
+  });
+
+  it('come page by page', async () => {
+    const many = Array.from({ length: 60 }, (_, i) => alarm(String(100 + i)));
+    const { person } = show('viewer', { 'GET /api/alarms': many });
+    const standing = within(await screen.findByRole('region', { name: 'Active' }));
+    expect(await standing.findByText('60')).toBeTruthy();
+    expect(standing.getAllByText(/^Alarm 1\d\d$/)).toHaveLength(50);
+    await person.click(standing.getByRole('button', { name: 'Show more of 60' }));
+    await waitFor(() => expect(standing.getAllByText(/^Alarm 1\d\d$/)).toHaveLength(60));
+    expect(standing.queryByRole('button', { name: /Show more/ })).toBeNull();
   });
 });

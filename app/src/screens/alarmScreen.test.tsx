@@ -3,6 +3,8 @@ import type { Alarm, AlarmEvent, Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmScreen } from './AlarmScreen';
+// Loaded here, so that no query has to wait for the script that the screen asks for later.
+import './boardScreens';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -153,7 +155,7 @@ describe('an alarm', () => {
       asideReason: 'Bed is being changed',
       shelvedUntil: NOW + HOUR,
     });
-    const button = await screen.findByRole('button', { name: 'Put back' });
+    const button = await screen.findByRole('button', { name: 'Reinstate' });
     expect(button.getAttribute('aria-disabled') !== 'true').toBe(can);
     expect(screen.getByText('Reason: Bed is being changed')).toBeTruthy();
     if (!can) return;

@@ -36,13 +36,13 @@ const EVENT_WORDS: Readonly<Record<AlarmEvent['kind'], string>> = {
   shelved: 'Shelved',
   outOfService: 'Taken out of service',
   suppressed: 'Suppressed by design',
-  told: 'Others told',
-  putBack: 'Put back',
+  told: 'Escalated',
+  putBack: 'Reinstated',
   remark: 'Remark',
   flagged: 'Flag handed out',
   flagClosed: 'Flag closed',
-  ruleRetired: 'Rule taken out of force',
-  recalculated: 'Worked out again',
+  ruleRetired: 'Rule withdrawn',
+  recalculated: 'Recalculated',
 };
 
 /** One line of an alarm's history. */

@@ -1,4 +1,4 @@
-import { isSetAside, needsAcknowledgement, SEVERITY, type Level, type Watch } from '@vivid-beacon/core';
+import { formatNumber, LEVELS, plantLevels, SEVERITY, type Level, type Watch } from '@vivid-beacon/core';
 import type { CoastLight } from '../charts/Coast';
 
 const WORDS: Readonly<Record<Exclude<Level, 'clear'>, readonly [string, string]>> = {
@@ -7,26 +7,15 @@ const WORDS: Readonly<Record<Exclude<Level, 'clear'>, readonly [string, string]>
   nodata: ['without data', 'without data'],
 };
 
+const WORST_FIRST = [...LEVELS].sort((a, b) => SEVERITY[a] - SEVERITY[b]);
+
 /** One light for each plant: its worst state, alarms and indicators counted together. */
 export function coastLights(watch: Watch): CoastLight[] {
   return watch.plants.map(({ id, name }) => {
-    const levels: Level[] = [
-      ...watch.alarms
-        .filter(
-          (alarm) =>
-            alarm.plantId === id &&
-            !isSetAside(alarm.state) &&
-            (alarm.returnedAt === null || needsAcknowledgement(alarm.state)),
-        )
-        .map((alarm) => (alarm.returnedAt === null ? alarm.level : 'clear')),
-      ...watch.indicators.filter((indicator) => indicator.plantId === id).map(({ reading }) => reading.level),
-    ];
-    const level = levels.reduce<Level>(
-      (worst, each) => (SEVERITY[each] < SEVERITY[worst] ? each : worst),
-      'clear',
-    );
+    const counts = plantLevels(watch, id);
+    const level = WORST_FIRST.find((each) => counts[each] > 0) ?? 'clear';
     if (level === 'clear') return { id, name, level, words: 'all clear' };
-    const count = levels.filter((each) => each === level).length;
-    return { id, name, level, words: `${count} ${WORDS[level][count === 1 ? 0 : 1]}` };
+    const count = counts[level];
+    return { id, name, level, words: `${formatNumber(count, 0)} ${WORDS[level][count === 1 ? 0 : 1]}` };
   });
 }

@@ -1,5 +1,5 @@
 import type { Alarm, Level } from '@vivid-beacon/core';
-import type { AlarmMark } from '../components/Lamp';
+import type { AlarmMark } from '@vivid-beacon/core/src/drawing/lampScene';
 
 /** The lamp of an alarm and the mark of its state. */
 export function lampOfAlarm(alarm: Pick<Alarm, 'state' | 'level' | 'returnedAt'>): {

@@ -2,8 +2,8 @@ import { lazy, Suspense, type ComponentType } from 'react';
 import { Loading } from '../components/Loading';
 
 /**
- * A screen in a script of its own, for screens that several addresses share: what more than one route loads would
- * otherwise come with the very first page.
+ * A screen or a part of one in a script of its own, for what several routes share: it would otherwise be loaded with
+ * the first page.
  */
 export function lazyScreen<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
   const Screen = lazy(async () => ({ default: await load() }));

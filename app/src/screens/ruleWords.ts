@@ -1,6 +1,7 @@
 import {
   formatLength,
   LEVEL_WORDS,
+  silentAfterMs,
   testWords,
   hoursWords,
   type AlarmRule,
@@ -18,16 +19,16 @@ export function delayWords(ms: number): string {
   return ms === 0 ? 'a single sample' : formatLength(ms);
 }
 
-/** A rule in one line: "Breach above 205 °C for 10 min, high priority, stands until it is reset". */
+/** A rule in one line: "Breach above 205 °C for 10 min, high priority, stays active until reset". */
 export function ruleLine(rule: AlarmRule, metric: Pick<Metric, 'unit' | 'decimals'> | undefined): string {
   const looked = testWords(rule.test, metric?.unit ?? '', metric?.decimals ?? 1);
   const delay =
-    rule.test.kind === 'silence' || rule.onDelayMs === 0 ? '' : ` for ${delayWords(rule.onDelayMs)}`;
+    silentAfterMs(rule.test) !== null || rule.onDelayMs === 0 ? '' : ` for ${delayWords(rule.onDelayMs)}`;
   return [
     `${LEVEL_WORDS[rule.level]} ${looked}${delay}`,
     `${rule.priority} priority`,
     rule.hours && hoursWords(rule.hours),
-    rule.latching && 'stands until it is reset',
+    rule.latching && 'stays active until reset',
   ]
     .filter(Boolean)
     .join(', ');

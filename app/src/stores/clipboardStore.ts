@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { Readout } from '@vivid-beacon/core';
+import { BOARD_FORMAT_VERSION } from '@vivid-beacon/core/src/boards';
 
 interface ClipboardState {
   readonly readout: Readout | null;
@@ -14,6 +15,11 @@ export const useClipboardStore = create<ClipboardState>()(
       readout: null,
       actions: { copy: (readout) => set({ readout }) },
     }),
-    { name: 'vivid-beacon-copied-readout', version: 2, partialize: ({ readout }) => ({ readout }) },
+    {
+      name: 'vivid-beacon-copied-readout',
+      // A readout copied in an older format is discarded.
+      version: BOARD_FORMAT_VERSION,
+      partialize: ({ readout }) => ({ readout }),
+    },
   ),
 );

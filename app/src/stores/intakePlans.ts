@@ -3,9 +3,9 @@ import { HEADING, wordsOf } from '@vivid-beacon/core/src/intake/headingWords';
 import type { FileTargets } from '@vivid-beacon/core/src/intakeFiles';
 import type { NewAssetOfFile, NewMetricOfFile } from '../workers/intakeMessages';
 import type { MadeWithFile } from '@vivid-beacon/core';
-import type { Look, SeenFeed } from '../workers/lookAt';
+import type { FileScan, SeenFeed } from '../workers/scanFile';
 
-/** What becomes of a series of the file. */
+/** The plan for a series of the file. */
 export type ColumnPlan =
   | { readonly to: 'nothing' }
   | { readonly to: 'existing'; readonly metricId: string }
@@ -28,7 +28,7 @@ const ASSET_HEADING =
   / (?:asset|machine|device|equipment|line|station|site|plant|location|place|city|region|host|instance|anlage|maschine|gerat|linie|standort|ort|appareil|ligne|lieu|maquina|linea|lugar|macchina|luogo|lijn|plaats) /;
 
 /** The name column that most likely names assets, where there is more to tell than that. */
-export function assetColumnOf({ recognised: { layout } }: Look): number | null {
+export function assetColumnOf({ recognised: { layout } }: FileScan): number | null {
   const found = layout.nameColumns.find((i) => ASSET_HEADING.test(wordsOf(layout.headings[i])));
   const more =
     layout.nameColumns.length > 1 || layout.blocks.some(({ valueColumns }) => valueColumns.length > 1);
@@ -38,7 +38,7 @@ export function assetColumnOf({ recognised: { layout } }: Look): number | null {
 /** What a new metric of a series is called, where one of its name columns names the asset instead. */
 export function metricNameOf(
   feed: SeenFeed,
-  { recognised: { layout } }: Look,
+  { recognised: { layout } }: FileScan,
   namedBy: number | null,
 ): string {
   if (namedBy === null) return feed.label;
@@ -49,10 +49,10 @@ export function metricNameOf(
 }
 
 /** Everything becomes a new metric until a person says otherwise. */
-export function proposals(look: Look, namedBy: number | null): Plans {
+export function proposals(look: FileScan, namedBy: number | null): Plans {
   return Object.fromEntries(
     look.feeds.map((feed) => {
-      const unit = unitOf(feed, look);
+      const unit = plannedUnit(feed, look);
       return [
         feed.key,
         { to: 'new', name: metricNameOf(feed, look, namedBy), unit, kind: kindFor(unit, look) },
@@ -61,12 +61,12 @@ export function proposals(look: Look, namedBy: number | null): Plans {
   );
 }
 
-export function unitOf(feed: SeenFeed, { recognised }: Look): string {
+export function plannedUnit(feed: SeenFeed, { recognised }: FileScan): string {
   return feed.unit ?? feed.sign ?? recognised.columns[feed.column]?.unit ?? '';
 }
 
 /** A guess at the kind that a person can change: quantities of energy, weight and volume are amounts. */
-function kindFor(unit: string, { recognised: { layout } }: Look): MetricKind {
+function kindFor(unit: string, { recognised: { layout } }: FileScan): MetricKind {
   if (layout.events !== null || layout.collisions === 'sum') return 'amount';
   return /^(k|M|G)?(Wh|g|J)$|^(t|L|l|m3|m³|kg|pieces|pcs|reads)$/.test(unit) ? 'amount' : 'level';
 }
@@ -87,8 +87,8 @@ export function carriedPlans(proposed: Plans, before: Plans, plans: Plans): Plan
   );
 }
 
-const USUAL_STEP_MS = 3_600_000;
-const MOST_STEP_MS = 366 * 86_400_000;
+const DEFAULT_STEP_MS = 3_600_000;
+const MAX_STEP_MS = 366 * 86_400_000;
 
 /** What is sent with the file: where each series goes, and what is made for it. */
 export interface IntakeOrder {
@@ -100,7 +100,7 @@ export interface IntakeOrder {
 
 /** @param earliestOf samples of a metric before it are not taken any more, ms; null = all are. */
 export function orderOf(
-  look: Look,
+  look: FileScan,
   plans: Plans,
   asset: ChosenAsset,
   earliestOf: (metricId: string) => number | null,
@@ -156,7 +156,7 @@ export function orderOf(
       name: plan.name.trim(),
       unit: plan.unit.trim(),
       kind: plan.kind,
-      intervalMs: Math.round(Math.min(MOST_STEP_MS, Math.max(1000, feed.stepMs ?? USUAL_STEP_MS))),
+      intervalMs: Math.round(Math.min(MAX_STEP_MS, Math.max(1000, feed.stepMs ?? DEFAULT_STEP_MS))),
       decimals: 1,
     });
     targets[feed.key] = { metricId: ref, earliest: null };

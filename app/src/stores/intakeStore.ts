@@ -1,13 +1,13 @@
 import { createStore } from 'zustand';
-import type { FinishOrder, Intake, MetricEffect } from '@vivid-beacon/core';
+import type { FinishOrder, Intake, MetricEffect, CorrectionChoice } from '@vivid-beacon/core';
 import {
   isTimePart,
   type Balance,
   type ColumnPart,
   type LayoutCorrection,
 } from '@vivid-beacon/core/src/intakeFiles';
-import type { IntakeAsk, IntakeTold } from '../workers/intakeMessages';
-import type { Look } from '../workers/lookAt';
+import type { IntakeCommand, IntakeEvent } from '../workers/intakeMessages';
+import type { FileScan } from '../workers/scanFile';
 import { firstBytes, isSheet } from '../workers/sources/fileBytes';
 import {
   assetColumnOf,
@@ -29,7 +29,7 @@ export interface Mapping {
 
 export interface Finished {
   readonly intake: Intake;
-  readonly look: Look;
+  readonly look: FileScan;
 }
 
 /** A file that is with the server but not stored yet. */
@@ -41,8 +41,6 @@ export interface SentFile {
 }
 
 export type IntakeStep = 'choose' | 'check' | 'reading' | 'confirm' | 'storing' | 'done';
-export type CorrectionChoice = 'refuse' | 'replace' | 'keep';
-
 export interface IntakeState {
   readonly step: IntakeStep;
   /** Files still to come after this one. */
@@ -50,7 +48,7 @@ export interface IntakeState {
   readonly done: readonly Finished[];
   readonly file: File | null;
   readonly sheet: string | null;
-  readonly look: Look | null;
+  readonly look: FileScan | null;
   /** The file is looked at, for the first time or again after a correction. */
   readonly looking: boolean;
   /** null where nothing in the file tells its shape from that of others: it is not remembered. */
@@ -86,7 +84,7 @@ export interface IntakeState {
 }
 
 type WorkerLike = Pick<Worker, 'postMessage' | 'terminate'> & {
-  onmessage: ((event: MessageEvent<IntakeTold>) => void) | null;
+  onmessage: ((event: MessageEvent<IntakeEvent>) => void) | null;
 };
 
 interface IntakeParts {
@@ -133,7 +131,7 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
     /** Counts files, so that what is told of an earlier one is not taken for the present one. */
     let turn = 0;
 
-    const ask = (message: IntakeAsk): void => {
+    const ask = (message: IntakeCommand): void => {
       worker?.terminate();
       worker = makeWorker(kind);
       worker.onmessage = ({ data }) => void hear(data);
@@ -142,7 +140,7 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
     const look = (): void => {
       const { file, sheet, correct, zone: ofFile } = get();
       set({ looking: true, error: null, progress: FRESH.progress });
-      ask({ kind: 'look', file: file!, sheet, correct, zone: ofFile, now: now() });
+      ask({ kind: 'scan', file: file!, sheet, correct, zone: ofFile, now: now() });
     };
     const takeBackOpen = (): void => {
       if (open !== null) void takeBack(open).catch(() => undefined);
@@ -161,7 +159,7 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
       }
       if (turn === mine) look();
     };
-    const looked = async (told: Extract<IntakeTold, { kind: 'looked' }>): Promise<void> => {
+    const looked = async (told: Extract<IntakeEvent, { kind: 'looked' }>): Promise<void> => {
       const mine = turn;
       const first = get().look === null && get().remembered === null;
       // The shape as it is recognised without help: so the next file of it is known before anything is corrected.
@@ -185,7 +183,7 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
         progress: FRESH.progress,
       });
     };
-    const hear = async (told: IntakeTold): Promise<void> => {
+    const hear = async (told: IntakeEvent): Promise<void> => {
       switch (told.kind) {
         case 'looked':
           return looked(told);
@@ -302,7 +300,7 @@ export const createIntakeStore = ({ makeWorker, recall, finish, takeBack, zone, 
         cancel: () => {
           worker?.terminate();
           takeBackOpen();
-          set({ step: 'check', sent: null, error: 'Cancelled. Nothing of the file was taken.' });
+          set({ step: 'check', sent: null, error: 'Cancelled. Nothing from the file was stored.' });
         },
         stopLooking: () => {
           turn++;

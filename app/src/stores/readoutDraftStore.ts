@@ -1,40 +1,30 @@
 import { createStore } from 'zustand';
 import {
-  changeForm,
   DAY_MS,
-  asIndicator,
-  emptyReadout,
-  MOST_MEASURES,
+  MAX_MEASURES,
   SUMMARIES_OF_KIND,
-  type Measure,
   type IndicatorReading,
+  type Measure,
   type Metric,
   type Readout,
   type ReadoutForm,
+  type ReadoutParts,
+  type Slot,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import {
+  asIndicator,
+  changeForm,
+  emptyReadout,
+  formOf,
+  withMatchingChoices,
+} from '@vivid-beacon/core/src/boards';
 import { withPer, withRatio } from '../boards/perMeasure';
-
-/** The parts of the sentence a readout is built with. */
-export type Slot =
-  | 'metric'
-  | 'summary'
-  | 'per'
-  | 'more'
-  | 'group'
-  | 'scope'
-  | 'hours'
-  | 'window'
-  | 'bucket'
-  | 'band'
-  | 'compare'
-  | 'look'
-  | 'words';
 
 export interface DraftState {
   readonly readout: Readout;
   readonly open: Slot;
-  /** What can be undone and done again, the latest last. */
+  /** Undo and redo stacks, the latest last. */
   readonly past: readonly Readout[];
   readonly future: readonly Readout[];
   readonly actions: DraftActions;
@@ -48,7 +38,8 @@ interface DraftActions {
   readonly choosePer: (metric: Metric | null) => void;
   readonly addMeasure: (metric: Metric) => void;
   readonly removeMeasure: (at: number) => void;
-  readonly change: (part: Partial<Omit<Readout, 'id' | 'form' | 'measures'>>) => void;
+  /** What the form does not have is left out. */
+  readonly change: (parts: ReadoutParts) => void;
   readonly chooseSummary: (summary: Measure['summary']) => void;
   readonly setRatio: (factor: number, unit: string | null) => void;
   readonly undo: () => void;
@@ -81,8 +72,16 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
       past: [],
       future: [],
       actions: {
+        // What was chosen when it was last of this form holds again.
         chooseForm: (form) =>
-          edit((readout) => changeForm(readout, form), form === 'note' ? 'words' : undefined),
+          set((state) => {
+            const left = state.past.findLast((each) => each.form === form) ?? null;
+            const readout = changeForm(state.readout, form, left);
+            const [first] = formOf(form).slots;
+            const open = formOf(form).slots.includes(state.open) ? state.open : first;
+            if (readout === state.readout) return { open };
+            return { readout, open, past: [...state.past, state.readout], future: [] };
+          }),
         openSlot: (open) => set({ open }),
         chooseMetric: (metric) => edit((readout) => ({ ...withMetric(readout, metric), ...OWN }), 'summary'),
         // The title stays automatic, so that it follows the name of the indicator.
@@ -98,7 +97,7 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
         setRatio: (factor, unit) => edit(lead((measure) => withRatio(measure, factor, unit))),
         addMeasure: (metric) =>
           edit((readout) =>
-            readout.measures.length >= MOST_MEASURES ||
+            readout.measures.length >= MAX_MEASURES ||
             readout.measures.some(({ metricId }) => metricId === metric.id)
               ? readout
               : { ...readout, measures: [...readout.measures, measureOf(metric, readout.measures[0])] },
@@ -107,7 +106,8 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
           edit((readout) => ({ ...readout, measures: readout.measures.filter((_, i) => i !== at) })),
         chooseSummary: (summary) => edit(lead((measure) => ({ ...measure, summary }))),
         // A band of its own is not the indicator's any more.
-        change: (part) => edit((readout) => ({ ...readout, ...('band' in part ? OWN : {}), ...part })),
+        change: (parts) =>
+          edit((readout) => withMatchingChoices(readout, 'band' in parts ? { ...OWN, ...parts } : parts)),
         undo: () =>
           set(({ readout, past, future }) =>
             past.length === 0
@@ -139,11 +139,10 @@ function withMetric(readout: Readout, metric: Metric): Readout {
   const [first, ...more] = readout.measures;
   const same = first?.metricId === metric.id;
   const measure = measureOf(metric, first);
+  const bands = { band: null, secondBand: null };
   return {
-    ...readout,
+    ...(same ? readout : withMatchingChoices(readout, bands)),
     window: readout.window ?? windowFor(metric),
-    band: same ? readout.band : null,
-    secondBand: same ? readout.secondBand : null,
     measures: [
       { ...measure, per: same ? first.per : null },
       ...more.filter(({ metricId }) => metricId !== metric.id),

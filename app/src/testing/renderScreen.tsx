@@ -3,9 +3,9 @@ import type { ReactElement } from 'react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { configure, render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { writeFrame, type WireError } from '@vivid-beacon/core';
+import { writeFrame, type ErrorBody } from '@vivid-beacon/core';
 import { checkExchange } from './checkExchange';
-import { USUAL_METRIC } from './usual';
+import { answerFromLists } from './standInLists';
 
 // Browsers have them; the stand-in has not.
 Object.assign(globalThis, { TextDecoder, TextEncoder });
@@ -15,19 +15,19 @@ Object.assign(globalThis, { TextDecoder, TextEncoder });
 configure({ defaultHidden: true, asyncUtilTimeout: 5000 });
 
 /** What was sent to the server in a test. */
-export interface Sent {
+export interface SentRequest {
   readonly method: string;
   readonly path: string;
   readonly body: unknown;
 }
 
 /** An answer: JSON, or a refusal. */
-export type Answer = unknown;
+export type StandInAnswer = unknown;
 
 export class Refused {
   constructor(
     readonly status: number,
-    readonly error: WireError,
+    readonly error: ErrorBody,
   ) {}
 }
 
@@ -37,7 +37,7 @@ export class Bytes {
 }
 
 /** Answers by "METHOD /path" (the path up to its question mark); a function is given what was sent. */
-export type Answers = Readonly<Record<string, Answer | ((sent: Sent) => Answer)>>;
+export type Answers = Readonly<Record<string, StandInAnswer | ((sent: SentRequest) => StandInAnswer)>>;
 
 /**
  * Puts a stand-in for the server in the place of fetch. Readings that are asked for together are told, and answered,
@@ -45,9 +45,9 @@ export type Answers = Readonly<Record<string, Answer | ((sent: Sent) => Answer)>
  *
  * @returns all that is sent from now on.
  */
-export function standInServer(answers: Answers): Sent[] {
-  const sent: Sent[] = [];
-  const answerTo = (one: Sent): Answer => {
+export function standInServer(answers: Answers): SentRequest[] {
+  const sent: SentRequest[] = [];
+  const answerTo = (one: SentRequest): StandInAnswer => {
     const answer = given(one);
     const isJson = !(answer instanceof Refused || answer instanceof Bytes) && answer !== undefined;
     const said = isJson ? { json: JSON.parse(JSON.stringify(answer)) as unknown } : null;
@@ -59,18 +59,14 @@ export function standInServer(answers: Answers): Sent[] {
     }
     return answer;
   };
-  const given = (one: Sent): Answer => {
+  const given = (one: SentRequest): StandInAnswer => {
     sent.push(one);
     const key = `${one.method} ${one.path.split('?')[0]}`;
-    if (key === 'GET /api/assets/attributes' && !(key in answers))
-      return attributesOf(listIn(answers, 'GET /api/assets'));
-    if (key === 'GET /api/metrics/feeds' && !(key in answers))
-      return countStates(listIn(answers, 'GET /api/metrics'));
+    const listed = answerFromLists(key, one.path, one.body, answers);
+    if (listed) return listed;
     if (!(key in answers)) throw new Error(`The test has no answer for ${key}`);
     const found = answers[key];
-    if (LISTS.has(key) && Array.isArray(found))
-      return pageOf(found as Listed[], one.path, listIn(answers, 'GET /api/metrics'));
-    return typeof found === 'function' ? (found as (sent: Sent) => Answer)(one) : found;
+    return typeof found === 'function' ? (found as (sent: SentRequest) => StandInAnswer)(one) : found;
   };
   globalThis.fetch = (async (path: string, request: RequestInit = {}) => {
     const body = typeof request.body === 'string' ? parsed(request.body) : request.body;
@@ -96,125 +92,11 @@ afterEach(() => {
   expect(differing.splice(0)).toEqual([]);
 });
 
-/** Long lists: a test gives all there are, and the stand-in answers as the server does. */
-const LISTS: ReadonlySet<string> = new Set(['GET /api/metrics', 'GET /api/assets']);
-type Listed = Readonly<Record<string, unknown>> & { readonly id: string };
-
-function listIn(answers: Answers, key: string): readonly Listed[] {
-  return (Array.isArray(answers[key]) ? answers[key] : []) as Listed[];
-}
-
-function pageOf(
-  all: readonly Listed[],
-  path: string,
-  metrics: readonly Listed[],
-): { items: readonly Listed[]; total: number } {
-  const asked = new URLSearchParams(path.split('?')[1]);
-  const rows = path.startsWith('/api/assets')
-    ? all.map((each) => asTreeRow(each, all, metrics))
-    : (asked.has('feeds') ? feedsOf(all) : all).map((each) => ({ ...USUAL_METRIC, ...each }));
-  const found = rows.filter((each) =>
-    [...asked].every(([name, value]) => {
-      switch (name) {
-        case 'ids':
-          return value.split(',').includes(each.id);
-        case 'search':
-          return matches(each, value);
-        case 'title':
-          return value
-            .toLowerCase()
-            .split(/\s+/)
-            .every((word) => String(each.title).toLowerCase().includes(word));
-        case 'under':
-          return ((each.path ?? [each.plantId, each.assetId]) as unknown[]).includes(value);
-        case 'parentId':
-          return (each.parentId ?? 'none') === value;
-        case 'origin':
-          return (each.origin ?? 'samples') === value;
-        case 'state':
-          return (each.health as { state: string }).state === value;
-        case 'offset':
-        case 'limit':
-        case 'facts':
-        case 'feeds':
-          return true;
-        default:
-          return String(each[name]) === value;
-      }
-    }),
-  );
-  const offset = Number(asked.get('offset') ?? 0);
-  return { items: found.slice(offset, offset + Number(asked.get('limit') ?? 50)), total: found.length };
-}
-
-/** Every word begins a word of the names, kind and facts. */
-function matches({ name, kind, key, assetName, plantName, attributes }: Listed, search: string): boolean {
-  const facts = Object.entries((attributes ?? {}) as object).flat();
-  const own = [name, kind, key, assetName, plantName, ...facts]
-    .join(' ')
-    .toLowerCase()
-    .split(/[^\p{L}\p{N}]+/u);
-  const words = search.toLowerCase().split(/\s+/);
-  return words.every((word) => own.some((each) => each.startsWith(word)));
-}
-
-/** An asset as the server gives it: with its way down and what hangs on it. */
-function asTreeRow(asset: Listed, all: readonly Listed[], metrics: readonly Listed[]): Listed {
-  const wayTo = (last: Listed | undefined): Listed[] => {
-    const way: Listed[] = [];
-    for (let at = last; at; at = all.find(({ id }) => id === at!.parentId)) way.unshift(at);
-    return way;
-  };
-  const way = wayTo(asset);
-  const troubled = metrics.filter(({ health }) => !FINE.has((health as { state?: string })?.state));
-  return {
-    kind: 'machine',
-    plantId: way[0]?.id,
-    parentId: null,
-    ownZone: null,
-    zone: 'Europe/London',
-    attributes: {},
-    path: way.map(({ id }) => id),
-    title: way.map(({ name }) => name).join(' / '),
-    children: all.filter(({ parentId }) => parentId === asset.id).length,
-    metrics: metrics.filter(({ assetId }) => assetId === asset.id).length,
-    troubled: troubled.filter(({ assetId }) => wayTo(all.find(({ id }) => id === assetId)).includes(asset))
-      .length,
-    ...asset,
-  };
-}
-
-const FINE: ReadonlySet<string | undefined> = new Set([undefined, 'reporting', 'never']);
-const FEEDS_IN_ORDER = ['silent', 'outOfRange', 'flat', 'clockAhead', 'never', 'reporting'];
-const stateOf = ({ health }: Listed): string => (health as { state: string }).state;
-
-function feedsOf(metrics: readonly Listed[]): Listed[] {
-  return metrics
-    .filter(({ origin }) => origin === 'samples')
-    .sort((a, b) => FEEDS_IN_ORDER.indexOf(stateOf(a)) - FEEDS_IN_ORDER.indexOf(stateOf(b)));
-}
-
-function countStates(metrics: readonly Listed[]): Record<string, number> {
-  const counts: Record<string, number> = {};
-  for (const each of feedsOf(metrics)) counts[stateOf(each)] = (counts[stateOf(each)] ?? 0) + 1;
-  return counts;
-}
-
-function attributesOf(assets: readonly Listed[]): object[] {
-  const found = new Map<string, Set<string | number>>();
-  for (const { attributes } of assets) {
-    for (const [name, value] of Object.entries((attributes ?? {}) as Record<string, string | number>)) {
-      found.set(name, (found.get(name) ?? new Set()).add(value));
-    }
-  }
-  return [...found].map(([name, values]) => ({ name, values: [...values].sort(), many: values.size > 60 }));
-}
-
 function joined(parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   return Uint8Array.from(parts.flatMap((part) => [...part]));
 }
 
-function frameOf(index: number, answer: Answer): Uint8Array<ArrayBuffer> {
+function frameOf(index: number, answer: StandInAnswer): Uint8Array<ArrayBuffer> {
   if (answer instanceof Bytes) return writeFrame({ index, status: 200, columns: true, body: answer.bytes });
   const [status, said] = answer instanceof Refused ? [answer.status, { error: answer.error }] : [200, answer];
   const body = new TextEncoder().encode(JSON.stringify(said));

@@ -1,13 +1,22 @@
-import type { Asset, MeasureValues, Metric, QueryAnswer, Readout, TrendAnswer } from '@vivid-beacon/core';
-import { emptyReadout } from '@vivid-beacon/core';
-import { BoardLookProvider } from '../boards/BoardLookContext';
+import type {
+  Asset,
+  MeasureValues,
+  Metric,
+  QueryAnswer,
+  Readout,
+  ReadoutForm,
+  ReadoutParts,
+  TrendAnswer,
+} from '@vivid-beacon/core';
+import { HOUR_MS } from '@vivid-beacon/core';
+import { makeReadout } from '@vivid-beacon/core/src/boards';
+import { BoardFiltersProvider } from '../boards/BoardFiltersContext';
 import { ReadoutView } from '../readouts/ReadoutView';
 import { renderScreen, type Answers } from './renderScreen';
 
 /* A readout by itself on a stand-in board, with made-up metrics of one plant. */
 
 export const NOW = Date.UTC(2026, 10, 19, 6, 40);
-export const HOUR = 3_600_000;
 const metric = (id: string, name: string, assetId: string, assetName: string): Metric =>
   ({
     id,
@@ -22,7 +31,7 @@ const metric = (id: string, name: string, assetId: string, assetName: string): M
     origin: 'samples',
     decimals: 0,
   }) as Metric;
-export const METRICS = [
+export const SHOWN_METRICS = [
   metric('1', 'Bed temperature', 'a', 'Ironer 1'),
   metric('2', 'Bed temperature', 'b', 'Ironer 2'),
   metric('3', 'Bed temperature', 'c', 'Ironer 3'),
@@ -48,18 +57,18 @@ const values = (value: number | null, part: Partial<MeasureValues> = {}): Measur
   ...part,
 });
 const answer = (groups: QueryAnswer['groups']): QueryAnswer => ({
-  window: { start: NOW - HOUR, end: NOW },
+  window: { start: NOW - HOUR_MS, end: NOW },
   zone: 'Europe/London',
   now: NOW,
   units: groups[0].measures.map(() => '°C'),
-  start: [NOW - HOUR],
+  start: [NOW - HOUR_MS],
   end: [NOW],
   names: null,
   groups,
 });
 const PROVENANCE = {
   formula: 'mean of Bed temperature (Ironer 1)',
-  window: { start: NOW - HOUR, end: NOW },
+  window: { start: NOW - HOUR_MS, end: NOW },
   zone: 'Europe/London',
   minimumCoverage: 0.75,
   parts: [],
@@ -82,7 +91,7 @@ export const groups = (...all: (number | null)[]): QueryAnswer =>
   );
 
 /** An answer with other facts about every value. */
-export function withFacts(given: QueryAnswer, facts: Partial<MeasureValues>): QueryAnswer {
+export function withAttributes(given: QueryAnswer, facts: Partial<MeasureValues>): QueryAnswer {
   const groups = given.groups.map((group) => ({
     ...group,
     measures: group.measures.map((each) => ({ ...each, ...facts })),
@@ -90,23 +99,29 @@ export function withFacts(given: QueryAnswer, facts: Partial<MeasureValues>): Qu
   return { ...given, groups };
 }
 
-const readout = (part: Partial<Readout> = {}): Readout => ({
-  ...emptyReadout('r', 'gauge'),
-  measures: [{ metricId: '1', summary: 'mean', per: null }],
-  band: BAND,
-  ...part,
+/** Choices of a readout with its form; left out = a gauge. */
+export type ShownParts = ReadoutParts & { readonly form?: ReadoutForm };
+
+const readout = ({ form = 'gauge', ...parts }: ShownParts = {}): Readout => ({
+  ...makeReadout('r', form, {
+    measures: [{ metricId: '1', summary: 'mean', per: null }],
+    band: BAND,
+    ...parts,
+  }),
+  ...(parts.reference && { reference: parts.reference }),
 });
-const BASE: Answers = { 'GET /api/metrics': METRICS, 'GET /api/assets': ASSETS };
+const BASE: Answers = { 'GET /api/metrics': SHOWN_METRICS, 'GET /api/assets': ASSETS };
 
 /** A trend of readings ten minutes apart, from an hour ago on. */
-export function trend(v: (number | null)[]): TrendAnswer {
+export function trendReadout(v: (number | null)[]): TrendAnswer {
   return {
-    window: { start: NOW - HOUR, end: NOW },
+    window: { start: NOW - HOUR_MS, end: NOW },
     zone: 'Europe/London',
     unit: '°C',
     now: NOW,
-    t: v.map((_, i) => NOW - HOUR + i * 600_000),
+    t: v.map((_, i) => NOW - HOUR_MS + i * 600_000),
     v,
+    bucket: null,
     until: null,
     gaps: [],
     samples: v.length,
@@ -114,7 +129,7 @@ export function trend(v: (number | null)[]): TrendAnswer {
 }
 
 /** Shows a readout. @returns what was asked and sent, and the board's own answers. */
-export function showReadout(part: Partial<Readout>, answers: Answers, focus: string | null = null) {
+export function showReadout(part: ShownParts, answers: Answers, focus: string | null = null) {
   const onFocus = jest.fn();
   const onBand = jest.fn();
   const look = {
@@ -126,9 +141,9 @@ export function showReadout(part: Partial<Readout>, answers: Answers, focus: str
     onBand,
   };
   const view = renderScreen(
-    <BoardLookProvider look={look}>
+    <BoardFiltersProvider filters={look}>
       <ReadoutView readout={readout(part)} />
-    </BoardLookProvider>,
+    </BoardFiltersProvider>,
     { ...BASE, ...answers },
   );
   return { ...view, onFocus, onBand };

@@ -7,8 +7,8 @@ import {
   type Separator,
 } from '@vivid-beacon/core/src/intakeFiles';
 import { createIntakeStore, type Mapping } from '../stores/intakeStore';
-import type { IntakeAsk, IntakeTold } from '../workers/intakeMessages';
-import { lookAt, type Look } from '../workers/lookAt';
+import type { IntakeCommand, IntakeEvent } from '../workers/intakeMessages';
+import { scanFile, type FileScan } from '../workers/scanFile';
 import { shapeOf } from '../workers/shapeOf';
 import { rowsAtHand } from '../workers/sources/source';
 
@@ -23,7 +23,7 @@ export function lookAtText(
   correct: LayoutCorrection = {},
   separator: Separator = ';',
   zone = 'UTC',
-): Promise<Look> {
+): Promise<FileScan> {
   const rows = readRows(text, separator);
   const source = {
     encoding: 'UTF-8',
@@ -38,7 +38,7 @@ export function lookAtText(
       rows.map((_, i) => i + 1),
     ),
   };
-  return lookAt(source, { correct, zone, latest: INTAKE_NOW, progress: () => undefined });
+  return scanFile(source, { correct, zone, latest: INTAKE_NOW, progress: () => undefined });
 }
 
 interface StandInOptions {
@@ -49,7 +49,7 @@ interface StandInOptions {
 
 /** A store of intake whose thread looks at a text for real and sends nothing to any server. */
 export async function standInIntake(text: string, { recall, effects = [], finish }: StandInOptions = {}) {
-  const asked: IntakeAsk[] = [];
+  const asked: IntakeCommand[] = [];
   const finished: [string, FinishOrder][] = [];
   const takenBack: string[] = [];
   const store = createIntakeStore({
@@ -64,12 +64,12 @@ export async function standInIntake(text: string, { recall, effects = [], finish
     },
     makeWorker: () => {
       const worker = {
-        onmessage: null as ((event: MessageEvent<IntakeTold>) => void) | null,
+        onmessage: null as ((event: MessageEvent<IntakeEvent>) => void) | null,
         terminate: () => undefined,
-        postMessage: (ask: IntakeAsk) => {
+        postMessage: (ask: IntakeCommand) => {
           asked.push(ask);
-          const tell = (told: IntakeTold): void => worker.onmessage?.({ data: told } as MessageEvent);
-          if (ask.kind === 'look') {
+          const tell = (told: IntakeEvent): void => worker.onmessage?.({ data: told } as MessageEvent);
+          if (ask.kind === 'scan') {
             void lookAtText(text, ask.correct, ask.correct.separator ?? undefined).then((look) =>
               tell({ kind: 'looked', shape: shapeOf(look), ...look }),
             );

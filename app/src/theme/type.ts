@@ -1,4 +1,5 @@
 import type { TextStyle } from 'react-native';
+import type { Face } from '@vivid-beacon/core/src/drawing/scene';
 
 const BESLEY = (weight: '600SemiBold' | '700Bold'): string => `Besley_${weight}, Georgia, serif`;
 const BARLOW = (weight: '400Regular' | '500Medium' | '600SemiBold'): string =>
@@ -25,6 +26,10 @@ export const TYPE = {
 
 export type TypeRole = keyof typeof TYPE;
 
-/** For text inside a drawing. */
-export const SVG_FONT = BARLOW('500Medium');
-export const SVG_FONT_STRONG = BARLOW('600SemiBold');
+/** The fonts that drawings are written in. */
+export const SVG_FONTS: Readonly<Record<Face, string>> = {
+  regular: BARLOW('400Regular'),
+  medium: BARLOW('500Medium'),
+  strong: BARLOW('600SemiBold'),
+  title: BESLEY('700Bold'),
+};

@@ -1,5 +1,5 @@
 import { useThemeStore } from '../stores/themeStore';
-import { DAY, NIGHT, type Palette } from './palette';
+import { DAY, NIGHT, type Palette } from '@vivid-beacon/core/src/drawing/palette';
 
 /** Is the night watch theme on: chosen, or as the device is set. */
 export function useIsNight(): boolean {

@@ -1,10 +1,10 @@
-import { storableText, writeColumns } from '@vivid-beacon/core';
-import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { storableText, encodeColumns } from '@vivid-beacon/core';
+import type { ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 
 const NUMBERS_A_PART = 200_000;
 const TOLD_A_PART = 5000;
 /** So many lines of a kind are kept with their reasons; further ones are only counted. */
-const KEPT: Readonly<Record<ToldLine['kind'], number>> = {
+const KEPT: Readonly<Record<ReportedLine['kind'], number>> = {
   refused: 500_000,
   leftOut: 50_000,
   repeated: 50_000,
@@ -39,13 +39,13 @@ class Column {
 export class FileParts {
   private seq = 0;
   private numbers = 0;
-  private told: ToldLine[] = [];
+  private told: ReportedLine[] = [];
   private columns = new Map<string, Column>();
   private readonly counts = { refused: 0, leftOut: 0, repeated: 0, met: 0, short: 0 };
 
   constructor(private readonly send: SendPart) {}
 
-  tell = (told: ToldLine): void => {
+  tell = (told: ReportedLine): void => {
     if (++this.counts[told.kind] > KEPT[told.kind]) return;
     const clip = (text: string): string => storableText(text, 200);
     this.told.push({
@@ -75,7 +75,7 @@ export class FileParts {
     if (this.numbers === 0 && this.told.length === 0) return this.seq;
     const filled = [...this.columns].filter(([, { n }]) => n > 0);
     const head = { seq: this.seq, metricIds: filled.map(([id]) => id), told: this.told };
-    const bytes = writeColumns(
+    const bytes = encodeColumns(
       head,
       filled.flatMap(([, { t, v, n }], i): [string, Float64Array][] => [
         [`t ${i}`, t.subarray(0, n)],

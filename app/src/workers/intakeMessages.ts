@@ -1,6 +1,6 @@
 import type { MadeWithFile, MetricEffect } from '@vivid-beacon/core';
 import type { Balance, FileLayout, FileTargets, LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
-import type { Look } from './lookAt';
+import type { FileScan } from './scanFile';
 
 /** A metric that is made together with its first samples, in one transaction. */
 export type NewMetricOfFile = MadeWithFile['metrics'][number];
@@ -8,9 +8,9 @@ export type NewMetricOfFile = MadeWithFile['metrics'][number];
 export type NewAssetOfFile = MadeWithFile['assets'][number];
 
 /** What the screen asks of the intake worker. */
-export type IntakeAsk =
+export type IntakeCommand =
   | {
-      readonly kind: 'look';
+      readonly kind: 'scan';
       readonly file: File;
       readonly sheet: string | null;
       readonly correct: LayoutCorrection;
@@ -30,8 +30,8 @@ export type IntakeAsk =
     };
 
 /** What the worker tells. */
-export type IntakeTold =
-  | ({ readonly kind: 'looked'; readonly shape: string | null } & Look)
+export type IntakeEvent =
+  | ({ readonly kind: 'looked'; readonly shape: string | null } & FileScan)
   | { readonly kind: 'progress'; readonly share: number; readonly rows: number; readonly refused: number }
   /** The server knows of the file: what has been sent can be taken back under this id. */
   | { readonly kind: 'begun'; readonly intakeId: string }

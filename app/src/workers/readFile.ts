@@ -1,7 +1,7 @@
 import { BeaconError } from '@vivid-beacon/core';
 import {
   compareValues,
-  meetingRule,
+  collisionRule,
   rowReader,
   watchOrder,
   type Balance,
@@ -9,7 +9,7 @@ import {
   type FileTargets,
 } from '@vivid-beacon/core/src/intakeFiles';
 import { FileParts, type SendPart } from './fileParts';
-import { goThrough } from './lookAt';
+import { goThrough } from './scanFile';
 import type { Source } from './sources/source';
 
 export interface ReadOptions {
@@ -41,7 +41,7 @@ export async function readFile(
 ): Promise<ReadResult> {
   const parts = new FileParts(send);
   const addsUp = layout.events !== null || layout.collisions === 'sum' || layout.collisions === 'mean';
-  const meetings = inOrder && !addsUp ? watchOrder() : compareValues(meetingRule(layout));
+  const meetings = inOrder && !addsUp ? watchOrder() : compareValues(collisionRule(layout));
   const reader = rowReader(layout, {
     zone,
     latest,

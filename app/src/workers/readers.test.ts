@@ -4,16 +4,16 @@ import ExcelJS from 'exceljs';
 import { parse } from 'csv-parse/sync';
 import { read, utils } from '@e965/xlsx';
 import fc from 'fast-check';
-import { readColumns } from '@vivid-beacon/core';
+import { decodeColumns } from '@vivid-beacon/core';
 import {
   leftOutLines,
   readSignedNumber,
   unexplained,
   type LayoutCorrection,
-  type ToldLine,
+  type ReportedLine,
 } from '@vivid-beacon/core/src/intakeFiles';
 import { fileOf, openAny } from './fixtures/takeAll';
-import { lookAt } from './lookAt';
+import { scanFile } from './scanFile';
 import { readFile } from './readFile';
 
 const MODULES = path.resolve(__dirname, '../../../node_modules');
@@ -103,7 +103,7 @@ describe('a look at a file larger than its first part', () => {
       make(new Date(Date.UTC(1990, 0, 1) + i * DAY).toISOString().slice(0, 10), i),
     ).join('\n');
   const lookOf = async (text: string, correct: LayoutCorrection = {}) =>
-    lookAt(await openAny(fileOf('large.csv', text)), {
+    scanFile(await openAny(fileOf('large.csv', text)), {
       correct,
       zone: 'UTC',
       latest: Date.UTC(2100, 0, 1),
@@ -147,13 +147,13 @@ describe('a look at a file larger than its first part', () => {
 
 /** Everything that was stored or told of a file. */
 async function account(text: string) {
-  const look = await lookAt(await openAny(fileOf('any.csv', text), { separator: ';' }), {
+  const look = await scanFile(await openAny(fileOf('any.csv', text), { separator: ';' }), {
     correct: {},
     zone: 'UTC',
     latest: Date.UTC(2030, 0, 1),
     progress: () => undefined,
   });
-  const told: ToldLine[] = [...look.told];
+  const told: ReportedLine[] = [...look.told];
   const numbers = new Set<string>();
   const targets = Object.fromEntries(
     look.feeds.map(({ key, index }) => [key, { metricId: String(index), earliest: null }]),
@@ -163,7 +163,7 @@ async function account(text: string) {
       await openAny(fileOf('any.csv', text), { separator: ';' }),
       { layout: look.recognised.layout, targets, zone: 'UTC', latest: Date.UTC(2030, 0, 1), inOrder: false },
       async (bytes) => {
-        const { head, columns } = readColumns<{ metricIds: string[]; told: ToldLine[] }>(bytes.buffer);
+        const { head, columns } = decodeColumns<{ metricIds: string[]; told: ReportedLine[] }>(bytes.buffer);
         told.push(...head.told);
         head.metricIds.forEach((id, i) => columns.get(`v ${i}`)!.forEach((v) => numbers.add(`${id} ${v}`)));
       },

@@ -2,8 +2,8 @@ import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex } from '@noble/hashes/utils';
 import { BeaconError, DAY_MS } from '@vivid-beacon/core';
 import { ApiError, call, sendContent, setFormToken } from '../api/client';
-import type { IntakeAsk, IntakeTold } from './intakeMessages';
-import { lookAt } from './lookAt';
+import type { IntakeCommand, IntakeEvent } from './intakeMessages';
+import { scanFile } from './scanFile';
 import { readFile } from './readFile';
 import { shapeOf } from './shapeOf';
 import type { Source } from './sources/source';
@@ -11,15 +11,15 @@ import type { Source } from './sources/source';
 const BYTES = 'application/octet-stream';
 const HASH_BYTES = 4 * 1024 * 1024;
 
-type Open = (ask: IntakeAsk) => Promise<Source>;
+type Open = (ask: IntakeCommand) => Promise<Source>;
 
-const tell = (told: IntakeTold): void =>
-  (self as unknown as { postMessage: (told: IntakeTold) => void }).postMessage(told);
+const tell = (told: IntakeEvent): void =>
+  (self as unknown as { postMessage: (told: IntakeEvent) => void }).postMessage(told);
 
 /** Makes this thread answer the intake screen, with a way to open its kind of file. */
 export function runIntake(open: Open): void {
-  self.onmessage = ({ data: ask }: MessageEvent<IntakeAsk>) => {
-    const work = ask.kind === 'look' ? look(ask, open) : read(ask, open);
+  self.onmessage = ({ data: ask }: MessageEvent<IntakeCommand>) => {
+    const work = ask.kind === 'scan' ? scan(ask, open) : read(ask, open);
     work.catch((error: unknown) => {
       const known = error instanceof BeaconError || error instanceof ApiError;
       tell({
@@ -30,8 +30,8 @@ export function runIntake(open: Open): void {
   };
 }
 
-async function look(ask: Extract<IntakeAsk, { kind: 'look' }>, open: Open): Promise<void> {
-  const found = await lookAt(await open(ask), {
+async function scan(ask: Extract<IntakeCommand, { kind: 'scan' }>, open: Open): Promise<void> {
+  const found = await scanFile(await open(ask), {
     correct: ask.correct,
     zone: ask.zone,
     latest: ask.now + DAY_MS,
@@ -41,7 +41,7 @@ async function look(ask: Extract<IntakeAsk, { kind: 'look' }>, open: Open): Prom
 }
 
 /** Sends all of a file to the server and asks what storing it would change. */
-async function read(ask: Extract<IntakeAsk, { kind: 'read' }>, open: Open): Promise<void> {
+async function read(ask: Extract<IntakeCommand, { kind: 'read' }>, open: Open): Promise<void> {
   const { file, layout, targets, zone, now, inOrder } = ask;
   setFormToken(ask.formToken);
   const source = await open(ask);

@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
-import type { Look } from './lookAt';
+import type { FileScan } from './scanFile';
 
 /** Headings that any two files may share. */
 const GENERIC =
@@ -12,7 +12,7 @@ const GENERIC =
  *
  * @returns null where nothing in the file tells its shape from that of any other.
  */
-export function shapeOf({ recognised: { layout, columns }, feeds }: Look): string | null {
+export function shapeOf({ recognised: { layout, columns }, feeds }: FileScan): string | null {
   const headings = columns.map(({ heading, unit }) => [heading, unit]);
   const telling = columns.some(({ heading }) => !GENERIC.test(heading.trim()));
   const names = [...new Set(feeds.map(({ name }) => name))].filter((name) => name !== '');

@@ -1,117 +1,117 @@
-import * as yup from 'yup';
+import type { TargetBand } from '../bands/targetBand';
 import type { MetricKind } from '../domain/metric';
-import { finite, wholeNumber } from '../schemas/parts';
 import { taggedUnion, type TypeOf } from '../schemas/shape';
-import { DAY_MS, MINUTE_MS } from '../time/lengths';
-import { RUN_RULES } from './nelson';
+import { baselineTest } from './tests/baseline';
+import { changeTest } from './tests/change';
+import { consumptionTest } from './tests/consumption';
+import { limitTest } from './tests/limit';
+import { outsideTest } from './tests/outside';
+import { runRulesTest } from './tests/runRules';
+import { silenceTest } from './tests/silence';
+import { stateTest } from './tests/state';
+import type { DisplayUnit, TestedMetric, TestTraits, ValueLimit } from './tests/testKind';
 
-/** Calendar periods over which consumption is counted. */
-export const CONSUMPTION_PERIODS = ['hour', 'day', 'month', 'year'] as const;
-export type ConsumptionPeriod = (typeof CONSUMPTION_PERIODS)[number];
+/** The kinds of alarm test, in the order the editor offers them. */
+const TESTS = {
+  state: stateTest,
+  limit: limitTest,
+  outside: outsideTest,
+  change: changeTest,
+  consumption: consumptionTest,
+  silence: silenceTest,
+  baseline: baselineTest,
+  runRules: runRulesTest,
+} as const;
+type Tests = typeof TESTS;
 
-/** What the points of a control chart are made from. */
-export const CHART_POINTS = ['sample', 'hour', 'day'] as const;
-export type ChartPoint = (typeof CHART_POINTS)[number];
+export type AlarmTestKind = keyof Tests;
+export const ALARM_TEST_KINDS = Object.keys(TESTS) as readonly AlarmTestKind[];
 
-const side = <const Side extends string>(...sides: readonly Side[]) =>
-  yup.string().oneOf<Side>(sides).required();
-const limit = finite().required('Give a limit');
-const moreThanNothing = finite().required('Give a limit').moreThan(0, 'The limit must be more than 0');
-const deadband = finite().min(0, 'The deadband must be at least 0').required();
-const lengthMs = (shortest: number, longest: number, words: string) =>
-  yup.number().integer().min(shortest, words).max(longest, words).required(words);
+/** One trait of every test, keyed by kind. */
+const each = <Trait extends 'fields' | 'check'>(trait: Trait) =>
+  Object.fromEntries(ALARM_TEST_KINDS.map((kind) => [kind, TESTS[kind][trait]])) as {
+    readonly [Kind in AlarmTestKind]: Tests[Kind][Trait];
+  };
 
 /**
- * What an alarm rule looks for. Limits, deadbands and amounts are in the metric's unit, percent as 5 = 5 %,
+ * The test of an alarm rule. Limits, deadbands and amounts are in the metric's unit, percent as 5 = 5 %,
  * lengths of time in ms. A value exactly on a limit is not in alarm.
  */
-export const alarmTestSchema = taggedUnion(
-  'AlarmTest',
-  'kind',
-  {
-    limit: { side: side('above', 'below'), limit, deadband },
-    /** Below `low` or above `high`. */
-    outside: {
-      low: finite().required('Give the lower end of the band'),
-      high: finite().required('Give the upper end of the band'),
-      deadband,
-    },
-    /** Changed by more than `limit` against the value that stood `overMs` before. */
-    change: {
-      side: side('rise', 'fall', 'either'),
-      limit: moreThanNothing,
-      inPercent: yup.boolean().required(),
-      overMs: lengthMs(MINUTE_MS, DAY_MS, 'A change is told over 1 minute to 1 day'),
-      deadband,
-    },
-    /** No sample for longer than `forMs`. */
-    silence: { forMs: lengthMs(MINUTE_MS, 31 * DAY_MS, 'Silence is told after 1 minute to 31 days') },
-    /** More than `limit` in a calendar period of the site; `pace`: as soon as it would be at the pace so far. */
-    consumption: {
-      limit: moreThanNothing,
-      per: yup.string().oneOf(CONSUMPTION_PERIODS).required(),
-      pace: yup.boolean().required(),
-    },
-    /** The state is (`is`), or is not, the one with this code. */
-    state: { code: wholeNumber().required('Give the state'), is: yup.boolean().required() },
-    /** One of the numbered run rules (nelson.ts) is broken on a chart of individual values. */
-    runRules: {
-      rules: yup
-        .array(
-          yup
-            .number()
-            .oneOf(RUN_RULES.map(({ rule }) => rule))
-            .required(),
-        )
-        .min(1, 'Choose at least one run rule')
-        .required(),
-      point: yup.string().oneOf(CHART_POINTS).required(),
-    },
-    /** Further from what is usual at this hour of the week than `limit` standard deviations. */
-    baseline: { side: side('above', 'below', 'either'), limit: moreThanNothing, deadband },
-  },
-  {
-    outside: ({ low, high }: { low: number; high: number }) =>
-      low < high ? null : 'The band must end above its beginning',
-  },
-);
+export const alarmTestSchema = taggedUnion('AlarmTest', 'kind', each('fields'), each('check'));
 export type AlarmTest = TypeOf<typeof alarmTestSchema>;
 
-export type AlarmTestKind = AlarmTest['kind'];
-
-export const ALARM_TEST_KINDS: readonly AlarmTestKind[] = [
-  'limit',
-  'outside',
-  'change',
-  'silence',
-  'consumption',
-  'state',
-  'runRules',
-  'baseline',
-];
-
-/** What can be looked for in a kind of metric, the usual one first. */
-export const TESTS_OF_KIND: Readonly<Record<MetricKind, readonly AlarmTestKind[]>> = {
-  level: ['limit', 'outside', 'change', 'silence', 'baseline', 'runRules'],
-  amount: ['limit', 'outside', 'change', 'silence', 'consumption', 'baseline', 'runRules'],
-  register: ['consumption', 'silence'],
-  state: ['state', 'silence'],
-};
-
-/** The one number that decides how often a test fires, in the unit a person reads; null = it has none. */
-export function limitOf(test: AlarmTest): number | null {
-  switch (test.kind) {
-    case 'limit':
-    case 'change':
-    case 'consumption':
-    case 'baseline':
-      return test.limit;
-    default:
-      return null;
-  }
+/** The traits of a test's kind. */
+export function traitsOf(test: AlarmTest): TestTraits<AlarmTest> {
+  return TESTS[test.kind];
 }
 
-/** The same test with another such number. */
+/** The label of a kind in the editor. */
+export const alarmTestLabel = (kind: AlarmTestKind): string => TESTS[kind].label;
+
+/** The tests that apply to a kind of metric, the most common first. */
+export function testsOfMetric(kind: MetricKind): readonly AlarmTestKind[] {
+  return ALARM_TEST_KINDS.filter((each) => TESTS[each].metrics.includes(kind));
+}
+
+/** The word that ends a rule's name: "high", "silent". */
+export const ruleEnding = (kind: AlarmTestKind): string => TESTS[kind].ending;
+
+/** A first test of this kind, with a limit that past values seldom pass. */
+export function firstTest(kind: AlarmTestKind, metric: TestedMetric, usual: number): AlarmTest {
+  return TESTS[kind].begin(metric, usual);
+}
+
+/**
+ * The test in words, to follow "when the metric is": "above 205 °C". `unit` and `decimals` are the metric's.
+ */
+export function testWords(test: AlarmTest, unit: string, decimals: number): string {
+  return traitsOf(test).words(test, { unit, decimals });
+}
+
+/** When the value is back to normal, in words; null where the test has no separate return condition. */
+export function backWords(test: AlarmTest, unit: string, decimals: number): string | null {
+  return traitsOf(test).back?.(test, { unit, decimals }) ?? null;
+}
+
+/** The limit that decides how often a test fires, in the unit shown to people; null if it has none. */
+export function limitOf(test: AlarmTest): number | null {
+  return traitsOf(test).hasLimit ? (test as { readonly limit: number }).limit : null;
+}
+
+/** The same test with another limit. */
 export function withLimit(test: AlarmTest, limit: number): AlarmTest {
   return limitOf(test) === null ? test : ({ ...test, limit } as AlarmTest);
 }
+
+/** Unit and decimals of the limit. */
+export function unitOfLimit(test: AlarmTest, shown: DisplayUnit): DisplayUnit {
+  return traitsOf(test).limitUnit?.(test, shown) ?? shown;
+}
+
+/** The limits that can be dragged on the metric's trend; none where the test does not compare values. */
+export function limitsOfTest(test: AlarmTest): ValueLimit<AlarmTest>[] {
+  return traitsOf(test).valueLimits?.(test) ?? [];
+}
+
+/**
+ * The values that do not trip the test, as a band on the metric's trend; null where the test does not compare
+ * values.
+ */
+export function bandOfTest(test: AlarmTest): TargetBand | null {
+  return traitsOf(test).clearBand?.(test) ?? null;
+}
+
+/** Whether lower values are the worse ones. */
+export function isFromBelow(test: AlarmTest): boolean {
+  return traitsOf(test).isFromBelow?.(test) ?? false;
+}
+
+/** Time without a sample (ms) after which the test trips by itself; null if only samples trip it. */
+export function silentAfterMs(test: AlarmTest): number | null {
+  return traitsOf(test).silentAfterMs?.(test) ?? null;
+}
+
+/** The tests that need samples: they cannot trip while a metric is silent. */
+export const SAMPLE_TESTS: readonly AlarmTestKind[] = ALARM_TEST_KINDS.filter(
+  (kind) => !('silentAfterMs' in TESTS[kind]),
+);

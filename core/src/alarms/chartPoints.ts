@@ -3,9 +3,12 @@ import type { Series } from '../series/series';
 import { isCovered } from '../bands/targetBand';
 import { HOUR_MS } from '../time/lengths';
 import { zoneClock } from '../time/zoneClock';
-import type { ChartPoint } from './alarmTest';
 
-/** The hour or day that is being added up, with its newest sample. */
+/** Sources of the points on a control chart. */
+export const CHART_POINTS = ['sample', 'hour', 'day'] as const;
+export type ChartPoint = (typeof CHART_POINTS)[number];
+
+/** The hour or day in progress, with its newest sample. */
 export interface OpenPoint {
   readonly start: number;
   /** Level: value × ms held. Amount: the sum. */
@@ -30,10 +33,10 @@ export function pointSpan(t: number, point: 'hour' | 'day', zone: string): { sta
 type Reading = { readonly kind: MetricKind; readonly maxGapMs: number };
 
 /**
- * Adds one sample. When it lies in a later hour or day than the one before, that one is finished.
+ * Adds one sample. A sample in a later hour or day finishes the one before.
  *
- * @returns the value of the finished point, NaN with too little coverage; null when none is finished.
- *          Level = time-weighted mean, amount = sum.
+ * @returns the value of the finished point, NaN with too little coverage; null when none is finished. Level =
+ * time-weighted mean, amount = sum.
  */
 export function addToPoint(
   open: OpenPoint | null,

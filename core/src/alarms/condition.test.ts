@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { above, conditionOf } from '../testing/makeCondition';
-import { DAY, HOUR, MINUTE, minutely } from '../testing/makeSeries';
+import { above, makeCondition } from '../testing/makeCondition';
+import { ONE_DAY, ONE_HOUR, MINUTE, minutely } from '../testing/makeSeries';
 import { seriesOf, sliceSeries, type Series } from '../series/series';
 import {
   INITIAL_CONDITION,
@@ -9,10 +9,10 @@ import {
   type AlarmCondition,
   type ConditionState,
 } from './condition';
-import { runCondition, runFromContext } from './runCondition';
-import { contextStart, recallMs } from './signal';
+import { runCondition, runWithHistory } from './runCondition';
+import { historyStart, lookBackMs } from './signal';
 
-const RULE = conditionOf(above(205, 4));
+const RULE = makeCondition(above(205, 4));
 
 const told = (rule: AlarmCondition, series: Series, until?: number): string[] =>
   runCondition(rule, series, INITIAL_CONDITION, until).changes.map(({ kind, t }) => `${kind} ${t / MINUTE}`);
@@ -28,7 +28,7 @@ describe('a limit', () => {
   });
 
   it('is watched from below likewise', () => {
-    const below = conditionOf({ kind: 'limit', side: 'below', limit: 5, deadband: 1 });
+    const below = makeCondition({ kind: 'limit', side: 'below', limit: 5, deadband: 1 });
     expect(kinds(below, [6, 5, 4, 5.5, 6])).toEqual(['raise 2', 'return 4']);
   });
 
@@ -89,7 +89,7 @@ describe('hours in which a rule watches', () => {
   });
 
   it('forget a delay that was running', () => {
-    const delayed = { ...inHours, onDelayMs: 3 * MINUTE, maxGapMs: DAY };
+    const delayed = { ...inHours, onDelayMs: 3 * MINUTE, maxGapMs: ONE_DAY };
     const series = seriesOf(
       [0, 482, 484, 486].map((m) => evening + m * MINUTE),
       [210, 210, 210, 210],
@@ -101,8 +101,8 @@ describe('hours in which a rule watches', () => {
 describe('live and Rehearsal', () => {
   const tests: AlarmCondition[] = [
     { ...RULE, onDelayMs: 2 * MINUTE, offDelayMs: MINUTE },
-    conditionOf({ kind: 'outside', low: 198, high: 206, deadband: 1 }),
-    conditionOf({
+    makeCondition({ kind: 'outside', low: 198, high: 206, deadband: 1 }),
+    makeCondition({
       kind: 'change',
       side: 'either',
       limit: 4,
@@ -110,24 +110,24 @@ describe('live and Rehearsal', () => {
       overMs: 3 * MINUTE,
       deadband: 1,
     }),
-    conditionOf({ kind: 'silence', forMs: 4 * MINUTE }),
-    conditionOf(
+    makeCondition({ kind: 'silence', forMs: 4 * MINUTE }),
+    makeCondition(
       { kind: 'silence', forMs: 4 * MINUTE },
       { hours: { kind: 'clock', from: '00:20', to: '00:50' } },
     ),
-    conditionOf(
+    makeCondition(
       { kind: 'consumption', limit: 4000, per: 'hour', pace: true },
       { reading: { kind: 'amount', intervalMs: MINUTE, rollover: null } },
     ),
-    conditionOf(
+    makeCondition(
       { kind: 'consumption', limit: 20, per: 'hour', pace: false },
       { reading: { kind: 'register', intervalMs: MINUTE, rollover: null } },
     ),
-    conditionOf(
+    makeCondition(
       { kind: 'runRules', rules: [1, 2, 3, 5], point: 'sample' },
       { model: { kind: 'chart', centre: 205, sigma: 3 } },
     ),
-    conditionOf(
+    makeCondition(
       { kind: 'runRules', rules: [1, 2], point: 'hour' },
       { model: { kind: 'chart', centre: 205, sigma: 1 } },
     ),
@@ -147,13 +147,13 @@ describe('live and Rehearsal', () => {
         ),
         fc.array(fc.integer({ min: 0, max: 80 }), { maxLength: 6 }),
         (condition, steps, cuts) => {
-          let at = HOUR;
+          let at = ONE_HOUR;
           const t = steps.map(({ wait }) => (at += wait * MINUTE));
           const series = seriesOf(
             t,
             steps.map(({ v }) => v),
           );
-          const end = at + HOUR;
+          const end = at + ONE_HOUR;
           const whole = runCondition(condition, series, INITIAL_CONDITION, end);
           let state = INITIAL_CONDITION;
           const changes = [];
@@ -180,6 +180,30 @@ describe('live and Rehearsal', () => {
     );
   });
 
+  it('are left alone by time alone until the condition wakes', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...tests),
+        fc.array(fc.integer({ min: 195, max: 215 }), { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: 0, max: 48 * 60 }),
+        (condition, values, minutes) => {
+          const t = values.map((_, i) => ONE_HOUR + i * MINUTE);
+          const { state } = runCondition(condition, seriesOf(t, values));
+          const until = Math.min(t[t.length - 1] + minutes * MINUTE, state.wakeAt ?? Infinity);
+          expect(runCondition(condition, seriesOf([], []), state, until).changes).toEqual([]);
+        },
+      ),
+      { numRuns: 400 },
+    );
+    // And once it has woken, silence is found.
+    const silence = makeCondition({ kind: 'silence', forMs: 4 * MINUTE });
+    const { state } = runCondition(silence, seriesOf([ONE_HOUR], [200]));
+    expect(state.wakeAt).toBe(ONE_HOUR + 4 * MINUTE);
+    const found = runCondition(silence, seriesOf([], []), state, state.wakeAt! + 1);
+    expect(found.changes.map(({ kind, t }) => [kind, t])).toEqual([['raise', ONE_HOUR + 4 * MINUTE]]);
+    expect(found.state.wakeAt).toBeUndefined();
+  });
+
   it('stand the same in whatever order and however often the samples arrive', () => {
     const arrival = fc.record({
       values: fc.array(fc.integer({ min: 195, max: 215 }), { minLength: 2, maxLength: 40 }),
@@ -187,9 +211,9 @@ describe('live and Rehearsal', () => {
     });
     fc.assert(
       fc.property(fc.constantFrom(...tests), arrival, (condition, { values, order }) => {
-        const start = 5 * HOUR;
+        const start = 5 * ONE_HOUR;
         const at = (i: number): number => start + (i + 1) * 3 * MINUTE;
-        const now = at(values.length) + HOUR;
+        const now = at(values.length) + ONE_HOUR;
         const stored = new Map<number, number>();
         const series = (from: number): Series => {
           const t = [...stored.keys()].filter((each) => each >= from).sort((a, b) => a - b);
@@ -198,8 +222,8 @@ describe('live and Rehearsal', () => {
             t.map((each) => stored.get(each)!),
           );
         };
-        const context = contextStart(condition, start);
-        const again = () => runFromContext(condition, series(context), context, start, now).state;
+        const context = historyStart(condition, start);
+        const again = () => runWithHistory(condition, series(context), context, start, now).state;
         let state: ConditionState = again();
         // Arrivals by chance first, repeats among them, then whatever has not come yet.
         for (const i of [...order.filter((each) => each < values.length), ...values.keys()]) {
@@ -207,7 +231,7 @@ describe('live and Rehearsal', () => {
           stored.set(at(i), values[i]);
           if (known) continue;
           const late = at(i) <= takenUpTo(state);
-          const after = state.seen + 1 - recallMs(condition);
+          const after = state.seen + 1 - lookBackMs(condition);
           state = late ? again() : runCondition(condition, series(after), state, now).state;
         }
         expect(isActive(state)).toBe(isActive(again()));

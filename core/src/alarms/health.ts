@@ -10,7 +10,7 @@ export interface Annunciation {
   readonly ruleId: string;
   readonly priority: AlarmPriority;
   readonly raisedAt: number;
-  /** null = it still stands. */
+  /** null while it is active. */
   readonly returnedAt: number | null;
   readonly acknowledgedAt: number | null;
 }
@@ -44,16 +44,16 @@ export const alarmHealthSchema = named(
     chattering: list(text()),
     /** Alarms that returned within a minute without being acknowledged. */
     fleeting: amount(),
-    /** Alarms that stand, or stood, for more than a day at the end of the window. */
+    /** Alarms that had been active for more than a day at the end of the window. */
     stale: amount(),
     /** At most ten, most frequent first. */
     topTen: list(ruleShare),
     topTenShare: amount(),
     /** Share of the alarms of each priority, 0 to 1; all 0 without alarms. */
     byPriority: shape({ high: amount(), medium: amount(), low: amount() }),
-    /** From raised to acknowledged, ms; null = none was acknowledged. */
+    /** From raised to acknowledged, ms; null = none acknowledged. */
     toAcknowledge: shape({ median: amount(), p95: amount() }).nullable(),
-    /** Alarms that returned, or still stand, and were never acknowledged. */
+    /** Alarms that were never acknowledged, active or not. */
     neverAcknowledged: amount(),
   }),
 );
@@ -68,14 +68,16 @@ const STALE_MS = DAY_MS;
 const TOP = 10;
 
 /**
- * How much a stretch of time asked of the people at the alarms.
+ * The load that the alarms of a stretch of time put on operators.
  *
- * Rates per operator and ten minutes, floods (begin with more than 10 alarms per operator in ten minutes, end with
- * fewer than 5), chattering, fleeting and stale alarms, most frequent alarms: after the performance metrics of
- * ANSI/ISA-18.2-2016, clause 16, and EEMUA 191 (both from memory). That a chattering alarm comes three times within
- * a minute, a fleeting one returns within a minute, and a stale one stands for a day: common practice, no source.
+ * Rates per operator and ten minutes, floods (begin with more than 10 alarms per operator in ten minutes, end
+ * with fewer than 5), chattering, fleeting and stale alarms, most frequent alarms: after the performance
+ * metrics of ANSI/ISA-18.2-2016, clause 16, and EEMUA 191 (both from memory). That a chattering alarm comes
+ * three times within a minute, a fleeting one returns within a minute, and a stale one stands for a day:
+ * common practice, no source.
  *
- * @param alarms raised inside the window, in any order. @param operators people who answer alarms at the same time.
+ * @param alarms raised inside the window, in any order. @param operators people who answer alarms at the same
+ * time.
  * @throws {RangeError} for an empty window or fewer than one operator.
  */
 export function alarmHealth(
@@ -196,7 +198,7 @@ const HEALTH_FIGURES = [
 export const healthCheckSchema = shape({
   key: oneOf(HEALTH_FIGURES),
   value: amount(),
-  /** At most this is as it should be; above `most` it is out of hand. In the unit of the value. */
+  /** Up to `good` is as recommended, up to `most` is manageable. In the unit of the value. */
   good: amount(),
   most: amount(),
   level: oneOf(VALUE_LEVELS),
@@ -225,17 +227,17 @@ const GUIDELINES: readonly {
   { key: 'mediumShare', good: 0.15, most: 0.3 },
 ];
 
-/** Shares by priority of fewer alarms than this tell nothing; common practice, no source. */
+/** Fewer alarms than this give no meaningful shares by priority; common practice, no source. */
 const LEAST_ALARMS_FOR_PRIORITY = 20;
 
-/** Fewer rules than this have their ten most frequent by nature: their share tells nothing then. */
+/** With fewer rules than this, the share of the ten most frequent means nothing. */
 const LEAST_RULES_FOR_SHARE = 200;
 
 /**
- * Each figure against its guideline; a value on the guideline is as it should be.
+ * Compares each figure with its guideline; a value exactly on the guideline meets it.
  *
- * @param rules how many rules are in force: with few of them the share of the ten most frequent is left out, as are
- *        shares by priority of few alarms.
+ * @param rules how many rules are in force: with few of them the share of the ten most frequent is left out,
+ * as are shares by priority of few alarms.
  */
 export function checkHealth(health: AlarmHealth, rules: number): HealthCheck[] {
   const values: Readonly<Record<HealthCheck['key'], number>> = {
@@ -257,5 +259,5 @@ export function checkHealth(health: AlarmHealth, rules: number): HealthCheck[] {
   });
 }
 
-/** Days over which alarm health may be told. */
+/** Lengths of the window, in days, that alarm health offers. */
 export const HEALTH_DAYS = [1, 7, 30] as const;

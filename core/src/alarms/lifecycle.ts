@@ -19,7 +19,7 @@ export const ALARM_STATES = [
 ] as const;
 export type AlarmState = (typeof ALARM_STATES)[number];
 
-/** Ways in which a person sets a rule aside: its alarms are recorded, and nobody is called. */
+/** Ways to set a rule aside: its alarms are recorded and nobody is notified. */
 export const SET_ASIDE = ['shelved', 'outOfService'] as const;
 export type SetAside = (typeof SET_ASIDE)[number];
 
@@ -52,13 +52,13 @@ const ACTION_WORDS: Readonly<Record<AlarmAction, string>> = {
 
 const ASIDE = { shelve: 'shelved', takeOut: 'outOfService', suppress: 'suppressed' } as const;
 
-/** What the next state also depends on. */
+/** What the next state depends on besides the action. */
 export interface AlarmCircumstances {
-  /** Does a return latch, so that the alarm stands until a person resets it? */
+  /** Whether the alarm latches: it stays active until a person resets it. */
   readonly latching: boolean;
-  /** Is its condition met now? Says what an alarm put back becomes. */
+  /** Whether the condition is met now; decides the state of a reinstated alarm. */
   readonly active: boolean;
-  /** Does the plant's state suppress it by design now? */
+  /** Whether the state of the plant suppresses it by design now. */
   readonly suppressed?: boolean;
 }
 
@@ -96,7 +96,7 @@ const NEXT: Readonly<
     retire: 'returnedUnacknowledged',
   },
   latchedAcknowledged: { ...ASIDE, reset: 'normal', raise: 'unacknowledged', retire: 'normal' },
-  // Set aside, it goes on being raised and returning, unheard; put back, it is what its condition is.
+  // While set aside it is raised and returns without notices; reinstated, it follows its condition.
   shelved: { ...UNHEARD, ...ASIDE, raise: 'shelved', return: 'shelved', suppress: 'shelved' },
   suppressed: { ...UNHEARD, ...ASIDE, raise: 'suppressed', return: 'suppressed' },
   outOfService: {
@@ -124,12 +124,20 @@ export function nextAlarmState(
   return typeof next === 'function' ? next(now) : next;
 }
 
-/** Does a person still have to see it? */
+/** Whether it still has to be acknowledged. */
 export function needsAcknowledgement(state: AlarmState): boolean {
   return NEXT[state].acknowledge !== undefined;
 }
 
-/** Is it recorded without calling anybody? */
+/** The states that still have to be acknowledged. */
+export const UNACKNOWLEDGED_STATES: readonly AlarmState[] = ALARM_STATES.filter(needsAcknowledgement);
+
+/** Whether a person has to act: acknowledge the alarm or reset it. */
+export function waitsForPerson(state: AlarmState): boolean {
+  return needsAcknowledgement(state) || state === 'latchedAcknowledged';
+}
+
+/** Whether it is recorded without notifying anybody. */
 export function isSetAside(state: AlarmState): state is SetAside | 'suppressed' {
   return state === 'shelved' || state === 'suppressed' || state === 'outOfService';
 }

@@ -13,7 +13,7 @@ export const RUN_RULES: readonly { readonly rule: number; readonly words: string
   { rule: 8, words: 'eight in a row more than 1 σ away' },
 ];
 
-/** How many points, with the newest, the longest of the rules looks at. */
+/** Points that the longest rule needs, the newest included. */
 export const RUN_LENGTH = 15;
 
 type Points = readonly number[];
@@ -34,7 +34,7 @@ const BROKEN: Readonly<Record<number, (z: Points) => boolean>> = {
     eitherSide((sign) =>
       inARow(z, 14, (each, i, row) => i === 0 || sign * (i % 2 === 0 ? 1 : -1) * (each - row[i - 1]) > 0),
     ),
-  // The newest point must be one of them: it is the one that breaks the rule.
+  // The newest point has to be one of them, because it is the point that breaks the rule.
   5: (z) => eitherSide((sign) => sign * z[z.length - 1] > 2 && ofNewest(z, 3, 2, (each) => sign * each > 2)),
   6: (z) => eitherSide((sign) => sign * z[z.length - 1] > 1 && ofNewest(z, 5, 4, (each) => sign * each > 1)),
   7: (z) => inARow(z, 15, (each) => Math.abs(each) < 1),
@@ -45,6 +45,7 @@ const BROKEN: Readonly<Record<number, (z: Points) => boolean>> = {
  * Which of `rules` the newest point breaks.
  *
  * @param z points as distances from the centre line in σ, oldest first; {@link RUN_LENGTH} are enough.
+ * @example brokenRunRules([0, 0.5, 3.2], [1, 2]) // => [1]
  */
 export function brokenRunRules(z: readonly number[], rules: readonly number[]): number[] {
   return z.length === 0 ? [] : rules.filter((rule) => BROKEN[rule]?.(z) ?? false);

@@ -6,8 +6,8 @@ import type { AlarmCondition } from './condition';
 const ALWAYS: readonly Interval[] = [{ start: -Infinity, end: Infinity }];
 
 /**
- * The stretches in which a condition watches, as far as they touch [from, to]. Those that hold `from` may begin
- * later than they really do; no end is cut short before `to`.
+ * The stretches of [from, to] in which the condition is evaluated. The first may begin later than it really
+ * does; no stretch is cut off before `to`.
  */
 export function openHours(
   { hours, site }: Pick<AlarmCondition, 'hours' | 'site'>,
@@ -15,6 +15,6 @@ export function openHours(
   to: number,
 ): readonly Interval[] {
   if (hours === null) return ALWAYS;
-  // From when the rule came into force at most, so that no count is needed.
+  // Bounded by the time the rule came into force, so that no budget is needed.
   return layOutHours(hours, { start: from, end: to + DAY_MS }, site.zone, site.calendar);
 }

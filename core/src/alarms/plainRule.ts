@@ -1,9 +1,9 @@
 import type { AlarmRule } from '../api/alarms';
 
-type Choices = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watches' | 'name' | 'metricId' | 'test'>;
+type Choices = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watched' | 'name' | 'metricId' | 'test'>;
 
-/** What a rule is without any choices made: at once, always, on one metric, nobody told. */
-export const PLAIN_RULE: Choices = {
+/** A rule before any choice: no delays, at any time, on one metric, without recipients. */
+export const DEFAULT_RULE: Choices = {
   under: null,
   attributes: [],
   onDelayMs: 0,

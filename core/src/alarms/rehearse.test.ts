@@ -1,10 +1,10 @@
-import { above, conditionOf } from '../testing/makeCondition';
-import { DAY, HOUR, MINUTE, minutely } from '../testing/makeSeries';
+import { above, makeCondition } from '../testing/makeCondition';
+import { ONE_DAY, ONE_HOUR, MINUTE, minutely } from '../testing/makeSeries';
 import { seriesOf } from '../series/series';
 import { rehearse, rehearseLimits } from './rehearse';
 import { runCondition } from './runCondition';
 
-const RULE = conditionOf(above(205, 4));
+const RULE = makeCondition(above(205, 4));
 
 describe('rehearse', () => {
   const window = { start: 0, end: 10 * MINUTE };
@@ -42,13 +42,13 @@ describe('rehearse', () => {
     expect(curve[0].limit).toBe(200);
     expect(curve.at(-1)!.limit).toBe(216);
     for (const { limit, fires } of curve) {
-      const live = runCondition(conditionOf(above(limit, 4)), series).changes;
+      const live = runCondition(makeCondition(above(limit, 4)), series).changes;
       expect(fires).toBe(live.filter(({ kind }) => kind === 'raise').length);
     }
   });
 
   it('has no other limits where no single one decides', () => {
-    const condition = conditionOf({ kind: 'outside', low: 1, high: 2, deadband: 0 });
+    const condition = makeCondition({ kind: 'outside', low: 1, high: 2, deadband: 0 });
     expect(rehearseLimits([{ condition, series: minutely([1, 2, 3]) }], window)).toEqual({
       curve: [],
       onceAWeek: null,
@@ -57,13 +57,13 @@ describe('rehearse', () => {
 
   // A peak a day, of 1 to 28: four weeks.
   const daily = seriesOf(
-    Array.from({ length: 56 }, (_, i) => i * 12 * HOUR),
+    Array.from({ length: 56 }, (_, i) => i * 12 * ONE_HOUR),
     Array.from({ length: 56 }, (_, i) => (i % 2 ? 0 : i / 2 + 1)),
   );
-  const weeks = { start: 0, end: 28 * DAY };
+  const weeks = { start: 0, end: 28 * ONE_DAY };
 
   it('finds the limit that would give about one a week', () => {
-    const high = rehearseLimits([{ condition: conditionOf(above(5)), series: daily }], weeks);
+    const high = rehearseLimits([{ condition: makeCondition(above(5)), series: daily }], weeks);
     expect(high.onceAWeek!.fires).toBe(4);
     // The four highest peaks are 25 to 28.
     expect(high.onceAWeek!.limit).toBeGreaterThanOrEqual(24);
@@ -76,7 +76,7 @@ describe('rehearse', () => {
       daily.t,
       daily.v.map((v) => -v),
     );
-    const { onceAWeek } = rehearseLimits([{ condition: conditionOf(test), series }], weeks);
+    const { onceAWeek } = rehearseLimits([{ condition: makeCondition(test), series }], weeks);
     expect(onceAWeek).toMatchObject({ fires: 4 });
     expect(onceAWeek!.limit).toBeLessThanOrEqual(-24);
   });
@@ -88,11 +88,11 @@ describe('rehearse', () => {
       firstWeekday: 1,
       financialYearMonth: 1,
     };
-    const condition = conditionOf(above(5), { site: { zone: 'UTC', calendar } });
+    const condition = makeCondition(above(5), { site: { zone: 'UTC', calendar } });
     const series = seriesOf(
-      [1, 2, 7, 8, 15, 16].map((h) => h * HOUR),
+      [1, 2, 7, 8, 15, 16].map((h) => h * ONE_HOUR),
       [9, 0, 9, 0, 9, 0],
     );
-    expect(rehearse([{ condition, series }], { start: 0, end: DAY })).toMatchObject({ outsideHours: 2 });
+    expect(rehearse([{ condition, series }], { start: 0, end: ONE_DAY })).toMatchObject({ outsideHours: 2 });
   });
 });

@@ -10,39 +10,39 @@ import { runCondition, runSignal } from './runCondition';
 import { readableSignal, signalOf, thresholdOf, type Signal } from './signal';
 
 const rehearsedAlarm = shape({ start: amount(), end: amountOrNull() });
-/** One time a rule would have fired. `end` is null if it had not returned by the end of the window. */
+/** An alarm the rule would have raised. `end` is null if it had not returned by the end of the window. */
 export type RehearsedAlarm = TypeOf<typeof rehearsedAlarm>;
 
 const rehearsedLimit = shape({ limit: amount(), fires: amount() });
-/** A limit, and how often a rule would fire with it, all else equal. */
+/** A limit with the number of times the rule would have fired, all else equal. */
 export type RehearsedLimit = TypeOf<typeof rehearsedLimit>;
 
 export const rehearsalSchema = shape({
   window: intervalSchema,
   alarms: list(rehearsedAlarm),
-  /** Longest time it would have stood, ms. */
+  /** Longest time it would have been active, ms. */
   longestMs: amount(),
-  /** Share of the window in which one would have stood at least, 0 to 1. */
+  /** Share of the window with at least one active alarm, 0 to 1. */
   share: amount(),
-  /** How many of the alarms would have been raised outside the working hours of the site. */
+  /** Alarms raised outside the working hours of the site. */
   outsideHours: amount(),
 });
 export type Rehearsal = TypeOf<typeof rehearsalSchema>;
 
-/** What a rule would do with other limits, all else equal. */
+/** The same rule with other limits, all else equal. */
 export const otherLimitsSchema = shape({
-  /** Over the range of what was compared; empty where no single limit decides. */
+  /** Spread over the range of the signal; empty where the test has no single limit. */
   curve: list(rehearsedLimit),
-  /** The limit nearest to everyday values with which it would fire once a week at most; null = none, or no limit decides. */
+  /** The tightest limit that fires at most once a week; null if there is none or the test has no limit. */
   onceAWeek: rehearsedLimit.nullable(),
 });
 export type OtherLimits = TypeOf<typeof otherLimitsSchema>;
 
 const CURVE_POINTS = 25;
-/** Halvings of the search for a limit: a millionth of the range. */
+/** Bisection steps of the search for a limit: precise to a millionth of the range. */
 const HALVINGS = 20;
 
-/** A rule on the past of one of the metrics it watches. */
+/** One watched metric with its past samples. */
 export interface RehearsedMetric {
   readonly condition: AlarmCondition;
   readonly series: Series;
@@ -51,7 +51,7 @@ export interface RehearsedMetric {
 /**
  * Runs an alarm rule on past samples with the same code as live evaluation.
  *
- * @param metrics one for every metric it watches, all with the same test.
+ * @param metrics one per watched metric, all with the same test.
  */
 export function rehearse(metrics: readonly RehearsedMetric[], window: Interval): Rehearsal {
   const alarms = metrics.flatMap((metric) => alarmsOf(metric, window)).sort((a, b) => a.start - b.start);
@@ -89,7 +89,7 @@ function outsideHours(
   return alarms.length - inside;
 }
 
-/** A metric with its signal worked out once: every other limit runs only the delays over it again. */
+/** A metric with its signal computed once; for another limit only the delays are run again. */
 interface Signalled extends RehearsedMetric {
   readonly signal: Signal;
 }
@@ -109,7 +109,10 @@ function rangeOf(metrics: readonly Signalled[]): { low: number; high: number } {
   return { low, high };
 }
 
-/** Runs a rule with other limits over the same past: how often each would have fired, and which would about once a week. */
+/**
+ * Runs a rule with other limits over the same past: how often each would have fired, and which limit fires
+ * about once a week.
+ */
 export function rehearseLimits(metrics: readonly RehearsedMetric[], window: Interval): OtherLimits {
   const nothing = { curve: [], onceAWeek: null };
   const test = metrics[0]?.condition.test;
@@ -141,7 +144,7 @@ export function rehearseLimits(metrics: readonly RehearsedMetric[], window: Inte
   return { curve, onceAWeek: onceAWeek(readable[1], readable[0], window, fires) };
 }
 
-/** Halves its way from a limit that never fires (`never`) towards everyday values (`always`). */
+/** Bisects between a limit that never fires (`never`) and one that always does (`always`). */
 function onceAWeek(
   never: number,
   always: number,

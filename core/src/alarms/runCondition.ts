@@ -1,5 +1,6 @@
 import { firstAtOrAfter, type Series } from '../series/series';
 import type { Interval } from '../time/interval';
+import { silentAfterMs } from './alarmTest';
 import {
   INITIAL_CONDITION,
   isActive,
@@ -17,11 +18,12 @@ export interface ConditionRun {
 }
 
 /**
- * Runs a condition over samples from a given state, and over the time that passed. Live evaluation and Rehearsal
- * both go through here.
+ * Runs a condition over samples and elapsed time, beginning in a given state. Live evaluation and Rehearsal
+ * both use it.
  *
- * @param series increasing times; those up to `from.seen` are only looked back to (see recallMs). A value of NaN changes nothing.
- * @param until now, or the end of the window: time that passes without samples counts too. Default: the newest sample.
+ * @param series increasing times; samples up to `from.seen` serve as history only (see lookBackMs). NaN
+ * values change nothing.
+ * @param until now, or the end of the window; time without samples counts too. Default: the newest sample.
  */
 export function runCondition(
   condition: AlarmCondition,
@@ -35,17 +37,17 @@ export function runCondition(
 }
 
 /**
- * Runs a condition over a series that begins at its context (see contextStart), as for a rule in force from
- * `inForceFrom` on: what was over by then is not its, what stood then is.
+ * Runs a condition over a series that includes its history (see historyStart), for a rule in force from
+ * `inForceFrom` on: alarms that had ended by then are dropped, an active one is kept.
  */
-export function runFromContext(
+export function runWithHistory(
   condition: AlarmCondition,
   series: Series,
   context: number,
   inForceFrom: number,
   until: number,
 ): ConditionRun {
-  // Of silence nothing is known before: it counts from here.
+  // Silence is counted from here, because nothing is known about the time before.
   const start: ConditionState = { phase: 'normal', since: 0, seen: context - 1 };
   const { state, changes } = runCondition(condition, series, start, until);
   let first = changes.findIndex(({ t }) => t > inForceFrom);
@@ -55,10 +57,10 @@ export function runFromContext(
 }
 
 /**
- * The same with the signal worked out already, so that another limit can be tried on it.
+ * The same with a precomputed signal, so that another limit can be tried on it.
  *
- * Raised at the first sample that finds the limit passed for at least the on-delay, returned likewise. It is written
- * as one loop over columns, because a rehearsal runs it over millions of samples.
+ * Raised at the first sample that finds the limit passed for at least the on-delay, returned likewise. One
+ * loop over columns, because a rehearsal runs it over millions of samples.
  */
 export function runSignal(
   condition: AlarmCondition,
@@ -73,7 +75,8 @@ export function runSignal(
   const end = Math.max(until, newest);
   const beginning = from.seen > 0 ? takenUpTo(from) : (t[0] ?? end);
   const { onDelayMs, offDelayMs, maxGapMs, test } = condition;
-  const timed = test.kind === 'silence' || condition.hours !== null;
+  const silentAfter = silentAfterMs(test);
+  const timed = silentAfter !== null || condition.hours !== null;
   const open = timed ? openHours(condition, Math.min(beginning, end), end) : [];
   const over = threshold.limit;
   const back = threshold.limit - threshold.deadband;
@@ -90,7 +93,7 @@ export function runSignal(
     since = when;
     changes.push({ kind: to ? 'raise' : 'return', t: when, value: last });
   };
-  /** What time alone does up to `to`: silence is found, the hours end. */
+  /** Applies what time alone changes up to `to`: silence, and the end of the hours. */
   const pass = (to: number): void => {
     while (at < open.length && open[at].start < to) {
       if (open[at].end > Math.max(seen, told)) inHours(open[at], to);
@@ -99,8 +102,8 @@ export function runSignal(
     }
   };
   const inHours = (hours: Interval, to: number): void => {
-    if (test.kind === 'silence' && seen > 0 && !active) {
-      const due = Math.max(seen, hours.start) + test.forMs;
+    if (silentAfter !== null && seen > 0 && !active) {
+      const due = Math.max(seen, hours.start) + silentAfter;
       if (due < Math.min(hours.end, to)) {
         turn(true, due);
         told = due;
@@ -118,7 +121,7 @@ export function runSignal(
 
   for (let i = from.seen > 0 ? firstAtOrAfter(t, from.seen + 1) : 0; i < t.length; i++) {
     if (!timed && !waiting) {
-      // Most samples change nothing: on to the next that does.
+      // Most samples change nothing, so skip to the next that does.
       const next = active ? firstAtMost(x, back, i) : firstAbove(x, over, i);
       let k = next - 1;
       while (k >= i && Number.isNaN(v[k])) k--;
@@ -135,7 +138,7 @@ export function runSignal(
     if (timed) pass(when);
     last = shown[i];
     if (timed && !(at < open.length && open[at].start <= when)) {
-      // Outside its hours nothing is found.
+      // Outside the hours the test cannot trip.
       if (active || waiting) since = when;
       active = false;
       waiting = false;
@@ -156,6 +159,14 @@ export function runSignal(
     told = 0;
   }
   if (timed) pass(end);
+  const calm = !active && !waiting;
+  // Silence is due at a known time; the hours may end at any time.
+  const wakeAt =
+    calm && silentAfter !== null && seen > 0
+      ? seen + silentAfter
+      : !calm && condition.hours !== null
+        ? 0
+        : null;
   return {
     state: {
       phase: active ? (waiting ? 'pendingOff' : 'active') : waiting ? 'pendingOn' : 'normal',
@@ -163,6 +174,7 @@ export function runSignal(
       seen,
       ...(seen > 0 && !Number.isNaN(last) ? { last } : {}),
       ...(told > seen ? { told } : {}),
+      ...(wakeAt === null ? {} : { wakeAt }),
       ...(memory ? { memory } : {}),
     },
     changes,

@@ -1,13 +1,13 @@
-import { conditionOf } from '../testing/makeCondition';
-import { AMOUNT, DAY, HOUR, LEVEL, MINUTE, minutely, REGISTER, STATE } from '../testing/makeSeries';
+import { makeCondition } from '../testing/makeCondition';
+import { AMOUNT, ONE_DAY, ONE_HOUR, LEVEL, MINUTE, minutely, REGISTER, STATE } from '../testing/makeSeries';
 import { seriesOf, type Series } from '../series/series';
 import { formatLength, formatValue } from '../format/format';
-import { fitAlarmModel, hourOfWeek } from './alarmModel';
-import type { AlarmTest } from './alarmTest';
-import { testWords } from './alarmTestWords';
+import { testWords, type AlarmTest } from './alarmTest';
 import { chartPoints } from './chartPoints';
 import { INITIAL_CONDITION, type AlarmCondition } from './condition';
 import { runCondition } from './runCondition';
+import { fitAlarmModel } from './signal';
+import { hourOfWeek } from './tests/baseline';
 
 const NEWYEAR = Date.UTC(2026, 0, 1);
 const told = (condition: AlarmCondition, series: Series, until?: number): string[] =>
@@ -17,7 +17,7 @@ const told = (condition: AlarmCondition, series: Series, until?: number): string
 
 describe('outside a band', () => {
   it('raises on either side, not on the ends, and returns inside the deadband', () => {
-    const condition = conditionOf({ kind: 'outside', low: 3, high: 6, deadband: 0.5 });
+    const condition = makeCondition({ kind: 'outside', low: 3, high: 6, deadband: 0.5 });
     expect(told(condition, minutely([3, 6, 6.1, 5.6, 5.5, 2.9, 3.4, 3.5]))).toEqual([
       'raise 2',
       'return 4',
@@ -40,7 +40,7 @@ describe('a change over a time', () => {
     }) as AlarmTest;
 
   it('is against the value that stood then, and is not told before there is one', () => {
-    expect(told(conditionOf(change({})), minutely([0, 9, 9, 9, 9, 9, 15]))).toEqual([
+    expect(told(makeCondition(change({})), minutely([0, 9, 9, 9, 9, 9, 15]))).toEqual([
       'raise 3',
       'return 4',
       'raise 6',
@@ -48,11 +48,11 @@ describe('a change over a time', () => {
   });
 
   it('tells a fall, or either', () => {
-    expect(told(conditionOf(change({ side: 'fall' })), minutely([9, 9, 9, 3, 9]))).toEqual([
+    expect(told(makeCondition(change({ side: 'fall' })), minutely([9, 9, 9, 3, 9]))).toEqual([
       'raise 3',
       'return 4',
     ]);
-    expect(told(conditionOf(change({ side: 'either' })), minutely([9, 9, 9, 3, 9, 9, 9]))).toEqual([
+    expect(told(makeCondition(change({ side: 'either' })), minutely([9, 9, 9, 3, 9, 9, 9]))).toEqual([
       'raise 3',
       'return 4',
       'raise 6',
@@ -60,20 +60,20 @@ describe('a change over a time', () => {
   });
 
   it('in percent is of the size of what it was: of a negative one too, of nothing none', () => {
-    const percent = conditionOf(change({ inPercent: true, limit: 50 }));
+    const percent = makeCondition(change({ inPercent: true, limit: 50 }));
     expect(told(percent, minutely([10, 10, 10, 16]))).toEqual(['raise 3']);
     expect(told(percent, minutely([-10, -10, -10, -4]))).toEqual(['raise 3']);
     expect(told(percent, minutely([0, 0, 0, 16, 16]))).toEqual([]);
   });
 
   it('is not told over a gap longer than is allowed', () => {
-    const condition = { ...conditionOf(change({})), maxGapMs: 2 * MINUTE };
+    const condition = { ...makeCondition(change({})), maxGapMs: 2 * MINUTE };
     expect(told(condition, seriesOf([0, 10 * MINUTE, 11 * MINUTE], [0, 90, 91]))).toEqual([]);
   });
 });
 
 describe('silence', () => {
-  const silence = conditionOf({ kind: 'silence', forMs: 20 * MINUTE });
+  const silence = makeCondition({ kind: 'silence', forMs: 20 * MINUTE });
 
   it('is raised when the time is over though nothing comes, and returns with the next sample', () => {
     const series = seriesOf([NEWYEAR, NEWYEAR + 60 * MINUTE], [1, 2]);
@@ -83,15 +83,15 @@ describe('silence', () => {
 
   it('counts only the hours in which the rule watches', () => {
     const gated: AlarmCondition = { ...silence, hours: { kind: 'clock', from: '06:00', to: '22:00' } };
-    const last = NEWYEAR + 21 * HOUR + 50 * MINUTE;
-    const until = NEWYEAR + DAY + 7 * HOUR;
+    const last = NEWYEAR + 21 * ONE_HOUR + 50 * MINUTE;
+    const until = NEWYEAR + ONE_DAY + 7 * ONE_HOUR;
     expect(told(gated, seriesOf([last], [1]), until)).toEqual([`raise ${8 * 60 + 10 + 20}`]);
   });
 });
 
 describe('consumption in a calendar period', () => {
   const hourly = (limit: number, pace: boolean, reading: AlarmCondition['reading']): AlarmCondition =>
-    conditionOf({ kind: 'consumption', limit, per: 'hour', pace }, { reading });
+    makeCondition({ kind: 'consumption', limit, per: 'hour', pace }, { reading });
 
   it('adds amounts up and begins again with the next hour', () => {
     const series = minutely(Array(125).fill(1), NEWYEAR);
@@ -117,10 +117,10 @@ describe('consumption in a calendar period', () => {
 
   it('takes the months and years of the site', () => {
     const daily = seriesOf(
-      Array.from({ length: 40 }, (_, i) => Date.UTC(2026, 2, 1) + i * DAY),
+      Array.from({ length: 40 }, (_, i) => Date.UTC(2026, 2, 1) + i * ONE_DAY),
       Array(40).fill(10),
     );
-    const monthly = conditionOf(
+    const monthly = makeCondition(
       { kind: 'consumption', limit: 300, per: 'month', pace: false },
       { reading: AMOUNT },
     );
@@ -136,7 +136,7 @@ describe('a state', () => {
   it('is looked for, or anything else is', () => {
     const codes = minutely([1, 0, 0, 2, 1]);
     const state = (code: number, is: boolean): AlarmCondition =>
-      conditionOf({ kind: 'state', code, is }, { reading: STATE });
+      makeCondition({ kind: 'state', code, is }, { reading: STATE });
     expect(told(state(2, true), codes)).toEqual(['raise 3', 'return 4']);
     expect(told(state(1, false), codes)).toEqual(['raise 1', 'return 4']);
   });
@@ -146,7 +146,7 @@ describe('the usual for the hour of the week', () => {
   const weeks = 10;
   // 20 on working hours, 5 at night, with a little spread: the same each week.
   const past = seriesOf(
-    Array.from({ length: weeks * 168 }, (_, i) => Date.UTC(2026, 0, 5) + i * HOUR),
+    Array.from({ length: weeks * 168 }, (_, i) => Date.UTC(2026, 0, 5) + i * ONE_HOUR),
     Array.from(
       { length: weeks * 168 },
       (_, i) => (i % 24 >= 6 && i % 24 < 22 ? 20 : 5) + (Math.floor(i / 168) % 2 ? 1 : -1),
@@ -155,12 +155,12 @@ describe('the usual for the hour of the week', () => {
   const model = fitAlarmModel(
     { kind: 'baseline', side: 'above', limit: 3, deadband: 1 },
     past,
-    { kind: 'level', maxGapMs: 2 * HOUR },
+    { kind: 'level', maxGapMs: 2 * ONE_HOUR },
     'UTC',
   );
-  const condition = conditionOf(
+  const condition = makeCondition(
     { kind: 'baseline', side: 'above', limit: 3, deadband: 1 },
-    { model, site: { ...conditionOf({ kind: 'silence', forMs: 1 }).site, zone: 'UTC' } },
+    { model, site: { ...makeCondition({ kind: 'silence', forMs: 1 }).site, zone: 'UTC' } },
   );
 
   it('counts hours from Monday midnight on the local clock', () => {
@@ -194,9 +194,9 @@ describe('a control chart of hours', () => {
   });
 
   it('tells a drift that no limit would', () => {
-    const condition = conditionOf(
+    const condition = makeCondition(
       { kind: 'runRules', rules: [2], point: 'hour' },
-      { model: { kind: 'chart', centre: 100, sigma: 4 }, maxGapMs: HOUR },
+      { model: { kind: 'chart', centre: 100, sigma: 4 }, maxGapMs: ONE_HOUR },
     );
     const drifted = seriesOf(
       Array.from({ length: 40 }, (_, i) => NEWYEAR + i * 30 * MINUTE),

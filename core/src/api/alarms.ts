@@ -6,6 +6,7 @@ import { ALARM_PRIORITIES } from '../alarms/priorities';
 import { otherLimitsSchema, rehearsalSchema } from '../alarms/rehearse';
 import { alarmRuleSchema, RULE_LEVELS } from '../schemas/alarmRule';
 import { asideSchema, remarkSchema } from '../schemas/forms';
+import { alarmListSchema, ruleListSchema } from '../schemas/lists';
 import { fromAndTo, idList, idText } from '../schemas/parts';
 import {
   amount,
@@ -19,17 +20,16 @@ import {
   type TypeOf,
   named,
 } from '../schemas/shape';
+import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 
-const MOST_METRICS = 50;
-const MOST_OPERATORS = 100;
-/** So many alarms that are over come with those that stand. */
-export const PAST_ALARMS = 50;
+const MAX_METRICS = 50;
+const MAX_OPERATORS = 100;
 
 export const ruleAside = shape({
   kind: oneOf(SET_ASIDE),
   at: amount(),
-  /** End of a shelf; null = out of service, until somebody puts it back. */
+  /** End of shelving; null = out of service until reinstated. */
   until: amountOrNull(),
   by: text(),
   reason: text(),
@@ -37,18 +37,33 @@ export const ruleAside = shape({
 /** How, why and until when an alarm rule is set aside. */
 export type RuleAside = TypeOf<typeof ruleAside>;
 
-/** One metric that a rule watches. */
 const watchedMetric = shape({
   metricId: text(),
   assetName: text(),
-  /** Set aside: its alarms are recorded, and nobody is called; null = not. */
+  /** How it is set aside (alarms recorded, nobody notified); null = it is not. */
   aside: ruleAside.nullable(),
-  /** Does the state of the plant suppress it now? */
+  /** Whether the state of the plant suppresses it now. */
   suppressed: truth(),
 });
+/** One metric that a rule watches. */
+export type WatchedMetric = TypeOf<typeof watchedMetric>;
 
-/** What a person chooses of a rule; `replaces` names the rule whose place it takes. */
-export type RuleForm = TypeOf<typeof alarmRuleSchema>;
+const watchedMetrics = shape({
+  /** Numbers of metrics: watched, suppressed by the state of the plant, set aside. */
+  metrics: amount(),
+  suppressed: amount(),
+  aside: amount(),
+  /**
+   * How it is set aside: out of service on any of them, otherwise the shelving that ends first; null = not at
+   * all.
+   */
+  how: ruleAside.nullable(),
+});
+/** Counts of the metrics a rule watches. */
+export type WatchedMetrics = TypeOf<typeof watchedMetrics>;
+
+/** The choices of a rule; `replaces` is the id of the rule it replaces. */
+export type RuleInput = TypeOf<typeof alarmRuleSchema>;
 
 const alarmRule = named(
   'AlarmRule',
@@ -58,14 +73,18 @@ const alarmRule = named(
       id: text(),
       inForce: truth(),
       inForceFrom: amount(),
-      watches: list(watchedMetric),
+      watched: watchedMetrics,
     })
     .noUnknown()
     .required(),
 );
 export type AlarmRule = TypeOf<typeof alarmRule>;
-/** A state of the plant in which a rule is meant to be silent: its alarms are suppressed by design. */
+/** A state of the plant in which the alarms of a rule are suppressed by design. */
 export type SuppressWhile = NonNullable<AlarmRule['suppress']>;
+
+const wholeRule = shape({ rule: alarmRule, watches: list(watchedMetric) });
+/** An alarm rule with every metric it watches. */
+export type WholeRule = TypeOf<typeof wholeRule>;
 
 export const alarm = named(
   'Alarm',
@@ -74,7 +93,7 @@ export const alarm = named(
     ruleId: text(),
     ruleName: text(),
     state: oneOf(ALARM_STATES),
-    /** End of the shelf it lies on, and why it is set aside; null = it is not. */
+    /** End of shelving and reason for being set aside; null = not set aside. */
     shelvedUntil: amountOrNull(),
     asideReason: textOrNull(),
     level: oneOf(RULE_LEVELS),
@@ -97,7 +116,7 @@ export const alarm = named(
     latestValue: amountOrNull(),
     acknowledgedBy: textOrNull(),
     acknowledgedAt: amountOrNull(),
-    /** When others were told because nobody acknowledged since it last called; null = they were not. */
+    /** Time of the escalation since the last notification; null = none. */
     escalatedAt: amountOrNull(),
   }),
 );
@@ -145,49 +164,54 @@ const rehearsalAnswer = rehearsalSchema
   .shape({
     samples: amount(),
     metrics: amount(),
-    /** It learnt what is usual from the very samples it was run on: it looks better than it will be. */
+    /** It learnt from the samples it was run on, so the result looks better than it will be. */
     learntOnItself: truth(),
-    /** Metrics with too little past to learn from: there it would find nothing. */
+    /** Metrics with too little history to learn from; the rule cannot trip there. */
     unlearnt: amount(),
   })
   .noUnknown();
 /** A rehearsal with what it ran over. */
 export type RehearsalAnswer = TypeOf<typeof rehearsalAnswer>;
 
-const operatorCount = () => yup.number().integer().min(1).max(MOST_OPERATORS);
+const operatorCount = () => yup.number().integer().min(1).max(MAX_OPERATORS);
 
 export const alarmsApi = contracts({
   'GET /api/alarms': {
     access: 'viewer',
-    summary: 'Lists the alarms that stand and the newest that are over.',
-    answer: json(shape({ standing: list(alarm), past: list(alarm) }), `at most ${PAST_ALARMS} past ones`),
+    summary:
+      'Active alarms, the most serious and newest first and those set aside last; or, with list=over, past alarms, newest first.',
+    query: alarmListSchema,
+    answer: json(
+      shape({ items: list(alarm), total: amount(), setAside: amount() }),
+      'setAside: of the total',
+    ),
   },
   'GET /api/alarms/waiting': {
     access: 'viewer',
-    summary: 'How many alarms wait for somebody to acknowledge them.',
+    summary: 'Number of alarms to acknowledge.',
     answer: json(shape({ count: amount() })),
   },
   'GET /api/alarms/on-time': {
     access: 'viewer',
-    summary: `When alarms of up to ${MOST_METRICS} metrics (ids with commas) were raised in a stretch of time, ms.`,
-    query: yup.object({ metricIds: idList(MOST_METRICS).required(), ...fromAndTo() }).noUnknown(),
-    answer: json(list(raisedAlarm), 'in order; of more than 1000 the newest'),
+    summary: `When alarms of up to ${MAX_METRICS} metrics (ids with commas) were raised in a stretch of time (ms).`,
+    query: yup.object({ metricIds: idList(MAX_METRICS).required(), ...fromAndTo() }).noUnknown(),
+    answer: json(list(raisedAlarm), 'in order; the newest 1,000 at most'),
   },
   'GET /api/alarms/:id': {
     access: 'viewer',
-    summary: 'One alarm with its whole history.',
+    summary: 'One alarm with its full history.',
     answer: json(shape({ alarm, events: list(alarmEvent), earlier: list(alarm) })),
   },
   'POST /api/alarms/:id/acknowledgement': {
     access: 'operator',
-    summary: 'Acknowledges an alarm, with a remark if there is one.',
+    summary: 'Acknowledges an alarm, optionally with a remark.',
     body: remarkSchema,
     answer: json(alarm),
-    errors: { 409: 'WRONG_STATE when somebody has done so already' },
+    errors: { 409: 'WRONG_STATE when it is acknowledged already' },
   },
   'POST /api/alarms/:id/reset': {
     access: 'operator',
-    summary: 'Resets an alarm that has latched, once it is acknowledged.',
+    summary: 'Resets a latched alarm that is acknowledged.',
     answer: json(alarm),
     errors: { 409: 'WRONG_STATE when it is not latched, or not acknowledged yet' },
   },
@@ -201,41 +225,47 @@ export const alarmsApi = contracts({
   },
   'GET /api/alarm-rules': {
     access: 'viewer',
-    summary: 'Lists the alarm rules in force, with the metrics each watches.',
-    answer: json(list(alarmRule), "limits and deadbands in the metric's unit, lengths of time in ms"),
+    summary: 'Alarm rules in force by name, each with the number of metrics it watches.',
+    query: ruleListSchema,
+    answer: json(pageOf(alarmRule), "limits and deadbands in the metric's unit, durations in ms"),
+  },
+  'GET /api/alarm-rules/:id': {
+    access: 'viewer',
+    summary: 'One alarm rule, in force or not, with every metric it watches.',
+    answer: json(wholeRule),
   },
   'POST /api/alarm-rules': {
     access: 'analyst',
     summary:
-      'Puts an alarm rule in force from now on; with `replaces` another one goes out of force with it.',
+      'Puts an alarm rule in force from now on; with `replaces`, another rule is withdrawn in the same step.',
     body: alarmRuleSchema,
     answer: json(shape({ id: text() })),
     errors: {
-      404: 'NOT_FOUND for a metric or rule that is not there',
-      409: 'WRONG_STATE when the rule it replaces is out of force already',
+      404: 'NOT_FOUND for a missing metric or rule',
+      409: 'WRONG_STATE when the rule to replace is withdrawn already',
     },
   },
   'DELETE /api/alarm-rules/:id': {
     access: 'analyst',
     summary:
-      'Takes an alarm rule out of force. Its alarms and their history stay; one that stands ends, once it is acknowledged.',
+      'Withdraws an alarm rule. Its alarms and their history stay; an active alarm ends once it is acknowledged.',
     answer: nothing,
-    errors: { 409: 'WRONG_STATE when it is out of force already' },
+    errors: { 409: 'WRONG_STATE when it is withdrawn already' },
   },
   'PUT /api/alarm-rules/:id/aside': {
     access: 'operator',
     summary:
-      'Shelves a rule for a time, or takes it out of service, on all its metrics or one: its alarms are recorded and nobody is called. Out of service is for analysts.',
+      'Shelves a rule for a time, or takes it out of service, on all its metrics or one: its alarms are recorded and nobody is notified. Out of service is for analysts.',
     body: asideSchema,
     answer: nothing,
     errors: {
       403: 'NOT_ALLOWED to take it out of service, unless an analyst asks',
-      409: 'WRONG_STATE when it is set aside in the other way already',
+      409: 'WRONG_STATE when it is already set aside in the other way',
     },
   },
   'DELETE /api/alarm-rules/:id/aside': {
     access: 'operator',
-    summary: 'Puts a rule back that was set aside. An alarm whose condition is still met is raised anew.',
+    summary: 'Reinstates a rule that was set aside. An alarm whose condition is still met is raised again.',
     query: yup.object({ metricId: idText().nullable().default(null) }).noUnknown(),
     answer: nothing,
     errors: {
@@ -247,19 +277,19 @@ export const alarmsApi = contracts({
     access: 'analyst',
     summary: 'Runs a draft of an alarm rule on past samples, with the same code as live evaluation.',
     body: rehearsalOrder,
-    answer: json(rehearsalAnswer, 'share 0 to 1; learntOnItself: it looks better than it will be'),
-    errors: { 404: 'NOT_FOUND for a metric that is not there' },
+    answer: json(rehearsalAnswer, 'share 0 to 1; learntOnItself: the result looks better than it will be'),
+    errors: { 404: 'NOT_FOUND for a missing metric' },
   },
   'POST /api/alarm-rules/rehearsal/limits': {
     access: 'analyst',
     summary:
-      'How often a draft of an alarm rule would have fired with other limits, and with which about once a week.',
+      'How often a draft of an alarm rule would have fired with other limits, and which limit fires about once a week.',
     body: rehearsalOrder,
     answer: json(
       otherLimitsSchema,
-      'limits in the unit of the test; empty and null where no single limit decides',
+      'limits in the unit of the test; empty and null if the test has no single limit',
     ),
-    errors: { 404: 'NOT_FOUND for a metric that is not there' },
+    errors: { 404: 'NOT_FOUND for a missing metric' },
   },
 });
 
@@ -267,18 +297,18 @@ export const alarmHealthApi = contracts({
   'GET /api/alarm-health': {
     access: 'viewer',
     summary:
-      'How much the alarms of the last days, at most since the first rule, asked of the people who answer them, against published guidelines. Alarms of rules that were set aside do not count: nobody was called.',
+      'The load that the alarms of the last days (at most since the first rule) put on the people who answer them, against published guidelines. Alarms of rules that were set aside do not count: nobody was notified.',
     query: yup
       .object({ days: yup.number().oneOf(HEALTH_DAYS).default(7), operators: operatorCount().optional() })
       .noUnknown(),
     answer: json(
       shape({ health: alarmHealthSchema, checks: list(healthCheckSchema), rules: list(raisingRule) }),
-      'rates per operator, times in ms; without operators as many as are kept',
+      'rates per operator, times in ms; operators defaults to the stored number',
     ),
   },
   'PUT /api/alarm-health/operators': {
     access: 'analyst',
-    summary: 'Keeps how many people answer alarms at the same time; rates are told per person.',
+    summary: 'Stores how many people answer alarms at the same time; rates are per person.',
     body: yup.object({ operators: operatorCount().required() }).noUnknown(),
     answer: nothing,
   },

@@ -11,6 +11,7 @@ import { logsApi } from './logs';
 import { feedsApi, metricsApi } from './metrics';
 import { noticesApi } from './notices';
 import { peopleApi } from './people';
+import { picturesApi } from './pictures';
 import { readingsApi } from './readings';
 import { referenceApi } from './reference';
 import { remarksApi } from './remarks';
@@ -19,7 +20,7 @@ import { healthApi, liveApi } from './server';
 import { tokensApi } from './tokens';
 import { watchApi } from './watch';
 
-/** Every way into the server, by its address. */
+/** All endpoints by address. */
 export const API = {
   ...healthApi,
   ...liveApi,
@@ -38,6 +39,7 @@ export const API = {
   ...readingsApi,
   ...intakesApi,
   ...boardsApi,
+  ...picturesApi,
   ...alarmsApi,
   ...alarmHealthApi,
   ...flagsApi,

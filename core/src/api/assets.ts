@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { assetImportSchema, assetSchema } from '../schemas/data';
-import { assetListSchema } from '../schemas/lists';
+import { assetListSchema, assetNamesSchema } from '../schemas/lists';
 import {
   amount,
   checkedBy,
@@ -43,28 +43,28 @@ export type Asset = TypeOf<typeof asset>;
 
 const listedAsset = shape({
   ...assetFields,
-  /** How many assets hang right below it. */
+  /** Number of children. */
   children: yup.number().optional(),
-  /** How many metrics are its own. */
+  /** Number of its own metrics. */
   metrics: yup.number().optional(),
-  /** How many feeds at or below it need a look. */
+  /** Number of feeds at or below it that need attention. */
   troubled: yup.number().optional(),
 });
-/** An asset as a line of a tree. */
+/** An asset as a row of the tree. */
 export type AssetRow = Required<TypeOf<typeof listedAsset>>;
 
 /** An attribute that assets have, with the values it takes. */
 const attributeValues = shape({
   name: text(),
-  /** In order; of many different ones the first sixty. */
+  /** Sorted; the first sixty at most. */
   values: list(textOrNumber()),
   many: truth(),
 });
 
-export type AssetForm = TypeOf<typeof assetSchema>;
+export type AssetInput = TypeOf<typeof assetSchema>;
 export type AssetImportRow = TypeOf<typeof assetImportSchema>['rows'][number];
 
-/** A part of a long list, and how many there are in all. */
+/** A page of a long list with the total. */
 export const pageOf = <Item extends yup.ISchema<unknown>>(item: Item) =>
   shape({ items: list(item), total: amount() });
 export interface PageOf<Item> {
@@ -76,7 +76,7 @@ export const assetsApi = contracts({
   'GET /api/assets': {
     access: 'viewer',
     summary:
-      'Assets in the order of their full names: by id, below one, or found by the beginnings of words in name, kind and facts.',
+      'Assets by full name: by id, below another, or matching the beginnings of words in name, kind and attributes.',
     query: assetListSchema,
     answer: json(
       pageOf(listedAsset),
@@ -85,28 +85,34 @@ export const assetsApi = contracts({
   },
   'GET /api/assets/attributes': {
     access: 'viewer',
-    summary: 'Attributes that assets have, with the values they take.',
-    answer: json(list(attributeValues), 'values: the first 60, in order; many: whether there are more'),
+    summary: 'Attributes in use, with their values.',
+    answer: json(list(attributeValues), 'values: the first 60, sorted; many: whether there are more'),
+  },
+  'POST /api/assets/named': {
+    access: 'viewer',
+    summary: 'Assets with one of these names, ignoring case: lookup for names in a file.',
+    body: assetNamesSchema,
+    answer: json(list(asset), 'sorted by full name'),
   },
   'POST /api/assets': {
     access: 'analyst',
     summary: 'Adds an asset. One without a parent is a plant and needs a time zone.',
     body: assetSchema,
     answer: json(asset),
-    errors: { 422: 'BAD_INPUT when the name is taken or the parent is not there' },
+    errors: { 422: 'BAD_INPUT when the name is taken or the parent is missing' },
   },
   'PUT /api/assets/:id': {
     access: 'analyst',
     summary: 'Renames, moves or describes an asset.',
     body: assetSchema,
     answer: json(asset),
-    errors: { 422: 'BAD_INPUT when the name is taken or it would stand under itself' },
+    errors: { 422: 'BAD_INPUT when the name is taken or it would become its own descendant' },
   },
   'DELETE /api/assets/:id': {
     access: 'analyst',
-    summary: 'Takes an asset away that nothing hangs on.',
+    summary: 'Removes an asset without dependents.',
     answer: nothing,
-    errors: { 409: 'WRONG_STATE says what still hangs on it' },
+    errors: { 409: 'WRONG_STATE names the dependents' },
   },
   'POST /api/assets/list': {
     access: 'analyst',

@@ -1,7 +1,9 @@
 import * as yup from 'yup';
 import { boardDocumentSchema, boardTitleSchema } from '../board/board';
 import { countedNumber } from '../schemas/parts';
-import { amount, list, shape, text, type TypeOf, named } from '../schemas/shape';
+import { boardListSchema } from '../schemas/lists';
+import { amount, shape, text, type TypeOf, named } from '../schemas/shape';
+import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 
 const board = named(
@@ -10,7 +12,7 @@ const board = named(
     id: text(),
     title: text(),
     document: boardDocumentSchema.required(),
-    /** Goes up by one at every change; a save must name the one it started from. */
+    /** Increases with every change; a save has to name the revision it is based on. */
     revision: amount(),
     ownerName: text(),
     updatedAt: amount(),
@@ -18,10 +20,26 @@ const board = named(
 );
 export type Board = TypeOf<typeof board>;
 
-const WRONG_DOCUMENT = 'BAD_INPUT names the readout and field that is wrong';
+const listedBoard = shape({
+  id: text(),
+  title: text(),
+  /** How many readouts it has. */
+  readouts: amount(),
+  ownerName: text(),
+  updatedAt: amount(),
+});
+/** A board as a row of a list. */
+export type ListedBoard = TypeOf<typeof listedBoard>;
+
+const WRONG_DOCUMENT = 'BAD_INPUT names the wrong readout and field';
 
 export const boardsApi = contracts({
-  'GET /api/boards': { access: 'viewer', summary: 'Lists boards.', answer: json(list(board)) },
+  'GET /api/boards': {
+    access: 'viewer',
+    summary: 'Boards by title, without their content.',
+    query: boardListSchema,
+    answer: json(pageOf(listedBoard)),
+  },
   'GET /api/boards/:id': { access: 'viewer', summary: 'One board.', answer: json(board) },
   'POST /api/boards': {
     access: 'analyst',
@@ -32,7 +50,7 @@ export const boardsApi = contracts({
   },
   'PUT /api/boards/:id': {
     access: 'analyst',
-    summary: 'Saves a board, if nobody has changed it since the revision it was read at.',
+    summary: 'Saves a board unless somebody has changed it since the given revision.',
     body: yup
       .object({
         title: boardTitleSchema,

@@ -3,8 +3,8 @@ import { calendarSchema, holidaySchema } from '../schemas/calendar';
 import { list, shape, text } from '../schemas/shape';
 import { contracts, json } from './contract';
 
-/** The library that knows holidays takes some ms a year. */
-const MOST_YEARS = 40;
+/** The holiday library takes some ms per year. */
+const MAX_YEARS = 40;
 export const ICALENDAR = 'text/calendar';
 
 const place = shape({ code: text(), name: text() });
@@ -23,8 +23,8 @@ const holidaysQuery = yup
   })
   .noUnknown()
   .test('years', function ({ from, to }) {
-    if (to - from < MOST_YEARS) return true;
-    const message = `Ask for at most ${MOST_YEARS} years at a time, got ${from} to ${to}`;
+    if (to - from < MAX_YEARS) return true;
+    const message = `Ask for at most ${MAX_YEARS} years at a time, got ${from} to ${to}`;
     return this.createError({ path: 'to', message });
   });
 
@@ -38,11 +38,11 @@ export const calendarsApi = contracts({
     access: 'analyst',
     summary: 'Sets the working calendar of a plant. Shifts may run over midnight.',
     body: calendarSchema,
-    answer: json(calendarSchema.required(), 'as it stands now'),
+    answer: json(calendarSchema.required(), 'as saved'),
   },
   'GET /api/holidays/countries': {
     access: 'viewer',
-    summary: 'Countries whose public holidays are known; with ?country=GB its regions.',
+    summary: 'Countries with known public holidays; with ?country=GB, its regions.',
     query: yup.object({ country: yup.string().max(3).optional() }).noUnknown(),
     answer: json(list(place)),
   },

@@ -3,36 +3,41 @@ import type { ISchema } from 'yup';
 import type { Role } from '../domain/roles';
 import type { TypeOf } from '../schemas/shape';
 
-/* What server and app agree on, one subject a file. Routes, checks, the OpenAPI description and the app's calls are made of it. */
+/*
+ * The contract between server and app, one file per subject. Routes, checks, the OpenAPI description and the
+ * app's calls are derived from it.
+ */
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 /** "GET /api/boards/:id". */
 export type Address = `${Method} /api/${string}`;
 
-/** Who may call: anybody, anybody with a push token, or people of at least this role. */
+/** Who may call: anybody, holders of a push token, or people with at least this role. */
 export type Access = 'anybody' | 'token' | Role;
 
-/** What comes back when all went well. */
+/** The successful answer. */
 export type Answer<Schema extends yup.ISchema<unknown> = yup.ISchema<unknown>> =
-  /** 200 with JSON; `bytes` = the same in bytes for who accepts application/octet-stream: how they are laid out. */
+  /** 200 with JSON; `bytes` = layout of the binary form for clients that accept application/octet-stream. */
   | { readonly json: Schema; readonly words: string; readonly bytes?: string }
   /** 204. */
   | { readonly nothing: true }
-  /** 200 with something else than JSON. */
+  /** 200 with another content type. */
   | { readonly content: readonly string[]; readonly words: string };
 
-/** Statuses of what may go wrong with an endpoint itself; those of sign-in, rights and input follow from the rest. */
+/** Error statuses specific to an endpoint; those for sign-in, rights and input are derived. */
 export type OwnErrorStatus = 401 | 403 | 404 | 408 | 409 | 413 | 422 | 429 | 503;
 
-/** One way into the server. */
+/** One endpoint. */
 export interface Contract {
   readonly access: Access;
-  /** One sentence: what it does. */
+  /** One sentence that says what it does. */
   readonly summary: string;
+  /** Patterns of path parameters that are not ids, by name. */
+  readonly names?: Readonly<Record<string, RegExp>>;
   readonly query?: yup.ISchema<unknown>;
   /** A JSON body. */
   readonly body?: yup.ISchema<unknown>;
-  /** Content types of a body that is handed over as bytes. */
+  /** Content types of a binary body. */
   readonly content?: readonly string[];
   /** Largest body, in bytes; default 1 MB. */
   readonly limit?: number;
@@ -40,7 +45,7 @@ export interface Contract {
   readonly errors?: Readonly<Partial<Record<OwnErrorStatus, string>>>;
 }
 
-/** The endpoints of a subject by their addresses. */
+/** The endpoints of a subject by address. */
 export type Contracts = Readonly<Record<Address, Contract>>;
 
 /** Keeps the types of addresses and schemas. */
@@ -48,7 +53,7 @@ export function contracts<const C extends Contracts>(all: C): C {
   return all;
 }
 
-/** @param words what the members mean, with their units, where their names do not say it. */
+/** @param words meaning and units of members whose names do not say it. */
 export const json = <Schema extends yup.ISchema<unknown>>(
   schema: Schema,
   words = '',
@@ -59,7 +64,7 @@ export const content = (types: string | readonly string[], words: string) => ({
   words,
 });
 
-/** The names of the ids in an address. */
+/** The names of the path parameters. */
 type IdsOf<A extends string> = A extends `${string}:${infer Id}/${infer Rest}`
   ? Id | IdsOf<Rest>
   : A extends `${string}:${infer Id}`
@@ -74,14 +79,14 @@ export type AnswerOf<C extends Contract> = C['answer'] extends { readonly json: 
   ? Checked<S>
   : undefined;
 
-/** Members that may be left out of what is sent: they have a value of their own then. */
+/** Optional members, which have defaults. */
 type LeftOut<Defaults> = {
   [K in keyof Defaults]: Defaults[K] extends string | number | boolean | null | readonly unknown[]
     ? K
     : never;
 }[keyof Defaults];
 type WithLeftOut<T, K> = TypeOf<ISchema<Omit<T, K & keyof T> & Partial<Pick<T, K & keyof T>>>>;
-/** What is sent, before what was left out is filled in. */
+/** The input before defaults are applied. */
 export type SentFor<S> = S extends { readonly __outputType: infer T; readonly __default: infer Defaults }
   ? WithLeftOut<T, LeftOut<Defaults>>
   : undefined;
@@ -96,5 +101,5 @@ type Asks<C, Name extends 'query' | 'body'> = C extends { readonly [K in Name]: 
   : object;
 type Params<A extends string> = IdsOf<A> extends never ? object : { readonly params: ParamsOf<A> };
 
-/** Everything that a call of an endpoint needs: ids of its address, query, body. */
+/** The arguments of a call: path parameters, query, body. */
 export type CallOf<A extends string, C> = Params<A> & Asks<C, 'query'> & Asks<C, 'body'>;

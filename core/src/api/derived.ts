@@ -6,7 +6,7 @@ import { contracts, json } from './contract';
 import { metric } from './metrics';
 
 const expressionPreview = shape({
-  /** The one that was chosen, else the one that was found. */
+  /** The chosen unit, otherwise the resulting one. */
   unit: text(),
   foundUnit: text(),
   zone: text(),
@@ -15,7 +15,7 @@ const expressionPreview = shape({
   t: amounts(),
   v: amountsOrNulls(),
   value: amountOrNull(),
-  /** null = worked out sample by sample. */
+  /** null = calculated sample by sample. */
   coverage: amountOrNull(),
 });
 /** Results of an expression over the last day; null = missing. */
@@ -29,11 +29,11 @@ const factor = factorSchema.shape({ id: text() }).required();
 /** An equivalence factor with its values by the date they hold from. */
 export type Factor = TypeOf<typeof factor>;
 
-export type ExpressionForm = TypeOf<typeof expressionSchema>;
-export type DerivedForm = TypeOf<typeof derivedSchema>;
+export type ExpressionInput = TypeOf<typeof expressionSchema>;
+export type DerivedInput = TypeOf<typeof derivedSchema>;
 
 const WRONG_EXPRESSION =
-  'BAD_INPUT for a wrong expression, units that do not go together, a name that is taken, or a circle, which is named';
+  'BAD_INPUT for a wrong expression, incompatible units, a taken name, or a cycle (named)';
 
 export const derivedApi = contracts({
   'GET /api/derived/functions': {
@@ -43,12 +43,12 @@ export const derivedApi = contracts({
   },
   'POST /api/derived/preview': {
     access: 'analyst',
-    summary: 'Works an expression out over the last day, with its unit, without saving anything.',
+    summary: 'Evaluates an expression over the last day, with its unit, without saving anything.',
     body: expressionSchema,
     answer: json(expressionPreview, 'v: null = missing'),
     errors: {
-      404: 'NOT_FOUND for a metric that is not there',
-      422: 'BAD_INPUT says what is wrong and where',
+      404: 'NOT_FOUND for a missing metric',
+      422: 'BAD_INPUT with the reason and position',
     },
   },
   'GET /api/derived/:id': {
@@ -61,7 +61,7 @@ export const derivedApi = contracts({
     summary: 'Adds a derived metric: an expression over named metrics, attributes and factors.',
     body: derivedSchema,
     answer: json(metric),
-    errors: { 404: 'NOT_FOUND for a metric that is not there', 422: WRONG_EXPRESSION },
+    errors: { 404: 'NOT_FOUND for a missing metric', 422: WRONG_EXPRESSION },
   },
   'PUT /api/derived/:id': {
     access: 'analyst',
@@ -77,7 +77,7 @@ export const derivedApi = contracts({
   },
   'POST /api/factors': {
     access: 'analyst',
-    summary: 'Adds an equivalence factor, or changes the one named by id.',
+    summary: 'Adds an equivalence factor, or changes the one with this id.',
     body: savedFactorSchema,
     answer: json(shape({ id: text() })),
     errors: { 404: 'NOT_FOUND', 422: 'BAD_INPUT when the name is taken' },

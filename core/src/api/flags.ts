@@ -7,11 +7,13 @@ import {
   flagSchema,
   handOnSchema,
 } from '../schemas/flags';
+import { flagListSchema } from '../schemas/lists';
 import { fromAndTo, idList } from '../schemas/parts';
 import { amount, list, oneOf, shape, text, type TypeOf } from '../schemas/shape';
+import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 
-const MOST_METRICS = 50;
+const MAX_METRICS = 50;
 
 const flagEvent = shape({
   id: text(),
@@ -26,8 +28,8 @@ export type FlagEvent = TypeOf<typeof flagEvent>;
 const flagCause = shape({ id: text(), name: text() });
 export type FlagCause = TypeOf<typeof flagCause>;
 
-/** What is filled in to hand out a flag. */
-export type FlagForm = TypeOf<typeof flagSchema>;
+/** The input for handing out a flag. */
+export type FlagInput = TypeOf<typeof flagSchema>;
 export type FlagClosing = TypeOf<typeof closeFlagSchema>;
 
 const THEIRS = 'NOT_ALLOWED, unless its taker, its giver or an analyst asks';
@@ -36,21 +38,14 @@ export const flagsApi = contracts({
   'GET /api/flags': {
     access: 'viewer',
     summary:
-      'Lists flags of everybody: the open ones, those due first in front, or the 200 closed last (?state=closed).',
-    query: yup
-      .object({
-        state: yup
-          .string()
-          .oneOf(['open', 'closed'] as const)
-          .default('open'),
-      })
-      .noUnknown(),
-    answer: json(list(flagEntity)),
+      'Flags: open ones, most urgent first, or closed ones, newest first; of everybody, or those taken or handed out by the caller.',
+    query: flagListSchema,
+    answer: json(pageOf(flagEntity)),
   },
   'GET /api/flags/on-time': {
     access: 'viewer',
-    summary: `Flags on up to ${MOST_METRICS} metrics (ids with commas) that touch a stretch of time, ms.`,
-    query: yup.object({ metricIds: idList(MOST_METRICS).required(), ...fromAndTo() }).noUnknown(),
+    summary: `Flags on up to ${MAX_METRICS} metrics (ids with commas) that touch a stretch of time, ms.`,
+    query: yup.object({ metricIds: idList(MAX_METRICS).required(), ...fromAndTo() }).noUnknown(),
     answer: json(list(flagEntity)),
   },
   'GET /api/flags/:id': {
@@ -61,7 +56,7 @@ export const flagsApi = contracts({
   'POST /api/flags': {
     access: 'operator',
     summary:
-      'Hands a flag to a person, from an alarm, from a stretch of a trend or on its own. What an alarm shows is kept as evidence.',
+      'Hands a flag to a person: from an alarm, from a stretch of a trend, or on its own. The numbers of the alarm are stored as evidence.',
     body: flagSchema,
     answer: json(flagEntity),
   },
@@ -76,7 +71,7 @@ export const flagStepsApi = contracts({
   },
   'POST /api/flags/:id/comments': {
     access: 'operator',
-    summary: 'Writes a comment under a flag.',
+    summary: 'Adds a comment to a flag.',
     body: flagCommentSchema,
     answer: json(flagEntity),
   },
@@ -117,7 +112,7 @@ export const flagCausesApi = contracts({
   },
   'DELETE /api/flag-causes/:id': {
     access: 'analyst',
-    summary: 'Takes a cause off the list; flags that name it keep it.',
+    summary: 'Removes a cause from the list; flags that name it keep it.',
     answer: nothing,
   },
 });

@@ -6,18 +6,18 @@ import { alarm, ruleAside } from './alarms';
 import { contracts, json } from './contract';
 import { stopEntry } from './logs';
 import { stretchRemark } from './remarks';
-import { silentFeeds } from './watch';
+import { silentFeedsSchema } from './watch';
 
 const handoverShift = shape({ start: amount(), end: amount(), name: text() });
 /** A stretch that one shift hands over to the next. */
 export type HandoverShift = TypeOf<typeof handoverShift>;
 
 const setAsideLine = shape({ ruleId: text(), ruleName: text(), assetName: text(), aside: ruleAside });
-/** What is set aside when a shift ends. */
+/** Rules that are set aside at the end of a shift. */
 export type SetAsideLine = TypeOf<typeof setAsideLine>;
 
 const handoverNote = shape({ id: text(), text: text(), author: text(), at: amount() });
-/** What a shift leaves for the next in its own words. */
+/** A note for the next shift. */
 export type HandoverNote = TypeOf<typeof handoverNote>;
 
 const handover = shape({
@@ -25,10 +25,10 @@ const handover = shape({
   plantName: text(),
   zone: text(),
   now: amount(),
-  /** The shift told of, and those that can be chosen, newest first. */
+  /** The shift shown, and the ones to choose from, newest first. */
   shift: handoverShift,
   shifts: list(handoverShift),
-  /** Raised in the shift, also when they called again while waiting; newest first. */
+  /** Raised in the shift, including repeated raises; newest first. */
   raised: list(alarm),
   standing: list(alarm),
   setAside: list(setAsideLine),
@@ -37,19 +37,19 @@ const handover = shape({
   stops: list(stopEntry),
   stoppedMs: amount(),
   remarks: list(stretchRemark),
-  silent: silentFeeds,
+  silent: silentFeedsSchema,
   notes: list(handoverNote),
 });
-/** One page of what happened in a shift of a plant, and what is still open. Times in ms. */
+/** The events of a plant's shift and what is still open. Times in ms. */
 export type Handover = TypeOf<typeof handover>;
 
-const GONE = { 404: 'NOT_FOUND for a plant or shift that there is not' } as const;
+const GONE = { 404: 'NOT_FOUND for a missing plant or shift' } as const;
 
 export const handoverApi = contracts({
   'GET /api/handover': {
     access: 'viewer',
     summary:
-      'What happened in a shift of a plant and what is still open: the shift under way, or the one that begins at `shift` (ms).',
+      'What happened in a shift and what is still open: the current shift, or the one that begins at `shift` (ms).',
     query: yup
       .object({ plantId: idText().required(), shift: momentMs().nullable().default(null) })
       .noUnknown(),
@@ -58,7 +58,7 @@ export const handoverApi = contracts({
   },
   'POST /api/handover/notes': {
     access: 'operator',
-    summary: 'Leaves words for the next shift.',
+    summary: 'Adds a note for the next shift.',
     body: yup
       .object({
         plantId: idText().required(),

@@ -9,6 +9,7 @@ import {
 } from '../indicators/definition';
 import { targetSuggestion } from '../indicators/suggestTargets';
 import { hoursSchema } from '../schemas/hours';
+import { indicatorListSchema } from '../schemas/lists';
 import { countedNumber } from '../schemas/parts';
 import {
   amount,
@@ -25,20 +26,21 @@ import {
 import { PAST_BUCKETS } from '../time/automaticPeriod';
 import { intervalSchema } from '../time/interval';
 import { windowSchema } from '../time/windowSpec';
+import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 import { readingSchema } from './readings';
 
-const MOST_PERIODS = 120;
+const MAX_PERIODS = 120;
 
 const presentFields = {
-  /** The target that holds in the window now; null = none. */
+  /** The current target of the window; null = none. */
   target: amountOrNull(),
-  /** The band it is judged by now; null where that needs a target and there is none. */
+  /** The current band; null if it needs a target and there is none. */
   band: orNull(bandSchema),
   reading: readingSchema,
 };
 
-export const indicatorReading = named(
+export const indicatorReadingSchema = named(
   'IndicatorReading',
   shape({
     id: text(),
@@ -54,8 +56,8 @@ export const indicatorReading = named(
     ...presentFields,
   }),
 );
-/** An indicator with its present value, target and level; numbers in the unit of its measure. */
-export type IndicatorReading = TypeOf<typeof indicatorReading>;
+/** An indicator with its current value, target and level, in the unit of its measure. */
+export type IndicatorReading = TypeOf<typeof indicatorReadingSchema>;
 
 const indicatorLoss = shape({
   id: text(),
@@ -72,7 +74,7 @@ const indicatorLoss = shape({
   nodataMs: amount(),
   clearMs: amount(),
 });
-/** How long an indicator lay on each level, by the hour. */
+/** Time of an indicator on each level, by hour. */
 export type IndicatorLoss = TypeOf<typeof indicatorLoss>;
 
 const judgedPeriod = named(
@@ -95,15 +97,15 @@ const indicatorPast = shape(pastFields);
 export type IndicatorPast = TypeOf<typeof indicatorPast>;
 
 const wholeIndicator = shape({
-  indicator: indicatorReading,
+  indicator: indicatorReadingSchema,
   versions: list(indicatorVersion),
   targets: list(periodTarget),
 });
-/** One indicator with every definition it has had and the targets typed in for it. */
+/** One indicator with all its definitions and the targets entered for it. */
 export type WholeIndicator = TypeOf<typeof wholeIndicator>;
 
 const indicatorPreview = shape({ ...presentFields, ...pastFields });
-/** The present value and the past of a definition that is being written. */
+/** Current value and past of a draft definition. */
 export type IndicatorPreview = TypeOf<typeof indicatorPreview>;
 
 const suggestAsk = yup
@@ -119,32 +121,36 @@ export type SuggestAsk = TypeOf<typeof suggestAsk>;
 const suggestedTargets = shape({ bucket: oneOf(PAST_BUCKETS), suggestions: list(targetSuggestion) });
 export type SuggestedTargets = TypeOf<typeof suggestedTargets>;
 
-const NOT_TO_BE = 'BAD_INPUT when the asset has one of this name, or it cannot be computed';
-const GONE = 'NOT_FOUND for an indicator or metric that is not there';
+const NOT_TO_BE = 'BAD_INPUT when the asset has one of this name, or when it cannot be computed';
+const GONE = 'NOT_FOUND for a missing indicator or metric';
 
 export const indicatorsApi = contracts({
   'GET /api/indicators': {
     access: 'viewer',
-    summary: 'Lists the indicators with their present value, target and level.',
-    answer: json(list(indicatorReading), 'in the unit of each measure'),
+    summary: 'Indicators with their current value, target and level, worst first: by id or by search.',
+    query: indicatorListSchema,
+    answer: json(
+      pageOf(indicatorReadingSchema),
+      'in the unit of each measure; sorted by levels that may be a minute old',
+    ),
   },
   'GET /api/indicators/time-by-level': {
     access: 'viewer',
     summary:
-      'How long each indicator was on each level over the last days: by the hour, a total by periods as long as its window; each judged by the definition in force then.',
+      'Time of each indicator on each level over the last days: by hour, or for totals by periods as long as the window; each judged by the definition in force then.',
     query: yup.object({ days: yup.number().integer().min(1).max(90).default(7) }),
     answer: json(list(indicatorLoss), 'ms, longest in breach first'),
   },
   'GET /api/indicators/:id': {
     access: 'viewer',
-    summary: 'One indicator with every definition it has had and the targets typed in for it.',
+    summary: 'One indicator with all its definitions and the targets entered for it.',
     answer: json(wholeIndicator),
   },
   'GET /api/indicators/:id/history': {
     access: 'viewer',
     summary:
       'The past of an indicator by periods as long as its window, each judged by the definition and the target in force then.',
-    query: yup.object({ periods: yup.number().integer().min(1).max(MOST_PERIODS).default(30) }).noUnknown(),
+    query: yup.object({ periods: yup.number().integer().min(1).max(MAX_PERIODS).default(30) }).noUnknown(),
     answer: json(indicatorPast, 'oldest first'),
   },
   'POST /api/indicators': {
@@ -157,35 +163,35 @@ export const indicatorsApi = contracts({
   'PUT /api/indicators/:id': {
     access: 'analyst',
     summary:
-      'Puts a new definition in force from now on, everywhere the indicator is used. The one before is kept and goes on judging its time.',
+      'Puts a new definition in force from now on, wherever the indicator is used. The previous one is kept for its own time.',
     body: yup
       .object({ from: countedNumber().required(), definition: indicatorSchema.required() })
       .noUnknown(),
     answer: nothing,
-    errors: { 409: 'CHANGED_MEANWHILE when `from` is not the version in force any more', 422: NOT_TO_BE },
+    errors: { 409: 'CHANGED_MEANWHILE when `from` is no longer the version in force', 422: NOT_TO_BE },
   },
   'PUT /api/indicators/:id/targets': {
     access: 'analyst',
-    summary: 'Sets targets by period, also for periods that have not begun; null takes one away.',
+    summary: 'Sets targets by period, also for future periods; null removes one.',
     body: periodTargetsSchema,
     answer: nothing,
   },
   'DELETE /api/indicators/:id': {
     access: 'analyst',
-    summary: 'Takes an indicator off every list. Its definitions stay in the database.',
+    summary: 'Removes an indicator from all lists. Its definitions stay in the database.',
     answer: nothing,
   },
   'POST /api/indicators/preview': {
     access: 'analyst',
     summary:
-      'The present value and the past of a definition that is being written, with `values` as its targets by period; saves nothing.',
+      'Current value and past of a draft definition, with `values` as its targets by period; saves nothing.',
     body: yup.object({ definition: indicatorSchema.required() }).concat(periodTargetsSchema).noUnknown(),
     answer: json(indicatorPreview),
     errors: { 404: GONE },
   },
   'POST /api/indicators/suggested-targets': {
     access: 'analyst',
-    summary: 'Targets that the past of a measure suggests, with what each rests on.',
+    summary: 'Targets suggested by the past of a measure, each with its reason.',
     body: suggestAsk,
     answer: json(suggestedTargets, 'none from fewer than 8 periods'),
     errors: { 404: GONE },

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { toldLine } from '../intake/balance';
+import { reportedLine } from '../intake/balance';
 import { COLUMN_PARTS } from '../intake/layout';
 import { balanceSchema } from '../schemas/balance';
 import { madeSchema } from '../schemas/made';
@@ -22,7 +22,7 @@ const PART_BYTES = 10_000_000;
 const CORRECTION_CHOICES = ['refuse', 'replace', 'keep'] as const;
 export type CorrectionChoice = (typeof CORRECTION_CHOICES)[number];
 
-/** So many lines of each kind come with an intake; its file of the balance has all. */
+/** Lines of each kind sent with an intake; the balance file has all of them. */
 export const LINES_SHOWN = 500;
 
 /** A document that only the app reads. */
@@ -38,8 +38,8 @@ const sha256 = (name: string) =>
     .matches(/^[0-9a-f]{64}$/, `${name} must be SHA-256 in hex`)
     .required();
 
-/** What became of a column, and why. */
-const toldColumn = shape({ heading: text(), part: oneOf(COLUMN_PARTS), note: text() });
+/** The outcome of a column, with the reason. */
+const reportedColumn = shape({ heading: text(), part: oneOf(COLUMN_PARTS), note: text() });
 
 const intakeFields = {
   id: text(),
@@ -52,14 +52,17 @@ const intakeFields = {
   unchanged: amount(),
   corrected: amount(),
   refusedCount: amount(),
-  /** The balance of its lines and what became of its columns; empty for files brought in before these were kept. */
-  notes: shape({ balance: balanceSchema.optional(), columns: yup.array(toldColumn).optional() }),
+  /**
+   * The balance of its lines and the outcome of its columns; empty for files imported before these were
+   * stored.
+   */
+  notes: shape({ balance: balanceSchema.optional(), columns: yup.array(reportedColumn).optional() }),
   metrics: list(shape({ metricId: text(), name: text(), assetName: text(), added: amount() })),
 };
 const intakeWithoutLines = shape(intakeFields);
 export type IntakeWithoutLines = TypeOf<typeof intakeWithoutLines>;
 
-const intake = named('Intake', shape({ ...intakeFields, lines: list(toldLine) }));
+const intake = named('Intake', shape({ ...intakeFields, lines: list(reportedLine) }));
 export type Intake = TypeOf<typeof intake>;
 
 const mappingFields = { correct: opaque(), plans: opaque(), zone: yup.string().max(60).required() };
@@ -74,7 +77,7 @@ const metricEffect = shape({
   plantName: text(),
   samples: amount(),
   unchanged: amount(),
-  /** Values stored already that the file gives otherwise. */
+  /** Stored values that differ in the file. */
   corrected: amount(),
 });
 /** What storing a file would do to a metric that is there. */
@@ -82,12 +85,12 @@ export type MetricEffect = TypeOf<typeof metricEffect>;
 
 const finishOrder = yup
   .object({
-    /** How many parts were sent; if one is missing nothing is done. */
+    /** Number of parts sent; nothing is done if one is missing. */
     batches: countedNumber().required(),
     balance: balanceSchema.required(),
-    columns: yup.array(toldColumn).max(10_000).default([]),
+    columns: yup.array(reportedColumn).max(10_000).default([]),
     made: madeSchema.default({ assets: [], metrics: [] }),
-    /** What becomes of stored values that the file gives otherwise. */
+    /** What to do with stored values that differ in the file. */
     corrections: yup.string().oneOf(CORRECTION_CHOICES).default('refuse'),
     remember: yup
       .object({ shape: sha256('shape'), ...mappingFields })
@@ -106,7 +109,7 @@ const NOT_READING = 'WRONG_STATE when it is finished, cancelled or undone';
 export const intakesApi = contracts({
   'GET /api/intakes': {
     access: 'viewer',
-    summary: 'Lists the newest files that were brought in.',
+    summary: 'The newest imported files.',
     answer: json(list(intakeWithoutLines), 'at most 30'),
   },
   'GET /api/intakes/:id': {
@@ -116,7 +119,7 @@ export const intakesApi = contracts({
   },
   'GET /api/intakes/:id/balance.csv': {
     access: 'viewer',
-    summary: 'What became of every line and column of an intake, as a file.',
+    summary: 'The outcome of every line and column of an intake, as a file.',
     answer: content(
       'text/csv',
       'file, kind, line, column, value, reason; counts first, then columns, then lines; cells that a spreadsheet would run are escaped',
@@ -124,13 +127,13 @@ export const intakesApi = contracts({
   },
   'GET /api/intake-mappings': {
     access: 'analyst',
-    summary: 'How a file of this shape was read last time.',
+    summary: 'The mapping used last time for a file of this shape.',
     query: yup.object({ shape: yup.string().length(64).required() }).noUnknown(),
-    answer: json(keptMapping.nullable(), 'null = none was'),
+    answer: json(keptMapping.nullable(), 'null = none'),
   },
   'POST /api/intakes': {
     access: 'analyst',
-    summary: 'Begins to bring in a file. Nothing reaches the store before it is finished.',
+    summary: 'Begins an intake. Nothing is stored before it is finished.',
     body: yup
       .object({
         fileName: yup.string().trim().min(1).max(300).required(),
@@ -148,33 +151,30 @@ export const intakesApi = contracts({
   'POST /api/intakes/:id/parts': {
     access: 'analyst',
     summary:
-      'Hands over one part of the file: head { seq, metricIds, told }, columns "t 0", "v 0", …; a metric that is still to be made is called new-0, new-1 … The same number again replaces the part.',
+      'Uploads one part of the file: head { seq, metricIds, told }, columns "t 0", "v 0", …; a metric to be created is called new-0, new-1 … Uploading a number again replaces the part.',
     content: [BYTES],
     limit: PART_BYTES,
     answer: nothing,
     errors: {
-      409: `${NOT_READING}, and when values meet that were not combined`,
+      409: `${NOT_READING}, and when colliding values were not combined`,
       422: 'BAD_INPUT names a bad sample',
     },
   },
   'GET /api/intakes/:id/check': {
     access: 'analyst',
-    summary: 'What storing the parts that have arrived would change; nothing is changed yet.',
-    answer: json(
-      list(metricEffect),
-      'metrics that are there already; corrected = stored values that the file gives otherwise',
-    ),
+    summary: 'What storing the uploaded parts would change; nothing is stored yet.',
+    answer: json(list(metricEffect), 'existing metrics; corrected = stored values that differ in the file'),
     errors: { 409: NOT_READING },
   },
   'POST /api/intakes/:id/finish': {
     access: 'analyst',
     summary:
-      'Brings all parts into the store in one transaction, all or nothing, with the assets and metrics they need, and remembers the mapping.',
+      'Stores all parts in one transaction, all or nothing, with the assets and metrics they need, and remembers the mapping.',
     limit: PART_BYTES,
     body: finishOrder,
     answer: json(
       shape({ intake, made: dictionary(text()) }),
-      'made: the id of each metric by the name it had in the parts',
+      'made: the id of each created metric by its name in the parts',
     ),
     errors: {
       409: `${NOT_READING}, when a part is missing, and when stored values would change and corrections is "refuse"`,
@@ -182,13 +182,13 @@ export const intakesApi = contracts({
   },
   'POST /api/intakes/:id/undo': {
     access: 'analyst',
-    summary: 'Undoes a finished intake: samples it added go, those it replaced get their former values.',
+    summary: 'Undoes a finished intake: added samples are removed, replaced ones get their former values.',
     answer: json(undone, 'kept = changed since by something else'),
     errors: { 409: 'WRONG_STATE unless it is finished' },
   },
   'DELETE /api/intakes/:id': {
     access: 'analyst',
-    summary: 'Cancels an intake that is not finished; nothing of it stays.',
+    summary: 'Cancels an unfinished intake; nothing of it is kept.',
     answer: nothing,
     errors: { 409: NOT_READING },
   },

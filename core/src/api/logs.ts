@@ -40,10 +40,10 @@ const stopLog = shape({
   totalMs: amount(),
   now: amount(),
 });
-/** Stops of a stretch of time, with what they add up to. */
+/** Stops of a stretch of time, with their totals. */
 export type StopLog = TypeOf<typeof stopLog>;
 
-/** What a status means on a desk. */
+/** The meaning of a status on a desk. */
 export type StatusKind = TypeOf<typeof statusKindSchema>;
 
 const jobEntry = named(
@@ -75,28 +75,28 @@ const listAnswer = shape({
   /** `index` from 0. */
   refused: list(shape({ index: amount(), reason: text() })),
 });
-/** What happened to every entry of a list. */
+/** The outcome of every entry of a list. */
 export type ListAnswer = TypeOf<typeof listAnswer>;
 
-export type StopForm = TypeOf<typeof stopSchema>;
-export type JobForm = TypeOf<typeof jobSchema>;
+export type StopInput = TypeOf<typeof stopSchema>;
+export type JobInput = TypeOf<typeof jobSchema>;
 
 export const logsApi = contracts({
   'GET /api/stops': {
     access: 'viewer',
-    summary: 'The stop log of a stretch of time, of an asset and all below it or of all.',
+    summary: 'The stop log of a stretch of time, for an asset and everything below it, or for all.',
     query: yup.object({ assetId: idText().optional(), ...fromAndTo() }).noUnknown(),
     answer: json(stopLog, 'times in ms; overlapping stops of an asset count once'),
   },
   'GET /api/stops/reasons': {
     access: 'viewer',
-    summary: 'Reasons given before, the most frequent of an asset first.',
+    summary: 'Reasons used before, the most frequent of the asset first.',
     query: yup.object({ assetId: idText().optional() }).noUnknown(),
     answer: json(list(text()), 'at most 12'),
   },
   'POST /api/stops': {
     access: 'operator',
-    summary: 'Enters a stop by hand: since when, why, still open or until when.',
+    summary: 'Enters a stop: start, reason, and end unless it is open.',
     body: stopSchema,
     answer: json(stopEntry),
   },
@@ -108,13 +108,12 @@ export const logsApi = contracts({
   },
   'DELETE /api/stops/:id': {
     access: 'operator',
-    summary: 'Takes a stop out of the log.',
+    summary: 'Removes a stop from the log.',
     answer: nothing,
   },
   'POST /api/stops/list': {
     access: 'analyst',
-    summary:
-      'Enters many stops, for example from a file. One with a key that is there already is brought up to date.',
+    summary: 'Enters many stops, for example from a file. A stop with an existing key is updated.',
     body: stopsSchema,
     limit: 5_000_000,
     answer: json(listAnswer),
@@ -129,7 +128,7 @@ export const logsApi = contracts({
   },
   'POST /api/jobs': {
     access: 'operator',
-    summary: 'Enters a job with its first status, or brings the one of this number up to date.',
+    summary: 'Enters a job with its first status, or updates the one with this number.',
     body: jobSchema,
     answer: json(jobEntry),
   },
@@ -148,12 +147,12 @@ export const logsApi = contracts({
   },
   'GET /api/desks/:id/statuses': {
     access: 'viewer',
-    summary: 'What the statuses of a desk mean.',
+    summary: 'The meaning of the statuses of a desk.',
     answer: json(list(statusKindSchema)),
   },
   'PUT /api/desks/:id/statuses': {
     access: 'analyst',
-    summary: 'Sets what the statuses of a desk mean: which stop the clock, which end a job.',
+    summary: 'Sets the meaning of the statuses of a desk: which pause the clock, which end a job.',
     body: statusKindsSchema,
     answer: json(list(statusKindSchema)),
   },

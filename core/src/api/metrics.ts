@@ -4,7 +4,7 @@ import { METRIC_KINDS, METRIC_ORIGINS } from '../domain/metric';
 import { REFERENCE_PERIODS } from '../domain/reference';
 import { feedHealthSchema } from '../feeds/feedHealth';
 import { metricSchema, newMetricSchema } from '../schemas/data';
-import { metricListSchema } from '../schemas/lists';
+import { metricListSchema, metricNamesSchema, MAX_ALIKE } from '../schemas/lists';
 import { finite } from '../schemas/parts';
 import {
   amount,
@@ -44,7 +44,7 @@ export const metric = named(
     decimals: amount(),
     plausibleLow: amountOrNull(),
     plausibleHigh: amountOrNull(),
-    /** Samples older than this are thrown away, rollups stay; null = all are kept. */
+    /** Older samples are deleted, rollups stay; null = all are kept. */
     retentionDays: amountOrNull(),
     assetId: text(),
     assetName: text(),
@@ -57,7 +57,21 @@ export const metric = named(
 );
 export type Metric = TypeOf<typeof metric>;
 
-export type MetricForm = TypeOf<typeof metricSchema>;
+const metricsAlike = shape({
+  /** Number of levels below the given asset. */
+  level: amount(),
+  /** The first of them. */
+  metric,
+  /** The assets that have one, sorted by full name. */
+  assetIds: list(text()),
+});
+/** Metrics of one level below an asset that are alike in name, unit, kind and origin. */
+export type MetricsAlike = TypeOf<typeof metricsAlike>;
+
+/** Deepest level that is read at once. */
+const MAX_DEPTH = 5;
+
+export type MetricInput = TypeOf<typeof metricSchema>;
 
 const coverageByDay = shape({
   zone: text(),
@@ -96,14 +110,14 @@ export const metricsApi = contracts({
   'GET /api/metrics': {
     access: 'viewer',
     summary:
-      'Metrics with their newest sample and the health of their feed, in the order of their full names: by id, on or below an asset, ' +
+      'Metrics with their newest sample and the health of their feed, sorted by full name: by id, on or below an asset, ' +
       'or found by words that stand anywhere in the names from the plant down, or in the key.',
     query: metricListSchema,
     answer: json(pageOf(metric), 'units as written, lengths of time in ms'),
   },
   'GET /api/metrics/feeds': {
     access: 'viewer',
-    summary: 'How many feeds there are in each state.',
+    summary: 'Number of feeds in each state.',
     answer: json(
       shape({
         reporting: yup.number().optional(),
@@ -113,12 +127,29 @@ export const metricsApi = contracts({
         outOfRange: yup.number().optional(),
         clockAhead: yup.number().optional(),
       }),
-      'a state without any is left out',
+      'empty states are left out',
     ),
+  },
+  'POST /api/metrics/named': {
+    access: 'viewer',
+    summary: 'Metrics with one of these keys, or with this name, unit and asset: lookup for names in a file.',
+    body: metricNamesSchema,
+    answer: json(list(metric)),
+  },
+  'GET /api/assets/:id/metrics-below': {
+    access: 'viewer',
+    summary:
+      'The metrics on an asset and on those below it, level by level: those of the same name, unit, kind and origin on one level as one.',
+    query: yup.object({ depth: yup.number().integer().min(0).max(MAX_DEPTH).default(1) }).noUnknown(),
+    answer: json(
+      list(metricsAlike),
+      `level 0 = the asset itself; of more than ${MAX_ALIKE} different ones the first`,
+    ),
+    errors: { 404: 'NOT_FOUND for an asset that is not there' },
   },
   'GET /api/latest': {
     access: 'viewer',
-    summary: 'The newest sample of every metric, in columns: made for screens that ask often.',
+    summary: 'The newest sample of every metric, in columns, for screens that poll.',
     answer: json(
       shape({ id: list(text()), t: amounts(), v: amounts(), q: amounts() }),
       't in ms; q 0 good, 1 uncertain, 2 bad, 3 implausible; a metric without samples is left out',
@@ -134,14 +165,14 @@ export const metricsApi = contracts({
   },
   'PUT /api/metrics/:id': {
     access: 'analyst',
-    summary: 'Changes a metric; its rollups are made again where they rest on what changed.',
+    summary: 'Changes a metric; affected rollups are recomputed.',
     body: metricSchema,
     answer: json(metric),
     errors: { 422: 'BAD_INPUT when the asset has another metric of this name' },
   },
   'DELETE /api/metrics/:id': {
     access: 'analyst',
-    summary: 'Takes a metric off every list. Its samples stay in the database.',
+    summary: 'Removes a metric from all lists. Its samples stay in the database.',
     answer: nothing,
   },
 });
@@ -149,7 +180,7 @@ export const metricsApi = contracts({
 export const feedsApi = contracts({
   'GET /api/metrics/:id/coverage': {
     access: 'viewer',
-    summary: 'How much of each local day a metric has usable data for.',
+    summary: 'Coverage of a metric by local day.',
     query: yup.object({ days: yup.number().integer().min(1).max(1000).default(90) }).noUnknown(),
     answer: json(coverageByDay, 'day: local midnight, ms; coverage 0 to 1; oldest first, today last'),
   },

@@ -4,24 +4,24 @@ import { noticeWishSchema } from '../schemas/notices';
 import { list, shape, text, truth, type TypeOf } from '../schemas/shape';
 import { contracts, json, nothing } from './contract';
 
-/** So many notices the outbox shows. */
-export const MOST_NOTICES = 200;
+/** Number of notices in the outbox. */
+export const MAX_NOTICES = 200;
 
 const outbox = shape({
   notices: list(noticeSchema),
-  /** Which of the stand-ins that ship with the product are used: nothing leaves the house then. */
+  /** Stand-ins in use: nothing is sent outside then. */
   standIns: shape({ email: truth(), text: truth() }),
 });
 export type Outbox = TypeOf<typeof outbox>;
 
 const ownWish = noticeWishSchema.shape({ email: text() }).required();
-/** How a person wants notices, and their e-mail address. */
+/** Notice settings of a person, and their e-mail address. */
 export type OwnNoticeWish = TypeOf<typeof ownWish>;
 
 export const noticesApi = contracts({
   'GET /api/notices': {
     access: 'viewer',
-    summary: `The outbox: the newest ${MOST_NOTICES} notices to the person who asks; analysts may ask for those of everybody (?of=all).`,
+    summary: `The outbox: the newest ${MAX_NOTICES} notices to the caller; analysts may request those of everybody (?of=all).`,
     query: yup
       .object({
         of: yup
@@ -34,12 +34,12 @@ export const noticesApi = contracts({
   },
   'GET /api/notice-wish': {
     access: 'viewer',
-    summary: 'How the person who asks wants notices.',
+    summary: 'How the caller receives notices.',
     answer: json(ownWish),
   },
   'PUT /api/notice-wish': {
     access: 'viewer',
-    summary: 'Sets how the person who asks wants notices; in quiet hours only high-priority ones come.',
+    summary: 'Sets how the caller receives notices; in quiet hours only high-priority ones come.',
     body: noticeWishSchema,
     answer: nothing,
   },

@@ -19,7 +19,7 @@ const sessionState = named(
   shape({
     /** null = nobody is signed in. */
     person: personSchema.nullable(),
-    /** What every change must send as x-form-token. */
+    /** Token that every change sends as x-form-token. */
     csrfToken: text(),
     demoAccounts: list(demoAccount),
   }),
@@ -29,7 +29,7 @@ export type SessionState = TypeOf<typeof sessionState>;
 export const peopleApi = contracts({
   'GET /api/session': {
     access: 'anybody',
-    summary: 'Tells who is signed in, and gives the form token that every change must send.',
+    summary: 'The signed-in person, and the form token that every change must send.',
     answer: json(sessionState),
   },
   'POST /api/session': {
@@ -39,13 +39,13 @@ export const peopleApi = contracts({
     answer: json(sessionState),
     errors: {
       401: 'WRONG_PASSWORD',
-      429: 'TOO_MANY with Retry-After, beyond 8 failures of an account or 40 from an address in 15 minutes',
+      429: 'TOO_MANY with Retry-After, after 8 failures of an account or 40 from an address within 15 minutes',
     },
   },
   'DELETE /api/session': { access: 'anybody', summary: 'Signs out.', answer: nothing },
   'GET /api/people': {
     access: 'viewer',
-    summary: 'Lists people, to hand flags to.',
+    summary: 'People to hand flags to.',
     answer: json(list(personSchema)),
   },
 });

@@ -1,8 +1,8 @@
 import * as yup from 'yup';
-import { MOST_ASKS } from '../board/board';
+import { MAX_REQUESTS } from '../board/choices';
 import { levelSpan } from '../bands/bandTime';
 import { bandSchema, levelSchema, levelTimes } from '../bands/targetBand';
-import { measureSchema, MOST_MEASURES } from '../domain/measure';
+import { measureSchema, MAX_MEASURES } from '../domain/measure';
 import { SUMMARIES } from '../domain/metric';
 import { provenanceSchema } from '../domain/provenance';
 import { queryAnswer, querySchema } from '../domain/query';
@@ -28,7 +28,7 @@ import { windowSchema } from '../time/windowSpec';
 import { content, contracts, json, type AnswerOf, type SentFor } from './contract';
 import { BYTES } from './samples';
 
-/* Readings are asked for by POST because a measure with its window does not fit an address; they change nothing. */
+/* Readings use POST because a measure with its window does not fit into a URL; they change nothing. */
 
 const hours = hoursSchema.nullable().default(null);
 const bucketSchema = () => yup.string().oneOf(BUCKETS);
@@ -40,9 +40,9 @@ export const readingSchema = named(
     unit: text(),
     level: levelSchema,
     coverage: amount(),
-    /** True while the window's end still lies ahead. */
+    /** True while the window is not over. */
     partial: truth(),
-    /** The same measure over the window before, as a reference; null if it has no data. */
+    /** The same measure over the previous window; null without data. */
     previous: amountOrNull(),
     /** Newest sample used; null without data. */
     asOf: amountOrNull(),
@@ -86,7 +86,9 @@ const trendAnswer = shape({
   /** Columns of equal length; v is null where a gap opens. */
   t: amounts(),
   v: amountsOrNulls(),
-  /** For bucketed trends, the end of each bucket; else null. */
+  /** The periods of its values; null = samples. */
+  bucket: oneOf(BUCKETS).nullable().defined(),
+  /** Of periods the end of each; else null. */
   until: amounts().nullable(),
   /** Stretches without data inside the window, up to now. */
   gaps: list(intervalSchema),
@@ -119,7 +121,7 @@ export type Distribution = TypeOf<typeof distribution>;
 
 const stretchAsk = yup
   .object({
-    measures: yup.array(measureSchema.required()).min(1).max(MOST_MEASURES).required(),
+    measures: yup.array(measureSchema.required()).min(1).max(MAX_MEASURES).required(),
     ...startAndEnd(),
     band: orNull(bandSchema),
     hours,
@@ -154,17 +156,17 @@ const ASKS = contracts({
     answer: {
       ...json(
         queryAnswer,
-        'in every group one of measures a measure, in the order asked. ' +
-          'Where metrics of one name lie below one another in a group, the highest counts and the others are in withinIds.',
+        'each group has one entry per measure, in the order of the query. ' +
+          'If metrics of one name lie below one another in a group, the topmost counts and the others are in withinIds.',
       ),
       bytes: LAYOUT,
     },
-    errors: { ...GONE, 422: 'BAD_INPUT for mixed units or a summary that makes no sense' },
+    errors: { ...GONE, 422: 'BAD_INPUT for mixed units or an undefined summary' },
   },
   'POST /api/readings/value': {
     access: 'viewer',
     summary:
-      'One value of a measure over a window, with its level and provenance: a query about a group of one.',
+      'One value of a measure over a window, with its level and provenance: a query for a group of one.',
     body: valueAsk,
     answer: json(readingSchema, 'coverage 0 to 1'),
     errors: GONE,
@@ -172,10 +174,10 @@ const ASKS = contracts({
   'POST /api/readings/trend': {
     access: 'viewer',
     summary:
-      'The course of a measure over a window: samples thinned to 4 a pixel column, or one value a period.',
+      'A measure over time: samples thinned to 4 per pixel column, or one value per period (a query for a group of one).',
     body: trendAsk,
     answer: {
-      ...json(trendAnswer, 't in ms; v null where a gap opens'),
+      ...json(trendAnswer, 't in ms; v null at gaps'),
       bytes: `columns t, v, until: ${LAYOUT}`,
     },
     errors: GONE,
@@ -184,40 +186,41 @@ const ASKS = contracts({
     access: 'viewer',
     summary: 'When a measure, by local hour or longer, was Clear, Caution, Breach or without data.',
     body: levelsAsk,
-    answer: json(list(levelSpan), 'ms, joined where neighbours are alike, up to now'),
+    answer: json(list(levelSpan), 'ms; equal neighbours are joined; up to now'),
     errors: GONE,
   },
   'POST /api/readings/distribution': {
     access: 'viewer',
-    summary: 'How the values of a measure, one a local day (or hour), spread: what a target band is set on.',
+    summary:
+      'The distribution of the values of a measure, one per local day (or hour), as a basis for a target band.',
     body: distributionAsk,
     answer: json(distribution, 'values sorted, in the unit of the measure'),
     errors: GONE,
   },
   'POST /api/readings/stretch': {
     access: 'viewer',
-    summary: `The numbers of one stretch of time for up to ${MOST_MEASURES} measures, and how long the first lay on each level.`,
+    summary: `The numbers of one stretch of time for up to ${MAX_MEASURES} measures, and the time of the first on each level.`,
     body: stretchAsk,
-    answer: json(list(stretchNumbers), 'one a measure, in order; levels in ms'),
+    answer: json(list(stretchNumbers), 'one per measure, in order; levels in ms'),
     errors: GONE,
   },
 });
 
-/** What readouts ask for, by itself or together with others. */
+/** The kinds of reading that readouts request, alone or in a batch. */
 export const ASK_KINDS = ['query', 'value', 'trend', 'levels', 'distribution', 'stretch'] as const;
 export type AskKind = (typeof ASK_KINDS)[number];
 export type AskContract<Kind extends AskKind> = (typeof ASKS)[`POST /api/readings/${Kind}`];
 export type AskOf<Kind extends AskKind> = SentFor<AskContract<Kind>['body']>;
 export type AskAnswer<Kind extends AskKind> = AnswerOf<AskContract<Kind>>;
 
-/** What is agreed on for a kind of reading. */
+/** The contract of a kind of reading. */
 export const askContract = <Kind extends AskKind>(kind: Kind): AskContract<Kind> =>
   ASKS[`POST /api/readings/${kind}`];
 
 export const readingsApi = contracts({
   'POST /api/readings': {
     access: 'viewer',
-    summary: 'Several readings at once, as a board asks for them: what they read in common is read once.',
+    summary: 'Several readings at once, for a board: shared data is read once.',
     body: yup
       .object({
         asks: yup
@@ -232,13 +235,13 @@ export const readingsApi = contracts({
               .required(),
           )
           .min(1)
-          .max(MOST_ASKS)
+          .max(MAX_REQUESTS)
           .required(),
       })
       .noUnknown(),
     answer: content(
       BYTES,
-      'One frame an ask, as each is there. u32 little-endian number of the ask, status, 1 for columns or 0 for JSON, ' +
+      'One frame per request, as soon as it is ready. u32 little-endian number of the ask, status, 1 for columns or 0 for JSON, ' +
         'length; then the body, padded to 8 bytes. A body is what the endpoint of that kind answers; status 422, 404 … with { error } for that ask alone.',
     ),
   },

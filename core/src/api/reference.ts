@@ -7,13 +7,13 @@ import { metric } from './metrics';
 const referenceValue = shape({ start: text(), value: amount() });
 export type ReferenceValue = TypeOf<typeof referenceValue>;
 
-export type ReferenceForm = TypeOf<typeof referenceMetricSchema>;
+export type ReferenceInput = TypeOf<typeof referenceMetricSchema>;
 
 export const referenceApi = contracts({
   'POST /api/reference-series': {
     access: 'analyst',
     summary:
-      'Adds a reference series: one value a period, such as a monthly budget (amount) or a floor area (level).',
+      'Adds a reference series: one value per period, such as a monthly budget (amount) or a floor area (level).',
     body: referenceMetricSchema,
     answer: json(metric),
     errors: { 422: 'BAD_INPUT when the asset has a metric of this name' },
@@ -26,10 +26,10 @@ export const referenceApi = contracts({
   'PUT /api/reference-series/:id/values': {
     access: 'analyst',
     summary:
-      'Sets values by period; null takes one away. Periods not named stay. A day inside a period stands for it.',
+      'Sets values by period; null removes one. Other periods stay. A period is named by any day in it.',
     body: referenceValuesSchema,
     limit: 2_000_000,
-    answer: json(list(referenceValue), 'as they stand now'),
+    answer: json(list(referenceValue), 'as stored'),
     errors: { 422: 'BAD_INPUT names a date that does not exist' },
   },
 });

@@ -20,7 +20,7 @@ export const stretchRemark = named(
 );
 /** A remark on a stretch of time of an asset. Times in ms. */
 export type StretchRemark = TypeOf<typeof stretchRemark>;
-export type RemarkForm = TypeOf<typeof stretchRemarkSchema>;
+export type RemarkInput = TypeOf<typeof stretchRemarkSchema>;
 
 export const remarksApi = contracts({
   'GET /api/remarks': {
@@ -31,9 +31,9 @@ export const remarksApi = contracts({
   },
   'POST /api/remarks': {
     access: 'operator',
-    summary: 'Puts a remark on a stretch of time of an asset.',
+    summary: 'Adds a remark to a stretch of time of an asset.',
     body: stretchRemarkSchema,
     answer: json(shape({ id: text() })),
   },
-  'DELETE /api/remarks/:id': { access: 'operator', summary: 'Takes a remark away.', answer: nothing },
+  'DELETE /api/remarks/:id': { access: 'operator', summary: 'Removes a remark.', answer: nothing },
 });

@@ -1,7 +1,7 @@
 import { shape, truth } from '../schemas/shape';
 import { content, contracts, json } from './contract';
 
-/** What the server tells over the live connection; screens read again what it names. */
+/** Messages of the live connection; screens refetch what they name. */
 export type LiveTopic =
   | 'samples'
   | 'alarms'
@@ -11,7 +11,7 @@ export type LiveTopic =
   | 'logs'
   | 'notices'
   | 'indicators'
-  /** The database cannot be reached: what is shown may be old. */
+  /** The database cannot be reached, so shown data may be stale. */
   | 'away'
   /** It can be reached again, and messages may have been missed. */
   | 'everything';
@@ -23,7 +23,7 @@ export interface LiveMessage {
 export const healthApi = contracts({
   'GET /api/health': {
     access: 'anybody',
-    summary: 'Tells whether the server can reach its database.',
+    summary: 'Checks whether the server can reach its database.',
     answer: json(shape({ ok: truth() })),
     errors: { 503: 'NOT_READY when it cannot' },
   },
@@ -32,10 +32,10 @@ export const healthApi = contracts({
 export const liveApi = contracts({
   'GET /api/live': {
     access: 'viewer',
-    summary: 'Server-sent events: what changed, so that a screen reads it again.',
+    summary: 'Server-sent events about changes, so that screens refetch.',
     answer: content(
       'text/event-stream',
-      'event "change" with { topic: samples | alarms | flags | boards | metrics | everything …, ids }. It ends with the session.',
+      'event "change" with { topic: samples | alarms | flags | boards | metrics | everything …, ids }. The stream ends with the session.',
     ),
   },
 });

@@ -1,16 +1,16 @@
 import { amount, shape, type TypeOf } from '../schemas/shape';
 import { levelOf, levelSchema, SEVERITY, type Level, type TargetBand } from './targetBand';
 
-/** A stretch of time that stayed on one level. */
+/** A stretch of time on one level. */
 export const levelSpan = shape({ start: amount(), end: amount(), level: levelSchema });
 export type LevelSpan = TypeOf<typeof levelSpan>;
 
 /**
- * Where a bucketed measure lay on which level; neighbours of one level are joined.
+ * The levels of a bucketed measure over time; neighbouring buckets on one level are joined.
  *
- * @param edges  bucket i is [edges[i], edges[i + 1]).
+ * @param edges bucket i is [edges[i], edges[i + 1]).
  * @param values one a bucket; null where there is none.
- * @param until  nothing after it is told (what is still to come has no level).
+ * @param until the end of the last span; the future has no level.
  */
 export function levelSpans(
   band: TargetBand,
@@ -34,7 +34,10 @@ export function levelSpans(
   return spans;
 }
 
-/** Total ms on each level. */
+/**
+ * Total ms on each level.
+ * @example timeByLevel([{ start: 0, end: 60_000, level: 'breach' }]) // => { clear: 0, caution: 0, breach: 60_000, nodata: 0 }
+ */
 export function timeByLevel(spans: readonly LevelSpan[]): Record<Level, number> {
   const total: Record<Level, number> = { clear: 0, caution: 0, breach: 0, nodata: 0 };
   for (const span of spans) total[span.level] += span.end - span.start;
@@ -42,8 +45,8 @@ export function timeByLevel(spans: readonly LevelSpan[]): Record<Level, number> 
 }
 
 /**
- * Spans of several measures laid over one another: at each moment the most serious level holds, so that
- * two breaches at once count once. Moments no span covers are left out; the result is in order of time.
+ * Merges the spans of several measures: at each moment the most serious level holds, so that simultaneous
+ * breaches count once. Uncovered moments are left out; the result is in order of time.
  */
 export function worstSpans(spans: readonly LevelSpan[]): LevelSpan[] {
   const cuts = [...new Set(spans.flatMap(({ start, end }) => [start, end]))].sort((a, b) => a - b);

@@ -1,18 +1,19 @@
-/** The stretch of a value scale between two neighbouring values, which nothing lies on. */
+/** An empty stretch of a value scale between two neighbouring values. */
 export interface ScaleBreak {
   readonly below: number;
   readonly above: number;
 }
 
-/** Values lie far apart where more than this share of their range is empty. */
+/** Values are far apart if more than this share of their range is empty. */
 const EMPTY_SHARE = 0.5;
 
 /**
- * Where a scale may be broken: the largest empty stretch between neighbouring values, if it takes more than
- * half of their whole range.
+ * Where to break a scale: the largest gap between neighbouring values, if it is more than half of their
+ * range.
  *
- * @param values in any order; those that are not finite are passed over.
- * @returns the values below and above it; null where values do not lie far apart.
+ * @param values in any order; non-finite values are ignored.
+ * @returns the values below and above the gap; null if there is no such gap.
+ * @example findBreak([1, 2, 100]) // => { below: 2, above: 100 }
  */
 export function findBreak(values: readonly number[]): ScaleBreak | null {
   const sorted = Float64Array.from(values.filter((value) => Number.isFinite(value))).sort();

@@ -2,21 +2,22 @@ import { limitsOf, type TargetBand } from './targetBand';
 
 /** A scale spans at least this share of its larger end. */
 const NARROWEST = 0.05;
-/** Limits nearer to one another than this are one. */
+/** Limits closer than this count as one. */
 const SAME = 1e-9;
 const SMALLEST = 1e-290;
 
 /**
- * Ends for a gauge's scale that show the value, the target and every limit, with room on both sides,
- * rounded outward to 1, 2, 2.5 or 5 times a power of ten. 0 is taken in when it is near.
+ * Ends for a gauge's scale that show the value, the target and every limit, with room on both sides, rounded
+ * outward to 1, 2, 2.5 or 5 times a power of ten. Includes 0 when it is near.
  *
- * @param values numbers that must be on the scale; NaN and infinities are passed over.
+ * @param values numbers to include; NaN and infinities are ignored.
+ * @example scaleEnds(null, [3, 97]) // => [0, 150]
  */
 export function scaleEnds(band: TargetBand | null, values: readonly number[]): readonly [number, number] {
   return endsOf([...(band ? limitsOf(band) : []), ...values], NARROWEST);
 }
 
-/** Ends that show the limits and the target of a band, and nothing else: as narrow as the band itself is. */
+/** Ends that just fit the limits and the target of a band. */
 export function targetEnds(band: TargetBand): readonly [number, number] {
   return endsOf(limitsOf(band), SAME);
 }
@@ -27,9 +28,9 @@ function endsOf(wanted: readonly number[], narrowest: number): readonly [number,
   let low = Math.min(...shown);
   let high = Math.max(...shown);
   const size = Math.max(Math.abs(low), Math.abs(high));
-  // Zero, or so near to it that a step of the scale would be none.
+  // Zero, or so close to it that a step of the scale would vanish.
   if (size < SMALLEST) return low < 0 ? [-1, 1] : [0, 1];
-  // A scale as narrow as the last change would make noise look like news.
+  // A scale as narrow as the last change would make noise look significant.
   if (high - low < size * narrowest) {
     const room = size * 0.5;
     low -= room;
@@ -50,7 +51,7 @@ function niceStep(rough: number): number {
   return nice * power;
 }
 
-/** Takes off the dust of binary fractions: 0.30000000000000004 → 0.3. */
+/** Removes the rounding noise of binary fractions: 0.30000000000000004 → 0.3. */
 function clean(x: number): number {
   return Number(x.toPrecision(12));
 }

@@ -3,7 +3,7 @@ import { BeaconError } from '../errors';
 import { finite } from '../schemas/parts';
 import { amount, list, oneOf, shape, taggedUnion, type TypeOf } from '../schemas/shape';
 
-/** The four levels, the most serious first after No data is set apart. */
+/** The four levels, best first, then No data. */
 export const LEVELS = ['clear', 'caution', 'breach', 'nodata'] as const;
 export type Level = (typeof LEVELS)[number];
 
@@ -17,48 +17,48 @@ export const LEVEL_WORDS: Readonly<Record<Level, string>> = {
 export const DIRECTIONS = ['higher', 'lower', 'inside'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
-/** The levels a value can have when there is one, the best first. */
+/** The levels of a known value, best first. */
 export const VALUE_LEVELS = ['clear', 'caution', 'breach'] as const;
 export type ValueLevel = (typeof VALUE_LEVELS)[number];
 
-/** At most so many own cuts. */
-export const MOST_CUTS = 5;
+/** Largest number of custom thresholds. */
+export const MAX_THRESHOLDS = 5;
 
 /**
- * Values cut into parts, in the unit of a band or in percent of a target: `levels[i]` holds from `cuts[i - 1]` to
- * `cuts[i]`, so there is one level more than cuts.
+ * Thresholds that divide the values into sections, in the unit of the band or in percent of the target:
+ * `levels[i]` holds from `cuts[i - 1]` to `cuts[i]`, so there is one level more than thresholds.
  */
-export const ownCutsFields = {
+export const customThresholdFields = {
   cuts: yup
-    .array(finite().required('Give each cut a value'))
+    .array(finite().required('Give each threshold a value'))
     .min(1)
-    .max(MOST_CUTS, `At most ${MOST_CUTS} cuts`)
-    .required('Give the cuts'),
+    .max(MAX_THRESHOLDS, `At most ${MAX_THRESHOLDS} thresholds`)
+    .required('Give the thresholds'),
   levels: yup
-    .array(yup.string().oneOf(VALUE_LEVELS).required('Choose a level for each part'))
-    .max(MOST_CUTS + 1)
-    .required('Choose a level for each part'),
+    .array(yup.string().oneOf(VALUE_LEVELS).required('Choose a level for each section'))
+    .max(MAX_THRESHOLDS + 1)
+    .required('Choose a level for each section'),
 };
 const target = finite().nullable().default(null);
 const limit = finite().required();
 
 /**
- * Cuts the values of a measure into Clear, Caution and Breach, in the unit of the measure.
+ * Divides the values of a measure into Clear, Caution and Breach, in the unit of the measure.
  *
- * `lower` is better: Clear up to `caution`, Caution up to `breach`, Breach above (caution ≤ breach).
- * `higher` is better: Clear from `caution` up, Caution from `breach` up, Breach below (breach ≤ caution).
- * `inside` is better: Clear within [clearLow, clearHigh], Caution within [breachLow, breachHigh].
- * `cuts`: own cuts, up to five, rising, each part with a level of its choice.
- * Equal limits leave no Caution. A value exactly on a limit has the better level.
+ * `lower` is better: Clear up to `caution`, Caution up to `breach`, Breach above (caution ≤ breach). `higher`
+ * is better: Clear from `caution` up, Caution from `breach` up, Breach below (breach ≤ caution). `inside` is
+ * better: Clear within [clearLow, clearHigh], Caution within [breachLow, breachHigh]. `cuts`: custom
+ * thresholds, up to five, rising, each part with a level of its choice. Equal limits leave no Caution. A
+ * value exactly on a limit has the better level.
  */
 export const bandSchema = taggedUnion('TargetBand', 'direction', {
   higher: { caution: limit, breach: limit, target },
   lower: { caution: limit, breach: limit, target },
   inside: { clearLow: limit, clearHigh: limit, breachLow: limit, breachHigh: limit, target },
-  cuts: { ...ownCutsFields, target },
+  cuts: { ...customThresholdFields, target },
 });
 export type TargetBand = TypeOf<typeof bandSchema>;
-export type OwnCuts = Pick<Extract<TargetBand, { direction: 'cuts' }>, 'cuts' | 'levels'>;
+export type CustomThresholds = Pick<Extract<TargetBand, { direction: 'cuts' }>, 'cuts' | 'levels'>;
 
 /** ms on each level. */
 export const levelTimes = shape({ clear: amount(), caution: amount(), breach: amount(), nodata: amount() });
@@ -68,13 +68,16 @@ export const levelList = list(levelSchema);
 /** Share of a window that needs usable data before a level is given (rules of truth). */
 export const MINIMUM_COVERAGE = 0.75;
 
-/** Is enough of a stretch of time covered for its value to be judged, compared and drawn? */
+/**
+ * Whether enough of a stretch of time is covered for its value to be judged, compared and drawn.
+ * @example isCovered({ coverage: 0.74 }) // => false
+ */
 export function isCovered({ coverage }: { readonly coverage: number }): boolean {
   return coverage >= MINIMUM_COVERAGE;
 }
 
 /**
- * The value where enough of its time is covered, else null: what is compared with others or drawn as a line.
+ * The value if enough of its time is covered, otherwise null. Comparisons and lines use it.
  *
  * @example coveredValue({ value: 5, coverage: 0.5 }) // => null
  */
@@ -93,7 +96,7 @@ export function checkBand(band: TargetBand): void {
   if (band.direction === 'higher' && band.caution < band.breach) {
     throw order('caution', 'at least', band.caution, 'breach', band.breach);
   }
-  if (band.direction === 'cuts') checkCuts(band);
+  if (band.direction === 'cuts') checkThresholds(band);
   if (band.direction === 'inside') {
     if (band.breachLow > band.clearLow) {
       throw order('breachLow', 'at most', band.breachLow, 'clearLow', band.clearLow);
@@ -107,12 +110,15 @@ export function checkBand(band: TargetBand): void {
   }
 }
 
-/** @throws {BeaconError} BAD_INPUT naming the cut that is out of order, or levels that do not fit the cuts. */
-export function checkCuts({ cuts, levels }: OwnCuts): void {
-  if (cuts.length < 1 || cuts.length > MOST_CUTS || levels.length !== cuts.length + 1) {
+/**
+ * @throws {BeaconError} BAD_INPUT naming the threshold that is out of order, or levels that do not match the
+ * thresholds.
+ */
+export function checkThresholds({ cuts, levels }: CustomThresholds): void {
+  if (cuts.length < 1 || cuts.length > MAX_THRESHOLDS || levels.length !== cuts.length + 1) {
     throw new BeaconError(
       'BAD_INPUT',
-      `Own cuts are 1 to ${MOST_CUTS}, with one level more than cuts; got ${cuts.length} cuts and ${levels.length} levels.`,
+      `Custom thresholds number 1 to ${MAX_THRESHOLDS}, with one level more than thresholds; got ${cuts.length} thresholds and ${levels.length} levels.`,
       'band.cuts',
     );
   }
@@ -120,7 +126,7 @@ export function checkCuts({ cuts, levels }: OwnCuts): void {
     if (i > 0 && cut < cuts[i - 1]) {
       throw new BeaconError(
         'BAD_INPUT',
-        `Cut ${i + 1} must be at least cut ${i} (${cuts[i - 1]}), got ${cut}.`,
+        `Threshold ${i + 1} must be at least threshold ${i} (${cuts[i - 1]}), got ${cut}.`,
         `band.cut${i}`,
       );
     }
@@ -144,7 +150,10 @@ function order(field: string, how: string, value: number, other: string, limit: 
   );
 }
 
-/** The level of a value; No data for none, or for coverage under the minimum. */
+/**
+ * The level of a value; No data without a value or with too little coverage.
+ * @example levelOf({ direction: 'lower', caution: 3, breach: 4, target: 2.5 }, 3.5) // => 'caution'
+ */
 export function levelOf(band: TargetBand, value: number | null, coverage = 1): Level {
   if (value === null || Number.isNaN(value) || !isCovered({ coverage })) return 'nodata';
   switch (band.direction) {
@@ -160,8 +169,8 @@ export function levelOf(band: TargetBand, value: number | null, coverage = 1): L
   }
 }
 
-/** The best level among the parts that a value lies in; on a cut there are two. */
-function levelOfCuts({ cuts, levels }: OwnCuts, value: number): ValueLevel {
+/** The best level of the sections a value belongs to; a value on a threshold belongs to two. */
+function levelOfCuts({ cuts, levels }: CustomThresholds, value: number): ValueLevel {
   const held = levels.filter(
     (_, i) => (i === 0 || value >= cuts[i - 1]) && (i === cuts.length || value <= cuts[i]),
   );
@@ -204,7 +213,7 @@ function cutsOf(band: TargetBand): readonly Cut[] {
       ];
 }
 
-/** The band laid along a scale, in order of value; sectors without extent are left out. */
+/** The sectors of a band along a scale, in order of value; empty sectors are left out. */
 export function sectorsOf(band: TargetBand, low: number, high: number): Sector[] {
   const cuts = cutsOf(band);
   const sectors: Sector[] = [];
@@ -217,7 +226,7 @@ export function sectorsOf(band: TargetBand, low: number, high: number): Sector[]
   return sectors;
 }
 
-/** How far a value is from what matters, for the line under a gauge. */
+/** Distance of a value to the limit or target that matters, for the line under a gauge. */
 export interface Distance {
   /** Always ≥ 0, in the unit of the measure. */
   readonly by: number;
@@ -231,7 +240,10 @@ export interface Distance {
     | 'on target';
 }
 
-/** Distance to the Breach limit when in breach, to the end of Clear in caution, else to the target. */
+/**
+ * Distance to the Breach limit when in breach, to the end of Clear in caution, else to the target.
+ * @example distanceOf({ direction: 'lower', caution: 3, breach: 4, target: 2.5 }, 5) // => { by: 1, words: 'over limit' }
+ */
 export function distanceOf(band: TargetBand, value: number): Distance | null {
   const level = levelOf(band, value);
   if (level !== 'clear' && band.direction === 'cuts') return distanceToBetter(band, value, level);
@@ -256,8 +268,8 @@ export function distanceOf(band: TargetBand, value: number): Distance | null {
   return { by: Math.abs(by), words: by > 0 ? 'over target' : 'under target' };
 }
 
-/** Distance to the nearest cut with a better level behind it; null where nothing is better. */
-function distanceToBetter(band: TargetBand & OwnCuts, value: number, level: Level): Distance | null {
+/** Distance to the nearest threshold that leads to a better level; null if no level is better. */
+function distanceToBetter(band: TargetBand & CustomThresholds, value: number, level: Level): Distance | null {
   const better = band.cuts.filter((cut) => SEVERITY[levelOf(band, cut)] > SEVERITY[level]);
   if (better.length === 0) return null;
   const by = value - better.reduce((a, b) => (Math.abs(value - b) < Math.abs(value - a) ? b : a));
@@ -265,7 +277,10 @@ function distanceToBetter(band: TargetBand & OwnCuts, value: number, level: Leve
   return { by: Math.abs(by), words: by > 0 ? `over ${end}` : `under ${end}` };
 }
 
-/** All limits of a band, for choosing a scale that shows them. */
+/**
+ * All limits of a band, for choosing a scale that shows them.
+ * @example limitsOf({ direction: 'lower', caution: 3, breach: 4, target: 2.5 }) // => [3, 4, 2.5]
+ */
 export function limitsOf(band: TargetBand): number[] {
   const limits =
     band.direction === 'inside'

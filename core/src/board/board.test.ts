@@ -4,10 +4,11 @@ import type { HoursFilter } from '../time/hoursFilter';
 import { readWindowText, windowText } from '../time/windowText';
 import { type WindowSpec } from '../time/windowSpec';
 import { WINDOW_UNITS } from '../time/windowUnit';
-import type { Asset } from '../api/assets';
-import type { Metric } from '../api/metrics';
+import type { Metric, MetricsAlike } from '../api/metrics';
 import type { Scope } from '../domain/query';
-import { emptyReadout, PLAIN_SCALE, READOUT_FORMS, type BoardDocument, type Readout } from './board';
+import { READOUT_FORMS, type ReadoutForm } from '../readouts/forms';
+import { emptyReadout, makeReadout, type BoardDocument, type Readout, type ReadoutParts } from './board';
+import { DEFAULT_TREND_SCALE } from './scaleChoice';
 import { WHOLE_SCOPE } from '../domain/query';
 import { mapMetrics, matchMetrics, readBoardFile, writeBoardFile } from './boardFile';
 import { changeForm } from './changeForm';
@@ -22,13 +23,12 @@ const measure = (metricId: string, per: string | null = null): Readout['measures
   summary: 'sum',
   per: per === null ? null : { metricId: per, summary: 'sum', factor: 1, unit: null },
 });
-const readout = (id: string, part: Partial<Readout> = {}): Readout => ({
-  ...emptyReadout(id, part.form ?? 'gauge'),
-  measures: [measure('1')],
-  ...part,
-});
+const readout = (
+  id: string,
+  { form = 'gauge', ...parts }: ReadoutParts & { form?: ReadoutForm } = {},
+): Readout => makeReadout(id, form, { measures: [measure('1')], ...parts });
 const board = (...readouts: Readout[]): BoardDocument => ({
-  version: 2,
+  version: 3,
   window: WEEK,
   scope: WHOLE_SCOPE,
   hours: null,
@@ -85,14 +85,14 @@ describe('upgradeBoard', () => {
     delete older.align;
     const olderScale = { ends: null, reversed: true, logarithmic: false };
     const document = {
-      version: 2,
+      version: 3,
       window: { kind: 'toDate', unit: 'day' },
       scope: WHOLE_SCOPE,
       hours: null,
       readouts: [{ ...older, title: 'Mine', scale: olderScale }],
     };
     expect(upgradeBoard(document).readouts).toEqual([
-      { ...emptyReadout('r1', 'trend'), title: 'Mine', scale: { ...PLAIN_SCALE, reversed: true } },
+      { ...emptyReadout('r1', 'trend'), title: 'Mine', scale: { ...DEFAULT_TREND_SCALE, reversed: true } },
     ]);
   });
 
@@ -214,7 +214,7 @@ describe('changeForm', () => {
         fc.constantFrom(...READOUT_FORMS),
         (part, from, to) => {
           const before = readout('r', { ...part, form: from, groupBy: { kind: 'asset' } });
-          expect(changeForm(changeForm(before, to), from)).toEqual(before);
+          expect(changeForm(changeForm(before, to), from, before)).toEqual(before);
         },
       ),
     );
@@ -287,32 +287,25 @@ describe('a board as a file', () => {
       broken((file) => void (file.document.readouts[0].scale.ends = [5, 1])),
       /low end/,
     ],
-    ['a later version', broken((file) => void (file.document.version = 3)), /Version 3/],
+    ['a later version', broken((file) => void (file.document.version = 4)), /Version 4/],
   ])('is refused with the place for %s', (_name, text, message) => {
     expect(() => readBoardFile(text)).toThrow(message);
   });
 });
 
 describe('startBoard', () => {
-  const asset = (id: string, parentId: string | null): Asset =>
-    ({
-      id,
-      parentId,
-      name: id,
-      kind: 'machine',
-      zone: 'UTC',
-      ownZone: null,
-      plantId: 'p',
-      attributes: {},
-    }) as Asset;
-  const assets = [asset('p', null), asset('d1', 'p'), asset('d2', 'p'), asset('m', 'd1')];
-  const of = (id: string, assetId: string, name: string, kind: Metric['kind']): Metric =>
-    metric(id, name, assetId, { assetId, kind });
-  const metrics = [
-    of('1', 'p', 'Steam', 'level'),
-    of('2', 'd1', 'Gas used', 'amount'),
-    of('3', 'd2', 'Gas used', 'amount'),
-    of('4', 'm', 'Speed', 'level'),
+  const of = (id: string, assetId: string, name: string, kind: Metric['kind'], part: object = {}): Metric =>
+    metric(id, name, assetId, { assetId, kind, ...part });
+  const alike: MetricsAlike[] = [
+    { level: 0, metric: of('1', 'p', 'Steam', 'level'), assetIds: ['p'] },
+    { level: 1, metric: of('2', 'd1', 'Gas used', 'amount'), assetIds: ['d1', 'd2'] },
+    // Worked out from others: it would be shown twice over.
+    {
+      level: 1,
+      metric: of('5', 'd1', 'Gas a piece', 'amount', { origin: 'derived' }),
+      assetIds: ['d1', 'd2'],
+    },
+    { level: 2, metric: of('4', 'm', 'Speed', 'level'), assetIds: ['m'] },
   ];
 
   it.each([
@@ -320,7 +313,7 @@ describe('startBoard', () => {
     [1, ['gauge', 'trend', 'straight']],
     [2, ['gauge', 'trend', 'straight', 'figure']],
   ])('to depth %p has %j', (depth, forms) => {
-    const made = startBoard(assets[0], assets, metrics, depth);
+    const made = startBoard(alike.filter(({ level }) => level <= depth));
     expect(made.readouts.map(({ form }) => form)).toEqual(forms);
     expect(
       boardDocumentSchema.isValidSync({

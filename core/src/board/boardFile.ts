@@ -3,12 +3,13 @@ import { BeaconError } from '../errors';
 import type { Metric } from '../api/metrics';
 import { boardDocumentSchema, boardTitleSchema } from './board';
 import type { BoardDocument, Readout } from './board';
+import { namedMetricFields } from '../schemas/lists';
 import { upgradeBoard } from './upgradeBoard';
 
-/** First member of a board file, by which it is known. */
+/** First member of a board file, which identifies it. */
 export const BOARD_FILE_KIND = 'vivid-beacon-board';
 
-/** A metric that a board file speaks of: by its key, and by words for a person who has to find another. */
+/** A metric named in a board file: its key, and words for a person who has to find a substitute. */
 export interface FileMetric {
   readonly id: string;
   readonly key: string;
@@ -17,7 +18,7 @@ export interface FileMetric {
   readonly unit: string;
 }
 
-/** A board as a file (docs/board-file.md). Ids are those of the document; `metrics` says what they stand for. */
+/** A board as a file (docs/board-file.md). Ids are those of the document; `metrics` describes them. */
 export interface BoardFile {
   readonly kind: typeof BOARD_FILE_KIND;
   readonly title: string;
@@ -86,10 +87,7 @@ const metricsSchema = yup
     yup
       .object({
         id: yup.string().max(20).required(),
-        key: yup.string().max(400).required(),
-        name: yup.string().max(200).required(),
-        asset: yup.string().max(400).required(),
-        unit: yup.string().max(40).defined(),
+        ...namedMetricFields(),
       })
       .required(),
   )
@@ -120,7 +118,9 @@ function checkedPart<T>(schema: yup.Schema<T>, value: unknown, place: string): T
   }
 }
 
-/** What becomes of each metric of a file here: found by key, or by name, asset and unit; else null. */
+/**
+ * Matches each metric of a file with one here, by key or by name, asset and unit; null where there is none.
+ */
 export function matchMetrics(
   file: BoardFile,
   metrics: readonly Pick<Metric, 'id' | 'key' | 'name' | 'assetName' | 'plantName' | 'unit'>[],
@@ -140,8 +140,8 @@ export function matchMetrics(
 }
 
 /**
- * The document with the metrics of this place. Readouts of which a metric has no counterpart are left out.
- * Scopes name assets of the other place and are dropped; readouts of an indicator keep what it said and follow it no more.
+ * The document with local metrics. Readouts with an unmatched metric are left out. Scopes name assets of the
+ * other installation and are dropped; readouts of an indicator keep its settings but no longer follow it.
  */
 export function mapMetrics(
   document: BoardDocument,

@@ -1,17 +1,23 @@
-import type { Readout, ReadoutForm } from './board';
+import { isOverTime, traitsOfForm, type ReadoutForm } from '../readouts/forms';
+import { emptyReadout, withMatchingChoices, type Readout } from './board';
 
-/** Forms that show the course over time by period, and need to know by which. */
-const BY_PERIOD: ReadonlySet<ReadoutForm> = new Set(['trend']);
-
-/** Turns a readout into another form; whatever the new form does not draw stays with it for the way back. */
-export function changeForm(readout: Readout, form: ReadoutForm): Readout {
+/**
+ * Changes the form of a readout and keeps every choice that the new form has by the same name.
+ *
+ * @param left the readout as it was when it last had the new form, whose own choices are restored; null =
+ * never.
+ */
+export function changeForm(readout: Readout, form: ReadoutForm, left: Readout | null = null): Readout {
+  if (readout.form === form) return readout;
+  const own = left?.form === form ? left : emptyReadout(readout.id, form);
   const grouped =
-    readout.groupBy ?? (form === 'ring' && readout.measures.length === 1 ? { kind: 'asset' as const } : null);
+    readout.groupBy ??
+    (traitsOfForm(form).splits && readout.measures.length === 1 ? { kind: 'asset' as const } : null);
   return {
-    ...readout,
+    ...withMatchingChoices<Readout>(own, readout),
     form,
     groupBy: grouped,
-    // A size was chosen for the old form; a trend squeezed into a gauge's place tells nothing.
-    size: BY_PERIOD.has(form) === BY_PERIOD.has(readout.form) ? readout.size : null,
-  };
+    // The size was chosen for the old form; a trend squeezed into a gauge's place is useless.
+    size: isOverTime({ form }) === isOverTime(readout) ? readout.size : null,
+  } as Readout;
 }

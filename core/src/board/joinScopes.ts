@@ -2,9 +2,9 @@ import type { Scope } from '../domain/query';
 import type { HoursFilter } from '../time/hoursFilter';
 
 /**
- * The assets that lie in both scopes. Given assets stand for everything below them.
+ * Intersection of two scopes. An asset stands for everything below it.
  *
- * @param pathOf ids from the plant down to an asset; undefined for one that is gone.
+ * @param pathOf ids from the plant down to an asset; undefined for a removed one.
  */
 export function joinScopes(
   a: Scope,
@@ -30,7 +30,7 @@ function joinAssets(
   return [...new Set([...a.filter((id) => lies(id, inB)), ...b.filter((id) => lies(id, inA))])];
 }
 
-/** Hours that both filters let through; null = all hours. */
+/** Hours that pass both filters; null = all hours. */
 export function joinHours(a: HoursFilter | null, b: HoursFilter | null): HoursFilter | null {
   if (!a || !b) return a ?? b;
   return { kind: 'all', of: [a, b] };

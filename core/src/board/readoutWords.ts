@@ -1,21 +1,18 @@
+import { lowerFirst } from '../text/lowerFirst';
+import { showsWords, traitsOfForm } from '../readouts/forms';
 import { SUMMARY_WORDS } from '../domain/metric';
 import type { GroupBy, Scope } from '../domain/query';
 import { hoursWords } from '../time/hours';
 import type { Measure } from '../domain/measure';
 import type { Readout } from './board';
 
-/** What a title needs to know of a metric. */
-export interface NamedMetric {
+/** The names of a metric that a title needs. */
+export interface MetricName {
   readonly name: string;
   readonly assetName: string;
 }
 
-/** "Bed temperature" → "bed temperature", but "CO2" stays. */
-export function lowerFirst(text: string): string {
-  return /^[A-Z][a-z]/.test(text) ? text[0].toLowerCase() + text.slice(1) : text;
-}
-
-/** By what a readout is grouped: "by asset", "by Floor area". */
+/** The grouping in words: "by asset", "by Floor area". */
 export function groupWords(by: GroupBy): string {
   switch (by.kind) {
     case 'metric':
@@ -36,7 +33,7 @@ export function groupWords(by: GroupBy): string {
 /** Title of one measure: "Gas used per dried weight" or "Ironer 2 bed temperature, highest". */
 export function measureTitle(
   measure: Measure,
-  metric: NamedMetric,
+  metric: MetricName,
   per: { readonly name: string } | null,
 ): string {
   if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
@@ -48,13 +45,13 @@ function isUsual({ summary }: Measure): boolean {
   return summary === 'mean' || summary === 'sum' || summary === 'last';
 }
 
-/** Title of a readout from its choices, until it is given one of its own. */
+/** The automatic title of a readout, from its choices. */
 export function automaticTitle(
   readout: Pick<Readout, 'form' | 'measures' | 'groupBy'>,
-  metricOf: (id: string) => NamedMetric | undefined,
+  metricOf: (id: string) => MetricName | undefined,
 ): string {
   const [first, ...more] = readout.measures;
-  if (!first) return readout.form === 'note' ? 'Note' : 'Readout';
+  if (!first) return showsWords(readout) ? traitsOfForm(readout.form).label : 'Readout';
   const metric = metricOf(first.metricId);
   if (!metric) return 'Removed metric';
   const per = first.per ? (metricOf(first.per.metricId) ?? null) : null;
@@ -67,7 +64,8 @@ export function automaticTitle(
   const others = more.map(({ metricId }) => metricOf(metricId)).filter((each) => each !== undefined);
   const names = new Set([metric, ...others].map(({ name }) => name));
   const assets = new Set([metric, ...others].map(({ assetName }) => assetName));
-  // Assets of one name in several plants: a list of names would not tell how many they are.
+  // Assets of the same name in several plants are counted, because a list of names would hide how many there
+  // are.
   if (names.size === 1 && assets.size <= others.length) return `${metric.name}, ${others.length + 1} assets`;
   if (names.size === 1) return `${metric.name}, ${listed([...assets])}`;
   if (assets.size === 1) return `${metric.assetName}: ${listed([...names].map(lowerFirst))}`;
@@ -79,7 +77,7 @@ function listed(names: readonly string[]): string {
   return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
 }
 
-/** What a scope leaves: "Ironer hall, Dryers" or "Maker Acme or Weld". null = everything. */
+/** A scope in words: "Ironer hall, Dryers" or "Maker Acme or Weld". null = everything. */
 export function scopeWords(scope: Scope, assetName: (id: string) => string | undefined): string | null {
   const parts = [
     ...(scope.assetIds ? [scope.assetIds.map((id) => assetName(id) ?? 'a removed asset').join(', ')] : []),
@@ -88,7 +86,7 @@ export function scopeWords(scope: Scope, assetName: (id: string) => string | und
   return parts.length === 0 ? null : parts.join('; ');
 }
 
-/** What stands under a readout until it is written over: its subset and its hours. null = nothing is left out. */
+/** The automatic footnote: subset and hours of the readout. null = nothing is left out. */
 export function automaticFootnote(
   { scope, hours, groupBy, keepBlanks }: Pick<Readout, 'scope' | 'hours' | 'groupBy' | 'keepBlanks'>,
   assetName: (id: string) => string | undefined,

@@ -1,19 +1,28 @@
 import { BeaconError } from '../errors';
-import { BOARD_FORMAT_VERSION, emptyReadout, PLAIN_SCALE, type BoardDocument } from './board';
+import {
+  BOARD_FORMAT_VERSION,
+  emptyReadout,
+  withMatchingChoices,
+  type BoardDocument,
+  type Readout,
+} from './board';
 import { WHOLE_SCOPE } from '../domain/query';
 import { type Measure } from '../domain/measure';
+import { isForm, READOUT_FORMS } from '../readouts/forms';
 
 /**
- * A board document of any version as one of this version; nothing it says is lost.
+ * Upgrades a board document of any version; nothing shown is lost.
  *
- * Version 1 had one measure a readout and neither scope nor hours.
+ * Version 1 had one measure a readout and neither scope nor hours. In version 2 every readout had the choices
+ * of all forms; choices its form does not have are dropped.
  *
- * @throws {BeaconError} BAD_INPUT for what is no board document, or one of a later version.
+ * @throws {BeaconError} BAD_INPUT if it is no board document or of a later version.
  */
 export function upgradeBoard(document: unknown): BoardDocument {
   const version = (document as { version?: unknown } | null)?.version;
   if (version === BOARD_FORMAT_VERSION) return completed(document as BoardDocument);
-  if (version === 1) return fromFirst(document as FirstDocument);
+  if (version === 2) return fromSecond(document as SecondDocument);
+  if (version === 1) return fromSecond(fromFirst(document as FirstDocument));
   const words =
     typeof version === 'number'
       ? `Version ${version} of a board cannot be read here; the newest known is ${BOARD_FORMAT_VERSION}.`
@@ -21,37 +30,57 @@ export function upgradeBoard(document: unknown): BoardDocument {
   throw new BeaconError('BAD_INPUT', words, 'document.version');
 }
 
-/** What came to version 2 later has its usual value in older documents. */
+interface AnyReadout {
+  readonly id: string;
+  readonly form: string;
+}
+
+/** An empty readout. An unknown form is refused later, when the document is checked. */
+const usual = ({ id, form }: AnyReadout): Readout => emptyReadout(id, isForm(form) ? form : READOUT_FORMS[0]);
+
+/** Fields added later have their default in older documents. */
 function completed(document: BoardDocument): BoardDocument {
   return {
     ...document,
     readouts: document.readouts.map((readout) => ({
-      ...emptyReadout(readout.id, readout.form),
       ...readout,
-      scale: { ...PLAIN_SCALE, ...readout.scale },
+      ...withMatchingChoices(usual(readout), readout),
     })),
+  };
+}
+
+interface SecondDocument extends Omit<BoardDocument, 'version' | 'readouts'> {
+  readonly version: 2;
+  readonly readouts: readonly AnyReadout[];
+}
+
+/** Every choice of any form; unknown members are refused later, when the document is checked. */
+const CHOICES = new Set(READOUT_FORMS.flatMap((form) => Object.keys(emptyReadout('', form))));
+
+/** Each readout keeps only the choices of its own form. */
+function fromSecond(document: SecondDocument): BoardDocument {
+  return {
+    ...document,
+    version: BOARD_FORMAT_VERSION,
+    readouts: document.readouts.map((readout) => {
+      if (!isForm(readout.form)) return readout as Readout;
+      const unknown = Object.entries(readout).filter(([name]) => !CHOICES.has(name));
+      return { ...Object.fromEntries(unknown), ...withMatchingChoices(usual(readout), readout) };
+    }),
   };
 }
 
 interface FirstDocument {
   readonly window: BoardDocument['window'];
-  readonly readouts: readonly ({
-    readonly id: string;
-    readonly form: 'gauge';
-    readonly measure: Measure;
-  } & object)[];
+  readonly readouts: readonly (AnyReadout & { readonly measure: Measure })[];
 }
 
-function fromFirst({ window, readouts }: FirstDocument): BoardDocument {
+function fromFirst({ window, readouts }: FirstDocument): SecondDocument {
   return {
-    version: BOARD_FORMAT_VERSION,
+    version: 2,
     window,
     scope: WHOLE_SCOPE,
     hours: null,
-    readouts: readouts.map(({ measure, ...rest }) => ({
-      ...emptyReadout(rest.id, rest.form),
-      ...rest,
-      measures: [measure],
-    })),
+    readouts: readouts.map(({ measure, ...rest }) => ({ ...rest, measures: [measure] })),
   };
 }

@@ -1,12 +1,12 @@
 import { lengthOf } from '../time/intervals';
-import { minutesOf, PLAIN_CALENDAR, shiftSpans, workingTime } from './workingCalendar';
+import { minutesOf, DEFAULT_CALENDAR, shiftSpans, workingTime } from './workingCalendar';
 import { type WorkingCalendar } from '../schemas/calendar';
 import { workingDuration } from './workingDuration';
 
 const HOUR = 3_600_000;
 const ZONE = 'Europe/London';
 const OFFICE: WorkingCalendar = {
-  ...PLAIN_CALENDAR,
+  ...DEFAULT_CALENDAR,
   shifts: [{ name: 'Day', days: [1, 2, 3, 4, 5], from: '09:00', to: '17:00' }],
   holidays: [{ date: '2026-11-25', name: 'Works outing' }],
 };
@@ -21,7 +21,7 @@ describe('workingTime', () => {
 
   it('is all time where there are no shifts, but for holidays', () => {
     const week = { start: monday(0, 0), end: monday(7, 0) };
-    expect(lengthOf(workingTime(PLAIN_CALENDAR, week, ZONE)) / HOUR).toBe(168);
+    expect(lengthOf(workingTime(DEFAULT_CALENDAR, week, ZONE)) / HOUR).toBe(168);
     expect(lengthOf(workingTime({ ...OFFICE, shifts: [] }, week, ZONE)) / HOUR).toBe(144);
   });
 
@@ -33,7 +33,7 @@ describe('workingTime', () => {
     expect(lengthOf(workingTime(overlapping, { start: monday(0, 0), end: monday(1, 0) }, ZONE)) / HOUR).toBe(
       9,
     );
-    const night = { ...PLAIN_CALENDAR, shifts: [{ name: 'Night', days: [6], from: '22:00', to: '06:00' }] };
+    const night = { ...DEFAULT_CALENDAR, shifts: [{ name: 'Night', days: [6], from: '22:00', to: '06:00' }] };
     const spring = { start: Date.UTC(2026, 2, 28), end: Date.UTC(2026, 2, 30) };
     const autumn = { start: Date.UTC(2026, 9, 24), end: Date.UTC(2026, 9, 26) };
     const [first] = shiftSpans(night, spring, ZONE);

@@ -7,7 +7,7 @@ import { intersectionOf, unionOf } from '../time/intervals';
 import { localDays, zoneClock } from '../time/zoneClock';
 
 /** Around the clock, weeks from Monday (ISO 8601), the financial year is the calendar year. */
-export const PLAIN_CALENDAR: WorkingCalendar = {
+export const DEFAULT_CALENDAR: WorkingCalendar = {
   shifts: [],
   holidays: [],
   firstWeekday: 1,
@@ -20,10 +20,10 @@ export interface ShiftSpan extends Interval {
 }
 
 /**
- * Every shift that touches a window, in order of its start, whole (not cut at the window).
+ * Every shift that overlaps a window, ordered by start, not clipped to the window.
  *
  * @param zone IANA name. A shift over a clock change has its real length: a night shift of eight hours on the
- *             clock is seven or nine hours long then.
+ * clock is seven or nine hours long then.
  */
 export function shiftSpans(calendar: WorkingCalendar, window: Interval, zone: string): ShiftSpan[] {
   const off = new Set(calendar.holidays.map(({ date }) => date));
@@ -41,7 +41,7 @@ export function shiftSpans(calendar: WorkingCalendar, window: Interval, zone: st
   return spans.sort((a, b) => a.start - b.start || a.end - b.end);
 }
 
-/** Working time inside a window. Without shifts all time is working time, but for holidays. */
+/** Working time inside a window. Without shifts, all time except holidays is working time. */
 export function workingTime(calendar: WorkingCalendar, window: Interval, zone: string): Interval[] {
   const shifts: readonly Shift[] =
     calendar.shifts.length > 0
@@ -51,7 +51,10 @@ export function workingTime(calendar: WorkingCalendar, window: Interval, zone: s
   return intersectionOf(spans, [window]);
 }
 
-/** Minutes since midnight of "HH:MM". @throws {BeaconError} BAD_INPUT for anything else. */
+/**
+ * Minutes since midnight of "HH:MM". @throws {BeaconError} BAD_INPUT for anything else.
+ * @example minutesOf('06:30') // => 390
+ */
 export function minutesOf(clock: string): number {
   const found = /^([01]?\d|2[0-4]):([0-5]\d)$/.exec(clock);
   const minutes = found ? Number(found[1]) * 60 + Number(found[2]) : NaN;

@@ -1,21 +1,21 @@
 import type { Interval } from '../time/interval';
 import { differenceOf, intersectionOf, lengthOf, unionOf } from '../time/intervals';
 
-/** A status that a job took at a time. */
+/** A change of a job's status. */
 export interface StatusChange {
   readonly at: number;
   readonly status: string;
 }
 
 /**
- * How long a job took in working time, leaving out the time it stood in a status that stops the clock
- * (for example while the customer has the ball).
+ * Duration of a job in working time, without the time in statuses that stop the clock (for example while
+ * waiting for the customer).
  *
- * @param job      `end` null = still open, counted up to `now`.
- * @param history  in order of time; a status holds until the next.
+ * @param job `end` null = still open, counted up to `now`.
+ * @param history in order of time; a status holds until the next.
  * @param stopping statuses that stop the clock.
- * @param working  working time over at least the whole job, disjoint and in order of time; see workingTime. It is handed in
- *                 because many jobs of one desk share it.
+ * @param working working time over at least the whole job, disjoint and in order of time; see workingTime. It
+ * is handed in because many jobs of one desk share it.
  * @returns ms.
  */
 export function workingDuration(
@@ -35,7 +35,7 @@ export function workingDuration(
   return lengthOf(intersectionOf(touching(working, whole), running));
 }
 
-/** Those of many intervals that touch one. */
+/** The intervals that overlap a given one. */
 function touching(all: readonly Interval[], { start, end }: Interval): readonly Interval[] {
   const first = firstWhere(all.length, (i) => all[i].end > start);
   return all.slice(
@@ -44,7 +44,7 @@ function touching(all: readonly Interval[], { start, end }: Interval): readonly 
   );
 }
 
-/** The first index from which on a condition holds. */
+/** First index from which a condition holds. */
 function firstWhere(length: number, holds: (index: number) => boolean): number {
   let [low, high] = [0, length];
   while (low < high) {

@@ -84,6 +84,7 @@ describe('time since a start event', () => {
       now: 2500,
       t: [1000, 2000],
       v: [1, null],
+      bucket: 'hour' as const,
       until: [2000, 3000],
       gaps: [{ start: 2000, end: 2500 }],
       samples: 1,
@@ -97,6 +98,6 @@ describe('time since a start event', () => {
       until: [1000, 2000],
       gaps: [{ start: 1000, end: 1500 }],
     });
-    expect(sinceStart({ ...answer, until: null }, 0).until).toBeNull();
+    expect(sinceStart({ ...answer, bucket: null, until: null }, 0).until).toBeNull();
   });
 });

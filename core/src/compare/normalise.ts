@@ -1,20 +1,20 @@
-import type { Normalise } from '../board/board';
+import type { Normalise } from '../readouts/trendChoices';
 
-/** Values that can be laid beside those of others, and what became of their unit. */
+/** Normalised values with their unit. */
 export interface Normalised {
   readonly v: readonly (number | null)[];
   readonly unit: string;
 }
 
 /**
- * Values put into proportion, so that large and small assets can be compared.
+ * Normalises values, so that large and small assets can be compared.
  * - by the first value: percent of the first known value, which is 100 %;
  * - by an attribute: each value divided by the attribute's, such as kWh by "Floor area (m²)" → "kWh/m²".
  *
- * @param v values in `unit`; null where nothing is known.
+ * @param v values in `unit`; null = unknown.
  * @param attributes of the asset the values are of.
  * @returns null where there is nothing to divide by: no value or attribute, or one that is not above 0, of
- *   which a proportion would mislead.
+ * which a proportion would mislead.
  */
 export function normalised(
   v: readonly (number | null)[],
@@ -35,7 +35,10 @@ export function normalised(
   };
 }
 
-/** "kWh" per "Floor area (m²)" → "kWh/m²"; per "Beds", which names no unit → "kWh per Beds". */
+/**
+ * "kWh" per "Floor area (m²)" → "kWh/m²"; per "Beds", which names no unit → "kWh per Beds".
+ * @example perAttribute('kWh', 'Floor area (m²)') // => 'kWh/m²'
+ */
 export function perAttribute(unit: string, name: string): string {
   const own = /\(([^()]+)\)\s*$/.exec(name)?.[1];
   if (!own) return unit ? `${unit} per ${name}` : `per ${name}`;

@@ -5,8 +5,8 @@ import { DAY_MS, HOUR_MS, MINUTE_MS } from '../time/lengths';
 const DATE = /^\d{4}-\d{2}-\d{2}(?:[T ]\d{2}:\d{2}(?::\d{2})?)?$/;
 
 /**
- * The moment an attribute such as "Commissioned: 2026-03-02" or "2026-03-02 06:00" names, on the wall clock of
- * the site. @returns null for a text that is no ISO 8601 date.
+ * Parses an attribute such as "Commissioned: 2026-03-02" or "2026-03-02 06:00" in local time of the site.
+ * @returns null if it is no ISO 8601 date.
  */
 export function startOfAttribute(value: string | number | undefined, zone: string): number | null {
   if (typeof value !== 'string' || !DATE.test(value.trim())) return null;
@@ -14,7 +14,7 @@ export function startOfAttribute(value: string | number | undefined, zone: strin
   return at.isValid ? at.toMillis() : null;
 }
 
-/** A trend counted from its start event: times are ms since it, and 0 is the event. */
+/** A trend relative to its start event: times are ms since the event. */
 export function sinceStart(answer: TrendAnswer, start: number): TrendAnswer {
   const back = (t: number): number => t - start;
   return {
@@ -28,7 +28,10 @@ export function sinceStart(answer: TrendAnswer, start: number): TrendAnswer {
   };
 }
 
-/** Time since an event in words: "day 3", "day 3, 04:00". Days of 24 hours; the event begins day 0. */
+/**
+ * Time since an event in words: "day 3", "day 3, 04:00". Days of 24 hours; the event begins day 0.
+ * @example sinceWords(3 * DAY_MS + 4 * HOUR_MS) // => 'day 3, 04:00'
+ */
 export function sinceWords(t: number): string {
   const day = Math.floor(t / DAY_MS);
   const rest = t - day * DAY_MS;

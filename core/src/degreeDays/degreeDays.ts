@@ -1,4 +1,4 @@
-/** Whether a building is heated below the base temperature or cooled above it. */
+/** Heating below the base temperature or cooling above it. */
 export type DegreeDayKind = 'heating' | 'cooling';
 
 /**
@@ -23,7 +23,7 @@ export interface DayTemperature {
  * Degree days of one day, in kelvin days (°F·d where temperatures are in °F). Never negative.
  *
  * @param base the base temperature, in the unit of the day's temperatures.
- * @example degreeDaysOfDay({ mean: 10, min: 5, max: 15 }, 15.5, 'heating', 'minMax') // 5.5
+ * @example degreeDaysOfDay({ mean: 10, min: 5, max: 15 }, 15.5, 'heating', 'minMax') // => 5.5
  */
 export function degreeDaysOfDay(
   day: DayTemperature,
@@ -32,7 +32,7 @@ export function degreeDaysOfDay(
   method: DegreeDayMethod,
 ): number {
   if (kind === 'cooling') {
-    // The same equations upside down.
+    // The same equations, mirrored.
     const turned = { mean: -day.mean, min: -day.max, max: -day.min };
     return degreeDaysOfDay(turned, -base, 'heating', method);
   }

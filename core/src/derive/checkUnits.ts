@@ -12,7 +12,7 @@ import {
 } from '../units/unit';
 import type { Node } from './parseExpression';
 
-/** null = a bare number, which goes with any unit. */
+/** null = a bare number, compatible with any unit. */
 type Found = Unit | null;
 
 /**

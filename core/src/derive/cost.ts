@@ -2,9 +2,9 @@ import { BeaconError } from '../errors';
 import { stepsOf, type Node } from './parseExpression';
 
 /** Each takes some nanoseconds. */
-export const MOST_OPERATIONS = 30_000_000;
+export const MAX_OPERATIONS = 30_000_000;
 
-/** How many operations one step of an expression takes: one a part, for a rolling mean as many as it looks back. */
+/** Operations per step of an expression: one per node, and for a rolling mean as many as it looks back. */
 export function operationsPerStep(node: Node): number {
   switch (node.kind) {
     case 'number':
@@ -28,8 +28,8 @@ export function operationsPerStep(node: Node): number {
  */
 export function checkCost(node: Node, steps: number): void {
   const each = operationsPerStep(node);
-  if (each * steps <= MOST_OPERATIONS) return;
-  const most = Math.floor(MOST_OPERATIONS / each).toLocaleString('en-GB');
+  if (each * steps <= MAX_OPERATIONS) return;
+  const most = Math.floor(MAX_OPERATIONS / each).toLocaleString('en-GB');
   throw new BeaconError(
     'BAD_INPUT',
     `The expression takes ${each.toLocaleString('en-GB')} operations a step, so it can be worked out for at most ${most} steps at once; these are ${steps.toLocaleString('en-GB')}. Choose a shorter window or a longer period, or look back less far.`,

@@ -3,7 +3,7 @@ import { conversion, readUnit, writeUnit, type Unit } from '../units/unit';
 import type { Node } from './parseExpression';
 
 /**
- * Refuses a circle: a derived metric must not use itself, directly or through others.
+ * Refuses cycles: a derived metric must not use itself, directly or through others.
  *
  * @param uses the metrics a derived metric uses, by id; none for other metrics.
  * @param nameOf for the message.
@@ -31,18 +31,17 @@ export function refuseCircle(
 }
 
 /**
- * By what the results are multiplied to come in the unit that was chosen. An empty choice takes the unit
- * that follows. A ratio without unit shown in % is multiplied by 100, unless the expression already ends in
- * "* 100".
+ * Factor from the resulting unit to the chosen one. An empty choice takes the resulting unit. A ratio without
+ * unit shown in % is multiplied by 100, unless the expression already ends in "* 100".
  *
- * @throws {BeaconError} BAD_INPUT when the chosen unit measures something else.
+ * @throws {BeaconError} BAD_INPUT if the chosen unit is of another dimension.
  */
 export function factorToChosenUnit(found: Unit, chosen: string, node: Node): number {
   if (chosen.trim() === '' || chosen.trim() === writeUnit(found)) return 1;
   const wanted = readUnit(chosen);
   const factor = conversion(found, wanted);
   if (factor === null) {
-    // Nothing is known of a bare number: then the person's unit is taken as it is.
+    // The unit of a bare number is unknown, so the chosen unit is taken as it is.
     if (Object.keys(found.dimension).length === 0 && found.factor === 1) return 1;
     throw new BeaconError(
       'BAD_INPUT',

@@ -11,8 +11,8 @@ export interface StepValues {
 }
 
 /**
- * Evaluates an expression at every step. What is missing stays missing: a sum with a missing part is
- * missing, and a division by zero too.
+ * Evaluates an expression at every step. Missing values stay missing: so is a sum with a missing term, and a
+ * division by zero.
  */
 export function evaluate(node: Node, values: StepValues): Float64Array {
   const { size } = values;
@@ -104,7 +104,7 @@ function call(node: Extract<Node, { kind: 'call' }>, values: StepValues): Float6
   }
 }
 
-/** Mean of what there is; missing when nothing is. */
+/** Mean of the known values; missing if there are none. */
 function meanOf(x: Float64Array, from: number, to: number): number {
   let total = 0;
   let n = 0;
@@ -116,7 +116,7 @@ function meanOf(x: Float64Array, from: number, to: number): number {
   return n === 0 ? NaN : total / n;
 }
 
-/** Is this an amount of a step, so that a rate divides it by the length of the step? */
+/** Whether this is an amount per step, whose rate is the amount divided by the length of the step. */
 export function isAmount(node: Node, amounts: ReadonlySet<string>): boolean {
   switch (node.kind) {
     case 'number':

@@ -1,7 +1,7 @@
 import jsep from 'jsep';
 import { BeaconError } from '../errors';
 
-/** A parsed expression: only what is listed here can be in it. */
+/** A parsed expression; these are all the node types. */
 export type Node =
   | { readonly kind: 'number'; readonly value: number }
   | { readonly kind: 'name'; readonly name: string }
@@ -12,7 +12,7 @@ export type Node =
 export const BINARY_OPERATORS = ['+', '-', '*', '/', '<', '>', '<=', '>=', '==', '!='] as const;
 export type BinaryOperator = (typeof BINARY_OPERATORS)[number];
 
-/** Every function there is: how many arguments it takes, how it is written, what it does. */
+/** The functions, each with its number of arguments, its form and its description. */
 export const FUNCTIONS = {
   abs: { args: [1, 1], form: 'abs(x)', does: 'size without sign' },
   sqrt: { args: [1, 1], form: 'sqrt(x)', does: 'square root' },
@@ -29,7 +29,7 @@ export const FUNCTIONS = {
 export type FunctionName = keyof typeof FUNCTIONS;
 
 const LONGEST = 4000;
-const MOST_NODES = 400;
+const MAX_NODES = 400;
 const DEEPEST = 40;
 
 /**
@@ -50,18 +50,18 @@ export function parseExpression(text: string): Node {
     if (text[i] === ')') depth--;
     if (depth > DEEPEST) throw wrong(`Brackets may be at most ${DEEPEST} deep (character ${i + 1}).`);
   }
-  const count = { left: MOST_NODES };
+  const count = { left: MAX_NODES };
   const node = toNode(parse(withPlainSigns(text)), 0, count);
   const back = stepsBack(node);
-  if (back > MOST_STEPS) {
+  if (back > MAX_STEPS) {
     throw wrong(
-      `The expression looks back ${back.toLocaleString('en-GB')} steps in all; it may look back at most ${MOST_STEPS.toLocaleString('en-GB')}.`,
+      `The expression looks back ${back.toLocaleString('en-GB')} steps in all; it may look back at most ${MAX_STEPS.toLocaleString('en-GB')}.`,
     );
   }
   return node;
 }
 
-/** Signs that people type or paste for the arithmetic ones. */
+/** Characters that people type or paste instead of the arithmetic operators. */
 function withPlainSigns(text: string): string {
   return text.replace(/[×·]/g, '*').replace(/[÷∕]/g, '/').replace(/[−–]/g, '-');
 }
@@ -77,7 +77,7 @@ function parse(text: string): jsep.Expression {
 }
 
 function toNode(expression: jsep.Expression, depth: number, count: { left: number }): Node {
-  if (--count.left < 0) throw wrong(`An expression may have at most ${MOST_NODES} parts.`);
+  if (--count.left < 0) throw wrong(`An expression may have at most ${MAX_NODES} parts.`);
   if (depth > DEEPEST * 3) throw wrong('The expression is too deeply nested.');
   const down = (each: jsep.Expression): Node => toNode(each, depth + 1, count);
   switch (expression.type) {
@@ -133,7 +133,10 @@ function toNode(expression: jsep.Expression, depth: number, count: { left: numbe
   }
 }
 
-/** Names used, each once, in order of first use. */
+/**
+ * Names used, each once, in order of first use.
+ * @example namesIn(parseExpression('gas / (weight + weight)')) // => ['gas', 'weight']
+ */
 export function namesIn(node: Node): string[] {
   const names = new Set<string>();
   const visit = (each: Node): void => {
@@ -148,7 +151,10 @@ export function namesIn(node: Node): string[] {
   return [...names];
 }
 
-/** How many steps before the first one an expression looks back, for difference, rolling and lag. */
+/**
+ * How many steps before the first one an expression looks back, for difference, rolling and lag.
+ * @example stepsBack(parseExpression('rolling(gas, 7) + lag(gas, 2)')) // => 6
+ */
 export function stepsBack(node: Node): number {
   switch (node.kind) {
     case 'number':
@@ -168,15 +174,15 @@ export function stepsBack(node: Node): number {
   }
 }
 
-const MOST_STEPS = 1000;
+const MAX_STEPS = 1000;
 
 /** The whole number of steps that rolling and lag are given. @throws {BeaconError} for anything else. */
 export function stepsOf(node: Extract<Node, { kind: 'call' }>): number {
   const steps = node.args[1];
   const value = steps.kind === 'number' ? steps.value : NaN;
   const least = node.name === 'rolling' ? 1 : 0;
-  if (!Number.isInteger(value) || value < least || value > MOST_STEPS) {
-    throw wrong(`${node.name} needs a whole number of steps from ${least} to ${MOST_STEPS}.`);
+  if (!Number.isInteger(value) || value < least || value > MAX_STEPS) {
+    throw wrong(`${node.name} needs a whole number of steps from ${least} to ${MAX_STEPS}.`);
   }
   return value;
 }

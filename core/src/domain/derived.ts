@@ -18,9 +18,9 @@ export const bindingSchema = taggedUnion('Binding', 'kind', {
 });
 export type Binding = TypeOf<typeof bindingSchema>;
 
-const MOST_NAMES = 40;
+const MAX_NAMES = 40;
 
-/** Names of an expression with what they stand for. */
+/** The names of an expression with their bindings. */
 export const bindingsSchema = yup
   .mixed<Record<string, yup.InferType<typeof bindingSchema>>>()
   .test('bindings', function (value) {
@@ -28,8 +28,8 @@ export const bindingsSchema = yup
       return this.createError({ message: '${path} must be names with what they stand for' });
     }
     const entries = Object.entries(value);
-    if (entries.length > MOST_NAMES) {
-      return this.createError({ message: `An expression may use at most ${MOST_NAMES} names` });
+    if (entries.length > MAX_NAMES) {
+      return this.createError({ message: `An expression may use at most ${MAX_NAMES} names` });
     }
     for (const [name, binding] of entries) {
       if (!/^[A-Za-z_][A-Za-z0-9_]{0,59}$/.test(name)) {
@@ -47,10 +47,10 @@ export const bindingsSchema = yup
 
 /**
  * Two ways to evaluate:
- * - `totals`: every name is summarised over the period first, then the expression is worked out once:
- *   sum over sum, right for ratios at any length of period.
- * - `samples`: the expression is worked out at each sample, and the results are summarised like any metric:
- *   right for limits, differences and conversions of a moment.
+ * - `totals`: every name is summarised over the period first, then the expression is evaluated once: sum over
+ * sum, right for ratios at any length of period.
+ * - `samples`: the expression is evaluated at each sample, and the results are summarised like any metric:
+ * right for limits, differences and conversions at one moment.
  */
 export const DERIVED_WAYS = ['totals', 'samples'] as const;
 export type DerivedWay = (typeof DERIVED_WAYS)[number];

@@ -35,7 +35,7 @@ export function statusOfOutcome(outcome: FlagOutcome): FlagStatus {
   return outcome === 'noFault' ? 'notProblem' : 'done';
 }
 
-/** What was seen when the flag was handed out: it stays so, however the data is corrected later. */
+/** The numbers when the flag was handed out. They stay, even if the data is corrected later. */
 export type FlagEvidence = TypeOf<typeof flagEvidenceSchema>;
 
 export const flagEntity = named(
@@ -69,7 +69,7 @@ export type Flag = TypeOf<typeof flagEntity>;
 
 const PRIORITY_ORDER: Readonly<Record<FlagPriority, number>> = { high: 0, normal: 1, low: 2 };
 
-/** Order of a list of flags: late ones first, the longest late in front; then by priority, then by when they are due. */
+/** Sorts flags: overdue ones first, longest overdue in front; then by priority, then by due date. */
 export function byUrgency(now: number): (a: Flag, b: Flag) => number {
   const late = (flag: Flag): boolean => flag.closedAt === null && flag.dueAt < now;
   return (a, b) =>

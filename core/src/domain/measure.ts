@@ -16,9 +16,9 @@ export const measureSchema = named(
         .object({
           metricId: idText().required(),
           summary: summarySchema,
-          /** What the ratio is multiplied by; 100 for percent. */
+          /** Multiplier of the ratio; 100 for percent. */
           factor: finite().required(),
-          /** Unit of the ratio; null = upper unit / lower unit. */
+          /** Unit of the ratio; null = numerator unit / denominator unit. */
           unit: yup.string().max(40).nullable().defined(),
         })
         .noUnknown()
@@ -28,6 +28,6 @@ export const measureSchema = named(
     .noUnknown(),
 );
 /** Most measures that one readout shows. */
-export const MOST_MEASURES = 20;
+export const MAX_MEASURES = 20;
 
 export type Measure = TypeOf<typeof measureSchema>;

@@ -6,7 +6,7 @@ export type MetricKind = (typeof METRIC_KINDS)[number];
 export const METRIC_ORIGINS = ['samples', 'derived', 'reference'] as const;
 export type MetricOrigin = (typeof METRIC_ORIGINS)[number];
 
-/** Every way of turning the samples of a window into one number. */
+/** The ways to reduce the samples of a window to one number. */
 export const SUMMARIES = [
   'mean',
   'sum',
@@ -25,7 +25,7 @@ export const SUMMARIES = [
 ] as const;
 export type Summary = (typeof SUMMARIES)[number];
 
-/** Summaries that make sense for a kind, the usual one first. */
+/** Summaries defined for a kind, the most common first. */
 export const SUMMARIES_OF_KIND: Readonly<Record<MetricKind, readonly Summary[]>> = {
   level: ['mean', 'min', 'max', 'last', 'first', 'p5', 'p50', 'p95', 'sd', 'count'],
   amount: ['sum', 'mean', 'min', 'max', 'last', 'first', 'p5', 'p50', 'p95', 'sd', 'count'],
@@ -51,7 +51,7 @@ export const SUMMARY_WORDS: Readonly<Record<Summary, string>> = {
   duration: 'time running',
 };
 
-/** How a metric's samples are to be read. Lengths of time in ms. */
+/** How to interpret the samples of a metric. Durations in ms. */
 export interface MetricReading {
   readonly kind: MetricKind;
   /** Logging interval: how far apart samples are meant to be. An amount covers [t, t + intervalMs). */
@@ -75,16 +75,16 @@ export function unitOfSummary(summary: Summary, unit: string): string {
 
 /** Unit of a measure as it is written: "kWh/kg" for a ratio without a unit of its own. */
 export function unitOfMeasure(
-  upper: { readonly summary: Summary; readonly unit: string },
-  lower: { readonly summary: Summary; readonly unit: string } | null,
+  numerator: { readonly summary: Summary; readonly unit: string },
+  denominator: { readonly summary: Summary; readonly unit: string } | null,
   ratioUnit: string | null,
 ): string {
-  const top = unitOfSummary(upper.summary, upper.unit);
-  if (lower === null) return top;
+  const top = unitOfSummary(numerator.summary, numerator.unit);
+  if (denominator === null) return top;
   if (ratioUnit !== null) return ratioUnit;
-  const bottom = unitOfSummary(lower.summary, lower.unit);
+  const bottom = unitOfSummary(denominator.summary, denominator.unit);
   return bottom === '' ? top : `${top || '1'}/${bottom}`;
 }
 
-/** Summaries of parts that make up the whole when they are added. */
+/** Summaries whose parts add up to the whole. */
 export const ADDS_UP: ReadonlySet<Summary> = new Set(['sum', 'count', 'increase', 'duration']);

@@ -7,7 +7,7 @@ const provenanceSource = shape({
   importedAt: amountOrNull(),
   samples: amountOrNull(),
 });
-/** Where samples of the window came from: a file that was brought in, or pushes. */
+/** The source of samples in the window: an imported file, or pushes. */
 export type ProvenanceSource = TypeOf<typeof provenanceSource>;
 
 const provenancePart = shape({
@@ -19,11 +19,11 @@ const provenancePart = shape({
   samples: amount(),
   coverage: amount(),
   value: amountOrNull(),
-  /** What it was computed from. */
+  /** Its inputs. */
   basis: oneOf(['samples', 'rollup', 'derived', 'reference'] as const),
   sources: list(provenanceSource),
 });
-/** One metric as a number used it. */
+/** One metric used by a number. */
 export type ProvenancePart = TypeOf<typeof provenancePart>;
 
 /** How a number was made. */

@@ -21,7 +21,7 @@ import {
 import { BUCKETS } from '../time/buckets';
 import { intervalSchema } from '../time/interval';
 import { windowSchema } from '../time/windowSpec';
-import { MOST_MEASURES, summarySchema } from './measure';
+import { MAX_MEASURES, summarySchema } from './measure';
 import { provenanceSchema } from './provenance';
 
 const byIds = shape({ metricIds: yup.array(idText().required()).min(1).max(5000).required() });
@@ -55,7 +55,10 @@ const attributeCondition = yup
 export type AttributeCondition = TypeOf<typeof attributeCondition>;
 export const attributeConditionsSchema = () => yup.array(attributeCondition).max(20).default([]);
 
-/** Which assets count: given ones with everything below them (null = all), of those with these attributes. */
+/**
+ * Assets in the scope: the given ones with everything below (null = all), restricted to those with these
+ * attributes.
+ */
 export const scopeSchema = named(
   'Scope',
   yup
@@ -68,7 +71,7 @@ export const scopeSchema = named(
 export type Scope = TypeOf<typeof scopeSchema>;
 export const WHOLE_SCOPE: Scope = { assetIds: null, attributes: [] };
 
-/** By what metrics are put together: each on its own, or all of an asset, plant, kind of asset or attribute. */
+/** How metrics are grouped: each on its own, or by asset, plant, kind of asset or attribute. */
 export const groupBySchema = taggedUnion('GroupBy', 'kind', {
   metric: {},
   asset: {},
@@ -89,35 +92,35 @@ const queryMeasureSchema = named(
         .object({
           select: selectionSchema,
           summary: summarySchema,
-          /** What the ratio is multiplied by; 100 for percent. */
+          /** Multiplier of the ratio; 100 for percent. */
           factor: finite().default(1),
         })
         .noUnknown()
         .nullable()
         .default(null),
-      /** What its values are judged by; without one the answer has no levels. */
+      /** Target band for the levels; without one the answer has none. */
       band: orNull(bandSchema),
     })
     .noUnknown(),
 );
-/** One number of a question: metrics summarised together, or divided by others (sum over sum inside each group). */
+/** One measure of a query: metrics summarised together, or divided by others (sum over sum in each group). */
 export type QueryMeasure = TypeOf<typeof queryMeasureSchema>;
 
-/** One question to the planner; every readout asks in this form. A single metric is a group of one. */
+/** A query to the planner, the same for every readout. A single metric is a group of one. */
 export const querySchema = yup
   .object({
-    measures: yup.array(queryMeasureSchema.required()).min(1).max(MOST_MEASURES).required(),
+    measures: yup.array(queryMeasureSchema.required()).min(1).max(MAX_MEASURES).required(),
     window: windowSchema,
     bucket: yup.string().oneOf(BUCKETS).nullable().default(null),
     groupBy: orElse(groupBySchema, { kind: 'metric' }),
     scope: scopeSchema.default(WHOLE_SCOPE),
     hours: hoursSchema.nullable().default(null),
-    /** What each value of the whole window is compared with. Not with periods. */
+    /** Reference of each value of the whole window; not with periods. */
     compare: yup
       .string()
       .oneOf(['none', 'before', 'lastYear'] as const)
       .default('none'),
-    /** Whether the answer says how each value of the whole window was made. Not with periods. */
+    /** Whether to include the provenance of each value of the whole window; not with periods. */
     provenance: yup.boolean().default(false),
   })
   .noUnknown()
@@ -130,24 +133,27 @@ export type Query = TypeOf<typeof querySchema>;
 
 const measureValues = shape({
   metricIds: list(text()),
-  /** Those they are divided by; empty without. */
+  /** Metrics in the denominator; empty if there is none. */
   perMetricIds: list(text()),
-  /** Metrics of the same name below those: they are part of them, and not counted again. */
+  /** Metrics of the same name below those, which already include them. */
   withinIds: list(text()),
-  /** One a period; null without data. */
+  /** One per period; null without data. */
   values: amountsOrNulls(),
-  /** One a period, 0 to 1. */
+  /** One per period, 0 to 1. */
   coverage: amounts(),
   samples: amounts(),
-  /** One a period, where the measure has a band; else null. */
+  /** One per period if the measure has a band, otherwise null. */
   levels: levelList.nullable(),
-  /** Whether the end of its window still lies ahead. */
+  /** Whether its window is not over yet. */
   partial: truth(),
-  /** Newest sample that counted, ms; of several metrics of the one that is furthest behind. Null without data, and of periods. */
+  /**
+   * Newest sample that counted, ms; with several metrics, of the one furthest behind. Null without data, and
+   * with periods.
+   */
   asOf: amountOrNull(),
-  /** The same over the window it is compared with; null where that was not asked for or has too little data. */
+  /** The value of the reference window; null if not requested or with too little data. */
   previous: amountOrNull(),
-  /** How the value was made, where that was asked for. */
+  /** Provenance of the value, if requested. */
   provenance: provenanceSchema.nullable(),
 });
 /** One measure of one group. */
@@ -156,14 +162,14 @@ export type MeasureValues = TypeOf<typeof measureValues>;
 const queryGroup = shape({
   /** What the group is called; "" for assets without the attribute. */
   name: text(),
-  /** The one asset it stands for: of plants the plant; null where it is several. */
+  /** The asset it represents; for a plant group the plant; null if several. */
   assetId: textOrNull(),
-  /** One a measure, in the order they were asked. */
+  /** One per measure, in the order of the query. */
   measures: list(measureValues),
 });
 export type QueryGroup = TypeOf<typeof queryGroup>;
 
-/** The answer: for each group and measure one value a period. */
+/** The answer: one value per period for each group and measure. */
 export const queryAnswer = shape({
   /** Window, zone and periods of the first metric's site; periods of other sites lie at their own local times. */
   window: intervalSchema,

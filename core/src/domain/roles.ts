@@ -2,7 +2,10 @@
 export const ROLES = ['viewer', 'operator', 'analyst', 'administrator'] as const;
 export type Role = (typeof ROLES)[number];
 
-/** May somebody with `role` do what needs `needed`? */
+/**
+ * Whether `role` includes the rights of `needed`.
+ * @example allows('analyst', 'operator') // => true
+ */
 export function allows(role: Role, needed: Role): boolean {
   return ROLES.indexOf(role) >= ROLES.indexOf(needed);
 }

@@ -13,7 +13,7 @@ export interface ColumnsMessage<Head> {
 }
 
 /** Writes a head and columns. Missing values are NaN. */
-export function writeColumns<Head extends object>(
+export function encodeColumns<Head extends object>(
   head: Head,
   columns: readonly (readonly [string, ArrayLike<number>])[],
 ): Uint8Array<ArrayBuffer> {
@@ -32,17 +32,17 @@ export function writeColumns<Head extends object>(
   return bytes;
 }
 
-/** Reads what {@link writeColumns} wrote; columns are views on the same memory. @throws {RangeError} when cut short. */
-export function readColumns<Head>(buffer: ArrayBuffer): ColumnsMessage<Head> {
-  if (buffer.byteLength < 4) throw new RangeError('readColumns: no head');
+/** Reads what {@link encodeColumns} wrote; columns are views on the same memory. @throws {RangeError} when cut short. */
+export function decodeColumns<Head>(buffer: ArrayBuffer): ColumnsMessage<Head> {
+  if (buffer.byteLength < 4) throw new RangeError('decodeColumns: no head');
   const length = new DataView(buffer).getUint32(0, true);
-  if (4 + length > buffer.byteLength) throw new RangeError('readColumns: the head is cut short');
+  if (4 + length > buffer.byteLength) throw new RangeError('decodeColumns: the head is cut short');
   const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 4, length))) as Head & ColumnsHead;
   let at = Math.ceil((4 + length) / 8) * 8;
   const columns = new Map<string, Float64Array>();
   for (const column of head.columns) {
     if (at + column.length * 8 > buffer.byteLength) {
-      throw new RangeError(`readColumns: column ${column.name} is cut short`);
+      throw new RangeError(`decodeColumns: column ${column.name} is cut short`);
     }
     columns.set(column.name, new Float64Array(buffer, at, column.length));
     at += column.length * 8;

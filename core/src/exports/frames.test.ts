@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readColumns, writeColumns } from './columns';
+import { decodeColumns, encodeColumns } from './columns';
 import { FrameReader, writeFrame } from './frames';
 
 const frame = fc.record({
@@ -38,12 +38,12 @@ describe('frames', () => {
       index: 3,
       status: 200,
       columns: true,
-      body: writeColumns({ unit: 'kWh' }, [['v', [1.5, 2.5]]]),
+      body: encodeColumns({ unit: 'kWh' }, [['v', [1.5, 2.5]]]),
     });
     const reader = new FrameReader();
     expect(reader.push(bytes.slice(0, 30))).toEqual([]);
     expect(reader.cutShort).toBe(true);
     const [{ body }] = reader.push(bytes.slice(30));
-    expect(Array.from(readColumns(body.buffer).columns.get('v')!)).toEqual([1.5, 2.5]);
+    expect(Array.from(decodeColumns(body.buffer).columns.get('v')!)).toEqual([1.5, 2.5]);
   });
 });

@@ -1,10 +1,10 @@
-/** One of several answers that come in one stream, each as soon as it is there. */
+/** One of several answers in a stream, each sent as soon as it is ready. */
 export interface Frame {
-  /** Which of the questions it answers, from 0. */
+  /** Index of the request it answers, from 0. */
   readonly index: number;
-  /** Status as of an answer by itself, for example 200 or 422. */
+  /** HTTP status of this answer alone, for example 200 or 422. */
   readonly status: number;
-  /** Columns of {@link writeColumns}; else JSON in UTF-8. */
+  /** Columns of {@link encodeColumns}; else JSON in UTF-8. */
   readonly columns: boolean;
   readonly body: Uint8Array<ArrayBuffer>;
 }
@@ -26,7 +26,7 @@ export function writeFrame({
   return bytes;
 }
 
-/** Takes a stream of frames apart, however its chunks are cut. */
+/** Splits a stream into frames, wherever its chunks are cut. */
 export class FrameReader {
   private waiting = new Uint8Array(0);
 
@@ -50,7 +50,7 @@ export class FrameReader {
     return frames;
   }
 
-  /** Is part of a frame still to come? */
+  /** Whether part of a frame is still to come. */
   get cutShort(): boolean {
     return this.waiting.byteLength > 0;
   }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { QueryAnswer } from '../domain/query';
-import { readQuery, writeQuery } from './queryColumns';
+import { decodeQuery, encodeQuery } from './queryColumns';
 
 const value = fc.option(fc.double({ noNaN: true, noDefaultInfinity: true }), { nil: null });
 
@@ -38,7 +38,7 @@ describe('the answer of a query as columns', () => {
               })),
             })),
           };
-          expect(readQuery(writeQuery(answer).buffer)).toEqual(answer);
+          expect(decodeQuery(encodeQuery(answer).buffer)).toEqual(answer);
         },
       ),
     );

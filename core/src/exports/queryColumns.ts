@@ -1,7 +1,7 @@
 import type { MeasureValues, QueryAnswer, QueryGroup } from '../domain/query';
-import { plainNumbers, readColumns, writeColumns } from './columns';
+import { plainNumbers, decodeColumns, encodeColumns } from './columns';
 
-/** What is not in columns. */
+/** The fields outside the columns. */
 interface Head extends Omit<QueryAnswer, 'start' | 'end' | 'groups'> {
   readonly groups: readonly (Omit<QueryGroup, 'measures'> & {
     readonly measures: readonly Omit<MeasureValues, 'values' | 'coverage' | 'samples'>[];
@@ -9,7 +9,7 @@ interface Head extends Omit<QueryAnswer, 'start' | 'end' | 'groups'> {
 }
 
 /** The answer of a query as columns: start, end, then values, coverage and samples by number of group and measure. */
-export function writeQuery({ start, end, groups, ...head }: QueryAnswer): Uint8Array<ArrayBuffer> {
+export function encodeQuery({ start, end, groups, ...head }: QueryAnswer): Uint8Array<ArrayBuffer> {
   const columns: [string, ArrayLike<number>][] = [
     ['start', start],
     ['end', end],
@@ -22,12 +22,12 @@ export function writeQuery({ start, end, groups, ...head }: QueryAnswer): Uint8A
       return rest;
     }),
   }));
-  return writeColumns<Head>({ ...head, groups: named }, columns);
+  return encodeColumns<Head>({ ...head, groups: named }, columns);
 }
 
-/** Reads what {@link writeQuery} wrote. @throws {RangeError} when cut short. */
-export function readQuery(bytes: ArrayBuffer): QueryAnswer {
-  const { head, columns } = readColumns<Head>(bytes);
+/** Reads what {@link encodeQuery} wrote. @throws {RangeError} when cut short. */
+export function decodeQuery(bytes: ArrayBuffer): QueryAnswer {
+  const { head, columns } = decodeColumns<Head>(bytes);
   const { window, zone, now, units, names, groups } = head;
   const list = (name: string): number[] => plainNumbers(columns.get(name)!);
   return {

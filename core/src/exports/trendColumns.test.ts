@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readTrend, writeTrend } from './trendColumns';
+import { decodeTrend, encodeTrend } from './trendColumns';
 
 describe('a trend as columns', () => {
   it('comes back as it was, gaps and all', () => {
@@ -17,15 +17,16 @@ describe('a trend as columns', () => {
           gaps: [{ start: 1, end: 2 }],
           t,
           v: all.map(([, value]) => value),
+          bucket: bucketed ? ('hour' as const) : null,
           until: bucketed ? t.map((at) => at + 1) : null,
         };
-        expect(readTrend(writeTrend(answer).buffer)).toEqual(answer);
+        expect(decodeTrend(encodeTrend(answer).buffer)).toEqual(answer);
       }),
     );
   });
 
   it('is refused when it is cut short', () => {
-    const bytes = writeTrend({
+    const bytes = encodeTrend({
       window: { start: 0, end: 1 },
       zone: 'UTC',
       unit: '',
@@ -34,8 +35,9 @@ describe('a trend as columns', () => {
       gaps: [],
       t: [1, 2],
       v: [3, null],
+      bucket: null,
       until: null,
     });
-    expect(() => readTrend(bytes.slice(0, bytes.length - 8).buffer)).toThrow(RangeError);
+    expect(() => decodeTrend(bytes.slice(0, bytes.length - 8).buffer)).toThrow(RangeError);
   });
 });

@@ -1,23 +1,23 @@
 import type { TrendAnswer } from '../api/readings';
-import { plainNumbers, readColumns, writeColumns } from './columns';
+import { plainNumbers, decodeColumns, encodeColumns } from './columns';
 
-type Head = Omit<TrendAnswer, 't' | 'v' | 'until'> & { readonly bucketed: boolean };
+type Head = Omit<TrendAnswer, 't' | 'v' | 'until'>;
 
 /** A trend's answer as bytes: columns `t`, `v` (NaN where a gap opens) and, by period, `until`. */
-export function writeTrend({ t, v, until, ...head }: TrendAnswer): Uint8Array<ArrayBuffer> {
+export function encodeTrend({ t, v, until, ...head }: TrendAnswer): Uint8Array<ArrayBuffer> {
   const values = new Float64Array(v.length);
   for (let i = 0; i < v.length; i++) values[i] = v[i] ?? NaN;
-  return writeColumns<Head>({ ...head, bucketed: until !== null }, [
+  return encodeColumns<Head>(head, [
     ['t', t],
     ['v', values],
     ['until', until ?? []],
   ]);
 }
 
-/** Undoes {@link writeTrend}. @throws {RangeError} when cut short. */
-export function readTrend(buffer: ArrayBuffer): TrendAnswer {
-  const { head, columns } = readColumns<Head>(buffer);
-  const { window, zone, unit, now, gaps, samples, bucketed } = head;
+/** Undoes {@link encodeTrend}. @throws {RangeError} when cut short. */
+export function decodeTrend(buffer: ArrayBuffer): TrendAnswer {
+  const { head, columns } = decodeColumns<Head>(buffer);
+  const { window, zone, unit, now, gaps, samples, bucket } = head;
   const values = columns.get('v')!;
   const v = new Array<number | null>(values.length);
   for (let i = 0; i < values.length; i++) v[i] = values[i] === values[i] ? values[i] : null;
@@ -26,10 +26,11 @@ export function readTrend(buffer: ArrayBuffer): TrendAnswer {
     zone,
     unit,
     now,
+    bucket,
     gaps,
     samples,
     t: plainNumbers(columns.get('t')!),
     v,
-    until: bucketed ? plainNumbers(columns.get('until')!) : null,
+    until: bucket !== null ? plainNumbers(columns.get('until')!) : null,
   };
 }

@@ -15,19 +15,19 @@ export const FEED_WORDS: Readonly<Record<FeedState, string>> = {
   clockAhead: 'Clock ahead',
 };
 
-/** How a feed is doing. Times in ms. */
+/** Health of a feed. Times in ms. */
 export const feedHealthSchema = shape({
   state: oneOf(FEED_STATES),
-  /** How long nothing came, up to now; null if nothing ever came. */
+  /** Time since the newest sample; null if there is none. */
   quietMs: amountOrNull(),
-  /** How long after its time the newest sample came; null if that is not known. */
+  /** Delay of the newest sample; null if unknown. */
   lagMs: amountOrNull(),
-  /** How long the value has not changed, up to its newest sample. */
+  /** Time without a change of the value, up to its newest sample. */
   flatMs: amountOrNull(),
 });
 export type FeedHealth = TypeOf<typeof feedHealthSchema>;
 
-/** What is known of a feed. Lengths of time in ms. */
+/** Facts about a feed. Durations in ms. */
 export interface FeedFacts {
   readonly kind: MetricKind;
   readonly intervalMs: number;
@@ -35,18 +35,20 @@ export interface FeedFacts {
   readonly last: { readonly t: number; readonly quality: number } | null;
   readonly receivedAt?: number | null;
   readonly flatSince?: number | null;
-  /** How far the sender's clock was ahead when that was last seen, and when. */
+  /** How far the sender's clock was ahead, and when that was last seen. */
   readonly aheadMs?: number;
   readonly aheadAt?: number | null;
 }
 
-/** A level that shows the very same value this many times in a row is taken for a stuck sensor. Common practice, no source. */
+/**
+ * A level with the same value this many times in a row counts as a stuck sensor. Common practice, no source.
+ */
 const FLAT_INTERVALS = 60;
-/** A clock that is further ahead than this is told. */
+/** A clock further ahead than this is reported. */
 export const CLOCK_TOLERANCE_MS = 60_000;
 
 /**
- * Judges a feed; the most telling state is given. Silent: nothing has come for the longest allowed gap, at
+ * The state of a feed; the most specific one wins. Silent: nothing has come for the longest allowed gap, at
  * least three logging intervals. Clock ahead: seen within the last day. Out of range: the newest value lies
  * outside the plausible range. Flat-lined: a level unchanged for 60 intervals and at least two hours.
  */
@@ -54,7 +56,7 @@ export function feedHealth(facts: FeedFacts, now: number): FeedHealth {
   const { last, intervalMs, maxGapMs } = facts;
   if (last === null) return { state: 'never', quietMs: null, lagMs: null, flatMs: null };
   const quietMs = Math.max(0, now - last.t);
-  // An amount is known only when its interval is over.
+  // An amount is complete only when its interval is over.
   const known = last.t + (facts.kind === 'amount' ? intervalMs : 0);
   const lagMs = facts.receivedAt == null ? null : Math.max(0, facts.receivedAt - known);
   const flatMs = facts.flatSince == null ? null : Math.max(0, last.t - facts.flatSince);

@@ -1,9 +1,12 @@
-import type { DisplayScale } from '../board/board';
+import type { DisplayScale } from '../board/choices';
 import type { TargetBand } from '../bands/targetBand';
 
 const DIVISOR: Readonly<Record<DisplayScale, number>> = { units: 1, thousands: 1e3, millions: 1e6 };
 
-/** By what a value is divided before it is shown. */
+/**
+ * Divisor of a value before it is shown.
+ * @example displayDivisor('thousands') // => 1000
+ */
 export function displayDivisor(display: DisplayScale): number {
   return DIVISOR[display];
 }

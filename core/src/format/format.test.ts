@@ -1,4 +1,4 @@
-import { HOUR, MINUTE } from '../testing/makeSeries';
+import { ONE_HOUR, MINUTE } from '../testing/makeSeries';
 import {
   decimalsFor,
   formatDate,
@@ -40,7 +40,7 @@ describe('format', () => {
   it('says lengths of time in their two largest units', () => {
     expect(formatLength(40_000)).toBe(`40${THIN}s`);
     expect(formatLength(130 * MINUTE)).toBe(`2${THIN}h 10${THIN}min`);
-    expect(formatLength(50 * HOUR)).toBe(`2${THIN}days 2${THIN}h`);
+    expect(formatLength(50 * ONE_HOUR)).toBe(`2${THIN}days 2${THIN}h`);
   });
 
   it('says where a clock is that shows another time than the own one', () => {
@@ -56,7 +56,7 @@ describe('format', () => {
     expect(formatDate(T, ZONE, Date.UTC(2027, 1, 1))).toBe('Thu 19 Nov 2026');
     expect(formatWindow(Date.UTC(2026, 10, 14), T, ZONE)).toBe('Sat 14 – Thu 19 Nov, 06:40');
     expect(formatWindow(Date.UTC(2026, 10, 14), Date.UTC(2026, 10, 15), ZONE)).toBe('Sat 14 Nov');
-    expect(formatWindow(T - HOUR, T, ZONE)).toBe('Thu 19 Nov, 05:40 – 06:40');
+    expect(formatWindow(T - ONE_HOUR, T, ZONE)).toBe('Thu 19 Nov, 05:40 – 06:40');
   });
 
   it('chooses decimals by the size of a scale', () => {

@@ -4,7 +4,7 @@ import { steadyZone } from '../time/steadyZone';
 const THIN_SPACE = '\u2009';
 const MINUS = '\u2212';
 
-/** From here on, and below there, digits are no longer counted at a glance: powers of ten are written. */
+/** Beyond these magnitudes digits cannot be counted at a glance, so powers of ten are written. */
 const LARGEST = 1e10;
 const SMALLEST = 1e-5;
 const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
@@ -12,6 +12,7 @@ const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 /**
  * A number with a fixed count of decimals and thousands separators; a true minus sign. Very large and very
  * small ones to three figures with a power of ten: "1.98 × 10¹²".
+ * @example formatNumber(-1204.55, 1) // => '−1,204.6'
  */
 export function formatNumber(value: number, decimals: number): string {
   if (!Number.isFinite(value)) return '–';
@@ -20,7 +21,7 @@ export function formatNumber(value: number, decimals: number): string {
   return value < 0 && Number(text.replace(/,/g, '')) !== 0 ? MINUS + text : text;
 }
 
-/** Made once for each count of decimals: making one takes far longer than using it. */
+/** Cached by number of decimals, because creating one takes far longer than using it. */
 const FORMATTERS = new Map<number, Intl.NumberFormat>();
 
 function formatterOf(decimals: number): Intl.NumberFormat {
@@ -35,7 +36,10 @@ function formatterOf(decimals: number): Intl.NumberFormat {
   return made;
 }
 
-/** A graduation of a scale: as short as it is exact. */
+/**
+ * A graduation of a scale in its shortest exact form.
+ * @example formatGraduation(2500) // => '2500'
+ */
 export function formatGraduation(value: number): string {
   return needsPower(value) ? inPowers(value) : String(value).replace('-', MINUS);
 }
@@ -57,13 +61,19 @@ export function formatValue(value: number | null, unit: string, decimals: number
   return unit === '' ? formatNumber(value, decimals) : `${formatNumber(value, decimals)}${THIN_SPACE}${unit}`;
 }
 
-/** Decimals that show about three figures of the larger end of a scale. */
+/**
+ * Decimals that show about three figures of the larger end of a scale.
+ * @example decimalsFor(0, 4) // => 2
+ */
 export function decimalsFor(low: number, high: number): number {
   const size = Math.max(Math.abs(low), Math.abs(high), 1e-9);
   return Math.min(9, Math.max(0, 2 - Math.floor(Math.log10(size))));
 }
 
-/** A length of time: "18 min", "2 h 10 min", "3 days 4 h", "40 s". */
+/**
+ * A length of time: "18 min", "2 h 10 min", "3 days 4 h", "40 s".
+ * @example formatLength(5_400_000) // => '1\u2009h 30\u2009min'
+ */
 export function formatLength(ms: number): string {
   const seconds = Math.round(ms / 1000);
   if (seconds < 60) return `${seconds}${THIN_SPACE}s`;
@@ -92,7 +102,10 @@ export function formatDate(t: number, zone: string, now?: number): string {
   return at.toFormat(otherYear ? 'ccc d LLL yyyy' : 'ccc d LLL');
 }
 
-/** Local date and time: "Thu 19 Nov, 06:40". */
+/**
+ * Local date and time: "Thu 19 Nov, 06:40".
+ * @example formatMoment(Date.UTC(2026, 10, 19, 6, 40), 'Europe/London') // => 'Thu 19 Nov, 06:40'
+ */
 export function formatMoment(t: number, zone: string, now?: number): string {
   return `${formatDate(t, zone, now)}, ${formatTime(t, zone)}`;
 }
@@ -111,7 +124,7 @@ export function formatMomentFrom(t: number, zone: string, home: string, now?: nu
 
 /**
  * A window in local words: "Sat 14 – Thu 19 Nov, 06:40". Midnights are left out, and a window that ends at
- * one is told by its last day.
+ * midnight is written with its last day.
  */
 export function formatWindow(start: number, end: number, zone: string, now?: number): string {
   const a = DateTime.fromMillis(start, { zone: steadyZone(zone), locale: 'en-GB' });

@@ -1,4 +1,7 @@
-/** Do two documents say the same, in whatever order their parts were written? (PostgreSQL's jsonb reorders them.) */
+/**
+ * Whether two documents are equal regardless of the order of their members. (PostgreSQL's jsonb reorders
+ * them.)
+ */
 export function sameMeaning(a: unknown, b: unknown): boolean {
   return canonical(a) === canonical(b);
 }

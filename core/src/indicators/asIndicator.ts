@@ -1,4 +1,6 @@
-import type { Comparison, Readout } from '../board/board';
+import { isOverTime } from '../readouts/forms';
+import type { Readout } from '../board/board';
+import type { Comparison } from '../board/choices';
 import type { IndicatorReading } from '../api/indicators';
 import type { ReferenceSource } from './definition';
 
@@ -12,9 +14,8 @@ const COMPARISON: Readonly<Record<ReferenceSource['kind'], Comparison>> = {
 };
 
 /**
- * A readout with what its indicator governs: measure, hours, band with the target that holds now, comparison and
- * format; for one value also the window. A trend keeps its own window. What the readout is called and how it looks
- * stays its own.
+ * Applies an indicator to a readout: measure, hours, band with the current target, comparison and format, and
+ * the window unless the readout is a trend. Title and appearance stay the readout's own.
  */
 export function asIndicator(
   readout: Readout,
@@ -27,16 +28,19 @@ export function asIndicator(
     indicatorId: indicator.id,
     title: readout.title ?? definition.name,
     measures: [definition.measure, ...more],
-    window: readout.form === 'trend' ? readout.window : definition.window,
+    window: isOverTime(readout) ? readout.window : definition.window,
     hours: definition.hours,
     band,
-    compare: readout.form === 'trend' ? readout.compare : COMPARISON[definition.reference.kind],
+    compare: isOverTime(readout) ? readout.compare : COMPARISON[definition.reference.kind],
     decimals: definition.decimals,
     display: definition.display,
   };
 }
 
-/** Every readout of an indicator as the indicator is now; of one that is gone as it was when it was chosen. */
+/**
+ * Applies the current indicators to their readouts. A readout whose indicator was removed keeps the settings
+ * it had.
+ */
 export function followIndicators(
   readouts: readonly Readout[],
   indicators: readonly Pick<IndicatorReading, 'id' | 'name' | 'definition' | 'band' | 'reading'>[],

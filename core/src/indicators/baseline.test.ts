@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import fc from 'fast-check';
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { DAY_MS, HOUR_MS } from '../time/lengths';
 import { baselineOf, weeksBefore } from './baseline';
 import { fixedTarget } from './targetOfWindow';
@@ -40,11 +40,12 @@ describe('the stretches a baseline rests on', () => {
 });
 
 describe('a baseline', () => {
-  const whole = (...values: (number | null)[]) => values.map((v) => ({ upper: some(v), lower: null }));
+  const whole = (...values: (number | null)[]) =>
+    values.map((v) => ({ numerator: some(v), denominator: null }));
 
   it('is the mean of the stretches; those with too little data are left out', () => {
     expect(baselineOf(whole(10, 20, 30), 1)).toBe(20);
-    expect(baselineOf([...whole(10, 20, null), { upper: some(90, 0.5), lower: null }], 1)).toBe(15);
+    expect(baselineOf([...whole(10, 20, null), { numerator: some(90, 0.5), denominator: null }], 1)).toBe(15);
   });
 
   it('needs two stretches, and half of those asked for', () => {
@@ -53,7 +54,7 @@ describe('a baseline', () => {
   });
 
   it('of a ratio divides the sums, and has none over nothing', () => {
-    const ratio = (top: number, bottom: number) => ({ upper: some(top), lower: some(bottom) });
+    const ratio = (top: number, bottom: number) => ({ numerator: some(top), denominator: some(bottom) });
     // 100 × (10 + 90) / (100 + 300), not the mean of 10 % and 30 %.
     expect(baselineOf([ratio(10, 100), ratio(90, 300)], 100)).toBe(25);
     expect(baselineOf([ratio(1, 0), ratio(1, 0)], 1)).toBeNull();
@@ -62,7 +63,7 @@ describe('a baseline', () => {
 
 describe('a fixed target', () => {
   const month = { start: Date.UTC(2026, 10, 1), end: Date.UTC(2026, 11, 1) };
-  const site = { zone: 'UTC', calendar: PLAIN_CALENDAR };
+  const site = { zone: 'UTC', calendar: DEFAULT_CALENDAR };
   const tenth = { start: month.start, end: month.start + 3 * DAY_MS };
 
   it('of a total is prorated for what has passed, if it is to be', () => {

@@ -1,6 +1,12 @@
 import * as yup from 'yup';
-import { DISPLAY_SCALES } from '../board/board';
-import { bandSchema, checkBand, checkCuts, DIRECTIONS, ownCutsFields } from '../bands/targetBand';
+import { DISPLAY_SCALES } from '../board/choices';
+import {
+  bandSchema,
+  checkBand,
+  checkThresholds,
+  DIRECTIONS,
+  customThresholdFields,
+} from '../bands/targetBand';
 import { measureSchema } from '../domain/measure';
 import { REFERENCE_PERIODS } from '../domain/reference';
 import { BeaconError } from '../errors';
@@ -12,7 +18,7 @@ import { BASELINE_STRETCHES } from './baseline';
 
 const share = (words: string) => finite().min(0).max(1000).required(words);
 
-/** What is wrong with a band or with cuts; a field that is missing altogether is told by its own rule. */
+/** The problem of a band or of custom thresholds; missing fields have their own rules. */
 function wrongWith(check: () => void): string | null {
   try {
     check();
@@ -27,7 +33,7 @@ function wrongWith(check: () => void): string | null {
  * - `limits`: thresholds in the unit of the measure (two levels where they are equal, three, or inside a band).
  * - `target`: shares of the target that must be reached, in percent: from `clear` on Clear, from `caution` on Caution.
  *   Equal shares leave two levels; 100 and 100 are a single target.
- * - `targetCuts`: own cuts in percent of the target, each part with a level of its choice.
+ * - `targetCuts`: custom thresholds in percent of the target, each part with a level of its choice.
  */
 export const judgeSchema = taggedUnion(
   'Judge',
@@ -39,21 +45,21 @@ export const judgeSchema = taggedUnion(
       clear: share('Give the share for Clear'),
       caution: share('Give the share for Caution'),
     },
-    targetCuts: ownCutsFields,
+    targetCuts: customThresholdFields,
   },
   {
     limits: ({ band }: { band: Parameters<typeof checkBand>[0] }) => wrongWith(() => checkBand(band)),
     target: ({ clear, caution }: { clear: number; caution: number }) =>
       caution <= clear ? null : 'Caution must begin at or before Clear',
-    targetCuts: (cuts: Parameters<typeof checkCuts>[0]) => wrongWith(() => checkCuts(cuts)),
+    targetCuts: (cuts: Parameters<typeof checkThresholds>[0]) => wrongWith(() => checkThresholds(cuts)),
   },
 );
 export type Judge = TypeOf<typeof judgeSchema>;
 
-/** Whether a judge can say nothing without a target. */
+/** Whether levels need a target. */
 export const needsTarget = ({ kind }: Pick<Judge, 'kind'>): boolean => kind !== 'limits';
 
-/** How much of a period's target a part of the period is to reach. */
+/** The share of a period's target that part of the period gets. */
 export const PRORATIONS = ['calendar', 'working', 'none'] as const;
 export type Proration = (typeof PRORATIONS)[number];
 
@@ -68,9 +74,9 @@ const percent = finite().min(-100).max(1000).required('Give the percentage');
 /** Where the target of an indicator comes from. Values in the unit of the measure. */
 export const targetSourceSchema = taggedUnion('TargetSource', 'kind', {
   none: {},
-  /** For the whole window; of an unfinished one as much as has passed, where it is prorated and adds up. */
+  /** For the whole window; prorated by elapsed time if the window is unfinished and the measure adds up. */
   fixed: { value: finite().required('Give the target'), prorate: yup.string().oneOf(PRORATIONS) },
-  /** Typed in by period, also ahead; a total is prorated, a mean or a ratio holds as it is. */
+  /** Entered by period, also for the future; totals are prorated, means and ratios are not. */
   periods: {
     period: yup.string().oneOf(REFERENCE_PERIODS).required(),
     prorate: yup.string().oneOf(PRORATIONS).required(),
@@ -79,7 +85,7 @@ export const targetSourceSchema = taggedUnion('TargetSource', 'kind', {
   measure: { measure: measureSchema.required(), factor: finite().required() },
   /** The same measure over the same window last year, more or less by a percentage. */
   lastYear: { percent },
-  /** What is usual at these hours of the week, from so many weeks before, more or less by a percentage. */
+  /** The usual value at these hours of the week, from a number of weeks before, adjusted by a percentage. */
   baseline: { weeks, percent },
 });
 export type TargetSource = TypeOf<typeof targetSourceSchema>;
@@ -90,7 +96,7 @@ export const referenceSourceSchema = taggedUnion('ReferenceSource', 'kind', {
   fixed: { value: finite().required('Give the reference') },
   before: {},
   lastYear: {},
-  /** What is usual at these hours of the week, from so many weeks before. */
+  /** The usual value at these hours of the week, from a number of weeks before. */
   baseline: { weeks },
   /** Another measure over the same window, such as a budget series. */
   measure: { measure: measureSchema.required() },
@@ -105,7 +111,7 @@ export const indicatorSchema = named(
       name: yup.string().trim().min(1, 'Give it a name').max(120).required('Give it a name'),
       description: yup.string().trim().max(2000).default(''),
       assetId: idText().required('Choose the asset'),
-      /** Who answers for it; null = nobody named. */
+      /** Owner; null = no owner. */
       ownerId: idText().nullable().default(null),
       measure: measureSchema.required('Choose what is measured'),
       window: windowSchema,
@@ -127,7 +133,7 @@ export const indicatorSchema = named(
 );
 export type IndicatorDefinition = TypeOf<typeof indicatorSchema>;
 
-/** One definition of an indicator, in force from a moment until the next one is. */
+/** A version of an indicator's definition, in force until the next one. */
 export const indicatorVersion = shape({
   version: amount(),
   validFrom: amount(),
@@ -136,11 +142,11 @@ export const indicatorVersion = shape({
 });
 export type IndicatorVersion = TypeOf<typeof indicatorVersion>;
 
-/** A target typed in for a period; `start` is the local first day of the period, "2026-11-01". */
+/** A target entered for a period; `start` is the local first day of the period, "2026-11-01". */
 export const periodTarget = shape({ start: text(), value: amount() });
 export type PeriodTarget = TypeOf<typeof periodTarget>;
 
-/** Targets typed in by period; null takes one away. */
+/** Targets by period; null removes one. */
 export const periodTargetsSchema = yup
   .object({
     values: yup
@@ -158,7 +164,7 @@ export const periodTargetsSchema = yup
   })
   .noUnknown();
 
-/** The definition that was in force at a moment: the newest that had begun, else the first of all. */
+/** The version in force at a moment: the newest that had begun, otherwise the first. */
 export function versionAt(versions: readonly IndicatorVersion[], t: number): IndicatorVersion {
   const begun = versions.filter(({ validFrom }) => validFrom <= t);
   const newest = (of: readonly IndicatorVersion[]): IndicatorVersion =>

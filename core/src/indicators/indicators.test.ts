@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { DateTime } from 'luxon';
 import { levelOf } from '../bands/targetBand';
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { indicatorSchema } from './definition';
 import { bandOfJudge } from './bandOfTarget';
 import { versionAt, type IndicatorVersion, type Judge } from './definition';
@@ -9,7 +9,7 @@ import { suggestTargets } from './suggestTargets';
 import { addsUp, changeOf, targetOfWindow } from './targetOfWindow';
 
 const DAY = 86_400_000;
-const LONDON = { zone: 'Europe/London', calendar: PLAIN_CALENDAR };
+const LONDON = { zone: 'Europe/London', calendar: DEFAULT_CALENDAR };
 const shares = (direction: 'higher' | 'lower' | 'inside', clear = 95, caution = 85): Judge => ({
   kind: 'target',
   direction,
@@ -107,7 +107,7 @@ describe('targets typed in by period', () => {
 
   it('follow working time where they shall: nothing is to be reached on a free day', () => {
     const calendar = {
-      ...PLAIN_CALENDAR,
+      ...DEFAULT_CALENDAR,
       shifts: [{ name: 'Day', days: [1, 2, 3, 4, 5], from: '06:00', to: '14:00' }],
       holidays: [{ date: '2026-11-04', name: 'Closed' }],
     };

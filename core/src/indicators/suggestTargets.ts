@@ -2,11 +2,11 @@ import { amount, amountOrNull, oneOf, shape, type TypeOf } from '../schemas/shap
 import type { Direction } from '../bands/targetBand';
 import { quantile } from '../stats/stats';
 
-/** A target that the past suggests, and why. */
+/** A suggested target with its reason. */
 export const targetSuggestion = shape({
   kind: oneOf(['median', 'quarter', 'bestSustained'] as const),
   value: amount(),
-  /** How many past values it rests on. */
+  /** Number of past values behind it. */
   values: amount(),
   /** For the best sustained stretch: its periods, ms; else null. */
   from: amountOrNull(),
@@ -14,16 +14,16 @@ export const targetSuggestion = shape({
 });
 export type TargetSuggestion = TypeOf<typeof targetSuggestion>;
 
-/** Fewer past values than this suggest nothing. */
+/** Fewest past values for a suggestion. */
 const FEWEST = 8;
 /** How many periods in a row a level must have been held to count as sustained; common practice, no source. */
 const SUSTAINED = 4;
 
 /**
- * Targets that past values suggest: what half of the periods reached, what the better quarter reached, and the best
- * mean of four periods in a row. Nothing for an indicator that should stay inside a band.
+ * Suggests targets from past values: the median, the better quartile, and the best mean of four consecutive
+ * periods. Nothing for an indicator that should stay inside a band.
  *
- * @param past one value a period, oldest first; null where there was none.
+ * @param past one value per period, oldest first; null if missing.
  */
 export function suggestTargets(
   past: readonly { readonly start: number; readonly end: number; readonly value: number | null }[],

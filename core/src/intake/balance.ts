@@ -1,6 +1,6 @@
 import { amount, oneOf, shape, text, type TypeOf } from '../schemas/shape';
 
-/** Why a line was left out: not refused, but nothing of it is taken. */
+/** Reasons why a line was left out: not refused, but nothing is taken from it. */
 export const LEFT_OUT_REASONS = {
   aboveHeadings: 'above the headings',
   heading: 'as headings',
@@ -13,22 +13,22 @@ export const LEFT_OUT_REASONS = {
 } as const;
 export type LeftOutReason = keyof typeof LEFT_OUT_REASONS;
 
-/** What became of every line of a file: taken + refused + left out + repeated = lines. */
+/** The outcome of every line of a file: taken + refused + left out + repeated = lines. */
 export interface Balance {
   lines: number;
   /** Lines of which at least one value was taken. */
   taken: number;
   /** Lines of which no value was taken and at least one was refused. */
   refused: number;
-  /** Lines that say only what an earlier line said. */
+  /** Lines that only repeat an earlier line. */
   repeated: number;
   leftOut: Record<LeftOutReason, number>;
-  /** What became of the cells of columns that are taken. Each counts once; `taken` is the number of samples. */
+  /** The outcome of the cells of taken columns. Each counts once; `taken` is the number of samples. */
   values: {
     taken: number;
     refused: number;
     repeated: number;
-    /** Values that met a different one of the same series and time, or were added to it. */
+    /** Values that collided with a different one of the same series and time, or were added to it. */
     met: number;
     blank: number;
     errors: number;
@@ -67,15 +67,15 @@ export function leftOutLines({ leftOut }: Balance): number {
   return Object.values(leftOut).reduce((sum, n) => sum + n, 0);
 }
 
-/** Lines that the balance does not explain; 0, or the program has lost some. */
+/** Lines missing from the balance; 0 unless the program lost some. */
 export function unexplained(balance: Balance): number {
   return balance.lines - balance.taken - balance.refused - balance.repeated - leftOutLines(balance);
 }
 
 const TOLD_KINDS = ['refused', 'leftOut', 'repeated', 'met', 'short'] as const;
 
-/** Something told about one line of a file. */
-export const toldLine = shape({
+/** A report about one line of a file. */
+export const reportedLine = shape({
   kind: oneOf(TOLD_KINDS),
   /** Line in the file, from 1. */
   line: amount(),
@@ -83,9 +83,9 @@ export const toldLine = shape({
   value: text(),
   reason: text(),
 });
-export type ToldLine = TypeOf<typeof toldLine>;
+export type ReportedLine = TypeOf<typeof reportedLine>;
 
-export const TOLD_WORDS: Readonly<Record<ToldLine['kind'], string>> = {
+export const REPORTED_WORDS: Readonly<Record<ReportedLine['kind'], string>> = {
   refused: 'refused',
   leftOut: 'left out',
   repeated: 'repeated',

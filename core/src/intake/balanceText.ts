@@ -1,23 +1,30 @@
 import Papa from 'papaparse';
-import { LEFT_OUT_REASONS, TOLD_WORDS, type Balance, type LeftOutReason, type ToldLine } from './balance';
+import {
+  LEFT_OUT_REASONS,
+  REPORTED_WORDS,
+  type Balance,
+  type LeftOutReason,
+  type ReportedLine,
+} from './balance';
 import type { FoundColumn } from './layout';
 
-/** What a balance file is made of. */
+/** The content of a balance file. */
 export interface BalanceParts {
   readonly file: string;
-  /** null for a file brought in before balances were kept. */
+  /** null for a file imported before balances were stored. */
   readonly balance: Balance | null;
   readonly columns: readonly Pick<FoundColumn, 'heading' | 'part' | 'note'>[];
-  readonly lines: readonly ToldLine[];
-  /** The file is not brought in yet: its lines would be taken. */
+  readonly lines: readonly ReportedLine[];
+  /** Whether the file is not imported yet: its lines would be taken. */
   readonly before: boolean;
   /** How many lines of each kind there are, where only the first are at hand. */
-  readonly counts?: Readonly<Record<ToldLine['kind'], number>>;
+  readonly counts?: Readonly<Record<ReportedLine['kind'], number>>;
 }
 
 /**
- * The balance of a file as CSV with the columns file, kind, line, column, value, reason: counts first, then what became
- * of each column, then every line that is told of. Cells that a spreadsheet would run as a formula are escaped.
+ * The balance of a file as CSV with the columns file, kind, line, column, value, reason: counts first, then
+ * the outcome of each column, then every reported line. Cells that a spreadsheet would run as a formula are
+ * escaped.
  */
 export function balanceText({ file, balance, columns, lines, before, counts }: BalanceParts): string {
   const would = before ? 'that would be ' : '';
@@ -34,11 +41,11 @@ export function balanceText({ file, balance, columns, lines, before, counts }: B
   }
   for (const { heading, part, note } of columns) data.push([file, 'column', '', heading, part, note]);
   for (const { kind, line, column, value, reason } of lines) {
-    data.push([file, TOLD_WORDS[kind], line, column, value, reason]);
+    data.push([file, REPORTED_WORDS[kind], line, column, value, reason]);
   }
-  for (const kind of Object.keys(counts ?? {}) as ToldLine['kind'][]) {
+  for (const kind of Object.keys(counts ?? {}) as ReportedLine['kind'][]) {
     const more = counts![kind] - lines.filter((each) => each.kind === kind).length;
-    if (more > 0) count(more, `further lines: ${TOLD_WORDS[kind]}`);
+    if (more > 0) count(more, `further lines: ${REPORTED_WORDS[kind]}`);
   }
   const text = Papa.unparse(
     { fields: ['file', 'kind', 'line', 'column', 'value', 'reason'], data },

@@ -18,7 +18,7 @@ export function timeEffect(cell: string, format: TimeFormat, century: Century | 
   return `${shown.toFormat(`ccc d LLL yyyy${clock}`)}${zone}`;
 }
 
-/** Can a cell be this part of a time? */
+/** Whether a cell can be this part of a time. */
 function fitsPart(part: Exclude<TimePart, 'time'>, cell: string): boolean {
   if (part === 'clock') return isClockCell(cell);
   if (part === 'month' && monthOf(cell) > 0) return true;

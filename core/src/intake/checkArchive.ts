@@ -1,11 +1,11 @@
 import { Unzip, UnzipInflate } from 'fflate';
 import { BeaconError } from '../errors';
 
-/** How much a spreadsheet may unpack to, and of how many files it may consist. */
-export const MOST_UNPACKED_BYTES = 300_000_000;
-const MOST_FILES = 2000;
+/** Largest unpacked size and number of files of a spreadsheet. */
+export const MAX_UNPACKED_BYTES = 300_000_000;
+const MAX_FILES = 2000;
 
-/** What kind of spreadsheet an archive is, by a file that only such have. */
+/** Kinds of spreadsheet archives, by a file that only they contain. */
 export type BookKind = 'xlsx' | 'xlsb' | 'ods';
 const BOOKS: Readonly<Record<string, BookKind>> = {
   'xl/workbook.xml': 'xlsx',
@@ -14,13 +14,13 @@ const BOOKS: Readonly<Record<string, BookKind>> = {
 };
 
 /**
- * Unpacks an archive piece by piece without keeping anything, to find out whether it is safe to read: what it
- * says of its own size cannot be trusted.
+ * Checks that an archive is safe to read by unpacking it piece by piece without keeping anything; its stated
+ * size cannot be trusted.
  *
  * @throws {BeaconError} TOO_LARGE when it unpacks to more than 300 MB or 2,000 files; BAD_INPUT when it is
- *         damaged or no spreadsheet.
+ * damaged or no spreadsheet.
  */
-export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): BookKind {
+export function checkArchive(bytes: Uint8Array, most = MAX_UNPACKED_BYTES): BookKind {
   if (!hasEnd(bytes)) {
     throw new BeaconError(
       'BAD_INPUT',
@@ -33,10 +33,10 @@ export function checkArchive(bytes: Uint8Array, most = MOST_UNPACKED_BYTES): Boo
   const tooLarge = (): BeaconError =>
     new BeaconError(
       'TOO_LARGE',
-      `This spreadsheet unpacks to more than ${Math.round(most / 1_000_000)} MB or ${MOST_FILES} parts. Save the sheet as CSV and choose that file.`,
+      `This spreadsheet unpacks to more than ${Math.round(most / 1_000_000)} MB or ${MAX_FILES} parts. Save the sheet as CSV and choose that file.`,
     );
   const unzip = new Unzip((file) => {
-    if (++files > MOST_FILES) throw tooLarge();
+    if (++files > MAX_FILES) throw tooLarge();
     kind ??= BOOKS[file.name] ?? null;
     file.ondata = (error, data) => {
       if (error) throw new BeaconError('BAD_INPUT', `The spreadsheet is damaged: ${error.message}.`);

@@ -15,7 +15,7 @@ export function decimalOf(columns: readonly ColumnSurvey[], times: FoundTimes): 
   return commas > 0 ? ',' : '.';
 }
 
-/** Does a column hold lengths of time? */
+/** Whether a column holds durations. */
 export function isDuration(column: ColumnSurvey): boolean {
   return column.durations > 0 && column.durations >= column.filled * FAIR_SHARE;
 }

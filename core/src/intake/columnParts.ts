@@ -9,7 +9,7 @@ import type { ColumnSurvey } from './survey';
 
 type Rows = readonly (readonly string[])[];
 
-/** What each column is for, and what is special about some. */
+/** The part of each column, with details of some. */
 export interface Parts {
   readonly parts: ColumnPart[];
   readonly carriedDown: readonly number[];
@@ -22,7 +22,7 @@ export interface Parts {
  *
  * @param body rows of data to look for names in. @param across times that stand in headings; null = columns date the rows.
  */
-export function partsOf(
+export function columnPartsOf(
   columns: readonly ColumnSurvey[],
   headings: readonly string[],
   times: FoundTimes,

@@ -6,6 +6,7 @@ const ISO = /^(-)?P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$
  * "PT1H30M".
  *
  * @returns seconds; NaN for anything else.
+ * @example parseDuration('PT1H30M') // => 5400
  */
 export function parseDuration(text: string): number {
   const trimmed = text.trim();

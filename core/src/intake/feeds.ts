@@ -1,6 +1,6 @@
 import { COUNT_COLUMN, type FileLayout } from './layout';
 
-/** A series of a file: a value column, of the rows of one name if the file names its series. */
+/** A series of a file: a value column, restricted to the rows of one name if the file names its series. */
 export interface Feed {
   /** Unique in the file; the same for the next file of its shape. */
   readonly key: string;
@@ -38,11 +38,11 @@ export interface FileTarget {
   readonly earliest: number | null;
 }
 
-/** Where the numbers go, by key of the feed. A series without a target is left out. */
+/** The target of each series, by key of the feed. A series without a target is left out. */
 export type FileTargets = Readonly<Record<string, FileTarget>>;
 
 /** No file has more series. */
-export const MOST_FEEDS = 10_000;
+export const MAX_FEEDS = 10_000;
 
 /** The column that stands for all columns dated by their headings: they hold one series between them. */
 export function columnOfTimesAcross({ blocks }: FileLayout): number | null {

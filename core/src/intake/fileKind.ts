@@ -40,7 +40,7 @@ const OTHERS: readonly (readonly [what: string, is: (bytes: Uint8Array) => boole
 ];
 
 /**
- * Refuses what can hold no table, and says what it is.
+ * Refuses files that cannot hold a table, and says what they are.
  *
  * @throws {BeaconError} BAD_INPUT for an empty file, a picture, a PDF, an archive and the like.
  */

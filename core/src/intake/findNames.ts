@@ -22,11 +22,14 @@ export interface FoundNames {
   readonly doubt: string | null;
 }
 
-/** So many rows may still meet: a spoilt row or a value that was corrected must not hide what names the series. */
+/**
+ * Share of rows that may still collide: a corrupt row or a corrected value must not hide what names the
+ * series.
+ */
 const FORGIVEN_SHARE = 0.03;
 
-/** A series with fewer rows than this on average is no series: its rows are events. */
-const FEWEST_ROWS_A_SERIES = 2;
+/** With fewer rows per series on average, the rows are events rather than samples. */
+const MIN_ROWS_A_SERIES = 2;
 
 /**
  * Proposes the columns that name the series: those that, together with the time, make rows unique. Any heading in any
@@ -63,7 +66,7 @@ export function findNames({
       (i) =>
         (valueColumns.length === 1 ? named(i) : strong(i)) &&
         !HEADING.remark.test(wordsOf(headings[i])) &&
-        (rowsEach([i]) >= FEWEST_ROWS_A_SERIES || rows.length <= 3),
+        (rowsEach([i]) >= MIN_ROWS_A_SERIES || rows.length <= 3),
     );
     if (known.length > 0) return result(known);
     const apart = usable.filter(
@@ -95,7 +98,7 @@ export function findNames({
   const isName = (columns: readonly number[]): boolean =>
     columns.length > 0 &&
     clashes(columns) <= unique.length * FORGIVEN_SHARE &&
-    rowsEach(columns) >= FEWEST_ROWS_A_SERIES;
+    rowsEach(columns) >= MIN_ROWS_A_SERIES;
   const words = add([], usable);
   if (isName(words)) return result(withoutNeedless(words, clashes));
   // Columns that come close to a name for every row are descriptions of events.
@@ -108,10 +111,10 @@ export function findNames({
   );
   if (isName(codes)) return result(codes);
   const known = few.filter(named);
-  if (known.length > 0 && rowsEach(known) >= FEWEST_ROWS_A_SERIES) return result(known);
-  // What comes nearest; the values that still meet are asked about.
+  if (known.length > 0 && rowsEach(known) >= MIN_ROWS_A_SERIES) return result(known);
+  // The closest fit; a question is asked about the values that still collide.
   let nearest = fewWords.filter((i) => clashes([i]) <= clashes([]) / 2);
-  while (nearest.length > 0 && rowsEach(nearest) < 2 * FEWEST_ROWS_A_SERIES) nearest = nearest.slice(0, -1);
+  while (nearest.length > 0 && rowsEach(nearest) < 2 * MIN_ROWS_A_SERIES) nearest = nearest.slice(0, -1);
   return result(nearest);
 
   /** Rows that each have another name, or lie at another place, are things or events rather than samples. */
@@ -126,7 +129,7 @@ export function findNames({
   }
 }
 
-/** Drops columns that were added early and are not needed any more. */
+/** Drops columns that were added early and are no longer needed. */
 function withoutNeedless(
   columns: readonly number[],
   clashes: (columns: readonly number[]) => number,
@@ -164,7 +167,7 @@ function distinctRows(rows: Rows): Rows {
   return [...new Map(rows.map((row) => [row.join('\u001f'), row])).values()];
 }
 
-/** Do the values of the groups that a column makes lie apart, so that it must name different things? */
+/** Whether the groups of a column have clearly different values, so that it must name different things. */
 function standApart(rows: Rows, column: number, value: number): boolean {
   const groups = new Map<string, number[]>();
   const all: number[] = [];

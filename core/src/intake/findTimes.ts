@@ -1,7 +1,7 @@
 import { HEADING, wordsOf } from './headingWords';
 import type { TimePart } from './layout';
 import type { ColumnSurvey } from './survey';
-import { traitsOf, type TimeFormat } from './timeFormat';
+import { timeFormatTraits, type TimeFormat } from './timeFormat';
 
 /** Columns that give the times of rows, and how those are written. */
 export interface FoundTimes {
@@ -13,7 +13,7 @@ export interface FoundTimes {
   readonly shortYears: boolean;
 }
 
-/** How much of a column must be times for it to be one of times: a few bad cells must not hide what it is. */
+/** Share of cells that must be times for a time column; a few bad cells must not hide it. */
 const MOSTLY = 0.5;
 const NEARLY_ALL = 0.95;
 
@@ -202,7 +202,7 @@ export interface TimesAcross {
 }
 
 /** Fewer headings that look like times may be chance. */
-const FEWEST_ACROSS = 2;
+const MIN_ACROSS = 2;
 
 /**
  * Finds times that run across: number columns whose headings all are written times, or years that go up. Only where no
@@ -214,11 +214,11 @@ export function findTimesAcross(columns: Columns, headings: readonly string[]): 
   const numeric = columns.flatMap(({ dot, comma, filled }, i) =>
     filled > 0 && Math.max(dot, comma) >= filled / 2 ? [i] : [],
   );
-  const traits = new Map(numeric.map((i) => [i, traitsOf(headings[i] ?? '')]));
+  const traits = new Map(numeric.map((i) => [i, timeFormatTraits(headings[i] ?? '')]));
   const written = numeric.filter((i) => traits.get(i) !== null);
   const years = numeric.filter((i) => /^(?:1[5-9]|20|21)\d\d$/.test((headings[i] ?? '').trim()));
   const found = written.length >= years.length ? written : years;
-  if (found.length < FEWEST_ACROSS || found.length < numeric.length / 2) return null;
+  if (found.length < MIN_ACROSS || found.length < numeric.length / 2) return null;
   const across = new Map(found.map((i) => [i, headings[i].trim()]));
   if (found === years) return { columns: across, formats: ['period'] };
   const fits = (format: TimeFormat): number =>

@@ -1,18 +1,18 @@
 import { parseDuration } from './durationText';
 import type { LayoutCorrection } from './layout';
 import { isBlankCell, isErrorCell, readSignedNumber } from './numberText';
-import { traitsOf } from './timeFormat';
+import { timeFormatTraits } from './timeFormat';
 
 type Rows = readonly (readonly string[])[];
 type CellKind = 'blank' | 'time' | 'number' | 'word';
 
-const MOST_HEADING_ROWS = 3;
-const MOST_PREAMBLE = 100;
+const MAX_HEADING_ROWS = 3;
+const MAX_PREAMBLE = 100;
 
 function kindOf(cell: string | undefined): CellKind {
   if (cell === undefined || isBlankCell(cell) || cell.trim() === '' || isErrorCell(cell)) return 'blank';
   if (!/\d/.test(cell)) return 'word';
-  if (traitsOf(cell) !== null) return 'time';
+  if (timeFormatTraits(cell) !== null) return 'time';
   if (readSignedNumber(cell, '.') || readSignedNumber(cell, ',')) return 'number';
   return Number.isNaN(parseDuration(cell)) ? 'word' : 'time';
 }
@@ -33,13 +33,13 @@ export function findHeadings(
     return { preambleRows: Math.max(0, first - correct.headingRows), headingRows: correct.headingRows };
   }
   let headingRows = 0;
-  while (headingRows < MOST_HEADING_ROWS && headingRows < first && isHeading(rows, first, headingRows))
+  while (headingRows < MAX_HEADING_ROWS && headingRows < first && isHeading(rows, first, headingRows))
     headingRows++;
   return { preambleRows: first - headingRows, headingRows };
 }
 
 function clamp(n: number): number {
-  return Math.max(0, Math.min(MOST_HEADING_ROWS, n));
+  return Math.max(0, Math.min(MAX_HEADING_ROWS, n));
 }
 
 /**
@@ -59,7 +59,7 @@ function firstDataRow(rows: Rows): number {
     times.length > 0
       ? times.some((i) => kindOf(row[i]) === 'time')
       : numbers.filter((i) => kindOf(row[i]) === 'number').length >= numbers.length / 2;
-  const first = rows.slice(0, MOST_PREAMBLE).findIndex(isData);
+  const first = rows.slice(0, MAX_PREAMBLE).findIndex(isData);
   if (first < 0) return 1;
   // A row with numbers but a spoilt time is data if headings stand above it.
   const spoilt = first > 1 && hasNumbers(rows[first - 1], numbers) && !hasNumbers(rows[first - 2], numbers);

@@ -1,8 +1,8 @@
 import { BeaconError } from '../errors';
 
-const MOST_KEYS = 10_000;
+const MAX_KEYS = 10_000;
 const DEEPEST = 5;
-const LONGEST_LIST = 100;
+const MAX_LIST_LENGTH = 100;
 
 /**
  * Turns JSON objects into rows of a table: keys are headings, values inside other objects are named with a dot
@@ -22,8 +22,8 @@ export function jsonTable(): JsonTable {
   const placeOf = (key: string): number => {
     const known = place.get(key);
     if (known !== undefined) return known;
-    if (headings.length >= MOST_KEYS) {
-      throw new BeaconError('BAD_INPUT', `More than ${MOST_KEYS} different keys in one file.`);
+    if (headings.length >= MAX_KEYS) {
+      throw new BeaconError('BAD_INPUT', `More than ${MAX_KEYS} different keys in one file.`);
     }
     place.set(key, headings.length);
     headings.push(key);
@@ -49,7 +49,7 @@ function putAll(
   depth: number,
   put: (key: string, cell: string) => void,
 ): void {
-  const entries = Array.isArray(value) ? value.slice(0, LONGEST_LIST).entries() : Object.entries(value);
+  const entries = Array.isArray(value) ? value.slice(0, MAX_LIST_LENGTH).entries() : Object.entries(value);
   for (const [key, each] of entries as Iterable<[string | number, unknown]>) {
     const name = before === '' ? String(key) : `${before}.${key}`;
     if (each === null || each === undefined) put(name, '');
@@ -86,7 +86,7 @@ export function jsonRows(document: unknown): JsonRows {
 
 /** Lists are looked into only while they are short: a longer one is the table itself. */
 const SHORT_LIST = 3;
-const DEEPEST_TABLE = 6;
+const MAX_TABLE_DEPTH = 6;
 
 /** Of tables equally long, one with headings tells more. */
 function rank(rows: JsonRows): number {
@@ -94,7 +94,7 @@ function rank(rows: JsonRows): number {
 }
 
 function candidates(value: unknown, depth: number): JsonRows[] {
-  if (typeof value !== 'object' || value === null || depth > DEEPEST_TABLE) return [];
+  if (typeof value !== 'object' || value === null || depth > MAX_TABLE_DEPTH) return [];
   if (Array.isArray(value)) {
     const inside = value.length <= SHORT_LIST ? value.flatMap((each) => candidates(each, depth + 1)) : [];
     return [...inside, ...listRows(value)];

@@ -130,7 +130,7 @@ export interface FileLayout {
 }
 
 /** How values of one series and time are combined: events add up, otherwise as a person said; null = nobody has. */
-export function meetingRule({
+export function collisionRule({
   events,
   collisions,
 }: Pick<FileLayout, 'events' | 'collisions'>): CollisionRule | null {

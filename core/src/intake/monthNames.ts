@@ -51,7 +51,10 @@ function withStyle(options: Intl.DateTimeFormatOptions, style: 'long' | 'short')
 let months: Map<string, number> | null = null;
 let weekdays: Map<string, number> | null = null;
 
-/** Number of the month (1 to 12) that a word names in one of 15 European languages; 0 for any other word. */
+/**
+ * Number of the month (1 to 12) that a word names in one of 15 European languages; 0 for any other word.
+ * @example monthOf('März') // => 3
+ */
 export function monthOf(word: string): number {
   months ??= new Map([
     ...Object.entries(ALSO),

@@ -60,6 +60,7 @@ const PATTERNS = { '.': patternsOf('.'), ',': patternsOf(',') };
  * sign that is not the decimal one, in groups of three), decimals, exponent.
  *
  * @returns NaN if it is not a number.
+ * @example parseNumber('1.234,5', ',') // => 1234.5
  */
 export function parseNumber(text: string, decimal: DecimalSign): number {
   const { thousands, grouped, plain } = PATTERNS[decimal];

@@ -54,7 +54,7 @@ export function readOpenMetrics(text: string): Exposition {
 export function readPlainExposition(text: string): Exposition {
   const exposition = readLines(text, 'plain');
   const timed = exposition.samples.filter(({ t }) => t !== null);
-  if (timed.length > 0 && timed.every(({ t }) => Math.abs(t!) < MOST_SECONDS)) {
+  if (timed.length > 0 && timed.every(({ t }) => Math.abs(t!) < MAX_SECONDS)) {
     throw new BeaconError(
       'BAD_INPUT',
       `The times are seconds, as in OpenMetrics text, but its end mark "# EOF" is missing; it may be cut short after line ${exposition.lines}. Nothing was taken.`,
@@ -64,7 +64,7 @@ export function readPlainExposition(text: string): Exposition {
 }
 
 /** A time in ms below this would lie before March 1973: it was meant in seconds. */
-const MOST_SECONDS = 1e11;
+const MAX_SECONDS = 1e11;
 
 /** Does a text end as OpenMetrics text must? */
 export function hasEndMark(text: string): boolean {
@@ -115,7 +115,7 @@ function readLines(
 }
 
 /** No sample needs more labels; each is compared with those before it. */
-const MOST_LABELS = 100;
+const MAX_LABELS = 100;
 
 function readSampleLine(text: string, line: number, msPerUnit: number): ExposedSample | { reason: string } {
   const name = NAME.exec(text)?.[0];
@@ -143,7 +143,7 @@ function readSampleLine(text: string, line: number, msPerUnit: number): ExposedS
         }
       }
       if (labels.some(([known]) => known === label)) return { reason: `label ${label} stands twice` };
-      if (labels.length >= MOST_LABELS) return { reason: `has more than ${MOST_LABELS} labels` };
+      if (labels.length >= MAX_LABELS) return { reason: `has more than ${MAX_LABELS} labels` };
       labels.push([label, value]);
       at++;
       if (text[at] === ',') {

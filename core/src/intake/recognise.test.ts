@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { recognise, recogniseRows, MOST_COLUMNS } from './recognise';
+import { recognise, recogniseRows, MAX_COLUMNS } from './recognise';
 import { readRows } from './separator';
 import { jsonRows, jsonTable } from './jsonTable';
 import { refuseOtherFiles, textKind } from './fileKind';
@@ -61,7 +61,7 @@ describe('recognise', () => {
 
   it('refuses only a file of no rows, and more columns than anybody can map', () => {
     expect(() => recognise('\n\n')).toThrow('no rows');
-    const row = ['2026-01-01', ...Array<string>(MOST_COLUMNS).fill('1')];
+    const row = ['2026-01-01', ...Array<string>(MAX_COLUMNS).fill('1')];
     expect(() => recogniseRows([row, row], ',')).toThrow('10001 columns; at most 10,000');
   });
 

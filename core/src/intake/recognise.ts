@@ -1,7 +1,7 @@
 import { BeaconError } from '../errors';
 import { blocksAcross, blocksOf } from './blocks';
 import { decimalOf, isDuration, usualSign } from './columnFacts';
-import { foundColumn, indexesOf, partsOf } from './columnParts';
+import { foundColumn, indexesOf, columnPartsOf } from './columnParts';
 import { findTimes, findTimesAcross, isWrittenTime, type FoundTimes } from './findTimes';
 import { findHeadings, joinHeadings, type Heading } from './headings';
 import { HEADING, wordsOf } from './headingWords';
@@ -16,7 +16,7 @@ import { questionsOf, type Widths } from './questions';
 import { guessSeparator, readRows } from './separator';
 import { emptyColumn, tableSurveyor, type ColumnSurvey, type TableSurvey } from './survey';
 
-export const MOST_COLUMNS = 10_000;
+export const MAX_COLUMNS = 10_000;
 const ROWS_SHOWN = 14;
 
 type Rows = readonly (readonly string[])[];
@@ -67,10 +67,10 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
   const headingLines = head.slice(preambleRows, preambleRows + headingRows);
   const widths = widthsOf(survey, headingLines, table.headings, correct.headingOffset);
   const { width } = widths;
-  if (width > MOST_COLUMNS) {
+  if (width > MAX_COLUMNS) {
     throw new BeaconError(
       'BAD_INPUT',
-      `A row has ${width} columns; at most ${MOST_COLUMNS.toLocaleString('en-GB')} can be read. Check the separator, or split the file.`,
+      `A row has ${width} columns; at most ${MAX_COLUMNS.toLocaleString('en-GB')} can be read. Check the separator, or split the file.`,
       'columns',
     );
   }
@@ -90,7 +90,7 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
   const times = across ? { ...byColumn, formats: across.formats } : byColumn;
   const decimal = correct.decimal ?? decimalOf(columns, times);
   const body = head.slice(preambleRows + headingRows);
-  const parts = partsOf(columns, names, times, decimal, body, across);
+  const parts = columnPartsOf(columns, names, times, decimal, body, across);
   for (const [index, part] of Object.entries(correct.parts ?? {})) {
     if (Number(index) < width) parts.parts[Number(index)] = part;
   }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { leftOutLines, unexplained, type ToldLine } from './balance';
+import { leftOutLines, unexplained, type ReportedLine } from './balance';
 import type { FileLayout } from './layout';
-import { compareValues, watchOrder } from './meetings';
+import { compareValues, watchOrder } from './collisions';
 import type { FileTargets } from './feeds';
 import { rowReader } from './rowReader';
 
@@ -38,7 +38,7 @@ function read(
   rows: readonly (readonly string[])[],
   { layout = {}, targets = null, latest = Infinity, zone = 'Europe/London' }: ReadOptions = {},
 ) {
-  const told: ToldLine[] = [];
+  const told: ReportedLine[] = [];
   const taken: [string, number, number][] = [];
   const reader = rowReader(
     { ...LAYOUT, ...layout },
@@ -52,7 +52,7 @@ function read(
   );
   rows.forEach((cells, i) => reader.read(cells, i + 2));
   reader.finish();
-  const of = (kind: ToldLine['kind']): ToldLine[] => told.filter((each) => each.kind === kind);
+  const of = (kind: ReportedLine['kind']): ReportedLine[] => told.filter((each) => each.kind === kind);
   return { taken, told, of, balance: reader.balance, feeds: reader.feeds };
 }
 
@@ -342,9 +342,9 @@ describe('rowReader', () => {
         expect(unexplained(balance)).toBe(0);
         expect(balance.lines).toBe(rows.length);
         const { values } = balance;
-        const toldLines = new Set(told.map(({ line }) => line));
+        const reportedLines = new Set(told.map(({ line }) => line));
         // Every line that holds a number is taken, or told.
-        const silent = cells.filter((_, i) => !toldLines.has(i + 2)).length;
+        const silent = cells.filter((_, i) => !reportedLines.has(i + 2)).length;
         expect(silent).toBeLessThanOrEqual(balance.taken);
         const stored = new Set(taken.map(([label, t]) => `${label} ${t}`)).size;
         expect(stored).toBe(values.taken);

@@ -1,16 +1,16 @@
-import { emptyBalance, type Balance, type LeftOutReason, type ToldLine } from './balance';
+import { emptyBalance, type Balance, type LeftOutReason, type ReportedLine } from './balance';
 import { parseDuration } from './durationText';
 import {
   columnOfTimesAcross,
   feedRegistry,
-  MOST_FEEDS,
+  MAX_FEEDS,
   type Feed,
   type FileTarget,
   type FileTargets,
 } from './feeds';
 import { headingAgain } from './headingAgain';
-import { COUNT_COLUMN, meetingRule, nameOfRow, type Block, type FileLayout } from './layout';
-import { compareValues, type Meetings } from './meetings';
+import { COUNT_COLUMN, collisionRule, nameOfRow, type Block, type FileLayout } from './layout';
+import { compareValues, type Collisions } from './collisions';
 import { isBlankCell, isErrorCell, plainNumber, readSignedNumber } from './numberText';
 import { periodOf, rowClock, timeText } from './rowTime';
 import { isTotalWord, totalCheck } from './totals';
@@ -24,11 +24,11 @@ export interface RowReaderOptions {
   readonly latest: number;
   /** null to look only: every series is read. */
   readonly targets: FileTargets | null;
-  readonly meetings?: Meetings;
+  readonly meetings?: Collisions;
   /** Takes a value. Values that are added up are handed over by `finish`. */
   readonly take: (feed: Feed, t: number, v: number) => void;
   /** Is told about every line that is not simply taken. */
-  readonly tell: (told: ToldLine) => void;
+  readonly tell: (told: ReportedLine) => void;
 }
 
 export interface RowReader {
@@ -55,7 +55,7 @@ export interface RowReader {
 }
 
 /** What happened in one row; decides what becomes of its line. */
-interface RowTally {
+interface RowCounts {
   taken: number;
   refused: number;
   repeated: number;
@@ -70,7 +70,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const { zone, latest, targets, take, tell } = options;
   const { nameColumns, unitColumn, width, events, decimal } = layout;
   const adds = events !== null || layout.collisions === 'sum' || layout.collisions === 'mean';
-  const rule = meetingRule(layout);
+  const rule = collisionRule(layout);
   const meetings = options.meetings ?? compareValues(rule);
   const balance = emptyBalance();
   const clock = rowClock(layout, zone, latest);
@@ -84,7 +84,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   const acrossColumn = columnOfTimesAcross(layout);
   const isHeadingAgain = headingAgain(layout);
 
-  const refuse = (tally: RowTally, line: number, column: string, value: string, reason: string): void => {
+  const refuse = (tally: RowCounts, line: number, column: string, value: string, reason: string): void => {
     tally.refused++;
     balance.values.refused++;
     tell({ kind: 'refused', line, column, value: clip(value), reason });
@@ -93,7 +93,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   /** Sign or unit beside the number that was read last; null when it stood alone. */
   let signRead: string | null = null;
 
-  const numberIn = (cell: string, column: number, line: number, tally: RowTally): number | null => {
+  const numberIn = (cell: string, column: number, line: number, tally: RowCounts): number | null => {
     signRead = null;
     const plain = plainNumber(cell, decimal);
     if (plain === plain) return plain;
@@ -119,7 +119,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
   };
 
   /** Takes one value unless it says what an earlier line said. */
-  const put = (feed: Feed, t: number, value: number, line: number, tally: RowTally): void => {
+  const put = (feed: Feed, t: number, value: number, line: number, tally: RowCounts): void => {
     const met = meetings.meet(feed.index, t, value, line);
     if (met.kind === 'new') {
       tally.taken++;
@@ -159,7 +159,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     k: number,
     cells: readonly string[],
     line: number,
-    tally: RowTally,
+    tally: RowCounts,
   ): void => {
     const { valueColumns } = block;
     if (valueColumns.length === 0) return;
@@ -205,11 +205,11 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     cells: readonly string[],
     t: number,
     line: number,
-    tally: RowTally,
+    tally: RowCounts,
   ): void => {
     const feed = feedOf(name, column, cells, line, cell);
-    if (feed.index >= MOST_FEEDS) {
-      refuse(tally, line, feed.label, cell, `more than ${MOST_FEEDS} series in one file`);
+    if (feed.index >= MAX_FEEDS) {
+      refuse(tally, line, feed.label, cell, `more than ${MAX_FEEDS} series in one file`);
       return;
     }
     const unit = unitColumn === null ? signRead : (cells[unitColumn] ?? '').trim() || signRead;
@@ -303,7 +303,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     },
     read(given, line) {
       const surplus = surplusOf(given);
-      const tally: RowTally = { taken: 0, refused: 0, repeated: 0, notChosen: 0 };
+      const tally: RowCounts = { taken: 0, refused: 0, repeated: 0, notChosen: 0 };
       if (surplus !== undefined) {
         balance.lines++;
         balance.refused++;

@@ -1,7 +1,7 @@
 import { BeaconError } from '../errors';
 
 /** No row of a real file is longer than this; one that is was cut by a wrong quote. */
-export const LONGEST_ROW = 4_000_000;
+export const MAX_ROW_LENGTH = 4_000_000;
 
 /**
  * Cuts a piece of a file after its last whole row, so that a file of any size is read piece by piece. A
@@ -21,10 +21,10 @@ export function splitRows(text: string): { readonly whole: string; readonly rest
       else if (code === 10 && !quoted) end = i + 1;
     }
   }
-  if (text.length - end > LONGEST_ROW) {
+  if (text.length - end > MAX_ROW_LENGTH) {
     throw new BeaconError(
       'BAD_INPUT',
-      `A row is longer than ${LONGEST_ROW.toLocaleString('en-GB')} characters. Check the file: a quotation mark may be left open, or it has no line ends.`,
+      `A row is longer than ${MAX_ROW_LENGTH.toLocaleString('en-GB')} characters. Check the file: a quotation mark may be left open, or it has no line ends.`,
     );
   }
   return { whole: text.slice(0, end), rest: text.slice(end) };

@@ -1,9 +1,9 @@
 import { parseDuration } from './durationText';
 import { isBlankCell, isErrorCell, readSignedNumber, tellingDecimal, type DecimalSign } from './numberText';
-import { isClockCell, plainIso, traitsOf } from './timeFormat';
+import { isClockCell, plainIso, timeFormatTraits } from './timeFormat';
 
-const MOST_DISTINCT = 2000;
-const MOST_SIGNS = 12;
+const MAX_DISTINCT = 2000;
+const MAX_SIGNS = 12;
 
 /** Counts over all cells of one column. */
 export interface ColumnSurvey {
@@ -173,7 +173,7 @@ function withPlainCells(column: ColumnSurvey, n: number, decimal: DecimalSign): 
 /** "1.234" may be a decimal or a thousand: three digits follow, and one to three stand before. */
 const GROUP_OF_THREE = /^-?[1-9]\d{0,2}[.,]\d{3}$/;
 /** Fewer digits before the decimal sign make no spreadsheet day and no epoch. */
-const FEWEST_DIGITS_OF_A_TIME = 5;
+const MIN_DIGITS_OF_A_TIME = 5;
 
 function addCell(column: ColumnSurvey, cell: string): void {
   const n = cell.length;
@@ -214,7 +214,7 @@ function addCell(column: ColumnSurvey, cell: string): void {
     if (open) column.dot++;
     else column.onlyComma++;
   }
-  if (signAt >= FEWEST_DIGITS_OF_A_TIME) {
+  if (signAt >= MIN_DIGITS_OF_A_TIME) {
     noteBare(column, Number(sign === 44 ? cell.replace(',', '.') : cell), cell, false);
   }
 }
@@ -232,7 +232,7 @@ function noteBare(column: ColumnSurvey, value: number, cell: string, whole: bool
   if (value >= 1 && value <= 12) bare.months++;
   if (value >= 1 && value <= 31) bare.monthDays++;
   if (value >= 1000 && value <= 2200 && cell.length === 4) bare.years++;
-  if (cell.length === 8 && traitsOf(cell) !== null) bare.eightDigits++;
+  if (cell.length === 8 && timeFormatTraits(cell) !== null) bare.eightDigits++;
 }
 
 function addOther(column: ColumnSurvey, cell: string): void {
@@ -261,7 +261,7 @@ function addOther(column: ColumnSurvey, cell: string): void {
   column.filled++;
   noteDistinct(column, cell);
   if (!/\d/.test(cell)) return;
-  const traits = traitsOf(cell);
+  const traits = timeFormatTraits(cell);
   if (traits) {
     column.written++;
     for (const format of traits.formats) column.fits[format as keyof ColumnSurvey['fits']]++;
@@ -282,7 +282,7 @@ function addOther(column: ColumnSurvey, cell: string): void {
   if (told === '.') column.onlyDot++;
   else if (told === ',') column.onlyComma++;
   const sign = (dot ?? comma)?.sign;
-  if (sign && (column.signs.has(sign) || column.signs.size < MOST_SIGNS)) {
+  if (sign && (column.signs.has(sign) || column.signs.size < MAX_SIGNS)) {
     column.signs.set(sign, (column.signs.get(sign) ?? 0) + 1);
   }
 }
@@ -290,5 +290,5 @@ function addOther(column: ColumnSurvey, cell: string): void {
 function noteDistinct(column: ColumnSurvey, cell: string): void {
   if (column.distinct === null) return;
   column.distinct.add(cell);
-  if (column.distinct.size > MOST_DISTINCT) column.distinct = null;
+  if (column.distinct.size > MAX_DISTINCT) column.distinct = null;
 }

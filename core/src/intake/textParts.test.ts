@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { decodeText } from './decodeText';
 import { parseDuration } from './durationText';
 import { isBlankCell, parseNumber, readSignedNumber, recogniseDecimal } from './numberText';
-import { LONGEST_ROW, splitRows } from './splitRows';
+import { MAX_ROW_LENGTH, splitRows } from './splitRows';
 import { fittingTimeFormats, parseTimeCell, plainIso, type Century, type TimeFormat } from './timeFormat';
 
 describe('decodeText', () => {
@@ -211,6 +211,6 @@ describe('splitRows', () => {
   });
 
   it('refuses a row without end', () => {
-    expect(() => splitRows('x'.repeat(LONGEST_ROW + 1))).toThrow('longer than 4,000,000 characters');
+    expect(() => splitRows('x'.repeat(MAX_ROW_LENGTH + 1))).toThrow('longer than 4,000,000 characters');
   });
 });

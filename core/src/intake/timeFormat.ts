@@ -148,7 +148,7 @@ export function plainIso(text: string): TimeCell | null {
 }
 
 /** Largest second count that is taken for seconds: the year 5138. */
-const MOST_SECONDS = 1e11;
+const MAX_SECONDS = 1e11;
 
 function parseBareTime(text: string, format: TimeFormat): TimeCell {
   if (!BARE_NUMBER.test(text)) return UNREADABLE;
@@ -163,9 +163,9 @@ function parseBareTime(text: string, format: TimeFormat): TimeCell {
       return instant(1000);
     case 'epoch-mixed': {
       const size = Math.abs(value);
-      if (size < MOST_SECONDS) return instant(0.001);
-      if (size < MOST_SECONDS * 1e3) return instant(1);
-      return instant(size < MOST_SECONDS * 1e6 ? 1000 : 1_000_000);
+      if (size < MAX_SECONDS) return instant(0.001);
+      if (size < MAX_SECONDS * 1e3) return instant(1);
+      return instant(size < MAX_SECONDS * 1e6 ? 1000 : 1_000_000);
     }
     default: {
       if (!(value >= 0 && value < 2_958_466)) return UNREADABLE;
@@ -200,7 +200,7 @@ export interface TimeTraits {
 }
 
 /** Which formats a single written cell fits; null when it is no written time. Bare numbers are none, save 8 digits. */
-export function traitsOf(text: string): TimeTraits | null {
+export function timeFormatTraits(text: string): TimeTraits | null {
   const trimmed = text.trim();
   if (/^\d{1,7}$/.test(trimmed) || /^\d{9,}$/.test(trimmed)) return null;
   const written = readWrittenTime(trimmed);
@@ -223,7 +223,7 @@ export function traitsOf(text: string): TimeTraits | null {
 export function fittingTimeFormats(cells: readonly string[]): TimeFormat[] {
   const given = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');
   if (given.length === 0) return [];
-  const traits = given.map(traitsOf);
+  const traits = given.map(timeFormatTraits);
   const fits = (format: TimeFormat): number => traits.filter((each) => each?.formats.includes(format)).length;
   const best = Math.max(...(['iso', 'day-first', 'month-first', 'period'] as const).map(fits));
   if (best >= given.length * 0.8) {

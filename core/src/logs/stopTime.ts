@@ -16,8 +16,8 @@ export interface StopTime {
 }
 
 /**
- * Adds stops up inside a window. Where stops of one asset overlap, the time counts once, for the stop that
- * began first. The most time comes first.
+ * Sums stops inside a window. Overlapping stops of one asset count once, for the stop that began first. The
+ * most time comes first.
  *
  * @param now an open stop lasts until then.
  */

@@ -1,4 +1,4 @@
-import { testWords } from '../alarms/alarmTestWords';
+import { testWords } from '../alarms/alarmTest';
 import type { Alarm, AlarmRule } from '../api/alarms';
 import { formatLength, formatMoment, formatNumber, formatValue } from '../format/format';
 
@@ -8,7 +8,7 @@ export interface NoticeText {
   readonly body: string;
 }
 
-/** Names that the message of a rule may hold in braces. */
+/** Placeholders in the message of a rule. */
 export const MESSAGE_PARTS = ['asset', 'metric', 'value', 'limit', 'plant', 'time'] as const;
 
 type Told = Pick<
@@ -31,7 +31,7 @@ type Told = Pick<
 
 const USUAL = '{asset}, {plant}: {metric} is {limit}. It was {value} at {time}.';
 
-/** A message with its parts filled in; a name that is none of them stays as it is written. */
+/** A message with its placeholders filled in; unknown ones stay as written. */
 export function fillMessage(template: string, alarm: Told): string {
   const parts: Readonly<Record<(typeof MESSAGE_PARTS)[number], string>> = {
     asset: alarm.assetName,
@@ -49,7 +49,7 @@ export function fillMessage(template: string, alarm: Told): string {
 /** That an alarm was raised. */
 export function breachNotice(alarm: Told, { message }: Pick<AlarmRule, 'message'>): NoticeText {
   const lines = [fillMessage(message || USUAL, alarm)];
-  if (alarm.toDo) lines.push(`What is to be done: ${alarm.toDo}`);
+  if (alarm.toDo) lines.push(`What to do: ${alarm.toDo}`);
   if (alarm.returnedAt !== null)
     lines.push(`Back to normal at ${formatMoment(alarm.returnedAt, alarm.zone)}.`);
   lines.push(`${alarm.priority[0].toUpperCase()}${alarm.priority.slice(1)} priority.`);
@@ -81,7 +81,7 @@ export function digestNotice(subjects: readonly string[], since: number, zone: s
   const lines = [...counts]
     .sort(([, a], [, b]) => b - a)
     .map(([subject, count]) => (count === 1 ? subject : `${subject} (${count} times)`));
-  const shown = lines.slice(0, MOST_LINES);
+  const shown = lines.slice(0, MAX_LINES);
   if (lines.length > shown.length) shown.push(`and ${lines.length - shown.length} more`);
   return {
     subject: `${formatNumber(subjects.length, 0)} notices since ${formatMoment(since, zone)}`,
@@ -89,4 +89,4 @@ export function digestNotice(subjects: readonly string[], since: number, zone: s
   };
 }
 
-const MOST_LINES = 20;
+const MAX_LINES = 20;

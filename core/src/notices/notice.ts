@@ -16,7 +16,7 @@ export const NOTICE_KIND_WORDS: Readonly<Record<NoticeKind, string>> = {
   lateFlag: 'Late flag',
 };
 
-/** How a person wants notices. */
+/** Notice settings of a person. */
 export type NoticeWish = TypeOf<typeof noticeWishSchema>;
 
 /** One notice as the outbox shows it. Times are ms since the Unix epoch. */
@@ -35,7 +35,7 @@ export const noticeSchema = shape({
   sentTo: textOrNull(),
   attempts: amount(),
   lastError: textOrNull(),
-  /** The digest it was gathered into; null = none. */
+  /** The digest it is bundled in; null = none. */
   digestId: textOrNull(),
   /** When a stand-in received it; null = it has not, or a real server was used. */
   caughtAt: amountOrNull(),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Alarm } from '../api/alarms';
 import { noticeWishSchema } from '../schemas/notices';
-import { FLOOD_COUNT, gathered, type WaitingNotice } from './flood';
+import { FLOOD_COUNT, bundledByFlood, type WaitingNotice } from './flood';
 import { breachNotice, digestNotice, escalationNotice, fillMessage, returnNotice } from './message';
 import { sendAt } from './quietHours';
 
@@ -119,16 +119,16 @@ describe('gathering', () => {
     Array.from({ length: count }, (_, i) => ({ id: String(i), urgent: false, held: false, ...part }));
 
   it('leaves a few as they are, and gathers a flood but for what is urgent', () => {
-    expect(gathered(waiting(FLOOD_COUNT), 0)).toEqual([]);
-    expect(gathered(waiting(FLOOD_COUNT + 1), 0)).toHaveLength(FLOOD_COUNT + 1);
-    expect(gathered(waiting(2), FLOOD_COUNT)).toHaveLength(2);
-    expect(gathered(waiting(1), FLOOD_COUNT)).toEqual([]);
-    expect(gathered([...waiting(20), ...waiting(3, { urgent: true })], 0)).toHaveLength(20);
+    expect(bundledByFlood(waiting(FLOOD_COUNT), 0)).toEqual([]);
+    expect(bundledByFlood(waiting(FLOOD_COUNT + 1), 0)).toHaveLength(FLOOD_COUNT + 1);
+    expect(bundledByFlood(waiting(2), FLOOD_COUNT)).toHaveLength(2);
+    expect(bundledByFlood(waiting(1), FLOOD_COUNT)).toEqual([]);
+    expect(bundledByFlood([...waiting(20), ...waiting(3, { urgent: true })], 0)).toHaveLength(20);
   });
 
   it('makes one of what waited for the end of quiet hours', () => {
-    expect(gathered(waiting(2, { held: true }), 0)).toEqual([]);
-    expect(gathered(waiting(3, { held: true }), 0)).toHaveLength(3);
+    expect(bundledByFlood(waiting(2, { held: true }), 0)).toEqual([]);
+    expect(bundledByFlood(waiting(3, { held: true }), 0)).toHaveLength(3);
   });
 });
 

@@ -3,19 +3,19 @@ import type { Series } from '../series/series';
 import { dayOf } from '../series/dayCodec';
 import { unpackRollup, type RollupColumn } from '../rollup/rollupCodec';
 import { hoursOfQuarters, QUARTER_MS, QUARTERS_A_DAY } from '../rollup/rollupDay';
-import { emptyTallies, joinTally, type Tallies } from '../summary/tally';
-import { tallySpans } from '../summary/tallySpans';
+import { emptyAggregates, mergeAggregates, type Aggregates } from '../summary/aggregates';
+import { aggregate } from '../summary/aggregate';
 import type { Interval } from '../time/interval';
 import { DAY_MS, HOUR_MS } from '../time/lengths';
 import type { Plan, RawStretch, RollupGrain } from './pieces';
 
-/** How long a bucket of stored rollups is, ms. */
+/** Length of a bucket of stored rollups, ms. */
 const GRAIN_MS: Readonly<Record<RollupGrain, number>> = { quarters: QUARTER_MS, hours: HOUR_MS };
 
-/** Columns of tallies that are joined by adding them up. */
+/** Columns that merge by addition. */
 const ADD_UP: ReadonlySet<RollupColumn> = new Set(['heldMs', 'area', 'sum', 'increase', 'spanMs']);
 
-/** Which columns of the rollups a summary needs. */
+/** The rollup columns that a summary needs. */
 export function columnsFor(summary: Summary, kind: MetricKind): ReadonlySet<RollupColumn> {
   const columns = new Set<RollupColumn>(['heldMs']);
   if (summary === 'mean' && kind === 'level') columns.add('area');
@@ -28,16 +28,16 @@ export function columnsFor(summary: Summary, kind: MetricKind): ReadonlySet<Roll
 }
 
 /**
- * The tallies of the ends of a plan, from samples.
+ * Aggregates of a plan's ends, from samples.
  *
- * @param stretches of the plan's ends, each with the samples around it, in order. @returns one bucket an end.
+ * @param the raw stretches of the plan with their surrounding samples, in order. @returns one bucket per end.
  */
-export function tallyEnds(
+export function aggregateEnds(
   stretches: readonly { readonly stretch: RawStretch; readonly series: Series }[],
   reading: MetricReading,
   size: number,
-): Tallies {
-  const out = emptyTallies(size);
+): Aggregates {
+  const out = emptyAggregates(size);
   for (const { stretch, series } of stretches) {
     const { pieces } = stretch;
     const spans = {
@@ -45,37 +45,37 @@ export function tallyEnds(
       end: pieces.map(({ end }) => end),
       into: pieces.map((_, i) => i),
     };
-    const part = tallySpans(series, reading, spans, pieces.length);
-    pieces.forEach(({ raw }, i) => joinTally(out, raw, part, i));
+    const part = aggregate(series, reading, spans, pieces.length);
+    pieces.forEach(({ raw }, i) => mergeAggregates(out, raw, part, i));
   }
   return out;
 }
 
-/** Stored rollups of one metric taken apart, by the start of their UTC day; quarters where hours were never kept become hours. */
+/** Unpacks the stored rollups of one metric, by UTC day; quarters become hours where no hours were stored. */
 export function daysOfRollups(
   rollups: readonly { readonly dayStart: number; readonly body: Uint8Array }[],
   grain: RollupGrain,
   wanted: ReadonlySet<RollupColumn> | null,
-): Map<number, Tallies> {
-  const days = new Map<number, Tallies>();
+): Map<number, Aggregates> {
+  const days = new Map<number, Aggregates>();
   for (const { dayStart, body } of rollups) {
-    const tallies = unpackRollup(body, wanted);
-    const kept = grain === 'quarters' || tallies.size < QUARTERS_A_DAY;
-    days.set(dayStart, kept ? tallies : hoursOfQuarters(tallies));
+    const aggregates = unpackRollup(body, wanted);
+    const kept = grain === 'quarters' || aggregates.size < QUARTERS_A_DAY;
+    days.set(dayStart, kept ? aggregates : hoursOfQuarters(aggregates));
   }
   return days;
 }
 
 /**
- * Puts the tallies of whole buckets, and those of the ends from samples, into the periods they belong to.
+ * Merges the aggregates of whole buckets and of the ends into their periods.
  *
- * @param out one bucket a period, changed. @param wanted the columns that are needed; null = all.
+ * @param out one bucket per period; modified. @param wanted the columns needed; null = all.
  */
 export function assemble(
-  out: Tallies,
+  out: Aggregates,
   plan: Plan,
-  days: ReadonlyMap<number, Tallies>,
-  ends: Tallies | null,
+  days: ReadonlyMap<number, Aggregates>,
+  ends: Aggregates | null,
   wanted: ReadonlySet<RollupColumn> | null,
 ): void {
   const { start, end, into, raw } = plan;
@@ -83,32 +83,32 @@ export function assemble(
   const step = GRAIN_MS[plan.grain];
   if (added && plan.whole) addBuckets(out, plan, plan.whole, days, added, step);
   for (let k = 0; k < start.length; k++) {
-    if (raw && raw[k] >= 0) joinTally(out, into[k], ends!, raw[k]);
+    if (raw && raw[k] >= 0) mergeAggregates(out, into[k], ends!, raw[k]);
     else if (!added) joinBuckets(out, into[k], days, start[k], end[k], step);
   }
 }
 
-/** Joins every bucket of one metric's tallies into those of several. */
-export function joinAll(into: Tallies, from: Tallies): void {
-  for (let i = 0; i < from.size; i++) joinTally(into, i, from, i);
+/** Merges the buckets of one metric into those of a group. */
+export function joinAll(into: Aggregates, from: Aggregates): void {
+  for (let i = 0; i < from.size; i++) mergeAggregates(into, i, from, i);
 }
 
-/** The columns to add up, where that is all there is to joining; else null. */
+/** The columns to add if merging is nothing but addition; otherwise null. */
 function addedColumns(
   wanted: ReadonlySet<RollupColumn>,
-  days: ReadonlyMap<number, Tallies>,
+  days: ReadonlyMap<number, Aggregates>,
 ): readonly RollupColumn[] | null {
   for (const name of wanted) if (!ADD_UP.has(name)) return null;
   for (const { stateMs } of days.values()) if (stateMs.size > 0) return null;
   return ['n', ...wanted];
 }
 
-/** Adds up columns, each laid out over all days at once: what is asked for every chart must be quick. */
+/** Adds columns over all days at once; every chart needs this, so it has to be fast. */
 function addBuckets(
-  out: Tallies,
+  out: Aggregates,
   { start, end, into, raw }: Plan,
   whole: Interval,
-  days: ReadonlyMap<number, Tallies>,
+  days: ReadonlyMap<number, Aggregates>,
   names: readonly RollupColumn[],
   step: number,
 ): void {
@@ -117,7 +117,7 @@ function addBuckets(
   for (const name of names) {
     const total = out[name];
     all.fill(0);
-    for (const [day, tallies] of days) all.set(tallies[name], (day - from) / step);
+    for (const [day, aggregates] of days) all.set(aggregates[name], (day - from) / step);
     for (let k = 0; k < start.length; k++) {
       if (raw && raw[k] >= 0) continue;
       const last = (end[k] - from) / step;
@@ -129,17 +129,17 @@ function addBuckets(
 }
 
 function joinBuckets(
-  out: Tallies,
+  out: Aggregates,
   into: number,
-  days: ReadonlyMap<number, Tallies>,
+  days: ReadonlyMap<number, Aggregates>,
   start: number,
   end: number,
   step: number,
 ): void {
   for (let day = dayOf(start); day < end; day += DAY_MS) {
-    const tallies = days.get(day);
-    if (!tallies) continue;
-    const last = Math.min(tallies.size, (end - day) / step);
-    for (let i = Math.max(0, (start - day) / step); i < last; i++) joinTally(out, into, tallies, i);
+    const aggregates = days.get(day);
+    if (!aggregates) continue;
+    const last = Math.min(aggregates.size, (end - day) / step);
+    for (let i = Math.max(0, (start - day) / step); i < last; i++) mergeAggregates(out, into, aggregates, i);
   }
 }

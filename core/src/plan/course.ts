@@ -4,21 +4,21 @@ import { sliceSeries, type Series } from '../series/series';
 import { coveredMs } from '../summary/coverage';
 import type { Interval } from '../time/interval';
 
-/** Samples as they are drawn: thinned to what the plot can show, with nulls where a gap opens. */
+/** Samples for drawing, thinned to what the plot can show, with nulls at gaps. */
 export interface Course {
   /** ms. */
   readonly t: readonly number[];
   readonly v: readonly (number | null)[];
   readonly gaps: readonly Interval[];
-  /** How many there are before they are thinned. */
+  /** Number of samples before thinning. */
   readonly samples: number;
 }
 
 /**
  * The course of a metric over a window, sample by sample.
  *
- * @param series reaches to the sample before the window, which may hold at its start.
- * @param columns of pixels the plot has: four samples are kept for each.
+ * @param series includes the sample before the window, which may hold at its start.
+ * @param columns pixel columns of the plot; up to four samples are kept for each.
  */
 export function courseOf(
   series: Series,

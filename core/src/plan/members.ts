@@ -1,6 +1,6 @@
 import type { MetricOrigin } from '../domain/metric';
 import type { WorkingCalendar } from '../schemas/calendar';
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { ADDS_UP, type MetricKind, type Summary } from '../domain/metric';
 import type { GroupBy, Query } from '../domain/query';
 import { BeaconError } from '../errors';
@@ -9,7 +9,7 @@ import { checkSummary } from '../summary/checkSummary';
 import { bucketSpans, type BucketSpans } from '../time/bucketSpans';
 import type { Interval } from '../time/interval';
 
-/** What planning needs to know of a metric and its asset. */
+/** The fields of a metric and its asset that planning needs. */
 export interface PlannedMetric {
   readonly id: string;
   readonly name: string;
@@ -26,12 +26,12 @@ export interface PlannedMetric {
   readonly zone: string;
 }
 
-/** Attributes of assets, by the asset's id; only of those that are asked about. */
+/** Attributes by asset id, for the assets in question. */
 export type AttributesById = ReadonlyMap<string, Readonly<Record<string, string | number>>>;
 
 const OF_CALENDAR: ReadonlySet<string | null> = new Set(['shift', 'week', 'financialYear']);
 
-/** Shifts, working hours, weeks and financial years differ from site to site; hours, days and months do not. */
+/** Shifts, working hours, weeks and financial years depend on the site; hours, days and months do not. */
 export function needsCalendar({
   window,
   bucket,
@@ -41,15 +41,15 @@ export function needsCalendar({
   return hours !== null || OF_CALENDAR.has(bucket) || OF_CALENDAR.has(unit);
 }
 
-/** Do the groups or the scope of a query ask about attributes of assets? */
+/** Whether groups or scope of a query depend on attributes of assets. */
 export function needsAttributes({ scope, groupBy }: Pick<Query, 'scope' | 'groupBy'>): boolean {
   return scope.attributes.length > 0 || groupBy.kind === 'attribute';
 }
 
-/** The metrics of a group: those that count, those they are divided by, and those that are part of others. */
+/** The metrics of a group: numerator, denominator, and those already included in others. */
 export interface Members<Metric> {
-  readonly upper: readonly Metric[];
-  readonly lower: readonly Metric[];
+  readonly numerator: readonly Metric[];
+  readonly denominator: readonly Metric[];
   readonly within: readonly Metric[];
 }
 
@@ -61,28 +61,28 @@ export interface PlannedGroup<Metric> {
 }
 
 /**
- * Puts metrics into groups, in the order in which the groups first come up.
+ * Groups metrics, in order of first appearance.
  *
- * @param found for each measure its metrics, and those they are divided by.
+ * @param found numerator and denominator metrics of each measure.
  */
 export function groupMembers<Metric extends PlannedMetric>(
-  found: readonly { readonly upper: readonly Metric[]; readonly lower: readonly Metric[] }[],
+  found: readonly { readonly numerator: readonly Metric[]; readonly denominator: readonly Metric[] }[],
   by: GroupBy,
   attributes: AttributesById,
 ): PlannedGroup<Metric>[] {
   const nameOf = nameOfGroup(by, attributes);
-  const parted = found.map(({ upper, lower }) => ({
-    upper: partedBy(upper, nameOf),
-    lower: partedBy(lower, nameOf),
+  const parted = found.map(({ numerator, denominator }) => ({
+    numerator: partedBy(numerator, nameOf),
+    denominator: partedBy(denominator, nameOf),
   }));
-  const names = new Set(parted.flatMap(({ upper }) => [...upper.keys()]));
+  const names = new Set(parted.flatMap(({ numerator }) => [...numerator.keys()]));
   return [...names].map((name) => {
-    const measures = parted.map(({ upper, lower }) => {
-      const all = upper.get(name) ?? [];
+    const measures = parted.map(({ numerator, denominator }) => {
+      const all = numerator.get(name) ?? [];
       const counted = topmost(all);
       return {
-        upper: counted,
-        lower: topmost(lower.get(name) ?? []),
+        numerator: counted,
+        denominator: topmost(denominator.get(name) ?? []),
         within: all.filter((metric) => !counted.includes(metric)),
       };
     });
@@ -90,7 +90,7 @@ export function groupMembers<Metric extends PlannedMetric>(
       name,
       assetId: assetOfGroup(
         by,
-        measures.flatMap(({ upper }) => upper),
+        measures.flatMap(({ numerator }) => numerator),
       ),
       measures,
     };
@@ -115,7 +115,10 @@ function nameOfGroup(by: GroupBy, attributes: AttributesById): (metric: PlannedM
   }
 }
 
-/** The asset a group stands for, if it is one: of plants the plant, of all together only where it is a single metric. */
+/**
+ * The asset a group represents, if any: the plant of a plant group; for all together only if there is a
+ * single metric.
+ */
 function assetOfGroup(by: GroupBy, metrics: readonly PlannedMetric[]): string | null {
   const [first] = metrics;
   if (by.kind === 'plant') return first.plantId;
@@ -136,7 +139,7 @@ function partedBy<Metric>(
   return groups;
 }
 
-/** Window and periods of each plant, by its zone and calendar; plants of the same rules share them. */
+/** Window and periods of each plant by zone and calendar; plants with equal rules share them. */
 export function placesOf(
   { bucket, hours }: Pick<Query, 'bucket' | 'hours'>,
   metrics: readonly PlannedMetric[],
@@ -148,7 +151,7 @@ export function placesOf(
   const byRule = new Map<string, BucketSpans>();
   for (const { plantId, zone } of metrics) {
     if (places.has(plantId)) continue;
-    const calendar = byPlant.get(plantId) ?? PLAIN_CALENDAR;
+    const calendar = byPlant.get(plantId) ?? DEFAULT_CALENDAR;
     const rule = JSON.stringify([zone, calendar]);
     const made = byRule.get(rule) ?? bucketSpans(windowOf(zone, calendar), bucket, hours, zone, calendar);
     byRule.set(rule, made);
@@ -158,9 +161,9 @@ export function placesOf(
 }
 
 /**
- * Metrics of a group by their periods: those of one site's rules are pooled together.
+ * Metrics of a group by their periods; metrics with equal periods are pooled.
  *
- * @throws {BeaconError} BAD_INPUT where the periods of several sites cannot be put together.
+ * @throws {BeaconError} BAD_INPUT if the periods of several sites cannot be combined.
  */
 export function byPlace<Metric extends PlannedMetric>(
   metrics: readonly Metric[],
@@ -185,9 +188,10 @@ export function byPlace<Metric extends PlannedMetric>(
 }
 
 /**
- * Metrics can be put together when kind and unit are the same, and the summary means something for several.
+ * Refuses metrics that cannot be pooled: kind and unit must be equal, and the summary must make sense for
+ * several.
  *
- * @throws {BeaconError} BAD_INPUT naming what does not go together.
+ * @throws {BeaconError} BAD_INPUT naming the metrics that differ.
  */
 export function refuseMixture(metrics: readonly PlannedMetric[], summary: Summary): void {
   const [first] = metrics;

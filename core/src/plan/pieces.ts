@@ -1,12 +1,12 @@
 import { dayOf } from '../series/dayCodec';
-import type { Spans } from '../summary/tallySpans';
+import type { Spans } from '../summary/aggregate';
 import { QUARTER_MS } from '../rollup/rollupDay';
 import { DAY_MS, HOUR_MS } from '../time/lengths';
 
-/** Which buckets of a stored day are read: its 96 quarters of an hour, or its 24 hours. */
+/** Buckets of a stored day: its 96 quarter-hours or its 24 hours. */
 export type RollupGrain = 'quarters' | 'hours';
 
-/** An end of a span that needs samples; `raw` is its number. */
+/** An end of a span that needs samples, numbered by `raw`. */
 export interface RawPiece {
   readonly start: number;
   readonly end: number;
@@ -25,12 +25,12 @@ export interface Plan {
   readonly whole: { readonly start: number; readonly end: number } | null;
 }
 
-/** Ends that need samples may lie on this many stretches of days; with more, all samples are read at once. */
-const MOST_RAW_STRETCHES = 4;
+/** Most stretches of days on which ends may need samples; with more, all samples are read instead. */
+const MAX_RAW_STRETCHES = 4;
 
 /**
- * How spans are put together, one plan after the other: whole hours where all of them lie on hours but for the very
- * end, which may be now; else quarters of an hour. null = too many ends off the quarters, samples are the shorter way.
+ * Plans how spans are computed: from whole hours if all of them lie on hours except the very end, otherwise
+ * from quarter-hours. null = too many ends off the quarters; reading samples is cheaper.
  */
 export function planPieces(spans: Spans): readonly Plan[] | null {
   const tail = tailOffHours(spans);
@@ -49,8 +49,8 @@ export function planPieces(spans: Spans): readonly Plan[] | null {
 }
 
 /**
- * Where the last span leaves the whole hours: 0 = nowhere, null = spans that are not of whole hours, or so few that
- * one reading of quarters is the shorter way.
+ * Where the last span leaves the whole hours: 0 = nowhere; null = the spans do not lie on hours, or are so
+ * few that reading quarters is cheaper.
  */
 function tailOffHours({ start, end }: Spans): number | null {
   const last = start.length - 1;
@@ -62,7 +62,7 @@ function tailOffHours({ start, end }: Spans): number | null {
   return tail - start[0] < LEAST_FOR_HOURS_MS ? null : tail;
 }
 
-/** Below this a window with a tail is read once, by its quarters. */
+/** Shorter windows with a tail are read once, by quarters. */
 const LEAST_FOR_HOURS_MS = 3 * DAY_MS;
 
 function endingAt({ start, end, into }: Spans, at: number): Spans {
@@ -78,7 +78,7 @@ function wholePlan(spans: Spans, grain: RollupGrain): Plan {
   return { ...spans, grain, raw: null, ends: [], whole: whole.end > whole.start ? whole : null };
 }
 
-/** Cuts spans at quarters of an hour. null = too many ends off the quarters. */
+/** Splits spans at quarter-hours. null = too many ends off the quarters. */
 function planQuarters(spans: Spans): Plan | null {
   if (onQuarters(spans)) return wholePlan(spans, 'quarters');
   const plan = { start: [] as number[], end: [] as number[], into: [] as number[], raw: [] as number[] };
@@ -106,7 +106,7 @@ function planQuarters(spans: Spans): Plan | null {
     wholeEnd = Math.max(wholeEnd, to);
     if (to < end) add(to, end, into, ends.length);
   }
-  if (stretchesOf(ends).length > MOST_RAW_STRETCHES) return null;
+  if (stretchesOf(ends).length > MAX_RAW_STRETCHES) return null;
   const grain = 'quarters';
   return { ...plan, grain, ends, whole: wholeEnd > wholeStart ? { start: wholeStart, end: wholeEnd } : null };
 }
@@ -118,14 +118,14 @@ function onQuarters({ start, end }: Spans): boolean {
   return true;
 }
 
-/** Raw pieces that are read together, and from when to when. */
+/** Raw pieces that are read together, with their stretch of time. */
 export interface RawStretch {
   readonly from: number;
   readonly to: number;
   readonly pieces: readonly RawPiece[];
 }
 
-/** Raw pieces joined where they lie on the same or neighbouring days. */
+/** Joins raw pieces on the same or neighbouring days. */
 export function stretchesOf(ends: readonly RawPiece[]): RawStretch[] {
   const stretches: { from: number; to: number; pieces: RawPiece[] }[] = [];
   for (const piece of ends) {

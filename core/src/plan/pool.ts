@@ -2,13 +2,16 @@ import type { MetricKind, MetricReading, Summary, MetricOrigin } from '../domain
 import { firstAtOrAfter, type Series } from '../series/series';
 import { quantile } from '../stats/stats';
 import { elapsedSpans, lengthOfSpans, QUANTILE } from '../summary/summarise';
-import { emptyTallies, type Tallies } from '../summary/tally';
-import { tallySpans, type Spans } from '../summary/tallySpans';
-import { NOTHING, valueOfTally, type Summarised } from '../summary/valueOf';
+import { emptyAggregates, type Aggregates } from '../summary/aggregates';
+import { aggregate, type Spans } from '../summary/aggregate';
+import { NOTHING, valueOfAggregates, type Summarised } from '../summary/valueOf';
 import type { BucketSpans } from '../time/bucketSpans';
 import { joinAll } from './assemble';
 
-/** What has passed of the periods; of a reference series also those that have begun, whole, because its values are known before. */
+/**
+ * The elapsed parts of the periods; for a reference series also whole periods that have begun, because its
+ * values are known in advance.
+ */
 export function countedSpans(origin: MetricOrigin, buckets: BucketSpans, now: number): Spans {
   if (origin !== 'reference') return elapsedSpans(buckets.spans, now);
   const { spans, start } = buckets;
@@ -16,21 +19,24 @@ export function countedSpans(origin: MetricOrigin, buckets: BucketSpans, now: nu
   return { start: spans.start, end: end.map((each, i) => Math.max(each, spans.start[i])), into: spans.into };
 }
 
-/** Tallies of several metrics of one kind as values: sums and durations added, means weighted by time or count, one a period. */
+/**
+ * Values of pooled metrics of one kind, one per period: sums and durations are added, means are weighted by
+ * time or count.
+ */
 export function pooledValues(
-  tallies: readonly Tallies[],
+  aggregates: readonly Aggregates[],
   summary: Summary,
   kind: MetricKind,
   spans: Spans,
   size: number,
 ): Summarised[] {
-  const elapsed = elapsedOfAll(spans, size, tallies.length);
-  const total = tallies.length === 1 ? tallies[0] : emptyTallies(size);
-  if (tallies.length > 1) for (const each of tallies) joinAll(total, each);
-  return Array.from({ length: size }, (_, i) => valueOfTally(total, i, summary, kind, elapsed[i]));
+  const elapsed = elapsedOfAll(spans, size, aggregates.length);
+  const total = aggregates.length === 1 ? aggregates[0] : emptyAggregates(size);
+  if (aggregates.length > 1) for (const each of aggregates) joinAll(total, each);
+  return Array.from({ length: size }, (_, i) => valueOfAggregates(total, i, summary, kind, elapsed[i]));
 }
 
-/** Percentiles over all samples of several metrics together, one a period. */
+/** Percentiles over the samples of all pooled metrics, one per period. */
 export function pooledPercentiles(
   metrics: readonly { readonly series: Series; readonly reading: MetricReading }[],
   summary: Summary,
@@ -40,23 +46,26 @@ export function pooledPercentiles(
   const { kind } = metrics[0].reading;
   const elapsed = elapsedOfAll(spans, size, metrics.length);
   const values: number[][] = Array.from({ length: size }, () => []);
-  const tallies = emptyTallies(size);
+  const aggregates = emptyAggregates(size);
   for (const { series, reading } of metrics) {
     const { t, v } = series;
     for (let i = 0; i < spans.start.length; i++) {
       const to = firstAtOrAfter(t, spans.end[i]);
       for (let j = firstAtOrAfter(t, spans.start[i]); j < to; j++) values[spans.into[i]].push(v[j]);
     }
-    joinAll(tallies, tallySpans(series, reading, spans, size));
+    joinAll(aggregates, aggregate(series, reading, spans, size));
   }
   return values.map((each, i) => {
     if (!(elapsed[i] > 0)) return NOTHING;
-    const counted = valueOfTally(tallies, i, 'count', kind, elapsed[i]);
+    const counted = valueOfAggregates(aggregates, i, 'count', kind, elapsed[i]);
     return { ...counted, value: each.length === 0 ? null : quantile(each, QUANTILE[summary]!) };
   });
 }
 
-/** Sums over plants whose periods lie at different times: the first day of one is put beside the first day of another. */
+/**
+ * Adds sums of plants whose periods lie at different times: the first day of one and the first day of
+ * another.
+ */
 export function addedUp(parts: readonly (readonly Summarised[])[]): Summarised[] {
   const size = Math.max(...parts.map((part) => part.length));
   return Array.from({ length: size }, (_, i) => {

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import * as ss from 'simple-statistics';
-import { DAY, LEVEL, MINUTE, REGISTER, STATE } from '../testing/makeSeries';
+import { ONE_DAY, LEVEL, MINUTE, REGISTER, STATE } from '../testing/makeSeries';
 import { HOUR_MS } from '../time/lengths';
 import { seriesOf } from '../series/series';
-import { emptyTallies, joinTally, OTHER_STATES } from '../summary/tally';
-import { spansOfEdges, tallySpans } from '../summary/tallySpans';
-import { valueOfTally } from '../summary/valueOf';
+import { emptyAggregates, mergeAggregates, OTHER_STATES } from '../summary/aggregates';
+import { spansOfEdges, aggregate } from '../summary/aggregate';
+import { valueOfAggregates } from '../summary/valueOf';
 import { packRollup, unpackRollup } from './rollupCodec';
 import {
   holdsThroughout,
@@ -17,7 +17,7 @@ import {
 } from './rollupDay';
 
 const anyDay = fc
-  .uniqueArray(fc.integer({ min: 0, max: DAY - 1 }), { minLength: 1, maxLength: 120 })
+  .uniqueArray(fc.integer({ min: 0, max: ONE_DAY - 1 }), { minLength: 1, maxLength: 120 })
   .chain((times) =>
     fc
       .array(fc.double({ noNaN: true, min: -1e6, max: 1e6 }), {
@@ -36,8 +36,8 @@ describe('rollups', () => {
   it('come back from their packed form to the last bit', () => {
     fc.assert(
       fc.property(anyDay, fc.constantFrom(LEVEL, REGISTER, STATE), (series, reading) => {
-        const tallies = rollupDay(series, reading, 0);
-        const back = unpackRollup(packRollup(tallies));
+        const aggregates = rollupDay(series, reading, 0);
+        const back = unpackRollup(packRollup(aggregates));
         for (const name of [
           'n',
           'sum',
@@ -51,17 +51,17 @@ describe('rollups', () => {
           'increase',
           'spanMs',
         ] as const) {
-          tallies[name].forEach((value, i) => expect(Object.is(back[name][i], value)).toBe(true));
+          aggregates[name].forEach((value, i) => expect(Object.is(back[name][i], value)).toBe(true));
         }
-        expect([...back.stateMs.keys()].sort()).toEqual([...tallies.stateMs.keys()].sort());
+        expect([...back.stateMs.keys()].sort()).toEqual([...aggregates.stateMs.keys()].sort());
       }),
     );
   });
 
   it('give back only the columns that are wanted', () => {
-    const tallies = rollupDay(seriesOf([0, MINUTE], [1, 2]), LEVEL, 0);
-    const few = unpackRollup(packRollup(tallies), new Set(['area'] as const));
-    expect([few.n[0], few.area[0], few.sum[0]]).toEqual([2, tallies.area[0], 0]);
+    const aggregates = rollupDay(seriesOf([0, MINUTE], [1, 2]), LEVEL, 0);
+    const few = unpackRollup(packRollup(aggregates), new Set(['area'] as const));
+    expect([few.n[0], few.area[0], few.sum[0]]).toEqual([2, aggregates.area[0], 0]);
     expect(() => unpackRollup(new Uint8Array([9]))).toThrow('unknown layout');
   });
 
@@ -69,9 +69,9 @@ describe('rollups', () => {
     fc.assert(
       fc.property(anyDay, (series) => {
         const quarters = rollupDay(series, LEVEL, 0);
-        const joined = emptyTallies(1);
-        for (let i = 0; i < QUARTERS_A_DAY; i++) joinTally(joined, 0, quarters, i);
-        const whole = tallySpans(series, LEVEL, spansOfEdges([0, DAY]), 1);
+        const joined = emptyAggregates(1);
+        for (let i = 0; i < QUARTERS_A_DAY; i++) mergeAggregates(joined, 0, quarters, i);
+        const whole = aggregate(series, LEVEL, spansOfEdges([0, ONE_DAY]), 1);
         for (const name of ['n', 'min', 'max', 'first', 'last', 'heldMs'] as const) {
           expect(joined[name][0]).toBe(whole[name][0]);
         }
@@ -79,7 +79,7 @@ describe('rollups', () => {
         const scale = Math.max(1, ...values.map(Math.abs));
         expect(joined.sum[0] / scale).toBeCloseTo(ss.sum(values) / scale, 6);
         if (values.length > 1) {
-          const sd = valueOfTally(joined, 0, 'sd', 'level', DAY).value!;
+          const sd = valueOfAggregates(joined, 0, 'sd', 'level', ONE_DAY).value!;
           expect(sd / scale).toBeCloseTo(ss.sampleStandardDeviation(values) / scale, 6);
         }
       }),
@@ -91,7 +91,7 @@ describe('rollups', () => {
       fc.property(anyDay, fc.constantFrom(LEVEL, REGISTER, STATE), (series, reading) => {
         const hours = hoursOfQuarters(rollupDay(series, reading, 0));
         const edges = Array.from({ length: 25 }, (_, i) => i * HOUR_MS);
-        const direct = tallySpans(series, reading, spansOfEdges(edges), 24);
+        const direct = aggregate(series, reading, spansOfEdges(edges), 24);
         expect(hours.size).toBe(24);
         for (const name of ['n', 'min', 'max', 'first', 'last', 'heldMs'] as const) {
           expect([...hours[name]]).toEqual([...direct[name]]);
@@ -99,7 +99,7 @@ describe('rollups', () => {
         const scale = Math.max(1, ...Array.from(series.v, Math.abs));
         for (const name of ['sum', 'area', 'increase'] as const) {
           hours[name].forEach((value, i) => {
-            expect(value / scale / DAY).toBeCloseTo(direct[name][i] / scale / DAY, 9);
+            expect(value / scale / ONE_DAY).toBeCloseTo(direct[name][i] / scale / ONE_DAY, 9);
           });
         }
         expect([...hours.stateMs.keys()].sort()).toEqual([...direct.stateMs.keys()].sort());
@@ -108,12 +108,12 @@ describe('rollups', () => {
   });
 
   it('add decimals as decimals, so that the last digit does not depend on how they came', () => {
-    const tallies = rollupDay(seriesOf([0, 1000, 2000], [0.1, 0.2, 0.3]), LEVEL, 0);
-    expect(tallies.sum[0]).toBe(0.6);
+    const aggregates = rollupDay(seriesOf([0, 1000, 2000], [0.1, 0.2, 0.3]), LEVEL, 0);
+    expect(aggregates.sum[0]).toBe(0.6);
   });
 
   it('are kept only where something touches the day', () => {
-    expect(isEmptyRollup(rollupDay(seriesOf([-DAY], [1]), LEVEL, 0))).toBe(true);
+    expect(isEmptyRollup(rollupDay(seriesOf([-ONE_DAY], [1]), LEVEL, 0))).toBe(true);
     expect(isEmptyRollup(rollupDay(seriesOf([-MINUTE], [1]), LEVEL, 0))).toBe(false);
   });
 
@@ -121,10 +121,13 @@ describe('rollups', () => {
     const change = { first: 1000, last: 2000 };
     expect(touchedStretch(LEVEL, change, 0, null)).toEqual({ start: 1000, end: 2000 + LEVEL.maxGapMs });
     expect(touchedStretch(LEVEL, change, 0, 5000)).toEqual({ start: 1000, end: 5000 });
-    expect(touchedStretch(REGISTER, change, -DAY, 2 * DAY)).toEqual({ start: -DAY, end: 2 * DAY });
-    expect(touchedStretch(REGISTER, change, -900 * DAY, null).start).toBe(1000);
+    expect(touchedStretch(REGISTER, change, -ONE_DAY, 2 * ONE_DAY)).toEqual({
+      start: -ONE_DAY,
+      end: 2 * ONE_DAY,
+    });
+    expect(touchedStretch(REGISTER, change, -900 * ONE_DAY, null).start).toBe(1000);
     // However long a register is trusted, what comes after the next reading rests on that one.
-    expect(touchedStretch({ ...REGISTER, maxGapMs: 900 * DAY }, change, null, 5000).end).toBe(5000);
+    expect(touchedStretch({ ...REGISTER, maxGapMs: 900 * ONE_DAY }, change, null, 5000).end).toBe(5000);
   });
 
   it('keep what are no state codes together, however many values there are', () => {
@@ -148,13 +151,14 @@ describe('rollups', () => {
       fc.property(
         fc.constantFrom(LEVEL, REGISTER, STATE),
         fc.double({ min: -1e6, max: 1e6, noNaN: true }).map((v) => (v === 0 ? 0 : v)),
-        fc.integer({ min: 0, max: 3 * DAY }),
+        fc.integer({ min: 0, max: 3 * ONE_DAY }),
         fc.integer({ min: 0, max: 5 }),
         (kind, v, ago, day) => {
-          const reading = { ...kind, maxGapMs: 4 * DAY };
+          const reading = { ...kind, maxGapMs: 4 * ONE_DAY };
           const value = reading.kind === 'state' ? Math.round(v) : v;
-          const tallied = (at: number) => packRollup(rollupDay(seriesOf([-ago], [value]), reading, at * DAY));
-          fc.pre(ago > 0 && holdsThroughout(reading, -ago, null, day * DAY));
+          const tallied = (at: number) =>
+            packRollup(rollupDay(seriesOf([-ago], [value]), reading, at * ONE_DAY));
+          fc.pre(ago > 0 && holdsThroughout(reading, -ago, null, day * ONE_DAY));
           expect(tallied(day)).toEqual(tallied(0));
         },
       ),

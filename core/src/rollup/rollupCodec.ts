@@ -1,29 +1,32 @@
 import { ByteReader, ByteWriter } from '../series/bytes';
 import { unpackValues, writeValues } from '../series/dayCodec';
-import { emptyTallies, type Tallies } from '../summary/tally';
+import { emptyAggregates, type Aggregates } from '../summary/aggregates';
 
 const LAYOUT = 1;
 
-/** Columns kept where samples lie (n > 0), where something holds, and where a register's increase is known. */
+/**
+ * Columns stored where there are samples (n > 0), where a value holds, and where a register's increase is
+ * known.
+ */
 const OF_SAMPLES = ['sum', 'min', 'max', 'first', 'last', 'm2'] as const;
 const ALWAYS = ['n', 'heldMs', 'area', 'increase', 'spanMs'] as const;
 export const ROLLUP_COLUMNS = [...ALWAYS, ...OF_SAMPLES] as const;
 export type RollupColumn = (typeof ROLLUP_COLUMNS)[number];
 const STATE = 64;
 
-/** Memory to write in, used again for each rollup: a batch of samples packs hundreds. */
+/** Write buffer, reused for each rollup: a batch of samples packs hundreds. */
 const OUT = new ByteWriter(4096);
 const COLUMN = new ByteWriter(1024);
 
 /**
- * Packs the tallies of one day, as they lie in `rollup_day`: layout byte, then columns of
- * (number of the column, length in bytes, values). Columns that are zero throughout are left out; minima and
- * the like are kept only for quarters with samples.
+ * Packs the aggregates of one day for `rollup_day`: layout byte, then columns of (column number, length in
+ * bytes, values). All-zero columns are left out; minima and the like are stored only for quarters with
+ * samples.
  */
-export function packRollup(tallies: Tallies): Uint8Array {
+export function packRollup(aggregates: Aggregates): Uint8Array {
   const out = OUT.clear();
   out.byte(LAYOUT);
-  out.varint(tallies.size);
+  out.varint(aggregates.size);
   const column = (id: number, values: Float64Array): void => {
     writeValues(COLUMN.clear(), values);
     const bytes = COLUMN.done();
@@ -32,18 +35,18 @@ export function packRollup(tallies: Tallies): Uint8Array {
     out.raw(bytes);
   };
   ALWAYS.forEach((name, id) => {
-    if (holdsAny(tallies[name])) column(id, tallies[name]);
+    if (holdsAny(aggregates[name])) column(id, aggregates[name]);
   });
-  const filled = indexesWithSamples(tallies.n);
+  const filled = indexesWithSamples(aggregates.n);
   if (filled.length > 0) {
     const picked = new Float64Array(filled.length);
     OF_SAMPLES.forEach((name, i) => {
-      const all = tallies[name];
+      const all = aggregates[name];
       for (let k = 0; k < filled.length; k++) picked[k] = all[filled[k]];
       column(ALWAYS.length + i, picked);
     });
   }
-  for (const [code, values] of [...tallies.stateMs].sort(([a], [b]) => a - b)) {
+  for (const [code, values] of [...aggregates.stateMs].sort(([a], [b]) => a - b)) {
     if (!holdsAny(values)) continue;
     column(STATE, values);
     out.raw(codeBytes(code));
@@ -54,16 +57,16 @@ export function packRollup(tallies: Tallies): Uint8Array {
 /**
  * Undoes {@link packRollup}.
  *
- * @param wanted only these columns are read (`n` always is); default all.
+ * @param wanted only these columns are read (and `n`); default: all.
  * @throws {RangeError} for bytes it did not write.
  */
-export function unpackRollup(bytes: Uint8Array, wanted: ReadonlySet<RollupColumn> | null = null): Tallies {
+export function unpackRollup(bytes: Uint8Array, wanted: ReadonlySet<RollupColumn> | null = null): Aggregates {
   const read = new ByteReader(bytes);
   const layout = read.byte();
   if (layout !== LAYOUT) throw new RangeError(`unpackRollup: unknown layout ${layout}`);
   const size = read.varint();
   if (size > 1000) throw new RangeError(`unpackRollup: ${size} buckets are too many`);
-  const out = wanted ? sparseTallies(size, wanted) : emptyTallies(size);
+  const out = wanted ? sparseAggregates(size, wanted) : emptyAggregates(size);
   let filled: number[] = [];
   while (!read.ended) {
     const id = read.varint();
@@ -91,7 +94,7 @@ export function unpackRollup(bytes: Uint8Array, wanted: ReadonlySet<RollupColumn
   return out;
 }
 
-/** Columns that are not wanted share one piece of memory, which nobody writes to. */
+/** Unwanted columns share one buffer that is never written. */
 const SHARED = new Map<number, { readonly zeros: Float64Array; readonly unknown: Float64Array }>();
 
 function sharedOf(size: number): { readonly zeros: Float64Array; readonly unknown: Float64Array } {
@@ -103,7 +106,7 @@ function sharedOf(size: number): { readonly zeros: Float64Array; readonly unknow
   return shared;
 }
 
-function sparseTallies(size: number, wanted: ReadonlySet<RollupColumn>): Tallies {
+function sparseAggregates(size: number, wanted: ReadonlySet<RollupColumn>): Aggregates {
   const { zeros, unknown } = sharedOf(size);
   const sum = (name: RollupColumn): Float64Array => (wanted.has(name) ? new Float64Array(size) : zeros);
   const end = (name: RollupColumn): Float64Array =>

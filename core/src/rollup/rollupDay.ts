@@ -2,26 +2,26 @@ import type { MetricReading } from '../domain/metric';
 import { DAY_MS, HOUR_MS } from '../time/lengths';
 
 import type { Series } from '../series/series';
-import { REGISTER_REACH_MS, spansOfEdges, tallySpans, type Spans } from '../summary/tallySpans';
-import { emptyTallies, joinTally, type Tallies } from '../summary/tally';
+import { REGISTER_REACH_MS, spansOfEdges, aggregate, type Spans } from '../summary/aggregate';
+import { emptyAggregates, mergeAggregates, type Aggregates } from '../summary/aggregates';
 
-/** Every zone's days and hours begin on a quarter of an hour of UTC, so quarters make up all of them. */
+/** Days and hours of every zone begin on a quarter-hour of UTC, so quarters compose all of them. */
 export const QUARTER_MS = 900_000;
 export const QUARTERS_A_DAY = DAY_MS / QUARTER_MS;
 
 /**
- * The 96 quarters of one UTC day, tallied. What is kept is a function of the samples alone: however they
- * came, the same samples give the same tallies to the last bit.
+ * Aggregates of the 96 quarters of one UTC day. They depend on the samples alone: the same samples give the
+ * same bits, however they arrived.
  *
  * @param series the samples of the day with the usable one before it and the usable one after it.
  */
-export function rollupDay(series: Series, reading: MetricReading, dayStart: number): Tallies {
-  return tallySpans(series, reading, quartersOf(dayStart), QUARTERS_A_DAY);
+export function rollupDay(series: Series, reading: MetricReading, dayStart: number): Aggregates {
+  return aggregate(series, reading, quartersOf(dayStart), QUARTERS_A_DAY);
 }
 
 let quarters: { readonly dayStart: number; readonly spans: Spans } | null = null;
 
-/** The quarters of a day; those asked for last are kept, because a batch asks for the same day many times. */
+/** The quarters of a day; the last result is cached, because a batch asks for the same day many times. */
 function quartersOf(dayStart: number): Spans {
   if (quarters?.dayStart !== dayStart) {
     const edges = Float64Array.from({ length: QUARTERS_A_DAY + 1 }, (_, i) => dayStart + i * QUARTER_MS);
@@ -31,27 +31,27 @@ function quartersOf(dayStart: number): Spans {
 }
 
 /**
- * The 24 hours of a day, each joined from its four quarters. Kept beside the quarters: most questions end on
- * whole hours, and these are read in a third of the time.
+ * The 24 hours of a day, each merged from four quarters. Stored beside the quarters, because most queries end
+ * on whole hours and reading hours takes a third of the time.
  */
-export function hoursOfQuarters(quarters: Tallies): Tallies {
-  const hours = emptyTallies(DAY_MS / HOUR_MS);
+export function hoursOfQuarters(quarters: Aggregates): Aggregates {
+  const hours = emptyAggregates(DAY_MS / HOUR_MS);
   const each = quarters.size / hours.size;
-  for (let i = 0; i < quarters.size; i++) joinTally(hours, Math.floor(i / each), quarters, i);
+  for (let i = 0; i < quarters.size; i++) mergeAggregates(hours, Math.floor(i / each), quarters, i);
   return hours;
 }
 
-/** Does nothing at all touch this day? Then no rollup is kept for it. */
-export function isEmptyRollup(tallies: Tallies): boolean {
-  for (let i = 0; i < tallies.size; i++) {
-    if (tallies.n[i] > 0 || tallies.heldMs[i] > 0 || tallies.spanMs[i] > 0) return false;
+/** Whether the day has no data at all; no rollup is stored then. */
+export function isEmptyRollup(aggregates: Aggregates): boolean {
+  for (let i = 0; i < aggregates.size; i++) {
+    if (aggregates.n[i] > 0 || aggregates.heldMs[i] > 0 || aggregates.spanMs[i] > 0) return false;
   }
   return true;
 }
 
 /**
- * Does one value hold through the whole of a day without samples, with nothing after it that reaches back? Then its
- * tallies depend on that value alone, and every such day has the same ones.
+ * Whether one value holds through a whole day without samples and nothing later reaches back into it. All
+ * such days have the same aggregates.
  *
  * @param before time of the usable sample before the day, null without. @param next of the one after it.
  */
@@ -66,8 +66,8 @@ export function holdsThroughout(
 }
 
 /**
- * Which stretch of time a change of samples can alter, [start, end): from the first change on (for a
- * register from the reading before it) up to where the last changed sample stops holding.
+ * The stretch [start, end) whose aggregates a change of samples can alter: from the first change (for a
+ * register, from the reading before it) to where the last changed sample stops holding.
  *
  * @param before usable time before the first change, null without. @param next usable time after the last.
  */

@@ -6,15 +6,15 @@ import { DAY_MS, MINUTE_MS } from '../time/lengths';
 import { hoursSchema } from './hours';
 import { idText, wholeNumber } from './parts';
 
-const LONGEST_DELAY_MS = 7 * DAY_MS;
-const MOST_PEOPLE = 50;
+const MAX_DELAY_MS = 7 * DAY_MS;
+const MAX_PEOPLE = 50;
 
 export const RULE_LEVELS = ['caution', 'breach'] as const;
 
 const length = (shortest: number, longest: number, words: string) =>
   yup.number().integer().min(shortest, words).max(longest, words).required(words);
 
-const people = () => yup.array(idText().required()).max(MOST_PEOPLE).default([]);
+const people = () => yup.array(idText().required()).max(MAX_PEOPLE).default([]);
 
 export const alarmRuleSchema = yup
   .object({
@@ -23,8 +23,8 @@ export const alarmRuleSchema = yup
     under: idText().nullable().default(null),
     attributes: attributeConditionsSchema(),
     test: alarmTestSchema,
-    onDelayMs: length(0, LONGEST_DELAY_MS, 'A delay is 7 days at most'),
-    offDelayMs: length(0, LONGEST_DELAY_MS, 'A delay is 7 days at most'),
+    onDelayMs: length(0, MAX_DELAY_MS, 'A delay is 7 days at most'),
+    offDelayMs: length(0, MAX_DELAY_MS, 'A delay is 7 days at most'),
     hours: hoursSchema.nullable().default(null),
     level: yup.string().oneOf(RULE_LEVELS).required(),
     priority: yup

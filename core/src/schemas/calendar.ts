@@ -16,7 +16,7 @@ const shiftSchema = yup
     to: yup.string().matches(CLOCK, 'A shift ends at a time such as 14:00').required(),
   })
   .noUnknown();
-/** A stretch of work that comes again every week. It may run over midnight: `to` ≤ `from` ends the day after. */
+/** A weekly shift. It may cross midnight: with `to` ≤ `from` it ends the next day. */
 export type Shift = TypeOf<typeof shiftSchema>;
 
 export const holidaySchema = yup

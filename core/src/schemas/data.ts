@@ -5,7 +5,7 @@ import { countedNumber, finite, idText } from './parts';
 
 /* Shapes of assets and metrics. */
 
-const MOST_ATTRIBUTES = 60;
+const MAX_ATTRIBUTES = 60;
 
 /** Facts about an asset: text or numbers by name. */
 export const attributesSchema = yup
@@ -15,8 +15,8 @@ export const attributesSchema = yup
     const wrong = (message: string) => this.createError({ message });
     if (typeof value !== 'object' || Array.isArray(value)) return wrong('${path} must be names with values');
     const entries = Object.entries(value);
-    if (entries.length > MOST_ATTRIBUTES) {
-      return wrong(`An asset may have at most ${MOST_ATTRIBUTES} attributes, got ${entries.length}`);
+    if (entries.length > MAX_ATTRIBUTES) {
+      return wrong(`An asset may have at most ${MAX_ATTRIBUTES} attributes, got ${entries.length}`);
     }
     for (const [name, each] of entries) {
       if (name.trim() === '' || name.length > 100)
@@ -68,7 +68,7 @@ export const assetImportSchema = yup
   })
   .noUnknown();
 
-export const metricParts = {
+export const metricFields = {
   name: yup.string().trim().min(1, 'Give the metric a name').max(200).required('Give the metric a name'),
   unit: yup.string().trim().max(40).default(''),
   kind: yup
@@ -101,7 +101,7 @@ export const metricParts = {
 };
 
 export const newMetricSchema = yup
-  .object({ assetId: idText().required('Choose an asset'), ...metricParts })
+  .object({ assetId: idText().required('Choose an asset'), ...metricFields })
   .noUnknown();
 
-export const metricSchema = yup.object(metricParts).noUnknown();
+export const metricSchema = yup.object(metricFields).noUnknown();

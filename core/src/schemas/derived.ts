@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { definitionSchema } from '../domain/derived';
-import { metricParts } from './data';
+import { metricFields } from './data';
 import { dateText, finite, idText } from './parts';
 
 /* Shapes of expressions and of the factors they use. */
@@ -13,12 +13,12 @@ export const derivedSchema = expressionSchema
   .concat(
     yup.object({
       assetId: idText().required('Choose an asset'),
-      name: metricParts.name,
+      name: metricFields.name,
       kind: yup
         .string()
         .oneOf(['level', 'amount'] as const)
         .required(),
-      decimals: metricParts.decimals,
+      decimals: metricFields.decimals,
     }),
   )
   .noUnknown();

@@ -4,7 +4,7 @@ import { momentMs } from './parts';
 
 /** A path within the app: one slash in front, so that it leads nowhere else. */
 const APP_PATH = /^\/(?![/\\])[^\s\\]*$/;
-const MOST_NUMBERS = 60;
+const MAX_NUMBERS = 60;
 
 export const flagEvidenceSchema = named(
   'FlagEvidence',
@@ -33,7 +33,7 @@ export const flagEvidenceSchema = named(
             .noUnknown()
             .required(),
         )
-        .max(MOST_NUMBERS)
+        .max(MAX_NUMBERS)
         .required(),
     })
     .noUnknown(),

@@ -11,7 +11,7 @@ export const signInSchema = yup
   .noUnknown();
 
 /** Longest time for which a rule may be shelved at once. */
-const LONGEST_SHELF_MS = 7 * DAY_MS;
+const MAX_SHELF_MS = 7 * DAY_MS;
 
 export const asideSchema = yup
   .object({
@@ -23,7 +23,7 @@ export const asideSchema = yup
       .number()
       .integer()
       .min(60_000, 'A rule is shelved for at least a minute')
-      .max(LONGEST_SHELF_MS, 'A rule is shelved for 7 days at most')
+      .max(MAX_SHELF_MS, 'A rule is shelved for 7 days at most')
       .nullable()
       .default(null)
       .when('kind', { is: 'shelved', then: (s) => s.required('Say for how long it is shelved') }),

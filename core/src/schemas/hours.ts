@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import type { HoursFilter } from '../time/hoursFilter';
 import { CLOCK } from './parts';
 
-const MOST_PARTS = 30;
+const MAX_PARTS = 30;
 
 const again = { $ref: '#/components/schemas/RecurringHours' };
 const clock = { type: 'string', pattern: CLOCK.source };
@@ -34,7 +34,7 @@ export const hoursSchema = named(
     .mixed<HoursFilter>()
     .test('hours', function (value) {
       if (value === undefined || value === null) return true;
-      const wrong = wrongHours(value, { left: MOST_PARTS }, this.path || 'hours');
+      const wrong = wrongHours(value, { left: MAX_PARTS }, this.path || 'hours');
       return wrong === null || this.createError({ message: wrong });
     })
     .meta({ jsonSchema }),
@@ -42,7 +42,7 @@ export const hoursSchema = named(
 
 /** What is wrong with recurring hours, or null. */
 function wrongHours(value: unknown, count: { left: number }, path: string): string | null {
-  if (--count.left < 0) return `${path}: at most ${MOST_PARTS} conditions can be joined`;
+  if (--count.left < 0) return `${path}: at most ${MAX_PARTS} conditions can be joined`;
   if (typeof value !== 'object' || value === null) return `${path} must be a condition`;
   const each = value as Record<string, unknown>;
   const numbers = (list: unknown, most: number): boolean =>

@@ -20,7 +20,7 @@ const stopParts = {
 };
 export const stopSchema = yup.object(stopParts).noUnknown();
 
-const MOST_ENTRIES = 5000;
+const MAX_ENTRIES = 5000;
 export const stopsSchema = yup
   .object({
     entries: yup
@@ -30,7 +30,7 @@ export const stopsSchema = yup
           .noUnknown(),
       )
       .min(1)
-      .max(MOST_ENTRIES)
+      .max(MAX_ENTRIES)
       .required(),
   })
   .noUnknown();
@@ -62,7 +62,7 @@ export const jobSchema = yup
   .noUnknown();
 
 export const jobsSchema = yup
-  .object({ jobs: yup.array(jobSchema.required()).min(1).max(MOST_ENTRIES).required() })
+  .object({ jobs: yup.array(jobSchema.required()).min(1).max(MAX_ENTRIES).required() })
   .noUnknown();
 
 export const statusSchema = statusParts;

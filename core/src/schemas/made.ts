@@ -1,9 +1,9 @@
 import * as yup from 'yup';
-import { metricParts } from './data';
+import { metricFields } from './data';
 import { countedNumber, idText } from './parts';
 import type { TypeOf } from './shape';
 
-const MOST_MADE = 10_000;
+const MAX_MADE = 10_000;
 
 /** Stands for a metric that is made with its samples: "new-0". */
 export const MADE_METRIC = /^new-(\d{1,6})$/;
@@ -23,7 +23,7 @@ export const madeSchema = yup
           })
           .noUnknown(),
       )
-      .max(MOST_MADE)
+      .max(MAX_MADE)
       .default([]),
     metrics: yup
       .array(
@@ -32,15 +32,15 @@ export const madeSchema = yup
             ref: yup.string().matches(MADE_METRIC, 'ref must be new-0, new-1 …').required(),
             assetId: idText().nullable().default(null),
             asset: countedNumber().nullable().default(null),
-            name: metricParts.name,
-            unit: metricParts.unit,
-            kind: metricParts.kind,
-            intervalMs: metricParts.intervalMs,
+            name: metricFields.name,
+            unit: metricFields.unit,
+            kind: metricFields.kind,
+            intervalMs: metricFields.intervalMs,
             decimals: yup.number().integer().min(0).max(12).default(1),
           })
           .noUnknown(),
       )
-      .max(MOST_MADE)
+      .max(MAX_MADE)
       .default([]),
   })
   .noUnknown();

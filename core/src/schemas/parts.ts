@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { FIRST_TIME, LAST_TIME } from '../time/knownYears';
 
-/* Shapes that both ends check: the server every request, the app every form. */
+/* Schemas checked at both ends: by the server for every request, by the app for every form. */
 
 /** A time of day, "06:30" or "24:00". */
 export const CLOCK = /^([01]?\d|2[0-3]):[0-5]\d$|^24:00$/;
@@ -19,10 +19,10 @@ export const dateText = (words = '${path} must be a date such as 2026-11-01') =>
     });
 
 /** Largest bigint: PostgreSQL manual, chapter 8.1, numeric types. */
-const LARGEST_ID = 9_223_372_036_854_775_807n;
+const MAX_ID = 9_223_372_036_854_775_807n;
 
 export function isId(text: unknown): text is string {
-  return typeof text === 'string' && /^[1-9]\d{0,18}$/.test(text) && BigInt(text) <= LARGEST_ID;
+  return typeof text === 'string' && /^[1-9]\d{0,18}$/.test(text) && BigInt(text) <= MAX_ID;
 }
 
 export const idText = () =>

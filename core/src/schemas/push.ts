@@ -1,7 +1,7 @@
 import { named } from './shape';
 import * as yup from 'yup';
 import { COLLISION_RULES } from '../intake/layout';
-import { metricParts } from './data';
+import { metricFields } from './data';
 import { idText } from './parts';
 
 const LABEL = /^[a-zA-Z_][a-zA-Z0-9_]{0,99}$/;
@@ -48,10 +48,10 @@ export const mapSeriesSchema = yup
     make: yup
       .object({
         assetId: idText().required(),
-        name: metricParts.name,
-        unit: metricParts.unit,
-        kind: metricParts.kind,
-        intervalMs: metricParts.intervalMs,
+        name: metricFields.name,
+        unit: metricFields.unit,
+        kind: metricFields.kind,
+        intervalMs: metricFields.intervalMs,
       })
       .noUnknown()
       .nullable()

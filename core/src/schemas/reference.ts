@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { REFERENCE_PERIODS } from '../domain/reference';
-import { metricParts } from './data';
+import { metricFields } from './data';
 import { dateText, finite, idText } from './parts';
 
 /* Shapes of reference series and their values. */
@@ -8,14 +8,14 @@ import { dateText, finite, idText } from './parts';
 export const referenceMetricSchema = yup
   .object({
     assetId: idText().required('Choose an asset'),
-    name: metricParts.name,
-    unit: metricParts.unit,
+    name: metricFields.name,
+    unit: metricFields.unit,
     kind: yup.string().oneOf(['level', 'amount']).required(),
     period: yup
       .string()
       .oneOf([...REFERENCE_PERIODS])
       .required(),
-    decimals: metricParts.decimals,
+    decimals: metricFields.decimals,
   })
   .noUnknown();
 

@@ -6,9 +6,9 @@ import * as yup from 'yup';
 type Unchangeable<T> = T extends object ? { readonly [K in keyof T]: Unchangeable<T[K]> } : T;
 
 /**
- * What a schema lets through, as it is handed around: nobody changes it.
+ * The readonly type of what a schema accepts.
  *
- * @example type Person = TypeOf<typeof personSchema>; // { readonly id: string; readonly name: string; … }
+ * `type Person = TypeOf<typeof personSchema>; // { readonly id: string; readonly name: string; … }`
  */
 export type TypeOf<S extends yup.ISchema<unknown>> = Unchangeable<yup.InferType<S>>;
 
@@ -87,7 +87,8 @@ export function dictionary<Value extends yup.ISchema<unknown>>(value: Value) {
 
 type Variants = Readonly<Record<string, yup.ObjectSchema<yup.AnyObject>>>;
 
-type TaggedUnion<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>> = {
+/** An object whose kind decides which other members it has, as a type. */
+export type TaggedUnion<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>> = {
   [Kind in keyof Fields]: yup.InferType<ObjectOf<Fields[Kind]>> & { [K in Key]: Kind };
 }[keyof Fields];
 
@@ -98,7 +99,8 @@ type TaggedUnion<Key extends string, Fields extends Readonly<Record<string, yup.
  * @param name what the API's description calls it. @param key the member that tells the kind.
  * @param fields the other members of each kind. @param check what must hold of a kind as a whole: null, or what is wrong.
  * @example
- * const shelf = taggedUnion('Shelf', 'kind', { open: { }, until: { at: momentMs().required() } });
+ * taggedUnion('Shelf', 'kind', { open: {}, until: { at: momentMs().required() } })
+ *   .isValidSync({ kind: 'until', at: 0 }) // => true
  */
 export function taggedUnion<Key extends string, Fields extends Readonly<Record<string, yup.ObjectShape>>>(
   name: string,
@@ -134,7 +136,7 @@ export function taggedUnion<Key extends string, Fields extends Readonly<Record<s
       const given = (value as Record<string, unknown> | undefined)?.[key];
       const place = context.path ? `${context.path}.${key}` : key;
       const message = `${place} must be one of ${kinds.join(', ')}, got ${String(given).slice(0, 40)}`;
-      return context.createError({ message });
+      return context.createError({ message, path: place });
     })
     .meta({ name, variants });
   return yup.lazy<yup.Schema<Value>>((value: unknown) => {

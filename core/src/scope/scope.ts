@@ -1,6 +1,6 @@
 import type { AttributeCondition } from '../domain/query';
 
-/** Does an asset have all of these attributes? An attribute it lacks is no match, whatever values are asked for. */
+/** Whether an asset has all of these attributes. A missing attribute never matches. */
 export function hasAttributes(
   { attributes }: { readonly attributes: Readonly<Record<string, string | number>> },
   conditions: readonly AttributeCondition[],
@@ -11,9 +11,11 @@ export function hasAttributes(
 }
 
 /**
- * Does an asset lie in a scope, as far as its place goes? The attributes of a scope are matched by `hasAttributes`.
+ * Whether an asset lies in a scope by its place in the tree. `hasAttributes` matches the attributes of the
+ * scope.
  *
- * @param path ids from the plant down to the asset itself. @param assetIds given assets with everything below them; null = all.
+ * @param path ids from the plant down to the asset itself. @param assetIds assets of the scope, each with
+ * everything below; null = all.
  * @example isUnder(['1', '4', '9'], ['4']) // => true
  */
 export function isUnder(path: readonly string[], assetIds: readonly string[] | null): boolean {
@@ -21,8 +23,8 @@ export function isUnder(path: readonly string[], assetIds: readonly string[] | n
 }
 
 /**
- * Of metrics of one name the highest in the tree: the total of a wash house contains those of its lines, which must not
- * be counted again.
+ * The topmost metrics of one name: the total of a wash house already includes those of its lines.
+ * @example topmost([{ name: 'Washed', assetId: '1', path: ['1'] }, { name: 'Washed', assetId: '2', path: ['1', '2'] }]).length // => 1
  */
 export function topmost<
   Metric extends { readonly name: string; readonly assetId: string; readonly path: readonly string[] },

@@ -1,9 +1,9 @@
-/** Grows a byte buffer while variable-length integers are written to it. */
+/** Writes variable-length integers into a growing byte buffer. */
 export class ByteWriter {
   private bytes: Uint8Array;
   private length = 0;
 
-  /** @param room bytes that are likely to be needed. */
+  /** @param room expected number of bytes. */
   constructor(room = 256) {
     this.bytes = new Uint8Array(room);
   }
@@ -26,7 +26,7 @@ export class ByteWriter {
     const { bytes } = this;
     let at = this.length;
     let rest = value;
-    // Bit arithmetic is exact below 2^31 and several times as fast.
+    // Bit operations are exact below 2^31 and several times faster.
     while (rest >= 0x80000000) {
       bytes[at++] = (rest % 128) + 128;
       rest = Math.floor(rest / 128);
@@ -45,7 +45,7 @@ export class ByteWriter {
     this.length += values.length;
   }
 
-  /** Starts again in the same memory; what {@link done} gave before is overwritten. */
+  /** Starts over in the same buffer; earlier results of {@link done} are overwritten. */
   clear(): this {
     this.length = 0;
     return this;
@@ -82,8 +82,8 @@ export class ByteReader {
   }
 
   /**
-   * Fills `into` with the running totals of as many zigzag varints: one loop without calls, for these are most
-   * of what is ever read. @throws {RangeError} when cut short.
+   * Fills `into` with the running totals of as many zigzag varints. One loop without calls, because most
+   * reading is spent here. @throws {RangeError} when cut short.
    */
   runningTotals(into: Float64Array): void {
     const { bytes } = this;
@@ -110,7 +110,7 @@ export class ByteReader {
     this.at = at;
   }
 
-  /** How many bytes have been read. */
+  /** Number of bytes read. */
   get position(): number {
     return this.at;
   }
@@ -144,7 +144,7 @@ const WHOLE_LIMIT = 2 ** 31;
 
 /** Undoes {@link zigzag}. */
 export function unzigzag(value: number): number {
-  // Nearly all are small enough for whole-number steps, which take a fraction of the time.
+  // Nearly all are small enough for integer operations, which take a fraction of the time.
   if (value < WHOLE_LIMIT) return (value & 1) === 0 ? value >>> 1 : -(value >>> 1) - 1;
   return value % 2 === 0 ? value / 2 : -(value + 1) / 2;
 }

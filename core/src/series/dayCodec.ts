@@ -3,29 +3,31 @@ import { ByteReader, ByteWriter, zigzag } from './bytes';
 import type { QualifiedSeries, Series } from './series';
 
 /**
- * The packed form of one UTC day of one metric, as it lies in the table `sample_day`.
+ * One UTC day of one metric, packed for the table `sample_day`.
  *
- * `times`: the first byte is the layout (1); then the first time as ms since the day began, then pairs
- * (step in ms, how often it repeats). `values`: the first byte is the layout: 1 + d = scaled decimals
- * with d ∈ 0…9 digits, as differences; 64 = float64 with equal-ranked bytes side by side.
- * All whole numbers are LEB128.
+ * `times`: the first byte is the layout (1); then the first time as ms since the day began, then pairs (step
+ * in ms, how often it repeats). `values`: the first byte is the layout: 1 + d = scaled decimals with d ∈ 0…9
+ * digits, as differences; 64 = float64 with equal-ranked bytes side by side. All whole numbers are LEB128.
  */
 export interface PackedDay {
   readonly n: number;
   readonly times: Uint8Array;
   readonly values: Uint8Array;
-  /** Quality as (how often, code) pairs; null when every sample is good. */
+  /** Quality as (run length, code) pairs; null if every sample is good. */
   readonly flags: Uint8Array | null;
 }
 
 const TIMES_STEP_RUN = 1;
 const VALUES_DECIMAL = 1;
 const VALUES_FLOAT64 = 64;
-const MOST_DIGITS = 9;
+const MAX_DIGITS = 9;
 /** Differences of two numbers below this stay inside 2^52, where zigzag is exact. */
 const SCALED_LIMIT = 2 ** 51;
 
-/** Start of the UTC day that holds `t`, in ms. */
+/**
+ * Start of the UTC day that holds `t`, in ms.
+ * @example dayOf(Date.UTC(2026, 10, 19, 6, 40)) // => Date.UTC(2026, 10, 19)
+ */
 export function dayOf(t: number): number {
   return Math.floor(t / DAY_MS) * DAY_MS;
 }
@@ -104,7 +106,10 @@ function checkTimes(t: Float64Array, dayStart: number, after: number): void {
   }
 }
 
-/** Writes times as (step, how often) pairs. @param last the time before them. @param step of the pair begun, @param run times so far. */
+/**
+ * Writes times as (step, run length) pairs. @param last the time before them. @param step of the pair begun,
+ * @param run times so far.
+ */
 function writeRuns(out: ByteWriter, t: Float64Array, last: number, step: number, run: number): void {
   let before = last;
   for (let i = 0; i < t.length; i++) {
@@ -147,20 +152,20 @@ function unpackTimes(bytes: Uint8Array, n: number, dayStart: number): Float64Arr
   return t;
 }
 
-/** What lies after the end of a packed day once later samples are added to it. */
+/** The bytes to append to a packed day for later samples. */
 export interface DayTail {
   readonly n: number;
   readonly times: Uint8Array;
-  /** To be put behind the bytes of values that are there. */
+  /** To append to the bytes of the stored values. */
   readonly valuesTail: Uint8Array;
 }
 
 /**
- * Adds later samples to a packed day without packing it anew: the same bytes as {@link packDay} of all of
- * them. That is the usual case of live data.
+ * Appends later samples to a packed day without repacking it, with the same bytes as {@link packDay} of all
+ * samples. The usual case of live data.
  *
- * @param last  the value of the day's last sample. @param fresh good samples later than it, of the same day.
- * @returns null where only packing anew is exact: float64 or more decimals, bad samples, an empty day.
+ * @param last the value of the day's last sample. @param fresh good samples later than it, of the same day.
+ * @returns null if the day has to be repacked: float64, more decimals, bad samples, or an empty day.
  */
 export function appendToDay(
   day: PackedDay,
@@ -169,7 +174,7 @@ export function appendToDay(
   dayStart: number,
 ): DayTail | null {
   const digits = day.values[0] - VALUES_DECIMAL;
-  if (day.n === 0 || day.flags || fresh.q || digits < 0 || digits > MOST_DIGITS) return null;
+  if (day.n === 0 || day.flags || fresh.q || digits < 0 || digits > MAX_DIGITS) return null;
   const scale = POWERS[digits];
   const out = new ByteWriter(fresh.v.length * 2 + 16);
   let before = Math.round(last.v * scale);
@@ -187,7 +192,7 @@ export function appendToDay(
   };
 }
 
-/** Goes on with the last (step, run) pair of packed times. */
+/** Continues the last (step, run length) pair of packed times. */
 function appendTimes(times: Uint8Array, last: number, t: Float64Array): Uint8Array {
   const read = new ByteReader(times);
   read.byte();
@@ -206,14 +211,14 @@ function appendTimes(times: Uint8Array, last: number, t: Float64Array): Uint8Arr
   return out.done();
 }
 
-/** Packs numbers without losing a bit: scaled decimals where that is exact, else float64. */
+/** Packs numbers losslessly: as scaled decimals if that is exact, otherwise as float64. */
 export function packValues(v: Float64Array): Uint8Array {
   const out = new ByteWriter(v.length * 2 + 16);
   writeValues(out, v);
   return out.done();
 }
 
-/** Writes what {@link packValues} makes behind what is written already. */
+/** Appends what {@link packValues} produces. */
 export function writeValues(out: ByteWriter, v: Float64Array): void {
   const digits = sharedDigits(v);
   if (digits === null) {
@@ -237,7 +242,7 @@ export function unpackValues(bytes: Uint8Array, n: number): Float64Array {
   const layout = read.byte();
   if (layout === VALUES_FLOAT64) return unshuffled(read.rest(), n);
   const digits = layout - VALUES_DECIMAL;
-  if (digits < 0 || digits > MOST_DIGITS) {
+  if (digits < 0 || digits > MAX_DIGITS) {
     throw new RangeError(`unpackDay: unknown layout of values ${layout}`);
   }
   const v = new Float64Array(n);
@@ -249,9 +254,9 @@ export function unpackValues(bytes: Uint8Array, n: number): Float64Array {
   return v;
 }
 
-const POWERS = Array.from({ length: MOST_DIGITS + 1 }, (_, digits) => 10 ** digits);
+const POWERS = Array.from({ length: MAX_DIGITS + 1 }, (_, digits) => 10 ** digits);
 
-/** Fewest decimals that give every value back exactly; null if there are none (NaN, −0, too long). */
+/** Fewest decimals that reproduce every value exactly; null if there are none (NaN, −0, too long). */
 export function sharedDigits(v: Float64Array): number | null {
   let digits = 0;
   let scale = 1;
@@ -259,19 +264,19 @@ export function sharedDigits(v: Float64Array): number | null {
   for (let i = 0; i < v.length; i++) {
     while (!isExactAt(v[i], scale)) {
       digits++;
-      if (digits > MOST_DIGITS) return null;
+      if (digits > MAX_DIGITS) return null;
       scale = POWERS[digits];
       proven = i;
     }
   }
-  // A value exact at fewer digits may not be exact at more: prove the digits chosen for those before.
+  // A value exact at fewer digits may not be exact at more, so the earlier values are checked again.
   for (let i = 0; i < proven; i++) if (!isExactAt(v[i], scale)) return null;
   return digits;
 }
 
 function isExactAt(value: number, scale: number): boolean {
   const scaled = Math.round(value * scale);
-  // −0 would come back as 0: a whole number has no sign at zero.
+  // −0 would come back as 0, because integers have no signed zero.
   return (
     scaled / scale === value &&
     scaled < SCALED_LIMIT &&
@@ -291,7 +296,7 @@ function shuffled(v: Float64Array): Uint8Array {
   return out;
 }
 
-/** Nearly every processor is; the packed form is the same on all. */
+/** Nearly every processor is little-endian; the packed form is the same on all. */
 const LITTLE_ENDIAN = new Uint8Array(new Uint16Array([1]).buffer)[0] === 1;
 
 function unshuffled(bytes: Uint8Array, n: number): Float64Array {

@@ -1,14 +1,14 @@
 import { firstAtOrAfter, type Series } from './series';
 
 /**
- * Thins a series to at most four samples a pixel column – the first, the lowest, the highest and the
- * last – so that the drawn line has the same extent in every column as a line through all samples.
+ * Thins a series to at most four samples per pixel column – the first, the lowest, the highest and the last –
+ * so that the drawn line has the same extent in every column as a line through all samples.
  *
- * @param series  samples, increasing times; NaN values are left out.
+ * @param series samples, increasing times; NaN values are left out.
  * @param from,to the drawn stretch of time [from, to), ms.
  * @param columns how many pixel columns it is drawn on, ≥ 1.
- * @throws {RangeError} if columns < 1 or to ≤ from.
- * Source: Jugel, Jerzak, Hackenbroich, Markl: M4, Proc. VLDB Endowment 7(10), 2014.
+ * @throws {RangeError} if columns < 1 or to ≤ from. Source: Jugel, Jerzak, Hackenbroich, Markl: M4, Proc.
+ * VLDB Endowment 7(10), 2014.
  */
 export function m4(series: Series, from: number, to: number, columns: number): Series {
   if (columns < 1 || to <= from) {
@@ -21,7 +21,7 @@ export function m4(series: Series, from: number, to: number, columns: number): S
   const keep = new Int32Array(Math.max(0, Math.min(stop - i, 4 * columns + 4)));
   let kept = 0;
   while (i < stop) {
-    // Where a column ends is searched for: within it nothing but the values is looked at.
+    // The end of a column is found by search, so that the inner loop reads only values.
     const end = columnEnd(t, i, stop, from, perMs);
     while (i < end && v[i] !== v[i]) i++;
     if (i === end) continue;
@@ -58,7 +58,7 @@ export function m4(series: Series, from: number, to: number, columns: number): S
   return { t: thinT, v: thinV };
 }
 
-/** First index after those of the column that `t[i]` lies in: steps that double, then halves. */
+/** First index after the column of `t[i]`: galloping, then bisection. */
 function columnEnd(t: Float64Array, i: number, stop: number, from: number, perMs: number): number {
   const column = Math.floor((t[i] - from) * perMs);
   let inside = i;

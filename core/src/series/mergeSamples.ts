@@ -13,7 +13,7 @@ export interface Merged {
   readonly series: QualifiedSeries;
   /** Samples at times that were not there before. */
   readonly added: QualifiedSeries;
-  /** How many were already there with the same value and quality. */
+  /** Samples already stored with the same value and quality. */
   readonly unchanged: number;
   readonly corrections: readonly Correction[];
 }
@@ -21,10 +21,10 @@ export interface Merged {
 type MaybeQualified = Series & { readonly q?: Uint8Array | null };
 
 /**
- * Lays new samples over stored ones. The result does not depend on how samples were batched or how
- * often they were repeated: for each time the value given last holds.
+ * Merges new samples into stored ones. The result does not depend on batching or repetition: for each time
+ * the latest value holds.
  *
- * @param stored   what is there, increasing times.
+ * @param stored stored samples, increasing times.
  * @param incoming increasing times, see {@link sortSamples}.
  */
 export function mergeSamples(stored: MaybeQualified, incoming: MaybeQualified): Merged {
@@ -61,7 +61,7 @@ export function mergeSamples(stored: MaybeQualified, incoming: MaybeQualified): 
   return { series: cut(out, k), added: cut(fresh, f), unchanged, corrections };
 }
 
-/** What a merge did, as it is kept to undo it: times of `before` and `after` are the same. */
+/** The effect of a merge, stored to undo it; `before` and `after` have the same times. */
 export interface MergeChange {
   readonly added: QualifiedSeries;
   /** Samples it replaced, with the values they had. */
@@ -73,7 +73,7 @@ export interface MergeChange {
 export interface Unmerged {
   readonly series: QualifiedSeries;
   readonly removed: number;
-  /** Samples that something else has changed since: they are left as they are. */
+  /** Samples that something else has changed since; they are left alone. */
   readonly kept: number;
   readonly corrections: readonly Correction[];
   /** Times of the first and the last sample that changed, ms; Infinity and -Infinity without any. */
@@ -82,10 +82,11 @@ export interface Unmerged {
 }
 
 /**
- * Undoes a merge: what it added goes, what it replaced gets its former value, and what has changed since stays.
+ * Undoes a merge: added samples are removed, replaced ones get their former value, and samples changed since
+ * stay.
  *
- * @param present what is there now.
- * @example undoMerge(mergeSamples(stored, incoming).series, change).series // => stored
+ * @param present the samples stored now.
+ * `undoMerge(mergeSamples(stored, incoming).series, change).series` equals `stored`.
  */
 export function undoMerge(present: QualifiedSeries, { added, before, after }: MergeChange): Unmerged {
   const n = present.t.length;
@@ -123,7 +124,7 @@ function isSame(a: MaybeQualified, i: number, b: MaybeQualified, k: number): boo
   return Object.is(a.v[i], b.v[k]) && (a.q?.[i] ?? 0) === (b.q?.[k] ?? 0);
 }
 
-/** The usual case of live data: everything new lies after what is stored. */
+/** The usual case of live data: all new samples are later than the stored ones. */
 function appended(stored: MaybeQualified, incoming: MaybeQualified): Merged {
   const n = stored.t.length;
   const out = makeColumns(n + incoming.t.length, Boolean(stored.q ?? incoming.q));
@@ -159,7 +160,7 @@ function cut({ t, v, q }: Columns, length: number): QualifiedSeries {
   return { t: t.slice(0, length), v: v.slice(0, length), q: some ? q!.slice(0, length) : null };
 }
 
-/** Puts samples in order of time; of several at one time the last given stays. −0 becomes 0. */
+/** Sorts samples by time; of several at one time the last one given stays. −0 becomes 0. */
 export function sortSamples(
   t: ArrayLike<number>,
   v: ArrayLike<number>,

@@ -1,7 +1,7 @@
-/** Every time that is in one of the columns, once. @param columns each strictly increasing, ms. */
+/** The union of several columns of times. @param columns each strictly increasing, ms. */
 export function mergeTimes(columns: readonly Float64Array[]): Float64Array {
   if (columns.length === 0) return new Float64Array(0);
-  // In pairs, so that no time is moved more often than needed.
+  // Merged in pairs, so that no time is moved more often than needed.
   let round = columns;
   while (round.length > 1) {
     const next: Float64Array[] = [];

@@ -8,19 +8,19 @@ export type Quality = (typeof QUALITY)[keyof typeof QUALITY];
 
 export const QUALITY_WORDS: readonly string[] = ['good', 'uncertain', 'bad', 'outside plausible range'];
 
-/** Does a sample of this quality count? */
+/** Whether a sample of this quality is used. */
 export function isUsable(quality: number): boolean {
   return quality < QUALITY.bad;
 }
 
-/** What values a metric can have at all; null = no limit on that side. In the metric's unit. */
+/** The plausible values of a metric, in its unit; null = no limit on that side. */
 export interface PlausibleRange {
   readonly low: number | null;
   readonly high: number | null;
 }
 
-/** The quality after the plausible range: a good or uncertain value outside of it is implausible. */
-export function judged(quality: number, value: number, range: PlausibleRange): number {
+/** The quality with the plausible range applied: a good or uncertain value outside it is implausible. */
+export function qualityInRange(quality: number, value: number, range: PlausibleRange): number {
   if (quality === QUALITY.bad) return quality;
   const outside = (range.low !== null && value < range.low) || (range.high !== null && value > range.high);
   if (outside) return QUALITY.implausible;

@@ -1,3 +1,4 @@
+import { bisectLeft } from 'd3-array';
 import { isUsable } from './quality';
 
 /**
@@ -14,7 +15,7 @@ export interface QualifiedSeries extends Series {
   readonly q: Uint8Array | null;
 }
 
-/** A series with nothing in it. */
+/** An empty series. */
 export const EMPTY_SERIES: QualifiedSeries = { t: new Float64Array(0), v: new Float64Array(0), q: null };
 
 /** Builds a series from plain numbers. */
@@ -22,16 +23,12 @@ export function seriesOf(t: ArrayLike<number>, v: ArrayLike<number>): Series {
   return { t: Float64Array.from(t), v: Float64Array.from(v) };
 }
 
-/** First index whose time is at or after `at` (n if there is none). By bisection. */
+/**
+ * First index whose time is at or after `at` (n if there is none).
+ * @example firstAtOrAfter(new Float64Array([10, 20, 30]), 20) // => 1
+ */
 export function firstAtOrAfter(t: ArrayLike<number>, at: number): number {
-  let low = 0;
-  let high = t.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (t[middle] < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return bisectLeft(t, at);
 }
 
 /** Joins series that follow each other in time. The parts must not overlap. */
@@ -64,7 +61,9 @@ export function sliceSeries<S extends Series & { readonly q?: Uint8Array | null 
   return ('q' in series ? { ...cut, q: series.q?.subarray(low, high) ?? null } : cut) as S;
 }
 
-/** Only the samples that count: no missing values, no bad or implausible quality. The same object if all do. */
+/**
+ * The usable samples: no missing values, no bad or implausible quality. The same object if all are usable.
+ */
 export function usableOf(series: Series & { readonly q?: Uint8Array | null }): Series {
   const { t, v, q } = series;
   let kept = 0;

@@ -1,5 +1,5 @@
 import { ringOf } from './shares';
-import { bandOfThirds, thirdsOf } from './thirds';
+import { bandOfTerciles, tercilesOf } from './terciles';
 
 describe('ringOf', () => {
   const of = (...values: (number | null)[]) => values.map((value, i) => ({ value, name: String(i) }));
@@ -27,25 +27,25 @@ describe('ringOf', () => {
 
 describe('thirds of a list', () => {
   it('say where each value stands, and nothing of lists too short or all alike', () => {
-    expect(thirdsOf([0, 5, 9, null, 3])).toEqual([
+    expect(tercilesOf([0, 5, 9, null, 3])).toEqual([
       'lowest third',
       'middle third',
       'highest third',
       null,
       'middle third',
     ]);
-    expect(thirdsOf([1, 2])).toBeNull();
-    expect(thirdsOf([4, 4, 4])).toBeNull();
+    expect(tercilesOf([1, 2])).toBeNull();
+    expect(tercilesOf([4, 4, 4])).toBeNull();
   });
 
   it('make the first draft of a band, cut where they are cut', () => {
-    expect(bandOfThirds([0, null, 45, 90])).toEqual({
+    expect(bandOfTerciles([0, null, 45, 90])).toEqual({
       direction: 'lower',
       caution: 30,
       breach: 60,
       target: null,
     });
-    expect(bandOfThirds([0.001, 0.0021, 0.004])).toMatchObject({ caution: 0.002, breach: 0.003 });
-    expect(bandOfThirds([1, 2])).toBeNull();
+    expect(bandOfTerciles([0.001, 0.0021, 0.004])).toMatchObject({ caution: 0.002, breach: 0.003 });
+    expect(bandOfTerciles([1, 2])).toBeNull();
   });
 });

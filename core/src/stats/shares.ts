@@ -6,28 +6,28 @@ export interface RingPart<T> {
   readonly to: number;
 }
 
-/** A whole cut into shares, the largest first, small ones put together at the end. */
+/** Shares of a whole, largest first, small ones combined at the end. */
 export interface Ring<T> {
   readonly parts: readonly RingPart<T>[];
   readonly total: number;
-  /** How many were put together as others, and their share. */
+  /** The combined small parts: their number and share. */
   readonly others: { readonly count: number; readonly share: number; readonly from: number } | null;
 }
 
-const MOST_PARTS = 8;
-const SMALLEST_SHARE = 0.02;
+const MAX_PARTS = 8;
+const MIN_SHARE = 0.02;
 
 /**
- * Shares of a total. Values that are missing or not above 0 have no share; with any below 0 there is no
- * whole to have shares of, and null is returned.
+ * Shares of a total. Missing and non-positive values have no share; null if any value is negative, because
+ * there is no whole then.
  */
 export function ringOf<T extends { readonly value: number | null }>(values: readonly T[]): Ring<T> | null {
   if (values.some(({ value }) => value !== null && value < 0)) return null;
   const known = values.filter(({ value }) => value !== null && value > 0).sort((a, b) => b.value! - a.value!);
   const total = known.reduce((sum, { value }) => sum + value!, 0);
   if (total === 0) return null;
-  const large = known.filter(({ value }, i) => i < MOST_PARTS && value! / total >= SMALLEST_SHARE);
-  // One small one alone needs no word for all others.
+  const large = known.filter(({ value }, i) => i < MAX_PARTS && value! / total >= MIN_SHARE);
+  // A single small part keeps its name.
   const shown = known.length - large.length === 1 ? known : large;
   let at = 0;
   const parts = shown.map((of) => {

@@ -1,7 +1,7 @@
 import { SUMMARIES_OF_KIND, SUMMARY_WORDS, type MetricKind, type Summary } from '../domain/metric';
 import { BeaconError } from '../errors';
 
-/** @throws {BeaconError} BAD_INPUT if the summary makes no sense for the kind. */
+/** @throws {BeaconError} BAD_INPUT if the summary is not defined for the kind. */
 export function checkSummary(summary: Summary, kind: MetricKind, path = 'summary', name = 'A metric'): void {
   if (SUMMARIES_OF_KIND[kind].includes(summary)) return;
   throw new BeaconError(

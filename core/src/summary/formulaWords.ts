@@ -1,6 +1,6 @@
 import { SUMMARY_WORDS, type MetricKind, type Summary } from '../domain/metric';
 
-/** A part of a formula: which summary of which metric. */
+/** A term of a formula: a summary of a metric. */
 export interface FormulaPart {
   readonly summary: Summary;
   readonly kind: MetricKind;
@@ -8,17 +8,25 @@ export interface FormulaPart {
   readonly assetName: string;
 }
 
-/** How a number is made, in words: "sum of Gas used (Dryer 5) ÷ sum of Dried weight (Dryer 5) × 100". */
-export function formulaWords(upper: FormulaPart, lower: FormulaPart | null, factor: number): string {
-  if (!lower) return partWords(upper);
-  const ratio = `${partWords(upper)} ÷ ${partWords(lower)}`;
+/** The formula of a number in words: "sum of Gas used (Dryer 5) ÷ sum of Dried weight (Dryer 5) × 100". */
+export function formulaWords(
+  numerator: FormulaPart,
+  denominator: FormulaPart | null,
+  factor: number,
+): string {
+  if (!denominator) return partWords(numerator);
+  const ratio = `${partWords(numerator)} ÷ ${partWords(denominator)}`;
   return factor === 1 ? ratio : `${ratio} × ${factor}`;
 }
 
 /**
- * Several metrics of one kind as one part of a formula: one by its own name, more by the name they share.
+ * One or more metrics of a kind as a term of a formula: one by its own name, several by their shared name.
  *
- * @example togetherAs('sum', [{ kind: 'amount', name: 'Washed', assetName: 'Line 1' }, …]) // metricName "Washed", assetName "2 metrics together"
+ * @example
+ * togetherAs('sum', [
+ *   { kind: 'amount', name: 'Washed', assetName: 'Line 1' },
+ *   { kind: 'amount', name: 'Washed', assetName: 'Line 2' },
+ * ]).assetName // => '2 metrics together'
  */
 export function togetherAs(
   summary: Summary,

@@ -12,26 +12,26 @@ export interface MeasuredMetric {
 }
 
 /**
- * Summarises one metric, or one per another: then the two sums are formed first and divided after,
- * never a mean of ratios. The coverage of a ratio is the lower of the two.
+ * Summarises one metric, or a ratio of two: both sums first, then the division, never a mean of ratios. The
+ * coverage of a ratio is the lower of the two.
  *
- * @param factor what the ratio is multiplied by, e.g. 100 for percent.
- * @returns value null when a part is missing or the lower part is 0.
+ * @param factor multiplier of the ratio, e.g. 100 for percent.
+ * @returns value null if either part is missing or the denominator is 0.
  */
 export function measure(
-  upper: MeasuredMetric,
-  lower: MeasuredMetric | null,
+  numerator: MeasuredMetric,
+  denominator: MeasuredMetric | null,
   factor: number,
   window: Interval,
   now: number,
 ): Summarised {
-  const top = summarise(upper.series, upper.summary, upper.reading, window, now);
-  if (lower === null) return top;
-  const bottom = summarise(lower.series, lower.summary, lower.reading, window, now);
+  const top = summarise(numerator.series, numerator.summary, numerator.reading, window, now);
+  if (denominator === null) return top;
+  const bottom = summarise(denominator.series, denominator.summary, denominator.reading, window, now);
   return ratioOf(top, bottom, factor);
 }
 
-/** One summarised number per another: no value when a part is missing or the lower part is 0. */
+/** The ratio of two summarised numbers: no value if either is missing or the denominator is 0. */
 export function ratioOf(top: Summarised, bottom: Summarised, factor: number): Summarised {
   const defined = top.value !== null && bottom.value !== null && bottom.value !== 0;
   return {
@@ -43,14 +43,14 @@ export function ratioOf(top: Summarised, bottom: Summarised, factor: number): Su
 
 /** The measure of every bucket [edges[i], edges[i + 1]). */
 export function measureBuckets(
-  upper: MeasuredMetric,
-  lower: MeasuredMetric | null,
+  numerator: MeasuredMetric,
+  denominator: MeasuredMetric | null,
   factor: number,
   edges: readonly number[],
   now: number,
 ): Summarised[] {
-  const top = summariseBuckets(upper.series, upper.summary, upper.reading, edges, now);
-  if (lower === null) return top;
-  const bottom = summariseBuckets(lower.series, lower.summary, lower.reading, edges, now);
+  const top = summariseBuckets(numerator.series, numerator.summary, numerator.reading, edges, now);
+  if (denominator === null) return top;
+  const bottom = summariseBuckets(denominator.series, denominator.summary, denominator.reading, edges, now);
   return top.map((each, i) => ratioOf(each, bottom[i], factor));
 }

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { seriesOf } from '../series/series';
-import { AMOUNT, HOUR, LEVEL, MINUTE, minutely, REGISTER, STATE } from '../testing/makeSeries';
+import { AMOUNT, ONE_HOUR, LEVEL, MINUTE, minutely, REGISTER, STATE } from '../testing/makeSeries';
 import { formulaWords } from './formulaWords';
 import { unitOfMeasure } from '../domain/metric';
 import { measure, measureBuckets } from './measure';
 import { counterStep } from './counterStep';
 import { summarise } from './summarise';
 
-const NOW = 10 * HOUR;
+const NOW = 10 * ONE_HOUR;
 
 describe('summarise', () => {
   it('weights a level by how long each value held', () => {
@@ -47,7 +47,7 @@ describe('summarise', () => {
       minutely([1, 1, 1, 1, 1]),
       'sum',
       AMOUNT,
-      { start: 0, end: HOUR },
+      { start: 0, end: ONE_HOUR },
       5 * MINUTE,
     );
     expect(value).toBe(5);
@@ -117,7 +117,7 @@ describe('summarise', () => {
   });
 
   it('has nothing to say of a window that has not begun', () => {
-    expect(summarise(minutely([1]), 'mean', LEVEL, { start: NOW + 1, end: NOW + HOUR }, NOW)).toEqual({
+    expect(summarise(minutely([1]), 'mean', LEVEL, { start: NOW + 1, end: NOW + ONE_HOUR }, NOW)).toEqual({
       value: null,
       samples: 0,
       coverage: 0,

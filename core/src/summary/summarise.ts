@@ -3,25 +3,30 @@ import { firstAtOrAfter, usableOf, type Series } from '../series/series';
 import { quantile } from '../stats/stats';
 import type { Interval } from '../time/interval';
 import { checkSummary } from './checkSummary';
-import { spansOfEdges, tallySpans, type Spans } from './tallySpans';
-import { needsSamples, NOTHING, valueOfTally, type Summarised } from './valueOf';
+import { spansOfEdges, aggregate, type Spans } from './aggregate';
+import { needsSamples, NOTHING, valueOfAggregates, type Summarised } from './valueOf';
 
 type MaybeQualified = Series & { readonly q?: Uint8Array | null };
 
-/** Summaries that are a quantile of the samples, and which. */
+/** The summaries that are quantiles, with their p. */
 export const QUANTILE: Readonly<Partial<Record<Summary, number>>> = { p5: 0.05, p50: 0.5, p95: 0.95 };
 
 /**
  * Summarises the samples of a window by the rules of the metric's kind.
  *
- * @param series must reach back before the window to the sample that holds at its start (and, for a
- *               register, on to the sample after it).
+ * @param series must reach back before the window to the sample that holds at its start (and, for a register,
+ * on to the sample after it).
  * @param window [start, end). @param now nothing after it counts as elapsed.
- * @throws {BeaconError} BAD_INPUT if the summary makes no sense for the kind.
+ * @throws {BeaconError} BAD_INPUT if the summary is not defined for the kind.
  * @example
  * // 20 °C for one minute, then 30 °C for three: the time-weighted mean is 27.5 °C.
- * summarise(seriesOf([0, 60_000], [20, 30]), 'mean',
- *   { kind: 'level', intervalMs: 60_000, maxGapMs: 600_000, rollover: null }, { start: 0, end: 240_000 }, 240_000)
+ * summarise(
+ *   seriesOf([0, 60_000], [20, 30]),
+ *   'mean',
+ *   { kind: 'level', intervalMs: 60_000, maxGapMs: 600_000, rollover: null },
+ *   { start: 0, end: 240_000 },
+ *   240_000,
+ * ).value // => 27.5
  */
 export function summarise(
   series: MaybeQualified,
@@ -54,12 +59,12 @@ export function summariseSpans(
 ): Summarised[] {
   checkSummary(summary, reading.kind);
   const usable = usableOf(series);
-  const tallies = tallySpans(usable, reading, spans, size);
+  const aggregates = aggregate(usable, reading, spans, size);
   const elapsed = lengthOfSpans(spans, size);
   const percentile = needsSamples(summary) ? quantileBySpan(usable, QUANTILE[summary]!, spans, size) : null;
   return Array.from({ length: size }, (_, i) => {
-    if (!percentile) return valueOfTally(tallies, i, summary, reading.kind, elapsed[i]);
-    const rest = valueOfTally(tallies, i, 'count', reading.kind, elapsed[i]);
+    if (!percentile) return valueOfAggregates(aggregates, i, summary, reading.kind, elapsed[i]);
+    const rest = valueOfAggregates(aggregates, i, 'count', reading.kind, elapsed[i]);
     return elapsed[i] > 0 ? { ...rest, value: percentile[i] } : NOTHING;
   });
 }
@@ -71,7 +76,7 @@ export function lengthOfSpans(spans: Spans, size: number): Float64Array {
   return length;
 }
 
-/** Only what has passed at `now` of each span. */
+/** The part of each span that has elapsed at `now`. */
 export function elapsedSpans(spans: Spans, now: number): Spans {
   let passed = 0;
   while (passed < spans.end.length && spans.end[passed] <= now) passed++;

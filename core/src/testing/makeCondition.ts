@@ -1,17 +1,17 @@
 import type { AlarmTest } from '../alarms/alarmTest';
 import type { AlarmCondition } from '../alarms/condition';
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { LEVEL, MINUTE } from './makeSeries';
 
 /** A condition on a one-minute level in London, watching always and at once unless told otherwise. */
-export function conditionOf(test: AlarmTest, parts: Partial<AlarmCondition> = {}): AlarmCondition {
+export function makeCondition(test: AlarmTest, parts: Partial<AlarmCondition> = {}): AlarmCondition {
   return {
     test,
     onDelayMs: 0,
     offDelayMs: 0,
     maxGapMs: 10 * MINUTE,
     hours: null,
-    site: { zone: 'Europe/London', calendar: PLAIN_CALENDAR },
+    site: { zone: 'Europe/London', calendar: DEFAULT_CALENDAR },
     reading: LEVEL,
     model: null,
     ...parts,

@@ -2,8 +2,8 @@ import type { MetricReading } from '../domain/metric';
 import { seriesOf, type Series } from '../series/series';
 
 export const MINUTE = 60_000;
-export const HOUR = 3_600_000;
-export const DAY = 86_400_000;
+export const ONE_HOUR = 3_600_000;
+export const ONE_DAY = 86_400_000;
 
 /** Samples one minute apart from `start`. */
 export function minutely(values: readonly number[], start = 0): Series {

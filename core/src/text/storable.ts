@@ -1,7 +1,10 @@
 const HALVES = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/;
 const HALVES_AND_NULLS = new RegExp(`${HALVES.source}|\\0`, 'g');
 
-/** Can a text be stored? PostgreSQL's text holds neither U+0000 nor half a surrogate pair (manual, 8.3 and 8.14). */
+/**
+ * Whether a text can be stored. PostgreSQL's text holds neither U+0000 nor half a surrogate pair (manual, 8.3
+ * and 8.14).
+ */
 export function isStorable(text: string): boolean {
   return !text.includes('\0') && !HALVES.test(text);
 }

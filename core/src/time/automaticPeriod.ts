@@ -2,7 +2,7 @@ import type { MetricKind, MetricOrigin } from '../domain/metric';
 import type { Bucket } from './buckets';
 import { DAY_MS, HOUR_MS } from './lengths';
 
-/** Up to so long a stretch of time is cut into these periods; null = sample by sample. */
+/** Longest stretch of time for each period; null = sample by sample. */
 type Step<Period> = readonly [upToMs: number, period: Period];
 
 function periodFor<Period>(steps: readonly Step<Period>[], lengthMs: number): Period {
@@ -10,7 +10,7 @@ function periodFor<Period>(steps: readonly Step<Period>[], lengthMs: number): Pe
 }
 
 /**
- * Periods of what is drawn as one value a period, when nobody has chosen: some hundreds at most.
+ * Default period of a trend with one value per period: a few hundred values at most.
  *
  * @param lengthMs of the window.
  */
@@ -25,7 +25,7 @@ export function periodOfTrend(lengthMs: number): Bucket {
   );
 }
 
-/** Periods of the small trend under a figure, which is hardly wider than a word. */
+/** Period of the small trend under a figure, which is hardly wider than a word. */
 export function periodOfSparkline(lengthMs: number): Bucket | null {
   return periodFor<Bucket | null>(
     [
@@ -37,7 +37,7 @@ export function periodOfSparkline(lengthMs: number): Bucket | null {
   );
 }
 
-/** Periods by which a board says when it was on which level: finer ones could not be told apart on the rail. */
+/** Period of the levels on the time rail: finer ones could not be distinguished. */
 export function periodOfLevels(lengthMs: number): Bucket {
   return periodFor<Bucket>(
     [
@@ -48,7 +48,7 @@ export function periodOfLevels(lengthMs: number): Bucket {
   );
 }
 
-/** Periods by which the time on each level of a chosen stretch is counted. */
+/** Period in which the time on each level of a stretch is counted. */
 export function periodOfStretch(lengthMs: number): Bucket {
   return periodFor<Bucket>(
     [
@@ -59,7 +59,7 @@ export function periodOfStretch(lengthMs: number): Bucket {
   );
 }
 
-/** Periods whose values a target band for a window of this length is set on. */
+/** Period of the values that a target band for such a window is based on. */
 export function periodOfDistribution(lengthMs: number): Bucket {
   return periodFor<Bucket>(
     [
@@ -70,7 +70,7 @@ export function periodOfDistribution(lengthMs: number): Bucket {
   );
 }
 
-/** Calendar periods by which the past of an indicator is told. */
+/** Calendar periods of an indicator's past. */
 export const PAST_BUCKETS = ['hour', 'day', 'week', 'month', 'quarter', 'year'] as const;
 export type PastBucket = (typeof PAST_BUCKETS)[number];
 
@@ -93,7 +93,30 @@ export function periodAsLongAs(lengthMs: number): PastBucket {
   );
 }
 
-/** Periods in which a metric is first shown: amounts and registers by the hour, levels and states sample by sample. */
+/** Longer windows are drawn by day instead of by hour on the page of a metric. */
+const LONG_MS = 100 * DAY_MS;
+
+/** Period of the trend on a metric's page, for a window of this length. */
+export function periodOfMetric(
+  metric: { readonly kind: MetricKind; readonly origin: MetricOrigin },
+  lengthMs: number,
+): Bucket | null {
+  const usual = periodOfKind(metric);
+  return usual === 'hour' && lengthMs > LONG_MS ? 'day' : usual;
+}
+
+/**
+ * Default period of a trend; null = sample by sample.
+ *
+ * @param ownSamples false if there are no samples to draw: a ratio, an expression of totals, a reference
+ * series, or anything with recurring hours.
+ */
+export function periodOfCourse(origin: MetricOrigin, ownSamples: boolean): Bucket | null {
+  if (origin === 'reference') return 'day';
+  return ownSamples ? null : 'hour';
+}
+
+/** First period of a metric's trend: amounts and registers by hour, levels and states sample by sample. */
 export function periodOfKind({
   kind,
   origin,

@@ -1,4 +1,4 @@
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { bucketSpans } from './bucketSpans';
 import type { HoursFilter } from './hoursFilter';
 import { resolveWindow } from './window';
@@ -11,10 +11,10 @@ const cut = (
   to: number,
   bucket: Parameters<typeof bucketSpans>[1],
   hours: HoursFilter | null = null,
-  calendar = PLAIN_CALENDAR,
+  calendar = DEFAULT_CALENDAR,
 ) => bucketSpans(years(from, to), bucket, hours, 'UTC', calendar);
 const MANY_SHIFTS = {
-  ...PLAIN_CALENDAR,
+  ...DEFAULT_CALENDAR,
   shifts: Array.from({ length: 40 }, (_, i) => ({
     name: `${i}`,
     days: [1, 2, 3, 4, 5, 6, 7],

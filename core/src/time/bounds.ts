@@ -6,14 +6,14 @@ import type { HoursFilter } from './hoursFilter';
 import { FIRST_TIME, LAST_TIME } from './knownYears';
 import { DAY_MS, HOUR_MS } from './lengths';
 
-/** So many quarters, hours, shifts or days a window is cut into at most: four years of hours, a century of days. */
-export const MOST_PERIODS = 40_000;
-/** Weeks and longer are stepped over one by one in the calendar: 76 years of weeks. */
-export const MOST_CALENDAR_PERIODS = 4000;
-/** So many pieces recurring hours are laid out in: one a condition and day, for shifts one a shift. */
-export const MOST_PIECES = 20_000;
+/** Most quarters, hours, shifts or days in a window: four years of hours, a century of days. */
+export const MAX_PERIODS = 40_000;
+/** Most weeks or longer periods, which are stepped through the calendar one by one: 76 years of weeks. */
+export const MAX_CALENDAR_PERIODS = 4000;
+/** Most pieces of recurring hours: one per condition and day, or per shift. */
+export const MAX_PIECES = 20_000;
 
-const SHORTEST_MS: Readonly<Record<Exclude<Bucket, 'shift'>, number>> = {
+const MIN_MS: Readonly<Record<Exclude<Bucket, 'shift'>, number>> = {
   quarterHour: HOUR_MS / 4,
   hour: HOUR_MS,
   day: DAY_MS,
@@ -25,7 +25,7 @@ const SHORTEST_MS: Readonly<Record<Exclude<Bucket, 'shift'>, number>> = {
 };
 
 /**
- * Refuses a window outside of the years that the product knows, such as one from the year 0202 on.
+ * Refuses a window outside the supported years, such as one from the year 0202.
  *
  * @param path names the field that was wrong.
  * @throws {BeaconError} BAD_INPUT saying what came and what is allowed.
@@ -42,17 +42,15 @@ export function checkBounds({ start, end }: Interval, path = 'window'): void {
 }
 
 /**
- * Refuses a window that would be cut into more periods than can be looked at, before any is laid out.
+ * Refuses a window with too many periods before any is laid out.
  *
- * @throws {BeaconError} BAD_INPUT saying how many there would be and how many may be.
+ * @throws {BeaconError} BAD_INPUT with the number of periods and the largest allowed.
  */
 export function checkPeriods(window: Interval, bucket: Bucket | null, calendar: WorkingCalendar): void {
   checkBounds(window);
   const periods = countPeriods(window, bucket, calendar);
   const most =
-    bucket === null || bucket === 'shift' || SHORTEST_MS[bucket] <= DAY_MS
-      ? MOST_PERIODS
-      : MOST_CALENDAR_PERIODS;
+    bucket === null || bucket === 'shift' || MIN_MS[bucket] <= DAY_MS ? MAX_PERIODS : MAX_CALENDAR_PERIODS;
   if (periods > most) {
     throw new BeaconError(
       'BAD_INPUT',
@@ -65,21 +63,21 @@ export function checkPeriods(window: Interval, bucket: Bucket | null, calendar: 
 function countPeriods({ start, end }: Interval, bucket: Bucket | null, calendar: WorkingCalendar): number {
   if (bucket === null) return 1;
   if (bucket === 'shift') return Math.ceil(((end - start) / DAY_MS) * shiftsADay(calendar));
-  return Math.ceil((end - start) / SHORTEST_MS[bucket]);
+  return Math.ceil((end - start) / MIN_MS[bucket]);
 }
 
 /**
  * Refuses a window whose recurring hours would be laid out in more pieces than can be, before any is.
  *
- * @throws {BeaconError} BAD_INPUT saying how many there would be and how many may be.
+ * @throws {BeaconError} BAD_INPUT with the number of periods and the largest allowed.
  */
 export function checkPieces(window: Interval, hours: HoursFilter, calendar: WorkingCalendar): void {
   checkBounds(window);
   const pieces = Math.ceil(((window.end - window.start) / DAY_MS) * piecesADay(hours, calendar));
-  if (pieces > MOST_PIECES) {
+  if (pieces > MAX_PIECES) {
     throw new BeaconError(
       'BAD_INPUT',
-      `The recurring hours have about ${inWords(pieces)} pieces in this window; at most ${inWords(MOST_PIECES)} can be laid out. Choose a shorter window or fewer conditions.`,
+      `The recurring hours have about ${inWords(pieces)} pieces in this window; at most ${inWords(MAX_PIECES)} can be laid out. Choose a shorter window or fewer conditions.`,
       'hours',
     );
   }
@@ -102,7 +100,7 @@ function piecesADay(hours: HoursFilter, calendar: WorkingCalendar): number {
   }
 }
 
-/** How many shifts begin a day, on average over the week. */
+/** Average number of shifts per day over the week. */
 function shiftsADay({ shifts }: WorkingCalendar): number {
   return shifts.reduce((sum, { days }) => sum + days.length / 7, 0);
 }

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import type { WorkingCalendar } from '../schemas/calendar';
-import type { Spans } from '../summary/tallySpans';
+import type { Spans } from '../summary/aggregate';
 import { checkPeriods, checkPieces } from './bounds';
 import { periodsOf, type Bucket } from './buckets';
 import { hoursInside } from './hours';
@@ -8,7 +8,7 @@ import { type HoursFilter } from './hoursFilter';
 import type { Interval } from './interval';
 import { plusPeriods, startOfPeriod } from './periodStart';
 
-/** A window cut into periods, and the stretches of them that are looked at. */
+/** A window divided into periods, with the stretches inside the recurring hours. */
 export interface BucketSpans {
   readonly window: Interval;
   readonly bucket: Bucket | null;

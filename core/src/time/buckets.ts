@@ -4,7 +4,7 @@ import { type WorkingCalendar } from '../schemas/calendar';
 import { BeaconError } from '../errors';
 import type { Interval } from './interval';
 import { localDays } from './zoneClock';
-import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
+import { plusPeriods, startOfPeriod, DEFAULT_RULES, type PeriodRules } from './periodStart';
 
 export const BUCKETS = [
   'quarterHour',
@@ -32,7 +32,7 @@ export const BUCKET_WORDS: Readonly<Record<Bucket, string>> = {
   financialYear: 'financial year',
 };
 
-const MOST_BUCKETS = 40_000;
+const MAX_BUCKETS = 40_000;
 const STEP_MS = { quarterHour: 900_000, hour: 3_600_000 } as const;
 
 /**
@@ -46,20 +46,20 @@ export function bucketEdges(
   window: Interval,
   bucket: Bucket,
   zone: string,
-  rules: PeriodRules = USUAL_RULES,
+  rules: PeriodRules = DEFAULT_RULES,
 ): number[] {
   if (bucket === 'shift') throw new BeaconError('BAD_INPUT', 'Shifts are not one after another.', 'bucket');
   if (bucket === 'hour' || bucket === 'quarterHour') return clockEdges(window, STEP_MS[bucket], zone, bucket);
   if (bucket === 'day') {
     const days = localDays(window.start, window.end, zone);
-    if (days.length > MOST_BUCKETS) throw tooMany(bucket);
+    if (days.length > MAX_BUCKETS) throw tooMany(bucket);
     return [...days.map(({ start }) => start), days[days.length - 1].end];
   }
   const edges: number[] = [];
   let at = startOfPeriod(DateTime.fromMillis(window.start, { zone }), bucket, rules);
   while (at.toMillis() < window.end) {
     edges.push(at.toMillis());
-    if (edges.length > MOST_BUCKETS) throw tooMany(bucket);
+    if (edges.length > MAX_BUCKETS) throw tooMany(bucket);
     at = plusPeriods(at, 1, bucket);
   }
   edges.push(at.toMillis());
@@ -74,7 +74,7 @@ function clockEdges(window: Interval, stepMs: number, zone: string, bucket: Buck
     for (let at = start; at < end; at += stepMs) {
       if (Math.min(at + stepMs, end) <= window.start) continue;
       edges.push(at);
-      if (edges.length > MOST_BUCKETS) throw tooMany(bucket);
+      if (edges.length > MAX_BUCKETS) throw tooMany(bucket);
       if (at >= window.end) return edges;
     }
   }
@@ -85,7 +85,7 @@ function clockEdges(window: Interval, stepMs: number, zone: string, bucket: Buck
 function tooMany(bucket: Bucket): BeaconError {
   return new BeaconError(
     'BAD_INPUT',
-    `By the ${BUCKET_WORDS[bucket]} this window has more than ${MOST_BUCKETS} periods. Choose a longer period.`,
+    `By the ${BUCKET_WORDS[bucket]} this window has more than ${MAX_BUCKETS} periods. Choose a longer period.`,
     'bucket',
   );
 }
@@ -114,7 +114,7 @@ export function periodsOf(
         'bucket',
       );
     }
-    if (spans.length > MOST_BUCKETS) throw tooMany(bucket);
+    if (spans.length > MAX_BUCKETS) throw tooMany(bucket);
     return {
       start: spans.map(({ start }) => start),
       end: spans.map(({ end }) => end),

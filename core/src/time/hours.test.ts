@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import moment from 'moment-timezone';
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { type WorkingCalendar } from '../schemas/calendar';
 import { hoursInside, hoursWords } from './hours';
 import { type HoursFilter } from './hoursFilter';
@@ -37,7 +37,7 @@ describe('sets of intervals', () => {
 describe('hoursInside', () => {
   const window = { start: Date.UTC(2026, 2, 26), end: Date.UTC(2026, 3, 4) };
   const zone = 'Europe/London';
-  const inside = (filter: HoursFilter, calendar: WorkingCalendar = PLAIN_CALENDAR) =>
+  const inside = (filter: HoursFilter, calendar: WorkingCalendar = DEFAULT_CALENDAR) =>
     hoursInside(filter, window, zone, calendar);
 
   it('agrees with the wall clock at every quarter of an hour, also over a clock change and midnight', () => {
@@ -59,15 +59,15 @@ describe('hoursInside', () => {
   it('is right to the minute in zones of 30 and 45 minutes', () => {
     const day = { start: Date.UTC(2026, 5, 1), end: Date.UTC(2026, 5, 2) };
     const clock: HoursFilter = { kind: 'clock', from: '06:10', to: '06:25' };
-    const [kathmandu] = hoursInside(clock, day, 'Asia/Kathmandu', PLAIN_CALENDAR);
+    const [kathmandu] = hoursInside(clock, day, 'Asia/Kathmandu', DEFAULT_CALENDAR);
     expect(kathmandu).toEqual({ start: Date.UTC(2026, 5, 1, 0, 25), end: Date.UTC(2026, 5, 1, 0, 40) });
-    const [chatham] = hoursInside(clock, day, 'Pacific/Chatham', PLAIN_CALENDAR);
+    const [chatham] = hoursInside(clock, day, 'Pacific/Chatham', DEFAULT_CALENDAR);
     expect(chatham.start).toBe(moment.tz('2026-06-02 06:10', 'Pacific/Chatham').valueOf());
   });
 
   it('joins months, working time and shifts, and turns them round', () => {
     const calendar: WorkingCalendar = {
-      ...PLAIN_CALENDAR,
+      ...DEFAULT_CALENDAR,
       shifts: [
         { name: 'Night', days: [1, 2, 3, 4, 5], from: '22:00', to: '06:00' },
         { name: 'Day', days: [1, 2, 3, 4, 5], from: '06:00', to: '14:00' },

@@ -85,7 +85,10 @@ const MONTHS = [
   'December',
 ];
 
-/** The filter in words: "22:00 to 06:00 and on Saturdays, Sundays". */
+/**
+ * The filter in words: "22:00 to 06:00 and on Saturdays, Sundays".
+ * @example hoursWords({ kind: 'clock', from: '06:00', to: '14:00' }) // => '06:00 to 14:00'
+ */
 export function hoursWords(filter: HoursFilter): string {
   switch (filter.kind) {
     case 'clock':

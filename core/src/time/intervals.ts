@@ -2,7 +2,10 @@ import type { Interval } from './interval';
 
 /* Sets of moments as lists of half-open intervals: disjoint, not touching, in order of time. */
 
-/** Everything that lies in any of the intervals, however they overlap. */
+/**
+ * Union of intervals.
+ * @example unionOf([{ start: 0, end: 5 }, { start: 3, end: 8 }]) // => [{ start: 0, end: 8 }]
+ */
 export function unionOf(intervals: readonly Interval[]): Interval[] {
   const sorted = intervals.filter(({ start, end }) => end > start).sort((a, b) => a.start - b.start);
   const out: { start: number; end: number }[] = [];
@@ -14,7 +17,10 @@ export function unionOf(intervals: readonly Interval[]): Interval[] {
   return out;
 }
 
-/** What lies in both sets. */
+/**
+ * Intersection of two sets.
+ * @example intersectionOf([{ start: 0, end: 5 }], [{ start: 3, end: 8 }]) // => [{ start: 3, end: 5 }]
+ */
 export function intersectionOf(a: readonly Interval[], b: readonly Interval[]): Interval[] {
   const out: Interval[] = [];
   for (let i = 0, j = 0; i < a.length && j < b.length;) {
@@ -27,7 +33,10 @@ export function intersectionOf(a: readonly Interval[], b: readonly Interval[]): 
   return out;
 }
 
-/** What lies in `a` but not in `b`. */
+/**
+ * Difference: what is in `a` but not in `b`.
+ * @example differenceOf([{ start: 0, end: 5 }], [{ start: 3, end: 8 }]) // => [{ start: 0, end: 3 }]
+ */
 export function differenceOf(a: readonly Interval[], b: readonly Interval[]): Interval[] {
   const out: Interval[] = [];
   let j = 0;
@@ -44,7 +53,10 @@ export function differenceOf(a: readonly Interval[], b: readonly Interval[]): In
   return out;
 }
 
-/** Length of all intervals together, ms. Overlaps count once. */
+/**
+ * Length of all intervals together, ms. Overlaps count once.
+ * @example lengthOf([{ start: 0, end: 5 }, { start: 10, end: 12 }]) // => 7
+ */
 export function lengthOf(intervals: readonly Interval[]): number {
   return unionOf(intervals).reduce((total, { start, end }) => total + end - start, 0);
 }

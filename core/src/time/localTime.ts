@@ -4,7 +4,7 @@ import { BeaconError } from '../errors';
 import { DAY_MS } from './lengths';
 import { dayOf } from '../series/dayCodec';
 
-/** What a wall-clock time means in a zone. */
+/** The instants of a wall-clock time in a zone. */
 export type LocalTime =
   | { readonly kind: 'once'; readonly t: number }
   /** The clock was set back: the time came twice. `t` is the first, `second` the later one. */

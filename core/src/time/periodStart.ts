@@ -10,7 +10,7 @@ export interface PeriodRules {
 }
 
 /** Weeks from Monday (ISO 8601), the financial year is the calendar year. */
-export const USUAL_RULES: PeriodRules = { firstWeekday: 1, financialYearMonth: 1 };
+export const DEFAULT_RULES: PeriodRules = { firstWeekday: 1, financialYearMonth: 1 };
 
 /** Start of the period that holds a local time. */
 export function startOfPeriod(at: DateTime, unit: WindowUnit, rules: PeriodRules): DateTime {

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import type { Interval } from './interval';
-import { plusPeriods, USUAL_RULES, type PeriodRules } from './periodStart';
+import { plusPeriods, DEFAULT_RULES, type PeriodRules } from './periodStart';
 import { resolveWindow } from './window';
 import { type WindowSpec } from './windowSpec';
 
@@ -13,7 +13,7 @@ export function previousWindow(
   spec: WindowSpec,
   now: number,
   zone: string,
-  rules: PeriodRules = USUAL_RULES,
+  rules: PeriodRules = DEFAULT_RULES,
 ): Interval {
   const window = resolveWindow(spec, now, zone, rules);
   if (spec.kind === 'rolling' || spec.kind === 'absolute') {
@@ -33,7 +33,7 @@ export function sameWindowLastYear(
   spec: WindowSpec,
   now: number,
   zone: string,
-  rules: PeriodRules = USUAL_RULES,
+  rules: PeriodRules = DEFAULT_RULES,
 ): Interval {
   const window = resolveWindow(spec, now, zone, rules);
   const yearBefore = (t: number): number => DateTime.fromMillis(t, { zone }).minus({ years: 1 }).toMillis();

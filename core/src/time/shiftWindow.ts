@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import type { Interval } from './interval';
-import { plusPeriods, USUAL_RULES, type PeriodRules } from './periodStart';
+import { plusPeriods, DEFAULT_RULES, type PeriodRules } from './periodStart';
 import { resolveWindow } from './window';
 import { type WindowSpec } from './windowSpec';
 
@@ -15,7 +15,7 @@ export function shiftWindow(
   step: number,
   now: number,
   zone: string,
-  rules: PeriodRules = USUAL_RULES,
+  rules: PeriodRules = DEFAULT_RULES,
 ): Interval {
   const { start, end } = resolveWindow(spec, now, zone, rules);
   if (spec.kind === 'rolling' || spec.kind === 'absolute') {

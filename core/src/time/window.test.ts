@@ -4,7 +4,7 @@ import { localTimeReader } from './localTime';
 import { previousWindow } from './previousWindow';
 import { resolveWindow, sameWindow, windowWords } from './window';
 import { type WindowSpec } from './windowSpec';
-import { DAY, HOUR } from '../testing/makeSeries';
+import { ONE_DAY, ONE_HOUR } from '../testing/makeSeries';
 
 /* moment-timezone carries its own copy of the tz database: a source apart from the platform's. */
 const ZONES = [
@@ -20,7 +20,7 @@ const at = (text: string, zone: string): number => moment.tz(text, zone).valueOf
 describe('resolveWindow', () => {
   it.each(ZONES)('begins days at local midnight in %s, clock changes included', (zone) => {
     for (let day = 0; day < 365; day += 7) {
-      const now = Date.UTC(2026, 0, 1, 13, 20) + day * DAY;
+      const now = Date.UTC(2026, 0, 1, 13, 20) + day * ONE_DAY;
       const today = moment.tz(now, zone).startOf('day');
       expect(resolveWindow({ kind: 'toDate', unit: 'day' }, now, zone)).toEqual({
         start: today.valueOf(),
@@ -36,7 +36,7 @@ describe('resolveWindow', () => {
         at(`${date} 12:00`, 'Europe/London'),
         'Europe/London',
       );
-      return (end - start) / HOUR;
+      return (end - start) / ONE_HOUR;
     };
     expect(length('2026-03-29')).toBe(23);
     expect(length('2026-10-25')).toBe(25);
@@ -104,22 +104,24 @@ describe('bucketEdges', () => {
       ['2026-03-29', 23],
       ['2026-10-25', 25],
     ] as const) {
-      const window = { start: at(date, 'Europe/Berlin'), end: at(date, 'Europe/Berlin') + hours * HOUR };
+      const window = { start: at(date, 'Europe/Berlin'), end: at(date, 'Europe/Berlin') + hours * ONE_HOUR };
       const edges = bucketEdges(window, 'hour', 'Europe/Berlin');
       expect(edges).toHaveLength(hours + 1);
-      edges.slice(1).forEach((edge, i) => expect(edge - edges[i]).toBe(HOUR));
+      edges.slice(1).forEach((edge, i) => expect(edge - edges[i]).toBe(ONE_HOUR));
     }
   });
 
   it('refuses more periods than anybody can look at', () => {
-    expect(() => bucketEdges({ start: 0, end: 3000 * DAY }, 'hour', 'UTC')).toThrow('Choose a longer period');
+    expect(() => bucketEdges({ start: 0, end: 3000 * ONE_DAY }, 'hour', 'UTC')).toThrow(
+      'Choose a longer period',
+    );
   });
 });
 
 describe('localTimeReader', () => {
   it.each(ZONES)('agrees with the tz database through a year in %s', (zone) => {
     const read = localTimeReader(zone);
-    for (let wall = Date.UTC(2026, 0, 1); wall < Date.UTC(2027, 0, 1); wall += 5.5 * HOUR) {
+    for (let wall = Date.UTC(2026, 0, 1); wall < Date.UTC(2027, 0, 1); wall += 5.5 * ONE_HOUR) {
       const expected = moment.tz(new Date(wall).toISOString().slice(0, 19), zone);
       const meant = read(wall);
       // A wall-clock time that never was is moved on by the reference; it then reads differently.

@@ -6,7 +6,7 @@ import type { Interval } from './interval';
 import { zoneClock } from './zoneClock';
 import type { WindowSpec } from './windowSpec';
 import type { WindowUnit } from './windowUnit';
-import { plusPeriods, startOfPeriod, USUAL_RULES, type PeriodRules } from './periodStart';
+import { plusPeriods, startOfPeriod, DEFAULT_RULES, type PeriodRules } from './periodStart';
 
 /**
  * The stretch of time a window means.
@@ -23,7 +23,7 @@ export function resolveWindow(
   spec: WindowSpec,
   now: number,
   zone: string,
-  rules: PeriodRules = USUAL_RULES,
+  rules: PeriodRules = DEFAULT_RULES,
 ): Interval {
   const window = meantBy(spec, now, zone, rules);
   checkBounds(window);
@@ -98,12 +98,15 @@ function badTime(field: 'start' | 'end', value: string): BeaconError {
   );
 }
 
-/** Do two windows mean the same, whatever the order their parts were written in? */
+/** Whether two windows are equal, regardless of the order of their members. */
 export function sameWindow(a: WindowSpec, b: WindowSpec): boolean {
   return sameMeaning(a, b);
 }
 
-/** The window in words, for sentences: "the last 7 days", "this month so far". */
+/**
+ * The window in words, for sentences: "the last 7 days", "this month so far".
+ * @example windowWords({ kind: 'toDate', unit: 'day' }) // => 'today so far'
+ */
 export function windowWords(spec: WindowSpec): string {
   switch (spec.kind) {
     case 'rolling':

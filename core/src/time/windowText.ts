@@ -4,6 +4,7 @@ import { WINDOW_UNITS, type WindowUnit } from './windowUnit';
 /**
  * A window as short text for an address: "last:24:hour", "periods:7:day:current", "next:2:week",
  * "to-date:day", or an ISO 8601 interval of local times, "2026-11-19T06:00/2026-11-20".
+ * @example windowText({ kind: 'toDate', unit: 'day' }) // => 'to-date:day'
  */
 export function windowText(window: WindowSpec): string {
   switch (window.kind) {

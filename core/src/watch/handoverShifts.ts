@@ -4,7 +4,7 @@ import type { HandoverShift } from '../api/handover';
 import { DAY_MS } from '../time/lengths';
 
 const BACK_MS = 3 * DAY_MS;
-const MOST_SHIFTS = 6;
+const MAX_SHIFTS = 6;
 
 /** Where no shifts are set down: the thirds of each day on the clock of the plant. */
 const THIRDS: readonly Shift[] = [
@@ -22,5 +22,5 @@ export function handoverShifts(calendar: WorkingCalendar, now: number, zone: str
   return shiftSpans(known, { start: now - BACK_MS, end: now + 1 }, zone)
     .filter(({ start }) => start <= now)
     .sort((a, b) => b.start - a.start || b.end - a.end)
-    .slice(0, MOST_SHIFTS);
+    .slice(0, MAX_SHIFTS);
 }

@@ -30,15 +30,15 @@ const BREACH = 40;
 const ESCALATED = 25;
 const STANDS = 15;
 /** An hour that something waits adds one, up to this. */
-const MOST_HOURS = 15;
+const MAX_HOURS = 15;
 const BLIND = 130;
 const BLIND_RULE = 5;
 const RESET = 50;
 
-const hours = (ms: number): number => Math.min(MOST_HOURS, Math.max(0, ms) / HOUR_MS);
+const hours = (ms: number): number => Math.min(MAX_HOURS, Math.max(0, ms) / HOUR_MS);
 
 /** Everything that needs a person now, the most urgent and weighty first. The same input gives the same order. */
-export function needsOf(watch: Watch): Need[] {
+export function needsOf(watch: Pick<Watch, 'now' | 'alarms' | 'flags' | 'silent' | 'rulesOn'>): Need[] {
   const { now } = watch;
   const needs: Need[] = [];
   for (const alarm of watch.alarms) {

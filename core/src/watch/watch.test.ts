@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import { PLAIN_CALENDAR } from '../calendar/workingCalendar';
+import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import type { Flag } from '../domain/flags';
 import type { Alarm } from '../api/alarms';
 import type { Metric } from '../api/metrics';
-import type { Watch } from '../api/watch';
+import type { AlarmCount, Watch } from '../api/watch';
+import { indicatorTotal, NO_LEVELS, openFlags, plantLevels, standingCounts } from './counts';
 import { handoverShifts } from './handoverShifts';
 import { keyOf, needsOf } from './needs';
 
@@ -31,8 +32,11 @@ const watch = (part: Partial<Watch>): Watch => ({
   now: NOW,
   plants: [],
   alarms: [],
+  alarmCounts: [],
   flags: [],
+  flagCounts: {},
   indicators: [],
+  indicatorCounts: {},
   silent: { feeds: [], count: {} },
   rulesOn: {},
   ...part,
@@ -112,7 +116,7 @@ describe('what needs a person now', () => {
 
 describe('shifts to hand over', () => {
   const calendar = {
-    ...PLAIN_CALENDAR,
+    ...DEFAULT_CALENDAR,
     shifts: [
       { name: 'Early', days: [1, 2, 3, 4, 5], from: '06:00', to: '14:00' },
       { name: 'Late', days: [1, 2, 3, 4, 5], from: '14:00', to: '22:00' },
@@ -134,12 +138,61 @@ describe('shifts to hand over', () => {
   });
 
   it('are the thirds of the day where there is no calendar', () => {
-    const shifts = handoverShifts(PLAIN_CALENDAR, NOW, 'UTC');
+    const shifts = handoverShifts(DEFAULT_CALENDAR, NOW, 'UTC');
     expect(shifts[0]).toEqual({
       name: '08:00 to 16:00',
       start: Date.UTC(2026, 10, 19, 8),
       end: Date.UTC(2026, 10, 19, 16),
     });
     expect(shifts[1].end).toBe(shifts[0].start);
+  });
+});
+
+describe('what is counted of very many', () => {
+  const count = (part: Partial<AlarmCount>): AlarmCount => ({
+    plantId: '1',
+    state: 'unacknowledged',
+    level: 'breach',
+    stands: true,
+    n: 1,
+    ...part,
+  });
+  const counts = [
+    count({ n: 700 }),
+    count({ state: 'latchedAcknowledged', stands: false, n: 2 }),
+    count({ state: 'acknowledged', level: 'caution', n: 30 }),
+    count({ state: 'shelved', n: 4 }),
+    count({ state: 'returnedUnacknowledged', stands: false, n: 5 }),
+    count({ plantId: '2', state: 'outOfService', n: 6 }),
+  ];
+
+  it('is what waits for a person, what is known, and what is set aside', () => {
+    expect(standingCounts(counts, '1')).toEqual({ waiting: 707, acknowledged: 30, setAside: 4 });
+    expect(standingCounts(counts, null)).toEqual({ waiting: 707, acknowledged: 30, setAside: 10 });
+    expect(standingCounts(counts, '3')).toEqual({ waiting: 0, acknowledged: 0, setAside: 0 });
+  });
+
+  it('lights a plant by what stands and is not set aside, together with its indicators', () => {
+    const indicatorCounts = { '1': { clear: 9, caution: 1, breach: 0, nodata: 2 } };
+    expect(plantLevels({ alarmCounts: counts, indicatorCounts }, '1')).toEqual({
+      clear: 9,
+      caution: 31,
+      breach: 700,
+      nodata: 2,
+    });
+    expect(plantLevels({ alarmCounts: counts, indicatorCounts }, '2')).toEqual(NO_LEVELS);
+  });
+
+  it('adds plants up', () => {
+    const flags = { '1': { late: 2, later: 3 }, '2': { late: 0, later: 5 } };
+    expect([openFlags(flags, null), openFlags(flags, '2'), openFlags(flags, '9')]).toEqual([
+      { late: 2, later: 8 },
+      { late: 0, later: 5 },
+      { late: 0, later: 0 },
+    ]);
+    const levels = { '1': { clear: 9, caution: 1, breach: 0, nodata: 2 }, '2': { ...NO_LEVELS, breach: 3 } };
+    expect([indicatorTotal(levels, null), indicatorTotal(levels, '2'), indicatorTotal(levels, '9')]).toEqual([
+      15, 3, 0,
+    ]);
   });
 });

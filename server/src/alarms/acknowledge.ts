@@ -3,7 +3,7 @@ import { withTransaction, type Pool } from '../db/database';
 import { notify } from '../live/notify';
 import { addEvent, lockAlarm, saveAcknowledgement } from './sql';
 
-/** Acknowledges an alarm once; two people at the same time: the second is told. */
+/** Acknowledges an alarm once. If two people do so at the same time, the second gets an error. */
 export async function acknowledgeAlarm(
   pool: Pool,
   alarmId: string,

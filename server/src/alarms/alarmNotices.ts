@@ -1,16 +1,23 @@
-import { DAY_MS } from '@vivid-beacon/core';
-import { breachNotice, escalationNotice, returnNotice } from '@vivid-beacon/core/src/engine';
-import { addEvent, findAlarm } from './sql';
+import { DAY_MS, UNACKNOWLEDGED_STATES } from '@vivid-beacon/core';
+import {
+  breachNotice,
+  escalationNotice,
+  isEscalationDue,
+  returnNotice,
+} from '@vivid-beacon/core/src/alarming';
+import { readAsServer } from '../db/reader';
+import { findAlarm } from './listSql';
+import { addEvent } from './sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { isTold, lockUnanswered, tellingOf } from './alarmsToTellSql';
-import { tell } from '../notices/queue';
+import { isNotified, lockStillIn, noticeDraftOf, unanswered } from './alarmsToNotifySql';
+import { enqueueNotice } from '../notices/enqueueNotice';
 
-/** What is older than this when it is found wakes nobody; it stands in the list. */
+/** Older alarms notify nobody; they only appear in the list. */
 const TOO_OLD_MS = DAY_MS;
 
-/** Tells the people of a rule that its alarm was raised, or that it is back to normal. */
-export async function tellOfAlarm(
+/** Enqueues notices to the recipients of a rule: its alarm was raised or returned to normal. */
+export async function enqueueAlarmNotices(
   db: Queryable,
   alarmId: string,
   kind: 'breach' | 'return',
@@ -18,12 +25,12 @@ export async function tellOfAlarm(
   now: number,
 ): Promise<void> {
   if (at < now - TOO_OLD_MS) return;
-  const rule = await tellingOf(db, alarmId);
+  const rule = await noticeDraftOf(db, alarmId);
   if (!rule || rule.told.length === 0) return;
-  // A return is only news to those who were told of the alarm.
-  if (kind === 'return' && rule.breachesTold === 0) return;
-  const alarm = (await findAlarm(db, alarmId))!;
-  await tell(
+  // Only those who were notified of the alarm are notified of its return.
+  if (kind === 'return' && rule.breachesReported === 0) return;
+  const alarm = (await findAlarm(readAsServer(db), alarmId))!;
+  await enqueueNotice(
     db,
     rule.told,
     {
@@ -38,16 +45,22 @@ export async function tellOfAlarm(
   );
 }
 
-/** Tells others of alarms that nobody has acknowledged in time, each raise once. @returns how many. */
+/** Escalates alarms that were not acknowledged in time, once per raise. @returns how many. */
 export async function escalate(pool: Pool, now: number): Promise<number> {
   return withTransaction(pool, async (db) => {
-    const unanswered = await lockUnanswered(db, now);
+    const due = (await unanswered(db, UNACKNOWLEDGED_STATES)).filter((each) => isEscalationDue(each, now));
+    const locked = await lockStillIn(
+      db,
+      due.map(({ alarmId }) => alarmId),
+      UNACKNOWLEDGED_STATES,
+    );
     let count = 0;
-    for (const { alarmId, raisedAt, to } of unanswered) {
-      // Another server may have told of it, and let it go, between the look at what waits and the lock.
-      if (await isTold(db, alarmId, raisedAt)) continue;
-      const alarm = (await findAlarm(db, alarmId))!;
-      const names = await tell(
+    for (const { alarmId, calledAt: raisedAt, to } of due) {
+      if (!locked.has(alarmId)) continue;
+      // Another server may have escalated it between the query and the lock.
+      if (await isNotified(db, alarmId, raisedAt)) continue;
+      const alarm = (await findAlarm(readAsServer(db), alarmId))!;
+      const names = await enqueueNotice(
         db,
         to,
         {

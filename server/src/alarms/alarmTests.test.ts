@@ -1,6 +1,6 @@
-import type { AlarmEvent, AlarmRule } from '@vivid-beacon/core';
-import { alarmsOf, onTestServer, push, ruleDraft, withMetric } from '../testing/testServer';
-import { passTime } from './evaluate';
+import type { AlarmEvent, WholeRule } from '@vivid-beacon/core';
+import { alarmsOf, onTestServer, push, ruleDraft, serverWithMetric } from '../testing/testServer';
+import { evaluateTimers } from './evaluate';
 import { keepScopes } from './rules';
 import { lockScopedRules } from './rulesSql';
 
@@ -19,6 +19,7 @@ const ruleOn = async (metricId: string, part: object): Promise<string> => {
   expect([status, body]).toEqual([200, { id: expect.any(String) }]);
   return body.id;
 };
+const ruleNow = (id: string) => analyst.call<WholeRule>('GET', `/api/alarm-rules/${id}`);
 const later = (ms: number): void => void (test.clock.now += ms);
 const send = (metric: { key: string; token: string }, v: number, t = test.clock.now) =>
   push(test.url, metric.token, [{ metric: metric.key, t, v }]);
@@ -31,31 +32,31 @@ describe('silence', () => {
   const test20 = { test: { kind: 'silence', forMs: 20 * MINUTE } };
 
   it('raises an alarm though nothing comes, once, and the next sample ends it', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     await send(metric, 200);
     const rule = await ruleOn(metric.metricId, test20);
     const last = test.clock.now;
     later(20 * MINUTE);
-    await passTime(test.server.app.pool, test.clock.now);
+    await evaluateTimers(test.server.app.pool, test.clock.now);
     expect(await statesOf(rule)).toEqual([]);
     later(1);
     const { pool } = test.server.app;
-    await Promise.all([passTime(pool, test.clock.now), passTime(pool, test.clock.now)]);
+    await Promise.all([evaluateTimers(pool, test.clock.now), evaluateTimers(pool, test.clock.now)]);
     expect(await alarmsOf(analyst, rule)).toMatchObject([
       { state: 'unacknowledged', raisedAt: last + 20 * MINUTE, raisedValue: 200 },
     ]);
     later(HOUR);
-    await passTime(pool, test.clock.now);
+    await evaluateTimers(pool, test.clock.now);
     await send(metric, 201);
     expect(await statesOf(rule)).toEqual(['returnedUnacknowledged (over)']);
   });
 
   it('that late samples fill was none: the alarm ends and says so', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     await send(metric, 200);
     const rule = await ruleOn(metric.metricId, test20);
     later(25 * MINUTE);
-    await passTime(test.server.app.pool, test.clock.now);
+    await evaluateTimers(test.server.app.pool, test.clock.now);
     expect(await statesOf(rule)).toEqual(['unacknowledged']);
     await send(metric, 200, test.clock.now - 10 * MINUTE);
     const [alarm] = await alarmsOf(analyst, rule);
@@ -65,7 +66,7 @@ describe('silence', () => {
   });
 
   it('of a metric that never sent anything stands from the beginning, without a value', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     const rule = await ruleOn(metric.metricId, test20);
     expect(await alarmsOf(analyst, rule)).toMatchObject([{ state: 'unacknowledged', raisedValue: null }]);
   });
@@ -74,7 +75,7 @@ describe('silence', () => {
 describe('consumption', () => {
   it('counts what the period had before the rule came into force, late samples too', async () => {
     test.clock.now = Math.ceil(test.clock.now / HOUR) * HOUR + 30 * MINUTE;
-    const metric = await withMetric(analyst, { name: 'Water', unit: 'm³', kind: 'amount' });
+    const metric = await serverWithMetric(analyst, { name: 'Water', unit: 'm³', kind: 'amount' });
     await send(metric, 70, test.clock.now - 20 * MINUTE);
     const rule = await ruleOn(metric.metricId, {
       test: { kind: 'consumption', limit: 100, per: 'hour', pace: false },
@@ -92,7 +93,7 @@ describe('consumption', () => {
 
 describe('hours in which a rule watches', () => {
   it('end an alarm at their end though no sample comes', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     // London is on UTC in winter.
     test.clock.now = Date.UTC(2026, 10, 25, 21, 50);
     const rule = await ruleOn(metric.metricId, { hours: { kind: 'clock', from: '06:00', to: '22:00' } });
@@ -100,7 +101,7 @@ describe('hours in which a rule watches', () => {
     await send(metric, 230);
     expect(await statesOf(rule)).toEqual(['unacknowledged']);
     later(10 * MINUTE);
-    await passTime(test.server.app.pool, test.clock.now);
+    await evaluateTimers(test.server.app.pool, test.clock.now);
     expect(await alarmsOf(analyst, rule)).toMatchObject([
       { state: 'returnedUnacknowledged', returnedAt: Date.UTC(2026, 10, 25, 22) },
     ]);
@@ -121,7 +122,7 @@ describe('suppression by design', () => {
     });
 
   it('hears nothing while the machine is stopped, and what still stands when it runs again', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     const made = await stateOf(metric.assetId);
     const state = { key: made.body.key, token: metric.token };
     await send(state, 1);
@@ -163,7 +164,7 @@ describe('suppression by design', () => {
   });
 
   it('judges an alarm in a batch by the state at its own time', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     const made = await stateOf(metric.assetId);
     const rule = await ruleOn(metric.metricId, { suppress: { metricId: made.body.id, code: 0, is: true } });
     const from = test.clock.now;
@@ -178,7 +179,7 @@ describe('suppression by design', () => {
       ...[at(1, 0, stateKey), at(4, 1, stateKey)],
       ...[at(2, 230), at(3, 190), at(5, 230), at(6, 190)],
     ]);
-    // The first came while the machine stood: nobody is called for it.
+    // The first came while the machine stood: nobody is notified for it.
     expect(await statesOf(rule)).toEqual(['normal (over)', 'returnedUnacknowledged (over)']);
     const { rows } = await test.server.app.pool.query<{ unheard: boolean }>(
       "select unheard from alarm_event where alarm_id = any($1) and kind = 'raised' order by at",
@@ -190,7 +191,7 @@ describe('suppression by design', () => {
 
 describe('a rule over a scope', () => {
   it('has an alarm for each asset, takes in a metric that comes and lets go of one that is removed', async () => {
-    const one = await withMetric(analyst);
+    const one = await serverWithMetric(analyst);
     const addMachine = async (name: string) => {
       const machine = { name, kind: 'machine', parentId: one.assetId };
       const asset = await analyst.call<{ id: string }>('POST', '/api/assets', machine);
@@ -244,14 +245,15 @@ describe('a rule over a scope', () => {
 
     await analyst.call('DELETE', `/api/metrics/${two.id}`);
     await keepScopes(pool, test.clock.now);
-    const { body } = await analyst.call<AlarmRule[]>('GET', '/api/alarm-rules');
-    const watched = body.find(({ id }) => id === rule)!.watches.map(({ metricId }) => metricId);
+    const { body } = await ruleNow(rule);
+    expect(body.rule.watched).toEqual({ metrics: 2, suppressed: 0, aside: 0, how: null });
+    const watched = body.watches.map(({ metricId }) => metricId);
     expect(watched.sort()).toEqual([one.metricId, three.id].sort());
     expect((await alarmsOf(analyst, rule)).find(({ metricId }) => metricId === two.id)!.state).toBe('normal');
   });
 
   it('does not stand in the way of an alarm while its scope is being kept', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     const rule = await ruleOn(metric.metricId, { under: metric.assetId });
     const { pool } = test.server.app;
     const [keeper, raiser] = [await pool.connect(), await pool.connect()];
@@ -271,14 +273,13 @@ describe('a rule over a scope', () => {
   });
 
   it('on a single metric goes out of force with it, and its alarm ends', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     const rule = await ruleOn(metric.metricId, {});
     later(MINUTE);
     await send(metric, 230);
     await analyst.call('DELETE', `/api/metrics/${metric.metricId}`);
     await keepScopes(test.server.app.pool, test.clock.now);
-    const { body } = await analyst.call<AlarmRule[]>('GET', '/api/alarm-rules');
-    expect(body.some(({ id }) => id === rule)).toBe(false);
+    expect((await ruleNow(rule)).body.rule.inForce).toBe(false);
     expect(await statesOf(rule)).toEqual(['returnedUnacknowledged (over)']);
   });
 });
@@ -295,13 +296,13 @@ describe('what a rule can look for', () => {
     ['a limit that is missing', { kind: 'limit', side: 'above', deadband: 0 }],
     ['something else', { kind: 'dream' }],
   ])('is not %s', async (_, wrong) => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     expect((await put(metricId, { test: wrong })).status).toBe(422);
   });
 
   it('is suppressed by a state only, and by one that there is', async () => {
-    const { metricId } = await withMetric(analyst);
-    const other = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
+    const other = await serverWithMetric(analyst);
     const by = async (id: string): Promise<number> =>
       (await put(metricId, { suppress: { metricId: id, code: 0, is: true } })).status;
     expect(await by(other.metricId)).toBe(422);
@@ -309,16 +310,15 @@ describe('what a rule can look for', () => {
   });
 
   it('leaves out of a test what does not belong to it', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId, { test: { kind: 'silence', forMs: HOUR, limit: 5, side: 'above' } });
-    const { body } = await analyst.call<AlarmRule[]>('GET', '/api/alarm-rules');
-    expect(body.find(({ id }) => id === rule)!.test).toEqual({ kind: 'silence', forMs: HOUR });
+    expect((await ruleNow(rule)).body.rule.test).toEqual({ kind: 'silence', forMs: HOUR });
   });
 });
 
 describe('a rehearsal of very many samples', () => {
   it('runs on fewer days, and its window says so', async () => {
-    const { metricId } = await withMetric(analyst, { intervalMs: 1000, maxGapMs: 10_000 });
+    const { metricId } = await serverWithMetric(analyst, { intervalMs: 1000, maxGapMs: 10_000 });
     const { body } = await analyst.call<{ window: { start: number; end: number } }>(
       'POST',
       '/api/alarm-rules/rehearsal',
@@ -331,7 +331,7 @@ describe('a rehearsal of very many samples', () => {
 
 describe('rehearsal of what must be learnt', () => {
   it('learns from before the window where there is enough, and says when it learnt on itself', async () => {
-    const metric = await withMetric(analyst, { intervalMs: HOUR, maxGapMs: 3 * HOUR });
+    const metric = await serverWithMetric(analyst, { intervalMs: HOUR, maxGapMs: 3 * HOUR });
     const hours = 40 * 24;
     const end = Math.floor(test.clock.now / HOUR) * HOUR;
     await push(

@@ -1,4 +1,4 @@
-import type { Alarm, AlarmEvent, AlarmRule, Flag, Person, RaisedAlarm } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, Flag, Person, RaisedAlarm, WholeRule } from '@vivid-beacon/core';
 import {
   alarmsOf as alarmsOfRule,
   onTestServer,
@@ -6,7 +6,7 @@ import {
   ruleDraft,
   TEST_NOW,
   type Visitor,
-  withMetric,
+  serverWithMetric,
 } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -18,7 +18,7 @@ const alarmsOf = (rule: string): Promise<Alarm[]> => alarmsOfRule(analyst, rule)
 
 describe('an alarm', () => {
   it('is raised, acknowledged, flagged, closed and returns; its history is complete', async () => {
-    const { key, token, metricId, assetId } = await withMetric(analyst);
+    const { key, token, metricId, assetId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId);
     const send = (minute: number, v: number) =>
       push(test.url, token, [{ metric: key, t: TEST_NOW + minute * MINUTE, v }]);
@@ -92,8 +92,8 @@ describe('an alarm', () => {
 
   it('ends the same when its samples come late, repeated and out of order', async () => {
     const values = [200, 206, 210, 211, 200, 199, 207, 208, 190];
-    const straight = await withMetric(analyst);
-    const mixed = await withMetric(analyst);
+    const straight = await serverWithMetric(analyst);
+    const mixed = await serverWithMetric(analyst);
     const from = test.clock.now;
     test.clock.now = from + 20 * MINUTE;
     const rules = [await ruleOn(straight.metricId), await ruleOn(mixed.metricId)];
@@ -123,14 +123,14 @@ describe('an alarm', () => {
   });
 
   it('stands at once when a rule comes into force over a limit already passed', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     await push(test.url, token, [{ metric: key, t: test.clock.now - MINUTE, v: 230 }]);
     const rule = await ruleOn(metricId);
     expect(await alarmsOf(rule)).toMatchObject([{ state: 'unacknowledged', raisedValue: 230 }]);
   });
 
   it('is no longer raised once its rule is out of force', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId);
     expect((await analyst.call('DELETE', `/api/alarm-rules/${rule}`)).status).toBe(204);
     await push(test.url, token, [{ metric: key, t: test.clock.now, v: 300 }]);
@@ -144,7 +144,7 @@ describe('a rule that is set aside', () => {
   const putBack = (rule: string) => operator.call('DELETE', `/api/alarm-rules/${rule}/aside`);
 
   it('records what happens and calls nobody; put back, it stands for what its condition is', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId);
     const send = (minute: number, v: number) =>
       push(test.url, token, [{ metric: key, t: test.clock.now + minute * MINUTE, v }]);
@@ -185,7 +185,7 @@ describe('a rule that is set aside', () => {
 
   it('comes back by itself, once, though two servers look at the same moment', async () => {
     const { endShelves } = await import('./setAside');
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId);
     await push(test.url, token, [{ metric: key, t: test.clock.now + MINUTE, v: 212 }]);
     await aside(rule, { kind: 'shelved', forMs: 60_000, reason: 'A minute' });
@@ -204,15 +204,16 @@ describe('a rule that is set aside', () => {
   });
 
   it('needs a reason and an end; out of service is for analysts', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId);
     expect((await aside(rule, { kind: 'shelved', forMs: 60_000, reason: ' ' })).status).toBe(422);
     expect((await aside(rule, { kind: 'shelved', reason: 'x' })).status).toBe(422);
     expect((await aside(rule, { kind: 'shelved', forMs: 8 * 86_400_000, reason: 'x' })).status).toBe(422);
     expect((await aside(rule, { kind: 'outOfService', reason: 'x' })).status).toBe(403);
     expect((await aside(rule, { kind: 'outOfService', reason: 'Sensor gone' }, analyst)).status).toBe(204);
-    const { body } = await operator.call<AlarmRule[]>('GET', '/api/alarm-rules');
-    expect(body.find(({ id }) => id === rule)!.watches[0].aside).toMatchObject({
+    const { body } = await operator.call<WholeRule>('GET', `/api/alarm-rules/${rule}`);
+    expect(body.watches[0].aside).toEqual(body.rule.watched.how);
+    expect(body.rule.watched.how).toMatchObject({
       kind: 'outOfService',
       until: null,
       reason: 'Sensor gone',
@@ -228,7 +229,7 @@ describe('a rule that is set aside', () => {
 
 describe('an alarm that latches', () => {
   it('stands after its return until it is acknowledged and reset', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const rule = await ruleOn(metricId, { latching: true });
     await push(test.url, token, [
       { metric: key, t: test.clock.now + MINUTE, v: 212 },
@@ -249,7 +250,7 @@ describe('an alarm that latches', () => {
 
 describe('rehearsal', () => {
   it('fires as often as live evaluation does', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const values = Array.from({ length: 300 }, (_, i) => 200 + 8 * Math.sin(i / 9));
     const start = test.clock.now - 300 * MINUTE;
     await push(
@@ -295,7 +296,7 @@ describe('live updates', () => {
       signal: stop.signal,
     });
     const reader = response.body!.getReader();
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     await ruleOn(metricId);
     await push(test.url, token, [{ metric: key, t: test.clock.now, v: 300 }]);
     let text = '';

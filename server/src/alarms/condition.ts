@@ -1,8 +1,8 @@
-import { PLAIN_CALENDAR, type MetricKind } from '@vivid-beacon/core';
-import type { AlarmCondition, AlarmModel } from '@vivid-beacon/core/src/engine';
+import { DEFAULT_CALENDAR, type MetricKind } from '@vivid-beacon/core';
+import type { AlarmCondition, AlarmModel } from '@vivid-beacon/core/src/alarming';
 import type { WatchRow } from './watchSql';
 
-/** The condition of a rule on a metric, as core takes it. */
+/** The condition of a rule on a metric, as core expects it. */
 export function conditionOf(
   rule: Pick<WatchRow, 'test' | 'onDelayMs' | 'offDelayMs' | 'hours'>,
   metric: {
@@ -23,7 +23,7 @@ export function conditionOf(
     offDelayMs,
     maxGapMs,
     hours,
-    site: { zone, calendar: calendar ?? PLAIN_CALENDAR },
+    site: { zone, calendar: calendar ?? DEFAULT_CALENDAR },
     reading: { kind, intervalMs, rollover },
     model,
   };

@@ -1,6 +1,13 @@
-import { alarmsApi, PAST_ALARMS } from '@vivid-beacon/core/src/api/alarms';
-import { allows, BeaconError, needsAcknowledgement, type Alarm } from '@vivid-beacon/core';
-import type { AppContext } from '../http/appContext';
+import { alarmsApi } from '@vivid-beacon/core/src/api/alarms';
+import {
+  allows,
+  BeaconError,
+  needsAcknowledgement,
+  searchWords,
+  type Alarm,
+  type AlarmRule,
+} from '@vivid-beacon/core';
+import type { Reader } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { otherLimitsReading, rehearsalReading } from './readings';
@@ -10,61 +17,74 @@ import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { retireRule } from './retire';
 import { learnerOf } from './learnerOf';
 import { putInForce } from './rules';
-import { listRules } from './rulesSql';
 import {
-  addEvent,
+  countSetAside,
   countStanding,
   earlierAlarms,
   findAlarm,
-  listEvents,
-  listPastAlarms,
-  listStandingAlarms,
+  pageOfAlarms,
   raisedOnTime,
-} from './sql';
+} from './listSql';
+import { findRule, pageOfRules, watchesOfRule } from './rulesSql';
+import { addEvent, listEvents } from './sql';
 
 const EARLIER_ALARMS = 10;
 
-async function needAlarm(app: AppContext, id: string): Promise<Alarm> {
-  const alarm = await findAlarm(app.pool, id);
+async function needAlarm(db: Reader, id: string): Promise<Alarm> {
+  const alarm = await findAlarm(db, id);
   if (!alarm) throw new BeaconError('NOT_FOUND', 'This alarm does not exist.');
   return alarm;
 }
 
-export const alarmEndpoints = endpoints(alarmsApi, {
-  'GET /api/alarms': async ({ app }) => ({
-    standing: await listStandingAlarms(app.pool),
-    past: await listPastAlarms(app.pool, PAST_ALARMS),
-  }),
+/** A rule, in force or not. */
+async function needRule(db: Reader, id: string): Promise<AlarmRule> {
+  const rule = await findRule(db, id);
+  if (!rule) throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist.');
+  return rule;
+}
 
-  'GET /api/alarms/waiting': async ({ app }) => {
-    const standing = await countStanding(app.pool);
+export const alarmEndpoints = endpoints(alarmsApi, {
+  'GET /api/alarms': async ({ db, query: { search, list, ruleId, plantId, ...page } }) => {
+    const filter = { list, ruleId, plantId, words: searchWords(search) };
+    const [found, setAside] = await Promise.all([
+      pageOfAlarms(db, filter, page),
+      list === 'standing' ? countSetAside(db, filter) : 0,
+    ]);
+    return { ...found, setAside };
+  },
+
+  'GET /api/alarms/waiting': async ({ db }) => {
+    const standing = await countStanding(db);
     const waiting = standing.filter(({ state }) => needsAcknowledgement(state));
     return { count: waiting.reduce((sum, { n }) => sum + n, 0) };
   },
 
-  'GET /api/alarms/on-time': ({ app, query }) =>
-    raisedOnTime(app.pool, [...new Set(query.metricIds.split(','))], { start: query.from, end: query.to }),
+  'GET /api/alarms/on-time': ({ db, query }) =>
+    raisedOnTime(db, [...new Set(query.metricIds.split(','))], { start: query.from, end: query.to }),
 
-  'GET /api/alarms/:id': async ({ app, params }) => {
-    const alarm = await needAlarm(app, params.id);
+  'GET /api/alarms/:id': async ({ app, db, params }) => {
+    const alarm = await needAlarm(db, params.id);
     return {
       alarm,
       events: await listEvents(app.pool, alarm.id),
-      earlier: await earlierAlarms(app.pool, alarm, EARLIER_ALARMS),
+      earlier: await earlierAlarms(db, alarm, EARLIER_ALARMS),
     };
   },
 
-  'POST /api/alarms/:id/acknowledgement': async ({ app, params, body, person }) => {
+  'POST /api/alarms/:id/acknowledgement': async ({ app, db, params, body, person }) => {
+    await needAlarm(db, params.id);
     await acknowledgeAlarm(app.pool, params.id, person.id, body.remark, app.now());
-    return needAlarm(app, params.id);
+    return needAlarm(db, params.id);
   },
 
-  'POST /api/alarms/:id/reset': async ({ app, params, person }) => {
+  'POST /api/alarms/:id/reset': async ({ app, db, params, person }) => {
+    await needAlarm(db, params.id);
     await resetAlarm(app.pool, params.id, person.id, app.now());
-    return needAlarm(app, params.id);
+    return needAlarm(db, params.id);
   },
 
-  'PUT /api/alarm-rules/:id/aside': async ({ app, params, body, person }) => {
+  'PUT /api/alarm-rules/:id/aside': async ({ app, db, params, body, person }) => {
+    await needRule(db, params.id);
     const { kind } = body;
     if (kind === 'outOfService' && !allows(person.role, 'analyst')) {
       throw new BeaconError('NOT_ALLOWED', 'Only analysts take a rule out of service. Shelve it for a time.');
@@ -75,11 +95,13 @@ export const alarmEndpoints = endpoints(alarmsApi, {
     await setRuleAside(app.pool, params.id, metricId, { kind, until, reason }, person.id, at);
   },
 
-  'DELETE /api/alarm-rules/:id/aside': ({ app, params, query, person }) =>
-    putRuleBack(app.pool, params.id, query.metricId, person, app.now()),
+  'DELETE /api/alarm-rules/:id/aside': async ({ app, db, params, query, person }) => {
+    await needRule(db, params.id);
+    return putRuleBack(app.pool, params.id, query.metricId, person, app.now());
+  },
 
-  'POST /api/alarms/:id/remarks': async ({ app, params, body, person }) => {
-    const { id } = await needAlarm(app, params.id);
+  'POST /api/alarms/:id/remarks': async ({ app, db, params, body, person }) => {
+    const { id } = await needAlarm(db, params.id);
     const event = {
       alarmId: id,
       at: app.now(),
@@ -90,12 +112,17 @@ export const alarmEndpoints = endpoints(alarmsApi, {
     await changeAndNotify(
       app.pool,
       'alarms',
-      (db) => addEvent(db, event),
+      (own) => addEvent(own, event),
       () => [id],
     );
   },
 
-  'GET /api/alarm-rules': ({ app }) => listRules(app.pool),
+  'GET /api/alarm-rules': ({ db, query: { search, ...page } }) => pageOfRules(db, searchWords(search), page),
+
+  'GET /api/alarm-rules/:id': async ({ db, params }) => ({
+    rule: await needRule(db, params.id),
+    watches: await watchesOfRule(db, params.id),
+  }),
 
   'POST /api/alarm-rules': async ({ app, db, body: { replaces, ...draft }, person }) => {
     const learner = learnerOf(app);
@@ -111,7 +138,8 @@ export const alarmEndpoints = endpoints(alarmsApi, {
 
   'POST /api/alarm-rules/rehearsal/limits': (call) => answerReading(call, otherLimitsReading, call.body),
 
-  'DELETE /api/alarm-rules/:id': async ({ app, params, person }) => {
-    await changeAndNotify(app.pool, 'alarms', (db) => retireRule(db, params.id, person.id, app.now()));
+  'DELETE /api/alarm-rules/:id': async ({ app, db, params, person }) => {
+    await needRule(db, params.id);
+    await changeAndNotify(app.pool, 'alarms', (own) => retireRule(own, params.id, person.id, app.now()));
   },
 });

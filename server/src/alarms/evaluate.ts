@@ -8,17 +8,17 @@ import {
 } from '@vivid-beacon/core';
 import {
   isActive,
-  contextStart,
-  recallMs,
+  historyStart,
+  lookBackMs,
   runCondition,
-  runFromContext,
+  runWithHistory,
   takenUpTo,
   type ConditionChange,
   type ConditionState,
-} from '@vivid-beacon/core/src/engine';
+} from '@vivid-beacon/core/src/alarming';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { tellOfAlarm } from './alarmNotices';
+import { enqueueAlarmNotices } from './alarmNotices';
 import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import type { MergeResult } from '../samples/store';
 import { conditionOfWatch } from './condition';
@@ -32,7 +32,7 @@ import {
   type AlarmRow,
   type WatchKey,
 } from './sql';
-import { bringInLine, keepSuppression, suppressionAround } from './suppression';
+import { reconcile, keepSuppression, suppressionAround } from './suppression';
 import {
   lockTimedWatches,
   lockWatchesOf,
@@ -78,8 +78,11 @@ export async function evaluateAlarms(
   if (touched.length > 0) await notify(db, 'alarms', [...new Set(touched)]);
 }
 
-/** What time alone brings: silence that is due, the end of the hours in which a rule watches. @returns how many alarms changed. */
-export async function passTime(pool: Pool, now: number): Promise<number> {
+/**
+ * Applies what time alone changes: silence that is due, and the end of a rule's hours. @returns how many
+ * alarms changed.
+ */
+export async function evaluateTimers(pool: Pool, now: number): Promise<number> {
   return withTransaction(pool, async (db) => {
     const touched: string[] = [];
     for (const watch of await lockTimedWatches(db, now)) {
@@ -92,7 +95,7 @@ export async function passTime(pool: Pool, now: number): Promise<number> {
   });
 }
 
-/** Where a condition stands after an evaluation, and the alarms that changed. */
+/** The state of a condition after an evaluation, and the changed alarms. */
 interface Evaluated {
   readonly state: ConditionState;
   readonly touched: readonly string[];
@@ -109,7 +112,7 @@ async function evaluateOn(
   now: number,
 ): Promise<Evaluated> {
   const condition = conditionOfWatch(watch);
-  const back = recallMs(condition);
+  const back = lookBackMs(condition);
   const after = Math.max(watch.condition.seen + 1, watch.inForceFrom) - back;
   const samples =
     fresh && back === 0 ? sliceSeries(fresh, after, END_OF_TIME) : await samplesOf(db, watch, after);
@@ -138,16 +141,19 @@ async function applyChanges(
   return applied.map(({ alarmId }) => alarmId);
 }
 
-/** What a change did to an alarm. */
+/** The effect of a change on an alarm. */
 interface Applied {
   readonly alarmId: string;
   readonly kind: ConditionChange['kind'];
   readonly t: number;
-  /** Not while it is set aside or suppressed. */
+  /** Nobody is notified while it is set aside or suppressed. */
   readonly heard: boolean;
 }
 
-/** Of several changes at once people are told the last raise, which tells of its return too; else the last return. */
+/**
+ * Of several changes at once, people are notified of the last raise, with its return; otherwise of the last
+ * return.
+ */
 async function tellOfChanges(
   db: Queryable,
   watch: WatchRow,
@@ -158,10 +164,10 @@ async function tellOfChanges(
   const heard = applied.filter((each) => each.heard);
   const last = heard.findLast(({ kind }) => kind === 'raise') ?? heard.at(-1);
   if (!last) return;
-  await tellOfAlarm(db, last.alarmId, last.kind === 'raise' ? 'breach' : 'return', last.t, now);
+  await enqueueAlarmNotices(db, last.alarmId, last.kind === 'raise' ? 'breach' : 'return', last.t, now);
 }
 
-/** The alarm that stands, as suppression had it at an instant. */
+/** The active alarm, with suppression at an instant applied. */
 async function standingAt(
   db: Queryable,
   watch: WatchRow,
@@ -170,11 +176,13 @@ async function standingAt(
 ): Promise<AlarmRow | undefined> {
   const standing = await lockStandingAlarm(db, watch);
   if (!standing) return undefined;
-  const state = await bringInLine(db, watch, standing, suppressed, at);
+  const state = await reconcile(db, watch, standing, suppressed, at);
   return state === 'normal' ? undefined : { ...standing, state };
 }
 
-/** The state of an alarm raised at an instant: of a rule that is set aside or suppressed it is recorded, and nobody is called. */
+/**
+ * The state of an alarm raised at an instant; if its rule is set aside or suppressed, it is only recorded.
+ */
 function raisedState(watch: WatchRow, suppressed: boolean): AlarmState {
   return watch.aside ?? (suppressed ? 'suppressed' : 'unacknowledged');
 }
@@ -220,12 +228,12 @@ const keyOf = ({ ruleId, metricId }: WatchRow): { ruleId: string; metricId: stri
   metricId,
 });
 
-/** Runs a rule afresh over all samples since it came into force and brings its alarms in line. */
+/** Runs a rule over all samples since it came into force and reconciles its alarms. */
 async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promise<Evaluated> {
   const condition = conditionOfWatch(watch);
-  const context = contextStart(condition, watch.inForceFrom);
+  const context = historyStart(condition, watch.inForceFrom);
   const all = await samplesOf(db, watch, context);
-  const { state, changes } = runFromContext(condition, all, context, watch.inForceFrom, now);
+  const { state, changes } = runWithHistory(condition, all, context, watch.inForceFrom, now);
   const suppressedAt = await suppressionAround(db, watch, watch.inForceFrom, state.seen);
   const touched: string[] = [];
 
@@ -242,7 +250,7 @@ async function evaluateAgain(db: Queryable, watch: WatchRow, now: number): Promi
   const stands = isActive(state);
   if (stood !== stands) {
     const kind = stands ? 'raise' : 'return';
-    // The alarm that stood may never have been raised in the corrected data: then it returns where it began.
+    // With the corrected data the active alarm may never have been raised; it then returns where it began.
     const change = changes.findLast((each) => each.kind === kind) ?? {
       kind,
       t: standing?.raisedAt ?? state.seen,
@@ -275,7 +283,7 @@ function finishedEpisodes(changes: readonly ConditionChange[]): Episode[] {
   return episodes;
 }
 
-/** An alarm that only late samples show: it is over, and no person has seen it. */
+/** An alarm that only late samples reveal: it is over, and nobody has seen it. */
 async function recordFoundEpisode(
   db: Queryable,
   watch: WatchRow,

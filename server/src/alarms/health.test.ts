@@ -1,6 +1,6 @@
-import type { Alarm, AlarmEvent, AlarmHealth, AlarmRule, HealthCheck } from '@vivid-beacon/core';
-import { onTestServer, push, ruleDraft, TEST_NOW, withMetric } from '../testing/testServer';
-import type { RaisingRule } from './annunciationSql';
+import type { Alarm, AlarmEvent, AlarmHealth, AlarmRule, HealthCheck, PageOf } from '@vivid-beacon/core';
+import { alarmsOf, onTestServer, push, ruleDraft, TEST_NOW, serverWithMetric } from '../testing/testServer';
+import type { RaisingRuleRow } from './annunciationSql';
 
 const MINUTE = 60_000;
 const { test, analyst, operator } = onTestServer('analyst', 'operator');
@@ -8,14 +8,14 @@ const { test, analyst, operator } = onTestServer('analyst', 'operator');
 interface Answer {
   readonly health: AlarmHealth;
   readonly checks: HealthCheck[];
-  readonly rules: RaisingRule[];
+  readonly rules: RaisingRuleRow[];
 }
 const ask = async (query = ''): Promise<Answer> =>
   (await operator.call<Answer>('GET', `/api/alarm-health${query}`)).body;
 
 describe('alarm health', () => {
   it('counts every call, also while an alarm waits for its acknowledgement, and none of a shelved rule', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const { id } = (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', ruleDraft(metricId))).body;
     let minute = 0;
     const send = async (v: number): Promise<void> => {
@@ -30,9 +30,9 @@ describe('alarm health', () => {
     expect(twice.rules).toEqual([{ id, name: 'Too hot', inForce: true }]);
     expect(twice.checks.every(({ level }) => level === 'clear')).toBe(true);
 
-    const { body } = await operator.call<{ standing: { id: string }[] }>('GET', '/api/alarms');
+    const [{ id: standing }] = await alarmsOf(operator, id);
     test.clock.now += 3 * MINUTE;
-    await operator.call('POST', `/api/alarms/${body.standing[0].id}/acknowledgement`, { remark: '' });
+    await operator.call('POST', `/api/alarms/${standing}/acknowledgement`, { remark: '' });
     minute += 3;
     expect((await ask()).health.toAcknowledge!.median).toBeGreaterThanOrEqual(3 * MINUTE);
 
@@ -77,17 +77,14 @@ describe('alarm health', () => {
 describe('a rule that goes out of force', () => {
   const MINUTES_BACK = 5 * MINUTE;
   async function hot(part: object = {}) {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const draft = ruleDraft(metricId, part);
     const { id } = (await analyst.call<{ id: string }>('POST', '/api/alarm-rules', draft)).body;
     test.clock.now += MINUTE;
     await push(test.url, token, [{ metric: key, t: test.clock.now, v: 210 }]);
     return { id, metricId, draft, alarm: await alarmOf(id) };
   }
-  const alarmOf = async (ruleId: string): Promise<Alarm> => {
-    const { body } = await operator.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
-    return [...body.standing, ...body.past].find((alarm) => alarm.ruleId === ruleId)!;
-  };
+  const alarmOf = async (ruleId: string): Promise<Alarm> => (await alarmsOf(operator, ruleId))[0];
 
   it('ends its acknowledged alarm, and one that nobody has seen once it is acknowledged', async () => {
     const seen = await hot();
@@ -111,7 +108,7 @@ describe('a rule that goes out of force', () => {
     const next = { ...draft, test: limit(300), replaces: id };
     expect((await analyst.call('POST', '/api/alarm-rules', next)).status).toBe(200);
     const inForce = async (): Promise<unknown[]> =>
-      (await operator.call<AlarmRule[]>('GET', '/api/alarm-rules')).body
+      (await operator.call<PageOf<AlarmRule>>('GET', '/api/alarm-rules?limit=500')).body.items
         .filter((rule) => rule.metricId === metricId)
         .map((rule) => rule.test);
     expect(await inForce()).toEqual([limit(300)]);

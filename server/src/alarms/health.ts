@@ -4,12 +4,12 @@ import type { Queryable } from '../db/database';
 import { readSetting, writeSetting } from '../db/settings';
 import { endpoints } from '../http/endpoint';
 import { alarmsSince, annunciations } from './annunciationSql';
-import { listRules } from './rulesSql';
+import { countRules } from './rulesSql';
 
-/** A rate told from less than a day would be a guess. */
-const SHORTEST_MS = DAY_MS;
+/** A rate from less than a day would be a guess. */
+const MIN_MS = DAY_MS;
 
-/** Name of the setting that holds how many people answer at the same time. */
+/** Setting: number of people answering alarms at the same time. */
 const OPERATORS = 'alarmOperators';
 
 async function operatorsKept(db: Queryable): Promise<number> {
@@ -17,17 +17,17 @@ async function operatorsKept(db: Queryable): Promise<number> {
 }
 
 export const alarmHealthEndpoints = endpoints(alarmHealthApi, {
-  'GET /api/alarm-health': async ({ app, query }) => {
+  'GET /api/alarm-health': async ({ app, db, query }) => {
     const end = app.now();
-    // Days before the first rule would thin the rates out: there was nothing that could have called.
-    const since = (await alarmsSince(app.pool)) ?? 0;
-    const start = Math.min(Math.max(end - query.days * DAY_MS, since), end - SHORTEST_MS);
+    // Days before the first rule would dilute the rates.
+    const since = (await alarmsSince(db)) ?? 0;
+    const start = Math.min(Math.max(end - query.days * DAY_MS, since), end - MIN_MS);
     const window = { start, end };
-    const { alarms, names } = await annunciations(app.pool, window);
-    const rules = await listRules(app.pool);
+    const { alarms, names } = await annunciations(db, window);
+    const rules = await countRules(db);
     const operators = query.operators ?? (await operatorsKept(app.pool));
     const health = alarmHealth(alarms, window, operators);
-    return { health, checks: checkHealth(health, rules.length), rules: names };
+    return { health, checks: checkHealth(health, rules), rules: names };
   },
 
   'PUT /api/alarm-health/operators': async ({ app, body }) => {

@@ -1,10 +1,10 @@
 import { DAY_MS, type AlarmTest, type MetricKind } from '@vivid-beacon/core';
-import { fitAlarmModel, type AlarmModel } from '@vivid-beacon/core/src/engine';
+import { fitAlarmModel, type AlarmModel } from '@vivid-beacon/core/src/alarming';
 import type { Queryable } from '../db/database';
 import { spend } from '../db/readBudget';
 import { readSeries } from '../samples/readSeries';
 
-/** How far back a rule learns what is usual. */
+/** How far back a rule learns. */
 export const LEARN_MS = 56 * DAY_MS;
 /** Fitting takes about as long as reading. */
 const OF_FITTING = 1;
@@ -17,14 +17,14 @@ export interface ToLearn {
     readonly maxGapMs: number;
     readonly zone: string;
   };
-  /** It learns from what lies before, ms. */
+  /** It learns from samples before this time, ms. */
   readonly until: number;
 }
 
-/** Learns what is usual for one metric; null when there is too little to learn from. */
+/** Learns the model of one metric; null with too few samples. */
 export type Learner = (ask: ToLearn) => Promise<AlarmModel | null>;
 
-/** What a rule learns about one metric from the 56 days before. */
+/** Fits the model of one metric on the preceding 56 days. */
 export async function learnUsual(
   db: Queryable,
   { test, metric, until }: ToLearn,

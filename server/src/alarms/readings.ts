@@ -1,18 +1,22 @@
 import type { RehearsalOrder } from '@vivid-beacon/core';
-import { reading } from '../readings/reading';
+import { readingHandler } from '../readings/readingHandler';
 import { learnUsual, type ToLearn } from './learn';
 import { rehearseOtherLimits, rehearseRule } from './rehearsal';
 
 const unbounded = { unbounded: true };
 
-export const rehearsalReading = reading(
+export const rehearsalReading = readingHandler(
   'rehearsal',
   ({ db, now }, { days, ...draft }: RehearsalOrder) => rehearseRule(db, draft, days, now),
   unbounded,
 );
-export const otherLimitsReading = reading(
+export const otherLimitsReading = readingHandler(
   'otherLimits',
   ({ db, now }, { days, ...draft }: RehearsalOrder) => rehearseOtherLimits(db, draft, days, now),
   unbounded,
 );
-export const learningReading = reading('learning', ({ db }, ask: ToLearn) => learnUsual(db, ask), unbounded);
+export const learningReading = readingHandler(
+  'learning',
+  ({ db }, ask: ToLearn) => learnUsual(db, ask),
+  unbounded,
+);

@@ -6,7 +6,7 @@ import {
   rehearseLimits,
   type OtherLimits,
   type RehearsedMetric,
-} from '@vivid-beacon/core/src/engine';
+} from '@vivid-beacon/core/src/alarming';
 import { calendarOf } from '../calendars/sql';
 import type { Reader } from '../db/reader';
 import { spend } from '../db/readBudget';
@@ -17,10 +17,13 @@ import { LEARN_MS } from './learn';
 import type { RuleParts } from './rulesSql';
 import { watchedMetrics } from './watched';
 
-/** With less than this before the window, it learns from the window itself. */
+/** With less history than this before the window, it learns from the window itself. */
 const LEARN_AT_LEAST_MS = 14 * DAY_MS;
 
-/** Runs a draft on the last `days` of samples of everything it would watch; on fewer where those are too many. */
+/**
+ * Runs a draft on the last `days` of samples of all watched metrics, or on fewer days if those are too many
+ * samples.
+ */
 export async function rehearseRule(
   db: Reader,
   draft: RuleParts,
@@ -33,7 +36,7 @@ export async function rehearseRule(
   return { ...rehearse(runs, window), samples, metrics: runs.length, learntOnItself, unlearnt };
 }
 
-/** What the draft would do with other limits. */
+/** Runs the draft with other limits. */
 export async function rehearseOtherLimits(
   db: Reader,
   draft: RuleParts,
@@ -45,7 +48,7 @@ export async function rehearseOtherLimits(
   return rehearseLimits(runs, window);
 }
 
-/** So many times as long as reading them. */
+/** Cost relative to reading the samples. */
 const OF_REHEARSAL = 2;
 const OF_OTHER_LIMITS = 8;
 
@@ -60,13 +63,13 @@ interface DraftPast {
   readonly unlearnt: number;
 }
 
-/** So many samples a rehearsal holds at most, 16 bytes each and what is made of them. */
-const MOST_SAMPLES = 20_000_000;
+/** Most samples in a rehearsal, 16 bytes each plus what is derived from them. */
+const MAX_SAMPLES = 20_000_000;
 
-/** As many days as memory allows, at least one; the answer's window tells. */
+/** As many days as memory allows, at least one; the answer contains the window. */
 function affordableDays(metrics: readonly Pick<MetricRow, 'intervalMs'>[], days: number): number {
   const aDay = metrics.reduce((sum, { intervalMs }) => sum + DAY_MS / intervalMs, 0);
-  return Math.max(1, Math.min(days, Math.floor(MOST_SAMPLES / aDay)));
+  return Math.max(1, Math.min(days, Math.floor(MAX_SAMPLES / aDay)));
 }
 
 async function pastOfDraft(db: Reader, draft: RuleParts, days: number, now: number): Promise<DraftPast> {

@@ -6,8 +6,8 @@ import { addEvent, lockStandingAlarm, saveAlarmProcess, type WatchKey } from './
 import { lockWatchesOfRule, removeWatch } from './watchSql';
 
 /**
- * Takes a rule out of force, in the caller's transaction. No sample will ever return its alarms, so those that
- * stand end here; one that nobody has acknowledged waits for that only.
+ * Withdraws a rule, in the caller's transaction. No sample can return its alarms any more, so active ones end
+ * here; an unacknowledged one still waits for its acknowledgement.
  *
  * @param personId null = nobody: its metric is gone.
  * @throws {BeaconError} NOT_FOUND when it is not in force.
@@ -26,7 +26,7 @@ export async function retireRule(
   await notify(db, 'alarms', []);
 }
 
-/** Stops watching one metric; its alarm, if one stands, ends likewise. */
+/** Stops watching one metric and ends its active alarm, if any. */
 export async function endWatch(
   db: Queryable,
   watch: WatchKey,

@@ -1,9 +1,9 @@
-import { contextStart, isActive, needsModel, runFromContext } from '@vivid-beacon/core/src/engine';
-import { readAs, readAsServer, THE_SERVER, type Asker } from '../db/reader';
+import { historyStart, isActive, needsModel, runWithHistory } from '@vivid-beacon/core/src/alarming';
+import { readAs, readAsServer, SERVER_CALLER, type Caller } from '../db/reader';
 import { calendarOf } from '../calendars/sql';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { tellOfAlarm } from './alarmNotices';
+import { enqueueAlarmNotices } from './alarmNotices';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
@@ -33,8 +33,8 @@ export async function putInForce(
   {
     replaces = null,
     learner = learnHere(pool),
-    asker = THE_SERVER,
-  }: { replaces?: string | null; learner?: Learner; asker?: Asker } = {},
+    asker = SERVER_CALLER,
+  }: { replaces?: string | null; learner?: Learner; asker?: Caller } = {},
 ): Promise<string> {
   return withTransaction(pool, async (db) => {
     if (replaces !== null) await retireRule(db, replaces, personId, inForceFrom);
@@ -51,7 +51,7 @@ function learnHere(pool: Pool): Learner {
   return (ask) => learnUsual(pool, ask);
 }
 
-/** Begins to watch one metric with a rule from `from` on. */
+/** Starts watching one metric with a rule at `from`. */
 async function startWatch(
   db: Queryable,
   learner: Learner,
@@ -65,9 +65,9 @@ async function startWatch(
     ? await learner({ test: rule.test, metric: { id: metricId, kind, maxGapMs, zone }, until: from })
     : null;
   const condition = conditionOf(rule, metric, await calendarOf(db, metric.plantId), model);
-  const context = contextStart(condition, from);
+  const context = historyStart(condition, from);
   const recent = (await readSeries(db, [metricId], context, END_OF_TIME)).get(metricId)!;
-  const run = runFromContext(condition, recent, context, from, from);
+  const run = runWithHistory(condition, recent, context, from, from);
   const suppressMetric = rule.suppress ? await suppressMetricOf(db, rule, metric.id) : null;
   const suppressing = { suppress: rule.suppress, suppressMetric };
   const newest = (await newestStates(db, [suppressing])).get(suppressMetric ?? '');
@@ -92,7 +92,7 @@ async function startWatch(
     returnedAt: null,
   });
   await addEvent(db, { alarmId: id, at: last.t, kind: 'raised', value, unheard: suppressed });
-  if (!suppressed) await tellOfAlarm(db, id, 'breach', from, from);
+  if (!suppressed) await enqueueAlarmNotices(db, id, 'breach', from, from);
   await notify(db, 'alarms', [id]);
 }
 
@@ -103,8 +103,8 @@ async function suppressMetricOf(db: Queryable, rule: ParsedRule, metricId: strin
 }
 
 /**
- * Lets rules over a scope watch the metrics that came to it and leave those that went; what watches a metric that
- * has been removed ends. @returns how many watches began or ended.
+ * Updates the metrics that rules over a scope watch: new ones are added, removed ones dropped. @returns how
+ * many watches began or ended.
  */
 export async function keepScopes(
   pool: Pool,

@@ -1,9 +1,19 @@
-import { hasAttributes, type AlarmRule, type Asset, type RuleForm } from '@vivid-beacon/core';
+import {
+  hasAttributes,
+  type AlarmRule,
+  type Asset,
+  type PageOf,
+  type RuleInput,
+  type WatchedMetric,
+} from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { Conditions, findPage, SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
+import type { PageRange } from '../db/pages';
+import type { Reader } from '../db/reader';
 
-/** What a person writes of a rule. */
-export type RuleParts = Omit<RuleForm, 'replaces'>;
+/** The fields of a rule that a person enters. */
+export type RuleParts = Omit<RuleInput, 'replaces'>;
 
 const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.attributes, rule.test,
   rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.level,
@@ -13,32 +23,76 @@ const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule
     'to', to_jsonb(array(select unnest(rule.escalate_to)::text))) end as escalation,
   rule.latching, rule.in_force as "inForce", ${ms('rule.in_force_from', 'inForceFrom')}`;
 
-/** Rules in force with the metrics they watch. */
-export function listRules(db: Queryable): Promise<AlarmRule[]> {
-  return all(
+/** A watch's shelving or out-of-service state, as sent to the app. */
+const ASIDE = `jsonb_build_object(
+  'kind', watch.aside, 'at', extract(epoch from watch.aside_at) * 1000,
+  'until', extract(epoch from watch.aside_until) * 1000,
+  'by', (select name from person where id = watch.aside_by), 'reason', watch.aside_reason)`;
+
+const FROM = `alarm_rule rule join metric on metric.id = rule.metric_id
+  join asset_place place on place.asset_id = metric.asset_id
+  left join metric_title title on title.metric_id = metric.id`;
+const RULES = `select ${RULE}, (
+    select jsonb_build_object('metrics', count(*), 'suppressed', count(*) filter (where watch.suppressed),
+      'aside', count(watch.aside), 'how', (array_agg(${ASIDE}
+        order by watch.aside <> 'outOfService', watch.aside_until, watch.metric_id) filter (where watch.aside is not null))[1])
+    from alarm_watch watch where watch.rule_id = rule.id) as watched
+  from ${FROM}`;
+
+/** Rules in force by name. @param words each must stand somewhere in the name of the rule or of its metric from the plant down. */
+export function pageOfRules(
+  db: Reader,
+  words: readonly string[],
+  page: PageRange,
+): Promise<PageOf<AlarmRule>> {
+  return findPage(
     db,
-    `select ${RULE}, coalesce((
-       select jsonb_agg(jsonb_build_object(
-         'metricId', watch.metric_id::text, 'assetName', asset.name, 'suppressed', watch.suppressed,
-         'aside', case when watch.aside is not null then jsonb_build_object(
-           'kind', watch.aside, 'at', extract(epoch from watch.aside_at) * 1000,
-           'until', extract(epoch from watch.aside_until) * 1000,
-           'by', (select name from person where id = watch.aside_by), 'reason', watch.aside_reason) end
-         ) order by asset.name, watch.metric_id)
-       from alarm_watch watch join metric on metric.id = watch.metric_id join asset on asset.id = metric.asset_id
-       where watch.rule_id = rule.id), '[]') as watches
-     from alarm_rule rule where rule.in_force order by rule.name`,
+    {
+      from: FROM,
+      id: 'rule.id',
+      select: RULES,
+      conditions: new Conditions(db).plain('rule.in_force').words(words, ['rule.name', 'title.search']),
+      order: 'rule.name collate natural_order, rule.id',
+    },
+    page,
   );
 }
 
+export function findRule(db: Reader, id: string): Promise<AlarmRule | undefined> {
+  return one(db, `${RULES} where ${SEEN_PLANT} and rule.id = $2`, [db.asker.sites, id]);
+}
+
+/** The watches of a rule, ordered by asset name. */
+export function watchesOfRule(db: Reader, id: string): Promise<WatchedMetric[]> {
+  return all(
+    db,
+    `select watch.metric_id as "metricId", asset.name as "assetName", watch.suppressed,
+       case when watch.aside is not null then ${ASIDE} end as aside
+     from alarm_watch watch join metric on metric.id = watch.metric_id join asset on asset.id = metric.asset_id
+     join asset_place place on place.asset_id = asset.id
+     where ${SEEN_PLANT} and watch.rule_id = $2 order by asset.name collate natural_order, watch.metric_id`,
+    [db.asker.sites, id],
+  );
+}
+
+/** How many rules are in force. */
+export async function countRules(db: Reader): Promise<number> {
+  const row = await one<{ n: number }>(
+    db,
+    `select count(*)::int as n from ${FROM} where ${SEEN_PLANT} and rule.in_force`,
+    [db.asker.sites],
+  );
+  return row!.n;
+}
+
 /** A rule, in force or not, locked. */
-export function lockRule(db: Queryable, id: string): Promise<Omit<AlarmRule, 'watches'> | undefined> {
+export function lockRule(db: Queryable, id: string): Promise<Omit<AlarmRule, 'watched'> | undefined> {
   return one(db, `select ${RULE} from alarm_rule rule where rule.id = $1 for no key update`, [id]);
 }
 
-/** Rules in force over a scope, locked; those another server works on are left to it. */
+/** Rules in force over a scope, locked; rows locked by another server are skipped. */
 // Not "for update": a push that holds a watch and raises its alarm needs the rule's key meanwhile, and both would wait.
-export function lockScopedRules(db: Queryable): Promise<Omit<AlarmRule, 'watches'>[]> {
+export function lockScopedRules(db: Queryable): Promise<Omit<AlarmRule, 'watched'>[]> {
   return all(
     db,
     `select ${RULE} from alarm_rule rule where rule.in_force and rule.under is not null
@@ -82,7 +136,7 @@ export async function addRule(
   return row!.id;
 }
 
-/** Takes a rule out of force. @returns false when there is none in force. */
+/** Withdraws a rule. @returns false if none is in force. */
 export async function endRule(db: Queryable, id: string): Promise<boolean> {
   const row = await one(
     db,

@@ -8,7 +8,7 @@ import {
 } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { tellOfAlarm } from './alarmNotices';
+import { enqueueAlarmNotices } from './alarmNotices';
 import { addEvent, lockAlarm, lockStandingAlarm, saveAlarmState } from './sql';
 import { lockEndedShelves, lockWatchesOfRule, saveAside, type WatchRow } from './watchSql';
 
@@ -16,7 +16,7 @@ const ACTION: Readonly<Record<SetAside, AlarmAction>> = { shelved: 'shelve', out
 
 /**
  * Shelves a rule until a time, or takes it out of service: on one of its metrics, or on all (`metricId` = null). Its
- * alarms go along, if any stand; what its condition does meanwhile is recorded, and nobody is called.
+ * alarms go along, if any stand; what its condition does meanwhile is recorded, and nobody is notified.
  */
 export async function setRuleAside(
   pool: Pool,
@@ -45,7 +45,7 @@ export async function setRuleAside(
 }
 
 /**
- * Puts a rule back before its time. 409 when it is not set aside; what analysts took out of service only they put back.
+ * Reinstates a rule early. 409 if it is not set aside; only analysts reinstate what was taken out of service.
  */
 export async function putRuleBack(
   pool: Pool,
@@ -64,7 +64,7 @@ export async function putRuleBack(
   });
 }
 
-/** Puts back what has lain on the shelf for its time. @returns how many; each once, though several servers look. */
+/** Reinstates rules whose shelving has expired. @returns how many; each once, even with several servers. */
 export async function endShelves(pool: Pool, now: number): Promise<number> {
   return withTransaction(pool, async (db) => {
     const ended = await lockEndedShelves(db, now);
@@ -73,7 +73,7 @@ export async function endShelves(pool: Pool, now: number): Promise<number> {
   });
 }
 
-/** Resets an alarm that had latched and was acknowledged. */
+/** Resets a latched, acknowledged alarm. */
 export async function resetAlarm(pool: Pool, alarmId: string, personId: string, at: number): Promise<void> {
   await withTransaction(pool, async (db) => {
     const alarm = await lockAlarm(db, alarmId);
@@ -108,7 +108,7 @@ async function putBack(db: Queryable, watch: WatchRow, personId: string | null, 
       kind: 'putBack',
       ...(personId ? { personId } : { remark: 'Its time on the shelf was over.' }),
     });
-    if (next === 'unacknowledged') await tellOfAlarm(db, standing.id, 'breach', at, at);
+    if (next === 'unacknowledged') await enqueueAlarmNotices(db, standing.id, 'breach', at, at);
   }
   await notify(db, 'alarms', standing ? [standing.id] : []);
 }

@@ -1,6 +1,6 @@
 import { firstAtOrAfter, nextAlarmState, type AlarmState, type SuppressWhile } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
-import { tellOfAlarm } from './alarmNotices';
+import { enqueueAlarmNotices } from './alarmNotices';
 import { readAround } from '../samples/readSeries';
 import { addEvent, lockStandingAlarm, saveAlarmState, type AlarmRow } from './sql';
 import { saveSuppressed, type WatchRow } from './watchSql';
@@ -11,7 +11,7 @@ function suppresses(suppress: SuppressWhile, code: number): boolean {
   return (code === suppress.code) === suppress.is;
 }
 
-/** Whether the state of the plant suppresses a rule at an instant of [from, to]. Without a state it does not. */
+/** Whether the state of the plant suppresses a rule at an instant in [from, to]; never without a state. */
 export async function suppressionAround(
   db: Queryable,
   { suppress, suppressMetric }: Pick<WatchRow, 'suppress' | 'suppressMetric'>,
@@ -21,7 +21,7 @@ export async function suppressionAround(
   if (!suppress || !suppressMetric) return NEVER;
   const { t, v } = (await readAround(db, [suppressMetric], from, to + 1)).get(suppressMetric)!;
   return (at) => {
-    // The newest sample at or before the instant holds.
+    // The newest sample at or before the instant counts.
     const i = firstAtOrAfter(t, at + 1) - 1;
     return i >= 0 && suppresses(suppress, v[i]);
   };
@@ -47,18 +47,21 @@ export async function keepSuppression(
     if (suppressed !== watch.suppressed) await saveSuppressed(db, watch, suppressed);
     const standing = await lockStandingAlarm(db, watch);
     if (!standing) continue;
-    const next = await bringInLine(db, watch, standing, suppressed, state.t);
+    const next = await reconcile(db, watch, standing, suppressed, state.t);
     if (next === standing.state) continue;
     touched.push(standing.id);
     if (next === 'unacknowledged' && watch.tells) {
-      await tellOfAlarm(db, standing.id, 'breach', state.t, now);
+      await enqueueAlarmNotices(db, standing.id, 'breach', state.t, now);
     }
   }
   return touched;
 }
 
-/** Suppresses an alarm that stands, or ends that, as the state of the plant at an instant has it. @returns its state then. */
-export async function bringInLine(
+/**
+ * Suppresses an active alarm, or ends its suppression, by the state of the plant at an instant. @returns its
+ * new state.
+ */
+export async function reconcile(
   db: Queryable,
   { latching }: Pick<WatchRow, 'latching'>,
   standing: AlarmRow,

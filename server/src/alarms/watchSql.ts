@@ -1,24 +1,25 @@
 import type {
   AlarmTest,
+  AlarmTestKind,
   HoursFilter,
   MetricKind,
   RuleAside,
   SuppressWhile,
   WorkingCalendar,
 } from '@vivid-beacon/core';
-import type { AlarmModel, ConditionState } from '@vivid-beacon/core/src/engine';
+import type { AlarmModel, ConditionState } from '@vivid-beacon/core/src/alarming';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 import type { WatchKey } from './sql';
 
-/** A rule on one metric, with everything its condition works with. */
+/** A rule on one metric, with everything its condition needs. */
 export interface WatchRow extends WatchKey {
   readonly test: AlarmTest;
   readonly onDelayMs: number;
   readonly offDelayMs: number;
   readonly hours: HoursFilter | null;
   readonly latching: boolean;
-  /** Does anybody get a notice? */
+  /** Whether the rule has recipients. */
   readonly tells: boolean;
   readonly inForceFrom: number;
   readonly inForce: boolean;
@@ -33,7 +34,7 @@ export interface WatchRow extends WatchKey {
   readonly intervalMs: number;
   readonly rollover: number | null;
   readonly zone: string;
-  /** Of the plant, where the rule has hours; null = none needed, or none set. */
+  /** Calendar of the plant, if the rule has hours; null = not needed or not set. */
   readonly calendar: WorkingCalendar | null;
 }
 
@@ -51,21 +52,21 @@ const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", 
   left join working_calendar calendar on calendar.plant_id = place.plant_id`;
 const IN_ORDER = 'order by watch.rule_id, watch.metric_id for update of watch';
 
-/** What watches these metrics in force, locked until the transaction ends. */
+/** Watches in force on these metrics, locked until the transaction ends. */
 export function lockWatchesOf(db: Queryable, metricIds: readonly string[]): Promise<WatchRow[]> {
   return all(db, `${WATCH} where rule.in_force and watch.metric_id = any($1::bigint[]) ${IN_ORDER}`, [
     metricIds,
   ]);
 }
 
-/** What is in force and suppressed by one of these states, locked. */
+/** Watches in force that one of these states suppresses, locked. */
 export function lockWatchesSuppressedBy(db: Queryable, metricIds: readonly string[]): Promise<WatchRow[]> {
   return all(db, `${WATCH} where rule.in_force and watch.suppress_metric = any($1::bigint[]) ${IN_ORDER}`, [
     metricIds,
   ]);
 }
 
-/** What a rule watches, in force or not, locked; `metricId` = only this one. */
+/** Watches of a rule, in force or not, locked; `metricId` = only this one. */
 export function lockWatchesOfRule(
   db: Queryable,
   ruleId: string,
@@ -78,24 +79,16 @@ export function lockWatchesOfRule(
   );
 }
 
-/**
- * What time alone may change by `now`: silence that is due, alarms and delays of rules with hours. Those that
- * another server has locked are left to it.
- */
+/** Watches that time alone may change by `now`. Rows locked by another server are skipped. */
 export function lockTimedWatches(db: Queryable, now: number): Promise<WatchRow[]> {
   return all(
     db,
-    `${WATCH} where rule.in_force and (
-       (rule.test ->> 'kind' = 'silence' and watch.condition ->> 'phase' = 'normal'
-          and (watch.condition ->> 'seen')::float8 > 0
-          and (watch.condition ->> 'seen')::float8 + (rule.test ->> 'forMs')::float8 < $1::float8)
-       or (rule.hours is not null and watch.condition ->> 'phase' <> 'normal'))
-     ${IN_ORDER} skip locked`,
+    `${WATCH} where rule.in_force and (watch.condition ->> 'wakeAt')::float8 < $1::float8 ${IN_ORDER} skip locked`,
     [now],
   );
 }
 
-/** Shelved ones whose time is over, locked; those that another server has locked are left to it. */
+/** Watches whose shelving has expired, locked; rows locked by another server are skipped. */
 export function lockEndedShelves(db: Queryable, now: number): Promise<WatchRow[]> {
   return all(
     db,
@@ -131,7 +124,7 @@ export async function removeWatch(db: Queryable, { ruleId, metricId }: WatchKey)
   await db.query('delete from alarm_watch where rule_id = $1 and metric_id = $2', [ruleId, metricId]);
 }
 
-/** What is in force on metrics that have been removed, locked. */
+/** Watches in force on removed metrics, locked. */
 export function lockOrphanedWatches(db: Queryable): Promise<WatchRow[]> {
   return all(db, `${WATCH} where rule.in_force and metric.removed_at is not null ${IN_ORDER} skip locked`);
 }
@@ -174,7 +167,7 @@ export async function saveSuppressed(
   ]);
 }
 
-/** Sets a rule aside on a metric, or puts it back (`aside` = null), and adds that to its history. */
+/** Sets a rule aside on a metric, or reinstates it (`aside` = null), and records that. */
 export async function saveAside(
   db: Queryable,
   { ruleId, metricId }: WatchKey,
@@ -213,18 +206,19 @@ export async function stateOfSameAsset(
   return row?.id ?? null;
 }
 
-/** How many rules in force watch each of these metrics for more than its silence; those without any are left out. */
+/** How many rules in force look for one of these in each of these metrics; those without any are left out. */
 export async function rulesOnMetrics(
   db: Queryable,
   metricIds: readonly string[],
+  kinds: readonly AlarmTestKind[],
 ): Promise<Record<string, number>> {
   const rows = await all<{ metricId: string; n: number }>(
     db,
     `select watch.metric_id as "metricId", count(*)::int as n
      from alarm_watch watch join alarm_rule rule on rule.id = watch.rule_id
-     where rule.in_force and watch.metric_id = any($1::bigint[]) and rule.test ->> 'kind' <> 'silence'
+     where rule.in_force and watch.metric_id = any($1::bigint[]) and rule.test ->> 'kind' = any($2::text[])
      group by watch.metric_id`,
-    [metricIds],
+    [metricIds, kinds],
   );
   return Object.fromEntries(rows.map(({ metricId, n }) => [metricId, n]));
 }

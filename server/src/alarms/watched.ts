@@ -1,11 +1,11 @@
-import { BeaconError, TESTS_OF_KIND } from '@vivid-beacon/core';
+import { BeaconError, testsOfMetric } from '@vivid-beacon/core';
 import type { Reader } from '../db/reader';
 import { needMetrics } from '../metrics/metrics';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { metricsInScope, type RuleParts } from './rulesSql';
 
-/** More than this many metrics and a rule is split. */
-const MOST_WATCHED = 500;
+/** Most metrics of one rule. */
+const MAX_WATCHED = 500;
 
 /**
  * Every metric that a rule watches, or would watch.
@@ -25,16 +25,16 @@ export async function watchedMetrics(
       'metricId',
     );
   }
-  if (!TESTS_OF_KIND[metric.kind].includes(rule.test.kind)) {
+  if (!testsOfMetric(metric.kind).includes(rule.test.kind)) {
     throw new BeaconError('BAD_INPUT', `This cannot be looked for in a ${metric.kind}.`, 'test.kind');
   }
   if (rule.suppress) await needState(db, rule.suppress.metricId);
   if (rule.under === null) return [metric];
   const ids = await metricsInScope(db, { ...rule, under: rule.under });
-  if (ids.length > MOST_WATCHED) {
+  if (ids.length > MAX_WATCHED) {
     throw new BeaconError(
       'BAD_INPUT',
-      `${ids.length} metrics are meant; a rule watches ${MOST_WATCHED} at most. Choose an asset further down.`,
+      `${ids.length} metrics are meant; a rule watches ${MAX_WATCHED} at most. Choose an asset further down.`,
       'under',
     );
   }

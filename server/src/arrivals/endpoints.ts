@@ -1,9 +1,9 @@
 import { pushApi } from '@vivid-beacon/core/src/api/samples';
 import { endpoints } from '../http/endpoint';
-import { pushGate, USUAL_GATE } from './gate';
+import { backpressure, DEFAULT_BACKPRESSURE } from './backpressure';
 import { takePush } from './takePush';
 
-const gate = pushGate(USUAL_GATE);
+const gate = backpressure(DEFAULT_BACKPRESSURE);
 
 export const sampleEndpoints = endpoints(
   pushApi,

@@ -1,5 +1,5 @@
 import { BeaconError, namesByRule } from '@vivid-beacon/core';
-import { closest } from '@vivid-beacon/core/src/engine';
+import { closest } from '@vivid-beacon/core/src/requests';
 import { makeAsset } from '../assets/changes';
 import { readAsServer } from '../db/reader';
 import { findChildAsset } from '../assets/sql';
@@ -18,16 +18,16 @@ import { mapSeries, mappedSeries, noteHeard } from './heardSql';
 import type { PushContext } from './pushContext';
 import { plainName, type ExposedSeries, type SentBatch } from './readPush';
 
-/** So many metrics are made in one push at most; further series wait for the next. */
-const MOST_MADE = 200;
+/** Most metrics created in one push; further series wait for the next. */
+const MAX_MADE = 200;
 const KEYS_LOOKED_AT = 5000;
 const SUGGESTIONS = 10;
-const USUAL_INTERVAL_MS = 60_000;
+const DEFAULT_INTERVAL_MS = 60_000;
 
-/** Metrics by the key that samples of a batch bear, and why others have none. */
+/** Metrics by the keys in a batch, and the reasons for unknown keys. */
 export interface FoundMetrics {
   readonly metrics: ReadonlyMap<string, MetricKeyRow>;
-  /** Says of a key without a metric what would be right. */
+  /** Suggests the right key for an unknown one. */
   readonly missing: (key: string) => string;
   /** Series of exposition text that wait to be mapped. */
   readonly waiting: ReadonlyMap<string, ExposedSeries>;
@@ -143,7 +143,7 @@ async function matchByRule(
   const now = app.now();
   await withTransaction(app.pool, async (db) => {
     await db.query('select pg_advisory_xact_lock(hashtext($1))', [`push rule ${tokenId}`]);
-    for (const { id, series, asset, metric } of unmade.slice(0, MOST_MADE)) {
+    for (const { id, series, asset, metric } of unmade.slice(0, MAX_MADE)) {
       // Another push may have made it while this one waited.
       const [there] = await metricsByNames(db, [{ asset, metric }], parentId);
       if (there) {
@@ -167,8 +167,8 @@ async function matchByRule(
         name: metric.slice(0, 200),
         unit: '',
         kind: counter ? 'register' : 'level',
-        intervalMs: USUAL_INTERVAL_MS,
-        maxGapMs: USUAL_INTERVAL_MS * 3,
+        intervalMs: DEFAULT_INTERVAL_MS,
+        maxGapMs: DEFAULT_INTERVAL_MS * 3,
         rollover: null,
         decimals: 1,
         origin: 'samples',

@@ -3,8 +3,8 @@ import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 import type { MetricKeyRow } from '../metrics/sql';
 
-/** So many series of one token are kept in the list at most. */
-export const MOST_HEARD = 5000;
+/** Most unmapped series stored per token. */
+export const MAX_UNMAPPED = 5000;
 
 export interface HeardNow {
   readonly series: string;
@@ -14,7 +14,7 @@ export interface HeardNow {
   readonly count: number;
 }
 
-/** The metrics that series of a token were mapped to. */
+/** Metrics that the series of a token are mapped to. */
 export async function mappedSeries(
   db: Queryable,
   tokenId: string,
@@ -31,7 +31,7 @@ export async function mappedSeries(
   return new Map(rows.map(({ series: name, ...row }) => [name, row]));
 }
 
-/** Notes series that have no metric, with their newest value. New ones only while the list has room. */
+/** Records series without a metric, with their newest value; new ones only while there is room. */
 export async function noteHeard(
   db: Queryable,
   tokenId: string,
@@ -54,7 +54,7 @@ export async function noteHeard(
       heard.map(({ value }) => value),
       moment(at),
       heard.map(({ count }) => count),
-      MOST_HEARD,
+      MAX_UNMAPPED,
     ],
   );
 }
@@ -67,11 +67,11 @@ export function listHeard(db: Queryable, tokenId: string): Promise<HeardSeries[]
             ${ms('last_heard', 'lastHeard')}, case when last_v = 'NaN' then null else last_v end as "lastValue",
             heard::float8 as heard
      from heard_series where token_id = $1 order by metric_id is not null, series limit $2`,
-    [tokenId, MOST_HEARD],
+    [tokenId, MAX_UNMAPPED],
   );
 }
 
-/** @returns false for a series that was never heard. */
+/** @returns false for an unknown series. */
 export async function mapSeries(
   db: Queryable,
   tokenId: string,

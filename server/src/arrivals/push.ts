@@ -1,18 +1,18 @@
-import type { PushAnswer, PushMeeting, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
-import { sortSamples } from '@vivid-beacon/core/src/engine';
+import type { PushAnswer, PushCollision, PushRefusal, QualifiedSeries } from '@vivid-beacon/core';
+import { sortSamples } from '@vivid-beacon/core/src/aggregation';
 import { withTransaction } from '../db/database';
 import type { UsedToken } from '../http/appContext';
 import { findMetrics } from './findMetrics';
 import { noteHeard, type HeardNow } from './heardSql';
 import { noteClockAhead } from '../samples/latestSql';
-import { combine, type PushColumns } from './meetInPush';
+import { combine, type PushColumns } from './collideInPush';
 import type { PushContext } from './pushContext';
 import { readSample, type SentBatch } from './readPush';
 import { storeSamples } from './storeSamples';
 
 /**
- * Takes one batch. Each sample is judged on its own; the good ones are stored in one transaction with the
- * rollups they change and the alarms they raise or return.
+ * Takes one batch. Each sample is checked on its own; valid ones are stored in one transaction, with their
+ * rollups and alarms.
  */
 export async function pushSamples(app: PushContext, token: UsedToken, batch: SentBatch): Promise<PushAnswer> {
   const now = app.now();
@@ -47,7 +47,7 @@ export async function pushSamples(app: PushContext, token: UsedToken, batch: Sen
     columns.q.push(read.q);
     columns.index.push(index);
   });
-  const met: PushMeeting[] = [];
+  const met: PushCollision[] = [];
   const incoming = new Map<string, QualifiedSeries>();
   for (const [id, came] of taken) {
     const combined = combine(came, token.rule.collisions);

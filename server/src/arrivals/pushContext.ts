@@ -1,4 +1,4 @@
 import type { AppContext } from '../http/appContext';
 
-/** What a push is taken with: also in a thread that has nothing else. */
+/** What taking a push needs, also in a worker thread. */
 export type PushContext = Pick<AppContext, 'pool' | 'now'>;

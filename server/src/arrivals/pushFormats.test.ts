@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
-import type { Metric, PushAnswer, WireError } from '@vivid-beacon/core';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import type { Metric, PushAnswer, ErrorBody } from '@vivid-beacon/core';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 import { applyRetention } from '../jobs/retention';
 
 const MINUTE = 60_000;
@@ -17,7 +17,7 @@ const stored = async (metricId: string): Promise<[number, number, number][]> =>
 
 describe('POST /api/samples', () => {
   it('takes columns, lines of JSON and OpenMetrics text, gzip or not', async () => {
-    const { metricId, key, token } = await withMetric(analyst);
+    const { metricId, key, token } = await serverWithMetric(analyst);
     const t = (i: number): number => TEST_NOW - i * MINUTE;
     const columns = JSON.stringify({ series: [{ metric: key, t: [t(9), t(8)], v: [1, 2] }] });
     expect((await push<PushAnswer>(test.url, token, columns)).body).toMatchObject({ added: 2, refused: [] });
@@ -38,7 +38,7 @@ describe('POST /api/samples', () => {
     expect(open.body.added).toBe(2);
     expect(open.body.refused[0].reason).toContain('line 4');
     expect((await stored(metricId)).map(([, v]) => v)).toEqual([1, 2, 3, 4, 5, 6]);
-    const cut = await push<{ error: WireError }>(test.url, token, `${plain} 7 1\n`, {
+    const cut = await push<{ error: ErrorBody }>(test.url, token, `${plain} 7 1\n`, {
       'content-type': 'application/openmetrics-text',
     });
     expect([cut.status, cut.body.error.message]).toEqual([422, expect.stringContaining('# EOF')]);
@@ -51,14 +51,14 @@ describe('POST /api/samples', () => {
   });
 
   it('refuses a small gzip body that unpacks to more than 5 MB', async () => {
-    const { token } = await withMetric(analyst);
+    const { token } = await serverWithMetric(analyst);
     const bomb = gzipSync(Buffer.alloc(20_000_000, 32));
     const answer = await push(test.url, token, bomb, { 'content-encoding': 'gzip' });
     expect([bomb.length < 50_000, answer.status]).toEqual([true, 413]);
   });
 
   it('keeps quality: bad and implausible samples are stored and shown, but no summary uses them', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { plausibleHigh: 100 });
+    const { metricId, key, token } = await serverWithMetric(analyst, { plausibleHigh: 100 });
     await push(test.url, token, [
       { metric: key, t: TEST_NOW - 3 * MINUTE, v: 10 },
       { metric: key, t: TEST_NOW - 2 * MINUTE, v: 500 },
@@ -88,7 +88,7 @@ describe('POST /api/samples', () => {
   });
 
   it('tells a clock that runs ahead, a feed out of range and a stuck one', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { plausibleHigh: 100 });
+    const { metricId, key, token } = await serverWithMetric(analyst, { plausibleHigh: 100 });
     const health = async (): Promise<string> =>
       (await analyst.call<Metric>('GET', `/api/metrics/${metricId}`)).body.health.state;
     await push(test.url, token, [{ metric: key, t: TEST_NOW, v: 500 }]);
@@ -98,7 +98,7 @@ describe('POST /api/samples', () => {
     const ahead = await push<PushAnswer>(test.url, token, [{ metric: key, t: TEST_NOW + 20 * MINUTE, v: 1 }]);
     expect(ahead.body.refused[0].reason).toContain('1200 s in the future');
     expect(await health()).toBe('clockAhead');
-    const stuck = await withMetric(analyst);
+    const stuck = await serverWithMetric(analyst);
     await push(
       test.url,
       stuck.token,
@@ -111,7 +111,7 @@ describe('POST /api/samples', () => {
   });
 
   it('throws samples away when their time is over, keeps what they added up to, and takes no older ones', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { retentionDays: 5, maxGapMs: 2 * DAY });
+    const { metricId, key, token } = await serverWithMetric(analyst, { retentionDays: 5, maxGapMs: 2 * DAY });
     await test.server.app.pool.query('update metric set retention_days = null where id = $1', [metricId]);
     await push(test.url, token, [
       { metric: key, t: TEST_NOW - 9 * DAY, v: 10 },

@@ -1,6 +1,6 @@
 import { Gauge, Registry } from 'prom-client';
 import type { HeardSeries, PushAnswer, PushToken } from '@vivid-beacon/core';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const { test, analyst } = onTestServer('analyst');
 
@@ -45,7 +45,7 @@ const seconds = (ago: number): number => TEST_NOW / 1000 - ago;
 
 describe('labels of exposition text', () => {
   it('tell series apart: each waits in a list until it is mapped, in one step', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const { send, heard, map } = await sender();
     const text = `flow{line="2",plant="x"} 2 ${seconds(60)}\nflow{plant="x",line="1"} 1 ${seconds(60)}`;
     const first = await send(text);
@@ -73,7 +73,7 @@ describe('labels of exposition text', () => {
   });
 
   it('name asset and metric by the rule of the token, which finds them or makes them', async () => {
-    const { assetId } = await withMetric(analyst);
+    const { assetId } = await serverWithMetric(analyst);
     const { send, rule, heard } = await sender();
     expect(await rule({ unknown: 'make', assetLabel: 'machine' })).toBe(422);
     expect(await rule({ unknown: 'make', assetLabel: 'machine', parentId: assetId })).toBe(204);
@@ -121,7 +121,7 @@ describe('labels of exposition text', () => {
 
 describe('names of exposition text', () => {
   it('keep a counter and a gauge of the same stem apart', async () => {
-    const gauge = await withMetric(analyst, { name: 'Requests' });
+    const gauge = await serverWithMetric(analyst, { name: 'Requests' });
     const { send } = await sender();
     const name = gauge.key.replace(/[^a-z0-9]+/g, '_');
     expect(await send(`${name}_total 5 ${seconds(120)}`)).toMatchObject({ added: 1 });
@@ -131,7 +131,7 @@ describe('names of exposition text', () => {
   });
 
   it('are refused with the key that was probably meant', async () => {
-    const { key } = await withMetric(analyst);
+    const { key } = await serverWithMetric(analyst);
     const { sendJson } = await sender();
     const wrong = key.replace('bed-temperature', 'bedtemperatur');
     const { refused } = await sendJson([{ metric: wrong, t: TEST_NOW, v: 1 }]);
@@ -143,7 +143,7 @@ describe('names of exposition text', () => {
 
 describe('texts that cannot be stored', () => {
   it('refuse their sample and not the batch', async () => {
-    const { key } = await withMetric(analyst);
+    const { key } = await serverWithMetric(analyst);
     const { sendJson, send } = await sender();
     const good = { metric: key, t: TEST_NOW - 60_000, v: 1 };
     for (const odd of ['a\0b', 'a\uD83Db']) {
@@ -163,7 +163,7 @@ describe('texts that cannot be stored', () => {
 
 describe('values that meet in one push', () => {
   it('are told with both places, and the last holds unless the token says otherwise', async () => {
-    const { key, metricId } = await withMetric(analyst);
+    const { key, metricId } = await serverWithMetric(analyst);
     const { sendJson, rule } = await sender();
     const samples = (ago: number, ...values: number[]) =>
       values.map((v) => ({ metric: key, t: TEST_NOW - ago * 60_000, v }));
@@ -182,7 +182,7 @@ describe('values that meet in one push', () => {
   });
 
   it('without times of their own meet too', async () => {
-    const { key, metricId } = await withMetric(analyst);
+    const { key, metricId } = await serverWithMetric(analyst);
     const { send } = await sender();
     const { met } = await send(`x{metric="${key}",a="1"} 1\nx{metric="${key}",a="2"} 2`);
     expect(met).toMatchObject([{ index: 1, first: 0 }]);

@@ -6,7 +6,7 @@ import { openPool } from '../db/database';
 import type { UsedToken } from '../http/appContext';
 import { asTask, type TaskResult } from '../workers/workerPool';
 import { PUSHES_AT_ONCE } from '../workers/workers';
-import { takeHere, type SentPush } from './takePush';
+import { takeInProcess, type SentPush } from './takePush';
 
 yieldToOthers();
 const { databaseUrl } = workerData as { databaseUrl: string };
@@ -25,10 +25,10 @@ export function take({
   sent: SentPush;
   now: number;
 }): Promise<TaskResult<PushAnswer>> {
-  return asTask(() => takeHere({ pool, now: () => now }, token, sent));
+  return asTask(() => takeInProcess({ pool, now: () => now }, token, sent));
 }
 
-/** Where threads have priorities of their own (Linux), people who read come first. */
+/** On Linux, threads have their own priority: readers come first. */
 function yieldToOthers(): void {
   try {
     const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));

@@ -1,6 +1,6 @@
-import { MOST_SAMPLES } from '@vivid-beacon/core/src/api/samples';
+import { MAX_SAMPLES } from '@vivid-beacon/core/src/api/samples';
 import { BeaconError, DAY_MS, isStorable, QUALITY, type PushRefusal } from '@vivid-beacon/core';
-import { dayOf } from '@vivid-beacon/core/src/engine';
+import { dayOf } from '@vivid-beacon/core/src/aggregation';
 import {
   EARLIEST_TIME,
   exposedName,
@@ -13,7 +13,7 @@ import type { MetricKeyRow } from '../metrics/sql';
 /** How far a sender's clock may run ahead of ours. */
 export const AHEAD_MS = 5 * 60_000;
 
-/** A sample as it was sent, before anything is known of it. */
+/** A sample as sent, before any check. */
 export interface SentSample {
   readonly metric: unknown;
   readonly t: unknown;
@@ -48,7 +48,7 @@ const NO_SERIES: ReadonlyMap<string, ExposedSeries> = new Map();
 function tooMany(got: number): BeaconError {
   return new BeaconError(
     'TOO_LARGE',
-    `A batch may hold at most ${MOST_SAMPLES} samples, got ${got}.`,
+    `A batch may hold at most ${MAX_SAMPLES} samples, got ${got}.`,
     'samples',
   );
 }
@@ -64,7 +64,7 @@ export function readJsonPush(body: unknown): SentBatch {
       'samples',
     );
   }
-  if (samples.length > MOST_SAMPLES) throw tooMany(samples.length);
+  if (samples.length > MAX_SAMPLES) throw tooMany(samples.length);
   const keys = new Set<string>();
   for (const each of samples) {
     const key = (each as { metric?: unknown } | null)?.metric;
@@ -98,7 +98,7 @@ function readSeriesPush(series: readonly unknown[]): SentBatch {
     size += each.t.length;
     if (typeof each.metric === 'string' && isStorable(each.metric)) keys.add(each.metric);
   });
-  if (size > MOST_SAMPLES) throw tooMany(size);
+  if (size > MAX_SAMPLES) throw tooMany(size);
   return {
     size,
     keys,
@@ -125,7 +125,7 @@ export function readNdjsonPush(text: string): SentBatch {
       refused.push({ index: i, reason: `line ${i + 1} is not valid JSON` });
     }
   });
-  if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
+  if (samples.length + refused.length > MAX_SAMPLES) throw tooMany(samples.length + refused.length);
   const named = samples.flatMap(({ sample }) =>
     typeof sample?.metric === 'string' && isStorable(sample.metric) ? [sample.metric] : [],
   );
@@ -153,7 +153,7 @@ export function readPlainPush(text: string, now: number): SentBatch {
  * A line without a time gets the time of arrival.
  */
 function readExposition({ samples, refused }: Exposition, now: number): SentBatch {
-  if (samples.length + refused.length > MOST_SAMPLES) throw tooMany(samples.length + refused.length);
+  if (samples.length + refused.length > MAX_SAMPLES) throw tooMany(samples.length + refused.length);
   const series = new Map<string, ExposedSeries>();
   const odd = samples.filter(({ labels }) => !labels.every(([, value]) => isStorable(value)));
   const unstorable = odd.map(({ line }) => ({
@@ -205,7 +205,7 @@ export type ReadSample =
       readonly unknown?: string;
     };
 
-/** Judges one sample on its own. */
+/** Checks one sample on its own. */
 export function readSample(
   each: SentSample,
   metrics: ReadonlyMap<string, MetricKeyRow>,

@@ -13,8 +13,8 @@ export interface SampleSource {
 }
 
 /**
- * The one way in which samples are stored, in the caller's transaction: merged into their days with rollups and newest
- * sample, counted for their token, judged by the alarm rules, and told to every screen on commit.
+ * The only way samples are stored, in the caller's transaction: merged into their days with rollups and
+ * newest sample, counted for their token, evaluated by alarm rules, and announced to every screen on commit.
  *
  * @param incoming per metric, increasing times. @param now ms.
  * @throws {BeaconError} WRONG_STATE when a metric was removed while its samples were on their way.
@@ -34,7 +34,10 @@ export async function storeSamples(
   return merged;
 }
 
-/** What follows every change of samples: rules judge it, screens hear of it on commit. For those that merge in portions. */
+/**
+ * What follows every change of samples: rules are evaluated and screens notified on commit. For callers that
+ * merge in portions.
+ */
 export async function afterMerge(db: Queryable, merged: readonly MergeResult[], now: number): Promise<void> {
   await evaluateAlarms(db, merged, now);
   const changed = merged.filter(({ changedFrom }) => changedFrom !== null).map(({ metricId }) => metricId);

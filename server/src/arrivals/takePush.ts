@@ -28,8 +28,8 @@ function parsed(text: string): unknown {
   }
 }
 
-/** Reads a push and stores what is good of it. @throws {BeaconError} when nothing of it can be read. */
-export function takeHere(
+/** Reads a push and stores its valid samples. @throws {BeaconError} when nothing of it can be read. */
+export function takeInProcess(
   context: PushContext,
   token: UsedToken,
   { contentType, bytes }: SentPush,
@@ -45,10 +45,12 @@ export function takeHere(
   return pushSamples(context, token, READERS[type](new TextDecoder().decode(bytes), context.now()));
 }
 
-/** The same in the thread for pushes, with its own connections: however many come, readers do not wait for them. */
+/**
+ * The same in the worker thread for pushes, with its own connections, so that readers never wait for pushes.
+ */
 export async function takePush(app: AppContext, token: UsedToken, sent: SentPush): Promise<PushAnswer> {
   const { pushes } = app.workers;
   return pushes
     ? pushes.run<PushAnswer>('take', { token, sent, now: app.now() })
-    : takeHere(app, token, sent);
+    : takeInProcess(app, token, sent);
 }

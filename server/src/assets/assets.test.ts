@@ -1,10 +1,10 @@
-import type { Asset, Metric, PageOf, WireError } from '@vivid-beacon/core';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import type { Asset, Metric, PageOf, ErrorBody } from '@vivid-beacon/core';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const { test, analyst } = onTestServer('analyst');
 
-type Failed = { error: WireError };
+type Failed = { error: ErrorBody };
 const add = async (form: object) => analyst.call<Asset & Failed>('POST', '/api/assets', form);
 
 describe('the asset tree', () => {
@@ -68,7 +68,7 @@ describe('the asset tree', () => {
 
 describe('a metric', () => {
   it('has its unit understood and shown as written, and is judged again when its range changes', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { unit: 'm³/h' });
+    const { metricId, key, token } = await serverWithMetric(analyst, { unit: 'm³/h' });
     const metric = (await analyst.call<Metric>('GET', `/api/metrics/${metricId}`)).body;
     expect([metric.unit, metric.ucum]).toEqual(['m³/h', 'm3/h']);
     await push(test.url, token, [
@@ -102,7 +102,7 @@ describe('a metric', () => {
   });
 
   it('goes off every list and takes no more samples when it is removed', async () => {
-    const { metricId, key, token } = await withMetric(analyst);
+    const { metricId, key, token } = await serverWithMetric(analyst);
     expect((await analyst.call('DELETE', `/api/metrics/${metricId}`)).status).toBe(204);
     expect((await analyst.call('GET', `/api/metrics/${metricId}`)).status).toBe(404);
     const { body } = await push<{ refused: { reason: string }[] }>(test.url, token, [

@@ -9,7 +9,7 @@ import {
   idsUpwards,
   listAssets,
   removeAsset,
-  whatHangsOn,
+  dependentsOf,
   type AssetParts,
 } from './sql';
 
@@ -21,7 +21,10 @@ export async function makeAsset(db: Reader, asset: AssetParts): Promise<Asset> {
   return (await findAsset(db, id))!;
 }
 
-/** Renames, moves or describes an asset. @throws {BeaconError} BAD_INPUT, also when it would hang below itself. */
+/**
+ * Renames, moves or describes an asset. @throws {BeaconError} BAD_INPUT, also if it would become its own
+ * descendant.
+ */
 export async function editAsset(db: Reader, id: string, asset: AssetParts): Promise<Asset> {
   if (!(await findAsset(db, id))) throw new BeaconError('NOT_FOUND', 'This asset does not exist any more.');
   await checkPlace(db, asset, id);
@@ -29,9 +32,9 @@ export async function editAsset(db: Reader, id: string, asset: AssetParts): Prom
   return (await findAsset(db, id))!;
 }
 
-/** Takes an asset away that nothing hangs on. @throws {BeaconError} WRONG_STATE saying what does. */
+/** Removes an asset without dependents. @throws {BeaconError} WRONG_STATE naming the dependents. */
 export async function dropAsset(db: Queryable, id: string): Promise<void> {
-  const left = await whatHangsOn(db, id);
+  const left = await dependentsOf(db, id);
   const words = [
     [left.children, 'assets below it'],
     [left.metrics, 'metrics'],
@@ -80,7 +83,7 @@ export interface AssetImportAnswer {
   readonly refused: readonly { readonly line: number; readonly reason: string }[];
 }
 
-/** Adds a list of assets by path; assets on the way are made, those that are there get the new facts. */
+/** Adds a list of assets by path; missing assets on the path are created, existing ones updated. */
 export async function importAssets(db: Reader, rows: readonly AssetImportRow[]): Promise<AssetImportAnswer> {
   const known = new Map<string, Asset>();
   const keyOf = (parentId: string | null, name: string): string => `${parentId ?? ''}/${name.toLowerCase()}`;

@@ -3,13 +3,16 @@ import { readAs } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { dropAsset, editAsset, importAssets, makeAsset } from './changes';
-import { listPage } from './list';
+import { listAssetPage } from './list';
 import { attributeValues } from './searchSql';
+import { assetsNamed } from './sql';
 
 export const assetEndpoints = endpoints(assetsApi, {
-  'GET /api/assets': ({ app, db, query }) => listPage(db, query, app.now()),
+  'GET /api/assets': ({ app, db, query }) => listAssetPage(db, query, app.now()),
 
   'GET /api/assets/attributes': ({ db }) => attributeValues(db),
+
+  'POST /api/assets/named': ({ db, body }) => assetsNamed(db, body.names),
 
   'POST /api/assets': ({ app, db, body }) =>
     changeAndNotify(app.pool, 'metrics', (own) => makeAsset(readAs(own, db.asker), body)),

@@ -1,8 +1,8 @@
-import { wordsOf, type Asset, type PageOf } from '@vivid-beacon/core';
+import { searchWords, type Asset, type PageOf } from '@vivid-beacon/core';
 import type { Reader } from '../db/reader';
-import { countAssets, factsOfAssets, pageOfAssets, type AssetFilter } from './searchSql';
+import { factsOfAssets, pageOfAssets, type AssetFilter } from './searchSql';
 
-/** What an address asks for. */
+/** The query parameters. */
 interface AssetListAsk {
   readonly ids?: string;
   readonly parentId?: string;
@@ -14,8 +14,8 @@ interface AssetListAsk {
   readonly limit: number;
 }
 
-/** A page of assets, with what hangs on each where that is asked for. */
-export async function listPage(
+/** A page of assets, with their dependents on request. */
+export async function listAssetPage(
   db: Reader,
   { ids, parentId, search, title, under, facts, offset, limit }: AssetListAsk,
   now: number,
@@ -24,11 +24,10 @@ export async function listPage(
     ids: ids?.split(','),
     parentId: parentId === 'none' ? null : parentId,
     under,
-    words: wordsOf(search),
-    inTitle: wordsOf(title),
+    words: searchWords(search),
+    inTitle: searchWords(title),
   };
-  const items = await pageOfAssets(db, filter, { offset, limit });
-  const total = items.length < limit && offset === 0 ? items.length : await countAssets(db, filter);
+  const { items, total } = await pageOfAssets(db, filter, { offset, limit });
   if (!facts) return { items, total };
   const found = await factsOfAssets(
     db,

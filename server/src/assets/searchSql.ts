@@ -1,20 +1,21 @@
-import type { Asset, AssetRow } from '@vivid-beacon/core';
+import type { Asset, AssetRow, PageOf } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
-import { all, one } from '../db/database';
+import { Conditions, findPage, SEEN_PLANT } from '../db/conditions';
+import { all } from '../db/database';
 import type { Reader } from '../db/reader';
-import { containing, type Page } from '../db/pages';
-import { ASSETS } from './sql';
+import type { PageRange } from '../db/pages';
+import { ASSET_ROWS } from './sql';
 
-/** Which assets are meant; what is left out does not matter. */
+/** Filter of assets; absent fields match everything. */
 export interface AssetFilter {
   readonly ids?: readonly string[];
   /** Right below this one; null = plants. */
   readonly parentId?: string | null;
   /** This one and all below it. */
   readonly under?: string;
-  /** Words of which each must begin a word of its name or kind, or of its facts; a number there must be the same. */
+  /** Words that must all begin a word of its name, kind or facts; numbers must be equal. */
   readonly words?: readonly string[];
-  /** Words of which each must stand somewhere in the names from the plant down. */
+  /** Words that must all occur in the names from the plant down. */
   readonly inTitle?: readonly string[];
 }
 
@@ -29,43 +30,30 @@ function searchOf(words: readonly string[]): string | null {
     .join(' & ');
 }
 
-function conditionsOf(db: Reader, filter: AssetFilter): { where: string; values: unknown[] } {
-  const values: unknown[] = [db.asker.sites];
-  const conditions: string[] = [];
-  const add = (value: unknown, condition: (place: string) => string): void => {
-    values.push(value);
-    conditions.push(` and ${condition(`$${values.length}`)}`);
-  };
+function conditionsOf(db: Reader, filter: AssetFilter): Conditions {
   const { ids, parentId, under, words = [], inTitle = [] } = filter;
-  if (ids) add(ids, (at) => `asset.id = any(${at}::bigint[])`);
-  if (parentId === null) conditions.push(' and asset.parent_id is null');
-  else if (parentId !== undefined) add(parentId, (at) => `asset.parent_id = ${at}::bigint`);
-  if (under !== undefined) add([under], (at) => `place.path @> ${at}::bigint[]`);
-  for (const word of inTitle) add(containing(word), (at) => `place.title ilike ${at}::text`);
-  const search = searchOf(words);
-  if (search !== null) add(search, (at) => `asset.search @@ to_tsquery('simple', ${at}::text)`);
-  return { where: conditions.join(''), values };
+  const conditions = new Conditions(db)
+    .and(ids, (at) => `asset.id = any(${at}::bigint[])`)
+    .and(parentId ?? undefined, (at) => `asset.parent_id = ${at}::bigint`)
+    .and(under && [under], (at) => `place.path @> ${at}::bigint[]`)
+    .and(searchOf(words) ?? undefined, (at) => `asset.search @@ to_tsquery('simple', ${at}::text)`)
+    .words(inTitle, ['place.title']);
+  return parentId === null ? conditions.plain('asset.parent_id is null') : conditions;
 }
 
-/** A page of assets in the order of their full names, "Line 2" before "Line 10". */
-export function pageOfAssets(db: Reader, filter: AssetFilter, { offset, limit }: Page): Promise<Asset[]> {
-  const { where, values } = conditionsOf(db, filter);
-  return all(
+/** A page of assets sorted by full name, "Line 2" before "Line 10". */
+export function pageOfAssets(db: Reader, filter: AssetFilter, page: PageRange): Promise<PageOf<Asset>> {
+  return findPage(
     db,
-    `${ASSETS}${where} order by place.title collate natural_order, asset.id
-     offset $${values.length + 1} limit $${values.length + 2}`,
-    [...values, offset, limit],
+    {
+      from: 'asset join asset_place place on place.asset_id = asset.id',
+      id: 'asset.id',
+      select: ASSET_ROWS,
+      conditions: conditionsOf(db, filter),
+      order: 'place.title collate natural_order, asset.id',
+    },
+    page,
   );
-}
-
-export async function countAssets(db: Reader, filter: AssetFilter): Promise<number> {
-  const { where, values } = conditionsOf(db, filter);
-  const row = await one<{ n: number }>(
-    db,
-    `select count(*)::int as n from (${ASSETS}${where}) found`,
-    values,
-  );
-  return row!.n;
 }
 
 /** What a line of the tree tells besides the asset: how much hangs on it, and how many feeds at or below it need a look. */
@@ -93,7 +81,7 @@ export async function factsOfAssets(
   return new Map(rows.map(({ id, ...facts }) => [id, facts]));
 }
 
-const MOST_VALUES = 60;
+const MAX_VALUES = 60;
 
 /** Attributes that assets have, with the values they take in order; of many different ones the first. */
 export async function attributeValues(
@@ -101,13 +89,13 @@ export async function attributeValues(
 ): Promise<{ name: string; values: (string | number)[]; many: boolean }[]> {
   return all(
     db,
-    `select name, jsonb_agg(value order by place) filter (where place <= ${MOST_VALUES}) as values,
-            count(*) > ${MOST_VALUES} as many
+    `select name, jsonb_agg(value order by place) filter (where place <= ${MAX_VALUES}) as values,
+            count(*) > ${MAX_VALUES} as many
      from (select name, value, row_number() over (
              partition by name order by jsonb_typeof(value), (value #>> '{}') collate natural_order) as place
            from (select distinct each.key as name, each.value
                  from asset join asset_place place on place.asset_id = asset.id, jsonb_each(asset.attributes) each
-                 where ($1::bigint[] is null or place.plant_id = any($1::bigint[]))) found) numbered
+                 where ${SEEN_PLANT}) found) numbered
      group by name order by name collate natural_order`,
     [db.asker.sites],
   );

@@ -1,13 +1,13 @@
-import type { Asset, AssetForm } from '@vivid-beacon/core';
+import type { Asset, AssetInput } from '@vivid-beacon/core';
+import { SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 
 const ASSET = `asset.id, asset.parent_id as "parentId", asset.name, asset.kind, place.zone,
                place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes, place.path, place.title`;
 
-/** Only what the asker may see: $1 are their plants, null = all. */
-export const ASSETS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id
-                where ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
+export const ASSET_ROWS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id`;
+const ASSETS = `${ASSET_ROWS} where ${SEEN_PLANT}`;
 
 /** The whole tree, plants first, then by name. */
 export function listAssets(db: Reader): Promise<Asset[]> {
@@ -16,6 +16,19 @@ export function listAssets(db: Reader): Promise<Asset[]> {
 
 export function findAsset(db: Reader, id: string): Promise<Asset | undefined> {
   return one(db, `${ASSETS} and asset.id = $2`, [db.asker.sites, id]);
+}
+
+export function assetsById(db: Reader, ids: readonly string[]): Promise<Asset[]> {
+  return all(db, `${ASSETS} and asset.id = any($2::bigint[])`, [db.asker.sites, ids]);
+}
+
+/** Assets with one of these names of their own, whatever the letter case. */
+export function assetsNamed(db: Reader, names: readonly string[]): Promise<Asset[]> {
+  return all(
+    db,
+    `${ASSETS} and lower(asset.name) = any($2::text[]) order by place.title collate natural_order, asset.id`,
+    [db.asker.sites, names.map((name) => name.toLowerCase())],
+  );
 }
 
 /** Attributes of assets, by their ids. */
@@ -35,8 +48,8 @@ export async function attributesOf(
 export async function idsBelow(db: Reader, id: string): Promise<string[]> {
   const rows = await all<{ id: string }>(
     db,
-    `select asset_id as id from asset_place where path @> array[$2::bigint]
-       and ($1::bigint[] is null or plant_id = any($1::bigint[])) order by depth, asset_id`,
+    `select place.asset_id as id from asset_place place where ${SEEN_PLANT} and place.path @> array[$2::bigint]
+     order by place.depth, place.asset_id`,
     [db.asker.sites, id],
   );
   return rows.map((row) => row.id);
@@ -48,7 +61,7 @@ export async function idsUpwards(db: Queryable, id: string): Promise<string[]> {
   return row ? row.path.reverse() : [];
 }
 
-export type AssetParts = Omit<AssetForm, 'attributes'> & Partial<Pick<AssetForm, 'attributes'>>;
+export type AssetParts = Omit<AssetInput, 'attributes'> & Partial<Pick<AssetInput, 'attributes'>>;
 
 /** @returns undefined when the parent already has an asset of this name. */
 export async function addAsset(db: Queryable, asset: AssetParts): Promise<string | undefined> {
@@ -89,8 +102,8 @@ export async function changeAsset(db: Queryable, id: string, asset: AssetParts):
   return row !== undefined;
 }
 
-/** What still hangs on an asset and keeps it from being taken away. */
-export async function whatHangsOn(
+/** The dependents that keep an asset from being removed. */
+export async function dependentsOf(
   db: Queryable,
   id: string,
 ): Promise<{ children: number; metrics: number; indicators: number; flags: number }> {

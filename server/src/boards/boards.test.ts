@@ -1,17 +1,18 @@
 import {
-  BOARD_FORMAT_VERSION,
-  emptyReadout,
   WHOLE_SCOPE,
   type Board,
+  type ListedBoard,
+  type PageOf,
   type Readout,
-  type WireError,
+  type ErrorBody,
 } from '@vivid-beacon/core';
-import { onTestServer, withMetric } from '../testing/testServer';
+import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
+import { onTestServer, serverWithMetric } from '../testing/testServer';
 
 const { test, analyst } = onTestServer('analyst');
 
 async function documentOf(band: object | null = null) {
-  const { metricId } = await withMetric(analyst);
+  const { metricId } = await serverWithMetric(analyst);
   const readout: Readout = {
     ...emptyReadout('r1', 'gauge'),
     measures: [{ metricId, summary: 'mean', per: null }],
@@ -32,6 +33,11 @@ describe('boards', () => {
     const made = await analyst.call<Board>('POST', '/api/boards', { title: 'Dryers', document });
     expect(made.status).toBe(200);
     const read = await analyst.call<Board>('GET', `/api/boards/${made.body.id}`);
+    const listed = await analyst.call<PageOf<ListedBoard>>('GET', '/api/boards?search=dryers analyst');
+    expect(listed.body.items.map(({ id, readouts }) => [id, readouts])).toEqual([
+      [made.body.id, document.readouts.length],
+    ]);
+    expect((await analyst.call<PageOf<ListedBoard>>('GET', '/api/boards?search=ovens')).body.total).toBe(0);
     expect(read.body).toMatchObject({ title: 'Dryers', revision: 1, document });
   });
 
@@ -41,7 +47,7 @@ describe('boards', () => {
     expect(
       (await analyst.call('PUT', `/api/boards/${body.id}`, { title: 'B', document, revision: 1 })).status,
     ).toBe(200);
-    const late = await analyst.call<{ error: WireError }>('PUT', `/api/boards/${body.id}`, {
+    const late = await analyst.call<{ error: ErrorBody }>('PUT', `/api/boards/${body.id}`, {
       title: 'C',
       document,
       revision: 1,
@@ -51,21 +57,21 @@ describe('boards', () => {
 
   it('refuse a bad document and name the place', async () => {
     const swapped = await documentOf({ direction: 'lower', caution: 5, breach: 4, target: null });
-    const answer = await analyst.call<{ error: WireError }>('POST', '/api/boards', {
+    const answer = await analyst.call<{ error: ErrorBody }>('POST', '/api/boards', {
       title: 'A',
       document: swapped,
     });
     expect(answer.body.error.path).toBe('document.readouts[0].band.caution');
     const unknown = { ...(await documentOf()), readouts: [{ id: 'x', form: 'wheel' }] };
     expect(
-      (await analyst.call<{ error: WireError }>('POST', '/api/boards', { title: 'A', document: unknown }))
+      (await analyst.call<{ error: ErrorBody }>('POST', '/api/boards', { title: 'A', document: unknown }))
         .body.error.path,
     ).toMatch(/^document\.readouts\[0\]/);
     expect(
       (await analyst.call('POST', '/api/boards', { title: ' ', document: await documentOf() })).status,
     ).toBe(422);
     const nothing = { ...(await documentOf()), readouts: [null] };
-    const empty = await analyst.call<{ error: WireError }>('POST', '/api/boards', {
+    const empty = await analyst.call<{ error: ErrorBody }>('POST', '/api/boards', {
       title: 'A',
       document: nothing,
     });
@@ -73,7 +79,7 @@ describe('boards', () => {
   });
 
   it('of the first version are read as ones of this', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const measure = { metricId, summary: 'mean', per: null };
     const first = {
       version: 1,

@@ -1,17 +1,11 @@
 import { boardsApi } from '@vivid-beacon/core/src/api/boards';
-import { BeaconError, checkBand, type Board, type BoardDocument } from '@vivid-beacon/core';
-import type { AppContext } from '../http/appContext';
+import { BeaconError, checkBand, searchWords, type BoardDocument } from '@vivid-beacon/core';
 import { endpoints } from '../http/endpoint';
 import { withTransaction } from '../db/database';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
-import { addBoard, findBoard, listBoards, removeBoard, saveBoard } from './sql';
-
-async function needBoard(app: AppContext, id: string): Promise<Board> {
-  const board = await findBoard(app.pool, id);
-  if (!board) throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
-  return board;
-}
+import { needBoard } from './boards';
+import { addBoard, pageOfBoards, removeBoard, saveBoard } from './sql';
 
 function checkDocument(document: BoardDocument): void {
   document.readouts.forEach((readout, i) => {
@@ -26,9 +20,9 @@ function checkDocument(document: BoardDocument): void {
 }
 
 export const boardEndpoints = endpoints(boardsApi, {
-  'GET /api/boards': ({ app }) => listBoards(app.pool),
+  'GET /api/boards': ({ db, query: { search, ...page } }) => pageOfBoards(db, searchWords(search), page),
 
-  'GET /api/boards/:id': ({ app, params }) => needBoard(app, params.id),
+  'GET /api/boards/:id': ({ app, params }) => needBoard(app.pool, params.id),
 
   'POST /api/boards': async ({ app, body, person }) => {
     const { document } = body;
@@ -40,7 +34,7 @@ export const boardEndpoints = endpoints(boardsApi, {
       (db) => addBoard(db, board),
       (made) => [made],
     );
-    return needBoard(app, id);
+    return needBoard(app.pool, id);
   },
 
   'PUT /api/boards/:id': async ({ app, params, body }) => {
@@ -54,13 +48,13 @@ export const boardEndpoints = endpoints(boardsApi, {
       return done;
     });
     if (!saved) {
-      await needBoard(app, params.id);
+      await needBoard(app.pool, params.id);
       throw new BeaconError(
         'CHANGED_MEANWHILE',
         'Somebody else has saved this board since you opened it. Reload it to see their changes.',
       );
     }
-    return needBoard(app, params.id);
+    return needBoard(app.pool, params.id);
   },
 
   'DELETE /api/boards/:id': async ({ app, params }) => {

@@ -1,21 +1,40 @@
-import type { Board, BoardDocument } from '@vivid-beacon/core';
-import { upgradeBoard } from '@vivid-beacon/core/src/engine';
+import type { Board, BoardDocument, ListedBoard, PageOf } from '@vivid-beacon/core';
+import { upgradeBoard } from '@vivid-beacon/core/src/boards';
 import { moment, ms } from '../db/columns';
-import { all, one, type Queryable } from '../db/database';
+import { Conditions, findPage } from '../db/conditions';
+import { one, type Queryable } from '../db/database';
+import type { PageRange } from '../db/pages';
+import type { Reader } from '../db/reader';
 
 const BOARD = `board.id, board.title, board.document, board.revision, person.name as "ownerName",
                ${ms('board.updated_at', 'updatedAt')}`;
-const FROM = 'from board join person on person.id = board.owner_id';
+const FROM = 'board join person on person.id = board.owner_id';
 
 /** Boards saved by an older version are read as if they had been saved by this one. */
 const asBoard = (row: Board): Board => ({ ...row, document: upgradeBoard(row.document) });
 
-export async function listBoards(db: Queryable): Promise<Board[]> {
-  return (await all<Board>(db, `select ${BOARD} ${FROM} order by board.title`)).map(asBoard);
+/** Boards by title. @param words each must stand somewhere in the title or the name of the owner. */
+export function pageOfBoards(
+  db: Reader,
+  words: readonly string[],
+  page: PageRange,
+): Promise<PageOf<ListedBoard>> {
+  return findPage(
+    db,
+    {
+      select: `select board.id, board.title, jsonb_array_length(board.document -> 'readouts') as readouts,
+                      person.name as "ownerName", ${ms('board.updated_at', 'updatedAt')} from ${FROM}`,
+      from: FROM,
+      id: 'board.id',
+      conditions: new Conditions(null).words(words, ['board.title', 'person.name']),
+      order: 'board.title collate natural_order, board.id',
+    },
+    page,
+  );
 }
 
 export async function findBoard(db: Queryable, id: string): Promise<Board | undefined> {
-  const row = await one<Board>(db, `select ${BOARD} ${FROM} where board.id = $1`, [id]);
+  const row = await one<Board>(db, `select ${BOARD} from ${FROM} where board.id = $1`, [id]);
   return row && asBoard(row);
 }
 

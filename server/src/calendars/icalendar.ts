@@ -4,9 +4,9 @@ import { BeaconError, FIRST_TIME, LAST_TIME, type Holiday } from '@vivid-beacon/
 import { withoutRepeats } from './holidays';
 
 /** What a working calendar holds at most; see calendarSchema. */
-const MOST_DAYS = 2000;
-const LONGEST_EVENT_DAYS = 400;
-const MOST_OCCURRENCES = 2000;
+const MAX_DAYS = 2000;
+const MAX_EVENT_DAYS = 400;
+const MAX_OCCURRENCES = 2000;
 const YEARS_AHEAD = 5;
 
 /**
@@ -59,18 +59,16 @@ class EventReader {
     if (event.isRecurrenceException()) return;
     checkDates(part, wrong);
     for (const { start, end } of occurrencesOf(event, this.zone, this.until)) {
-      if (++this.occurrences > MOST_OCCURRENCES) {
-        throw wrong(`repeats too often: up to ${MOST_OCCURRENCES} repetitions are read`);
+      if (++this.occurrences > MAX_OCCURRENCES) {
+        throw wrong(`repeats too often: up to ${MAX_OCCURRENCES} repetitions are read`);
       }
       checkLength(start, end, wrong);
       for (let day = start; day < end || day.equals(start); day = day.plus({ days: 1 })) {
         const date = day.toISODate()!;
         if (!this.days.has(date)) this.days.set(date, summary);
       }
-      if (this.days.size > MOST_DAYS) {
-        throw wrong(
-          `is one too many: a calendar has up to ${MOST_DAYS} days. Leave out what are no holidays`,
-        );
+      if (this.days.size > MAX_DAYS) {
+        throw wrong(`is one too many: a calendar has up to ${MAX_DAYS} days. Leave out what are no holidays`);
       }
     }
   }
@@ -111,9 +109,9 @@ function checkLength(start: DateTime, end: DateTime, wrong: Wrong): void {
   if (!start.isValid || !end.isValid || start.toMillis() < FIRST_TIME || end.toMillis() > LAST_TIME) {
     throw wrong('must lie between the years 1500 and 2199');
   }
-  if (end.diff(start, 'days').days > LONGEST_EVENT_DAYS) {
+  if (end.diff(start, 'days').days > MAX_EVENT_DAYS) {
     const given = `${start.toISODate()} to ${end.toISODate()}`;
-    throw wrong(`may last at most ${LONGEST_EVENT_DAYS} days, got ${given}`);
+    throw wrong(`may last at most ${MAX_EVENT_DAYS} days, got ${given}`);
   }
 }
 

@@ -2,7 +2,7 @@ import { BeaconError, type Holiday } from '@vivid-beacon/core';
 import type { Workers } from '../workers/workers';
 
 /** Some rules have no next day, and the library that follows them looks for it for ever. */
-const LONGEST_MS = 1500;
+const MAX_MS = 1500;
 
 /**
  * Reads an iCalendar file in a thread of its own, which is ended when it takes too long.
@@ -15,7 +15,7 @@ export async function readCalendarFile(
 ): Promise<Holiday[]> {
   // The time of a thread that has still to start is not that of the file.
   await calendars.run('start', null);
-  const signal = AbortSignal.timeout(LONGEST_MS);
+  const signal = AbortSignal.timeout(MAX_MS);
   try {
     return await calendars.run<Holiday[]>('readCalendar', file, { signal });
   } catch (error) {

@@ -1,4 +1,4 @@
-import { PLAIN_CALENDAR, type WorkingCalendar } from '@vivid-beacon/core';
+import { DEFAULT_CALENDAR, type WorkingCalendar } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { allPrepared, one, type Queryable } from '../db/database';
 
@@ -9,7 +9,7 @@ export async function calendarOf(db: Queryable, plantId: string): Promise<Workin
     'select document from working_calendar where plant_id = $1',
     [plantId],
   );
-  return row?.document ?? PLAIN_CALENDAR;
+  return row?.document ?? DEFAULT_CALENDAR;
 }
 
 export function listCalendars(db: Queryable): Promise<{ plantId: string; calendar: WorkingCalendar }[]> {

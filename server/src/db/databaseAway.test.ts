@@ -1,5 +1,5 @@
 import { connect, createServer, type Server, type Socket } from 'node:net';
-import { listenTo, startTestServer, withMetric, push, type TestServer } from '../testing/testServer';
+import { listenTo, startTestServer, serverWithMetric, push, type TestServer } from '../testing/testServer';
 
 /** A way to the database that can be cut and mended. */
 class Line {
@@ -49,7 +49,7 @@ afterAll(async () => {
 describe('a database that is away', () => {
   it('is told with 503 and when to come again (RFC 9110, 15.6.4 and 10.2.3), and its return to every screen', async () => {
     const analyst = await test.as('analyst');
-    const { token, key } = await withMetric(analyst);
+    const { token, key } = await serverWithMetric(analyst);
     const screen = await listenTo(test.url, analyst);
     await screen.until('event:hello');
 

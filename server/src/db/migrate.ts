@@ -18,6 +18,9 @@ interface Applied {
  * Applies the numbered .sql files that are not applied yet, each in a transaction of its own, under an
  * advisory lock so that two servers starting at once do it once.
  *
+ * Own code, because no migration runner we know keeps both: node-pg-migrate locks but has no checksums, postgrator
+ * has checksums but does not lock (both from memory).
+ *
  * @returns the names of the files applied now.
  * @throws if an applied file was changed or is gone, or a file fails (then it leaves no trace).
  */

@@ -1,5 +1,5 @@
 /** Which part of a long list is wanted. */
-export interface Page {
+export interface PageRange {
   readonly offset: number;
   readonly limit: number;
 }

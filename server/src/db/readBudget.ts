@@ -2,18 +2,18 @@ import { BeaconError } from '@vivid-beacon/core';
 import type { Queryable } from './database';
 import type { Reader } from './reader';
 
-/** Thrown where the thread that answers everybody should not go on: the same is then done in a thread of its own. */
-export class TooMuchHere extends Error {
+/** Thrown if the main thread should not go on; the work is then done in a worker thread. */
+export class ReadBudgetExceeded extends Error {
   constructor() {
     super('This answer reads more than the answering thread may.');
-    this.name = 'TooMuchHere';
+    this.name = 'ReadBudgetExceeded';
   }
 }
 
-/** So much is read without leaving the answering thread: some tens of ms. */
-const MOST_HERE = 300_000;
-/** So much for one answer at all: a year of one metric by the two seconds. */
-const MOST_AT_ALL = 20_000_000;
+/** Largest amount read on the main thread: some tens of ms. */
+const MAX_INLINE = 300_000;
+/** Largest amount for one answer: a year of one metric every two seconds. */
+const MAX_TOTAL = 20_000_000;
 
 /**
  * How much one answer may still read and compute, in samples; other work is counted as the number of samples that take
@@ -24,25 +24,25 @@ export interface ReadBudget {
   readonly over: (samples: number) => Error;
 }
 
-/** For answers begun where everybody is answered. */
+/** For answers on the main thread. */
 export function budgetHere(): ReadBudget {
-  return { left: MOST_HERE, over: () => new TooMuchHere() };
+  return { left: MAX_INLINE, over: () => new ReadBudgetExceeded() };
 }
 
-/** For answers in a thread of their own. */
+/** For answers in a worker thread. */
 export function budgetAtAll(): ReadBudget {
   return {
-    left: MOST_AT_ALL,
+    left: MAX_TOTAL,
     over: () =>
       new BeaconError(
         'BAD_INPUT',
-        `This answer would read more than ${MOST_AT_ALL.toLocaleString('en-GB')} samples. Choose a shorter window, longer periods or fewer metrics.`,
+        `This answer would read more than ${MAX_TOTAL.toLocaleString('en-GB')} samples. Choose a shorter window, longer periods or fewer metrics.`,
         'window',
       ),
   };
 }
 
-/** A way to the database that carries a budget. */
+/** Database access with a budget. */
 interface BudgetedReader extends Reader {
   readonly budget: ReadBudget;
 }
@@ -52,15 +52,16 @@ export function withBudget(db: Reader, budget: ReadBudget): Reader {
   return budgeted;
 }
 
-/** What is left of a budget; null where there is none. */
+/** The rest of the budget; null without one. */
 export function budgetOf(db: Queryable): ReadBudget | null {
   return (db as Partial<BudgetedReader>).budget ?? null;
 }
 
 /**
- * Counts work before it is done.
+ * Charges work to the budget before it is done.
  *
- * @throws {TooMuchHere} or {BeaconError} BAD_INPUT when it is more than what is left; without a budget never.
+ * @throws {ReadBudgetExceeded} or {BeaconError} BAD_INPUT when it is more than what is left; without a budget
+ * never.
  */
 export function spend(db: Queryable, samples: number): void {
   const budget = budgetOf(db);

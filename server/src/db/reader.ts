@@ -1,8 +1,8 @@
 import type { Person, Role } from '@vivid-beacon/core';
 import type { Queryable } from './database';
 
-/** Who asks: what they may see follows from this one value, which travels with every read. */
-export interface Asker {
+/** The caller: what they may see follows from this one value, which is passed to every read. */
+export interface Caller {
   /** null = the server itself. */
   readonly personId: string | null;
   readonly role: Role;
@@ -10,29 +10,31 @@ export interface Asker {
   readonly sites: readonly string[] | null;
 }
 
-/** What the server does by itself: alarms, notices, what comes in. */
-export const THE_SERVER: Asker = { personId: null, role: 'administrator', sites: null };
+/** The server itself: alarms, notices, incoming samples. */
+export const SERVER_CALLER: Caller = { personId: null, role: 'administrator', sites: null };
 
-/** Somebody who is not signed in sees no plant. */
-export const NOBODY: Asker = { personId: null, role: 'viewer', sites: [] };
+/** Without signing in, no plant is visible. */
+export const NOBODY: Caller = { personId: null, role: 'viewer', sites: [] };
 
 /** A signed-in person. Everybody sees every plant as yet: rights by site are to be filled in here. */
-export function askerOf({ id, role }: Pick<Person, 'id' | 'role'>): Asker {
+export function callerOf({ id, role }: Pick<Person, 'id' | 'role'>): Caller {
   return { personId: id, role, sites: null };
 }
 
-/** A way to the database that knows who asks. Assets, metrics and all that hangs on them are read through one only. */
+/**
+ * Database access that knows the caller. Assets, metrics and everything below them are read through it only.
+ */
 export interface Reader {
   readonly query: Queryable['query'];
-  readonly asker: Asker;
+  readonly asker: Caller;
 }
 
-export function readAs(db: Queryable, asker: Asker): Reader {
+export function readAs(db: Queryable, asker: Caller): Reader {
   const reader: Reader = { query: db.query.bind(db) as Queryable['query'], asker };
   return reader;
 }
 
 /** Reads as the server itself does. */
 export function readAsServer(db: Queryable): Reader {
-  return readAs(db, THE_SERVER);
+  return readAs(db, SERVER_CALLER);
 }

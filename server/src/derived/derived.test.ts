@@ -1,13 +1,13 @@
-import type { Metric, Reading, WireError } from '@vivid-beacon/core';
+import type { Metric, Reading, ErrorBody } from '@vivid-beacon/core';
 import { askQuery } from '../testing/askQuery';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const { test, analyst } = onTestServer('analyst');
 
 const metric = (metricId: string, summary: string | null = null) => ({ kind: 'metric', metricId, summary });
-type Made = Metric & { error?: WireError };
+type Made = Metric & { error?: ErrorBody };
 const add = (form: object) =>
   analyst.call<Made>('POST', '/api/derived', {
     kind: 'level',
@@ -26,7 +26,7 @@ const value = async (metricId: string, window: object, summary = 'mean') =>
 
 /** Gas and weight of one asset: an idle hour with a little gas, then a busy one. */
 async function dryer() {
-  const gas = await withMetric(analyst, {
+  const gas = await serverWithMetric(analyst, {
     name: 'Gas',
     unit: 'kWh',
     kind: 'amount',
@@ -185,7 +185,7 @@ describe('derived metrics', () => {
     const long = await add({ assetId, name: 'L', expression: 'x+'.repeat(6000), bindings: {} });
     expect(long.status).toBe(422);
     const single = await value(a.body.id, { kind: 'rolling', count: 1, unit: 'hour' }, 'max');
-    expect((single as unknown as { error: WireError }).error.message).toContain(
+    expect((single as unknown as { error: ErrorBody }).error.message).toContain(
       'worked out once for each period',
     );
   });
@@ -204,7 +204,7 @@ describe('derived metrics', () => {
     );
     expect([body.unit, body.value]).toEqual(['kWh/kg', 1.2]);
     expect(body.v.filter((x) => x !== null)).toHaveLength(2);
-    const wrong = await analyst.call<{ error: WireError }>('POST', '/api/derived/preview', {
+    const wrong = await analyst.call<{ error: ErrorBody }>('POST', '/api/derived/preview', {
       ...form,
       expression: 'gas /',
     });

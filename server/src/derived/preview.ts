@@ -1,11 +1,11 @@
 import { DAY_MS, HOUR_MS, type DerivedDefinition, type ExpressionPreview } from '@vivid-beacon/core';
-import { bucketSpans } from '@vivid-beacon/core/src/engine';
+import { bucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
 import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
 import { METRIC_READS } from '../readings/planner';
 import type { ReadContext } from '../readings/readContext';
 
-const MOST_POINTS = 400;
+const MAX_POINTS = 400;
 
 /** The results of an expression over the last day: by the hour of totals, or sample by sample. */
 export async function previewExpression(
@@ -42,7 +42,7 @@ export async function previewExpression(
   const from = series.t.findIndex((t) => t >= window.start);
   const t = from < 0 ? [] : Array.from(series.t.subarray(from));
   const v = from < 0 ? [] : Array.from(series.v.subarray(from));
-  const step = Math.max(1, Math.ceil(t.length / MOST_POINTS));
+  const step = Math.max(1, Math.ceil(t.length / MAX_POINTS));
   const keep = (_: unknown, i: number): boolean => i % step === 0 || i === t.length - 1;
   return { ...base, t: t.filter(keep), v: v.filter(keep), value: v.at(-1) ?? null, coverage: null };
 }

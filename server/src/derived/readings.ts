@@ -1,4 +1,4 @@
-import { reading } from '../readings/reading';
+import { readingHandler } from '../readings/readingHandler';
 import { previewExpression } from './preview';
 
-export const expressionReading = reading('expression', previewExpression);
+export const expressionReading = readingHandler('expression', previewExpression);

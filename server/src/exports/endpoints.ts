@@ -1,5 +1,5 @@
 import { samplesApi } from '@vivid-beacon/core/src/api/samples';
-import { BeaconError, writeColumns } from '@vivid-beacon/core';
+import { BeaconError, encodeColumns } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { endpoints, SENT } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
@@ -42,7 +42,7 @@ export const exportEndpoints = endpoints(samplesApi, {
     const { total, series } = await readPage(app.pool, params.id, from, to, offset, limit);
     return sendColumns(
       response,
-      writeColumns({ total, offset }, [
+      encodeColumns({ total, offset }, [
         ['t', series.t],
         ['v', series.v],
         ['q', series.q ?? new Uint8Array(series.t.length)],
@@ -64,7 +64,7 @@ export const exportEndpoints = endpoints(samplesApi, {
       });
     } catch (error) {
       if (!response.headersSent) throw error;
-      // The head is sent: all that can be done is to break the file off, so that nobody takes it for whole.
+      // The head has been sent, so the only way to signal the error is to abort the download.
       app.log.warn({ err: error }, 'export broken off');
       response.destroy();
     }

@@ -1,10 +1,10 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
-import { readColumns, type WireError } from '@vivid-beacon/core';
+import { decodeColumns, type ErrorBody } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
 import { mergeIntoStore } from '../samples/store';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const { test, analyst } = onTestServer('analyst');
@@ -12,7 +12,7 @@ const { test, analyst } = onTestServer('analyst');
 const get = (path: string) => fetch(test.url + path, { headers: { cookie: analyst.cookie() } });
 
 async function filled(n: number, name = 'Bed temperature') {
-  const made = await withMetric(analyst, { name });
+  const made = await serverWithMetric(analyst, { name });
   await push(
     test.url,
     made.token,
@@ -31,7 +31,7 @@ describe('pages of raw samples', () => {
       const response = await get(
         `/api/metrics/${metricId}/samples?from=${from}&to=${TEST_NOW}&offset=${offset}&limit=700`,
       );
-      const { head, columns } = readColumns<{ total: number }>(await response.arrayBuffer());
+      const { head, columns } = decodeColumns<{ total: number }>(await response.arrayBuffer());
       total = head.total;
       seen.push(...columns.get('v')!);
     }
@@ -116,7 +116,7 @@ describe('exports', () => {
       kind: 'amount',
       period: 'month',
     });
-    const refused = (await (await get(address(series.body.id, 'csv'))).json()) as { error: WireError };
+    const refused = (await (await get(address(series.body.id, 'csv'))).json()) as { error: ErrorBody };
     expect(refused.error.message).toContain('has no raw samples');
   });
 });

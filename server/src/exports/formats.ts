@@ -18,7 +18,7 @@ export interface ExportPiece {
   readonly q: Uint8Array | null;
 }
 
-/** What each is called on the way. */
+/** Media types of the formats. */
 export const EXPORT_TYPES: Readonly<Record<ExportFormat, string>> = {
   csv: 'text/csv; charset=utf-8',
   ndjson: 'application/x-ndjson; charset=utf-8',

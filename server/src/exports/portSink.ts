@@ -2,7 +2,7 @@ import { Writable } from 'node:stream';
 import type { MessagePort } from 'node:worker_threads';
 import type { FromWriter } from './exportMessages';
 
-const MOST_UNDER_WAY = 1_000_000;
+const MAX_IN_PROGRESS = 1_000_000;
 
 /** A stream whose bytes go to another thread, no more than a megabyte ahead of what that has taken. */
 export class PortSink extends Writable {
@@ -17,7 +17,7 @@ export class PortSink extends Writable {
   override _write(chunk: Buffer, _encoding: string, done: () => void): void {
     this.port.postMessage({ bytes: new Uint8Array(chunk) } satisfies FromWriter);
     this.underWay += chunk.length;
-    if (this.underWay < MOST_UNDER_WAY) done();
+    if (this.underWay < MAX_IN_PROGRESS) done();
     else this.goOn = done;
   }
 
@@ -25,7 +25,7 @@ export class PortSink extends Writable {
   taken(bytes: number): void {
     this.underWay -= bytes;
     const goOn = this.goOn;
-    if (goOn && this.underWay < MOST_UNDER_WAY) {
+    if (goOn && this.underWay < MAX_IN_PROGRESS) {
       this.goOn = null;
       goOn();
     }

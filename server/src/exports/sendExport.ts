@@ -6,7 +6,7 @@ import type { FromWriter, ToWriter } from './exportMessages';
 import type { ExportFormat } from '@vivid-beacon/core';
 import { EXPORT_TYPES, type ExportPiece } from './formats';
 
-/** So long a receiver may take nothing before its file is broken off. */
+/** Longest time a receiver may take nothing before its download is aborted. */
 const SLOWEST_MS = 30_000;
 
 /**

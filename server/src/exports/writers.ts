@@ -3,7 +3,7 @@ import type { Writable } from 'node:stream';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import { MINUTE_MS, QUALITY_WORDS } from '@vivid-beacon/core';
-import { zoneClock } from '@vivid-beacon/core/src/engine';
+import { zoneClock } from '@vivid-beacon/core/src/aggregation';
 import type { ExportFormat } from '@vivid-beacon/core';
 import type { ExportPiece } from './formats';
 

@@ -1,6 +1,6 @@
 import { resolveWindow, type CoverageByDay } from '@vivid-beacon/core';
-import { bucketSpans, elapsedSpans, lengthOfSpans } from '@vivid-beacon/core/src/engine';
-import { tallyMetrics } from '../readings/planner';
+import { bucketSpans, elapsedSpans, lengthOfSpans } from '@vivid-beacon/core/src/aggregation';
+import { aggregateMetrics } from '../readings/planner';
 import type { ReadContext } from '../readings/readContext';
 
 /** How much of each of the last local days, today last, a metric has usable data for. */
@@ -19,8 +19,8 @@ export async function coverageByDay(
   );
   const buckets = bucketSpans(window, 'day', null, row.zone, calendar);
   const spans = elapsedSpans(buckets.spans, now);
-  const { tallies } = await tallyMetrics(context, [row], spans, buckets.size, new Set(['heldMs']));
-  const tally = tallies.get(row.id)!;
+  const { aggregates } = await aggregateMetrics(context, [row], spans, buckets.size, new Set(['heldMs']));
+  const tally = aggregates.get(row.id)!;
   const elapsed = lengthOfSpans(spans, buckets.size);
   return {
     zone: row.zone,

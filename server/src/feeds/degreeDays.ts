@@ -1,5 +1,5 @@
 import { DAY_MS, isCovered, resolveWindow, type DegreeDays, type DegreeDaysAsk } from '@vivid-beacon/core';
-import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/engine';
+import { bucketSpans, degreeDaysOfDay } from '@vivid-beacon/core/src/aggregation';
 import { spend } from '../db/readBudget';
 import { summariseMetric } from '../readings/planner';
 import type { ReadContext } from '../readings/readContext';

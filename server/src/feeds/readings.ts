@@ -1,6 +1,6 @@
-import { reading } from '../readings/reading';
+import { readingHandler } from '../readings/readingHandler';
 import { coverageByDay } from './coverageByDay';
 import { readDegreeDays } from './degreeDays';
 
-export const coverageReading = reading('coverage', coverageByDay);
-export const degreeDaysReading = reading('degreeDays', readDegreeDays);
+export const coverageReading = readingHandler('coverage', coverageByDay);
+export const degreeDaysReading = readingHandler('degreeDays', readDegreeDays);

@@ -1,27 +1,29 @@
 import { flagsApi } from '@vivid-beacon/core/src/api/flags';
-import { BeaconError } from '@vivid-beacon/core';
-import { addEvent, findAlarm } from '../alarms/sql';
+import { BeaconError, searchWords } from '@vivid-beacon/core';
+import { findAlarm } from '../alarms/listSql';
+import { addEvent } from '../alarms/sql';
 import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
+import { readAs } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { metricsById } from '../metrics/sql';
-import { tellOfFlag } from './flagNotices';
+import { enqueueFlagNotices } from './flagNotices';
 import { evidenceOfAlarm } from './evidence';
 import { needFlag, needTaker } from './handing';
-import { addFlag, eventsOfFlag, findFlag, flagsOnTime, listClosedFlags, listOpenFlags } from './sql';
+import { addFlag, eventsOfFlag, flagsOnTime, pageOfFlags } from './sql';
 
 export const flagEndpoints = endpoints(flagsApi, {
-  'GET /api/flags': ({ app, query }) =>
-    query.state === 'closed' ? listClosedFlags(app.pool) : listOpenFlags(app.pool),
+  'GET /api/flags': ({ app, db, query: { state, list, search, ...page } }) =>
+    pageOfFlags(db, { state, list, words: searchWords(search) }, page, { now: app.now() }),
 
-  'GET /api/flags/on-time': ({ app, query }) => {
+  'GET /api/flags/on-time': ({ db, query }) => {
     const ids = [...new Set(query.metricIds.split(','))];
-    return flagsOnTime(app.pool, ids, { start: query.from, end: query.to });
+    return flagsOnTime(db, ids, { start: query.from, end: query.to });
   },
 
-  'GET /api/flags/:id': async ({ app, params }) => {
-    const flag = await needFlag(app.pool, params.id);
+  'GET /api/flags/:id': async ({ app, db, params }) => {
+    const flag = await needFlag(db, params.id);
     return { flag, events: await eventsOfFlag(app.pool, flag.id) };
   },
 
@@ -33,11 +35,11 @@ export const flagEndpoints = endpoints(flagsApi, {
     if (body.metricId !== null && !(await metricsById(db, [body.metricId])).has(body.metricId)) {
       throw new BeaconError('BAD_INPUT', 'This metric does not exist.', 'metricId');
     }
-    const alarm = body.alarmId === null ? null : await findAlarm(app.pool, body.alarmId);
+    const alarm = body.alarmId === null ? null : await findAlarm(db, body.alarmId);
     if (alarm === undefined) throw new BeaconError('BAD_INPUT', 'This alarm does not exist.', 'alarmId');
     const at = app.now();
-    const id = await withTransaction(app.pool, async (db) => {
-      const flagId = await addFlag(db, {
+    const id = await withTransaction(app.pool, async (own) => {
+      const flagId = await addFlag(own, {
         ...body,
         metricId: body.metricId ?? alarm?.metricId ?? null,
         evidence: body.evidence ?? (alarm ? evidenceOfAlarm(alarm, at) : null),
@@ -45,19 +47,19 @@ export const flagEndpoints = endpoints(flagsApi, {
         at,
       });
       if (alarm) {
-        await addEvent(db, {
+        await addEvent(own, {
           alarmId: alarm.id,
           at,
           kind: 'flagged',
           personId: person.id,
           remark: `${body.title}, handed to ${taker.name}`,
         });
-        await notify(db, 'alarms', [alarm.id]);
+        await notify(own, 'alarms', [alarm.id]);
       }
-      await notify(db, 'flags', [flagId]);
-      await tellOfFlag(db, (await findFlag(db, flagId))!, person.id, at);
+      await notify(own, 'flags', [flagId]);
+      await enqueueFlagNotices(own, await needFlag(readAs(own, db.asker), flagId), person.id, at);
       return flagId;
     });
-    return (await findFlag(app.pool, id))!;
+    return needFlag(db, id);
   },
 });

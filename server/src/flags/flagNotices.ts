@@ -1,15 +1,20 @@
 import { formatMoment, type Flag } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { lockLateFlags } from './sql';
-import { reachedPeople } from '../notices/sql';
-import { tell } from '../notices/queue';
+import { recipientsOf } from '../notices/sql';
+import { enqueueNotice } from '../notices/enqueueNotice';
 
-/** Tells the person who takes a flag, unless they gave it to themselves. */
-export async function tellOfFlag(db: Queryable, flag: Flag, byId: string, now: number): Promise<void> {
+/** Enqueues a notice to the taker of a flag, unless they handed it to themselves. */
+export async function enqueueFlagNotices(
+  db: Queryable,
+  flag: Flag,
+  byId: string,
+  now: number,
+): Promise<void> {
   if (flag.to.id === byId) return;
-  const [taker] = await reachedPeople(db, [flag.to.id]);
+  const [taker] = await recipientsOf(db, [flag.to.id]);
   const lines = [`From ${flag.from.name}, due ${formatMoment(flag.dueAt, taker.zone)}.`, flag.note];
-  await tell(
+  await enqueueNotice(
     db,
     [flag.to.id],
     {
@@ -24,12 +29,12 @@ export async function tellOfFlag(db: Queryable, flag: Flag, byId: string, now: n
   );
 }
 
-/** Tells taker and giver of flags that were not closed in time, once for each due time. @returns how many. */
-export async function tellOfLateFlags(pool: Pool, now: number): Promise<number> {
+/** Enqueues notices to taker and giver of overdue flags, once per due time. @returns how many. */
+export async function enqueueLateFlagNotices(pool: Pool, now: number): Promise<number> {
   return withTransaction(pool, async (db) => {
     const late = await lockLateFlags(db, now);
     for (const flag of late) {
-      await tell(
+      await enqueueNotice(
         db,
         [...new Set([flag.to.id, flag.from.id])],
         {

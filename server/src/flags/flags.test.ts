@@ -1,14 +1,14 @@
-import type { Flag, FlagCause, FlagEvent, Person, WireError } from '@vivid-beacon/core';
+import type { Flag, FlagCause, FlagEvent, PageOf, Person, ErrorBody } from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
-import { onTestServer, PASSWORD, TEST_NOW, type Visitor, withMetric } from '../testing/testServer';
+import { onTestServer, PASSWORD, TEST_NOW, type Visitor, serverWithMetric } from '../testing/testServer';
 
 const { test, analyst, operator } = onTestServer('analyst', 'operator');
 let assetId: string;
 let metricId: string;
 let people: Person[];
 beforeAll(async () => {
-  ({ assetId, metricId } = await withMetric(analyst));
+  ({ assetId, metricId } = await serverWithMetric(analyst));
   const passwordHash = await hashPassword(PASSWORD);
   const at = TEST_NOW;
   await addPerson(test.server.app.pool, {
@@ -67,7 +67,7 @@ describe('flags', () => {
   it('leave the open list once they are closed', async () => {
     const flag = (await hand(operator)).body;
     const open = async () =>
-      (await operator.call<Flag[]>('GET', '/api/flags')).body.some(({ id }) => id === flag.id);
+      (await operator.call<PageOf<Flag>>('GET', '/api/flags')).body.items.some(({ id }) => id === flag.id);
     expect(await open()).toBe(true);
     await operator.call('POST', `/api/flags/${flag.id}/outcome`, {
       outcome: 'adjusted',
@@ -118,7 +118,7 @@ describe('flags', () => {
     ],
   ])('refuse evidence that %s', async (_what, wrong, path) => {
     const { status, body } = await hand(operator, { evidence: wrong });
-    expect([status, (body as unknown as { error: WireError }).error.path]).toEqual([422, path]);
+    expect([status, (body as unknown as { error: ErrorBody }).error.path]).toEqual([422, path]);
   });
 
   it('go from open to in hand to done with cause and time spent, every step with who and when', async () => {
@@ -168,7 +168,7 @@ describe('flags', () => {
     const { id } = (await hand(operator)).body;
     const answer = await operator.call<Flag>('POST', `/api/flags/${id}/outcome`, { outcome: 'noFault' });
     expect(answer.body.status).toBe('notProblem');
-    const closed = (await operator.call<Flag[]>('GET', '/api/flags?state=closed')).body;
+    const closed = (await operator.call<PageOf<Flag>>('GET', '/api/flags?state=closed')).body.items;
     expect(closed.some((flag) => flag.id === id)).toBe(true);
   });
 

@@ -1,10 +1,11 @@
 import { BeaconError, type Flag, type Person } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { findPerson } from '../people/sql';
 import { findFlag } from './sql';
 
 /** @throws {BeaconError} NOT_FOUND */
-export async function needFlag(db: Queryable, id: string): Promise<Flag> {
+export async function needFlag(db: Reader, id: string): Promise<Flag> {
   const flag = await findFlag(db, id);
   if (!flag) throw new BeaconError('NOT_FOUND', 'This flag does not exist.');
   return flag;

@@ -1,18 +1,21 @@
-import type {
-  Flag,
-  FlagCause,
-  FlagEvent,
-  FlagEvidence,
-  FlagKind,
-  FlagOutcome,
-  FlagPriority,
-  FlagStatus,
-  Interval,
+import {
+  FLAG_PRIORITIES,
+  type Flag,
+  type FlagCause,
+  type FlagEvent,
+  type FlagEvidence,
+  type FlagKind,
+  type FlagOutcome,
+  type FlagPriority,
+  type FlagStatus,
+  type Interval,
+  type PageOf,
 } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { Conditions, findPage, SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
-
-const MOST_CLOSED = 200;
+import type { PageRange } from '../db/pages';
+import type { Reader } from '../db/reader';
 
 const FLAGS = `
   select flag.id, flag.title, flag.note, flag.kind, flag.priority, flag.status, flag.alarm_id as "alarmId",
@@ -29,53 +32,107 @@ const FLAGS = `
   join person taker on taker.id = flag.to_person
   left join flag_cause on flag_cause.id = flag.cause_id`;
 
-/** Open flags of everybody, those due first in front. */
-export function listOpenFlags(db: Queryable): Promise<Flag[]> {
-  return all(db, `${FLAGS} where flag.closed_at is null order by flag.due_at, flag.id`);
+/** Filter of flags. */
+export interface FlagFilter {
+  readonly state: 'open' | 'closed';
+  /** Of everybody, those that wait for the asker, or those the asker handed out. */
+  readonly list: 'mine' | 'given' | 'all';
+  /**
+   * Words that must all occur in the title, the name of the taker or the names of the asset from the plant
+   * down.
+   */
+  readonly words?: readonly string[];
+  readonly plantId?: string;
+  /** Due before this moment (ms), or not. */
+  readonly due?: { readonly late: boolean; readonly now: number };
 }
 
-/** Flags closed last, newest in front. */
-export function listClosedFlags(db: Queryable): Promise<Flag[]> {
-  return all(
+const LISTS = { mine: 'flag.to_person', given: 'flag.from_person', all: null } as const;
+
+/** The same order as core's byUrgency. */
+const URGENCY = (now: string, priorities: string): string => `
+  flag.due_at < ${now}::timestamptz desc, case when flag.due_at < ${now}::timestamptz then flag.due_at end,
+  array_position(${priorities}::text[], flag.priority), flag.due_at, flag.id`;
+
+/** A page of flags: the open ones, the most urgent in front, or those closed last. @param ownFirst those of the asker before others. */
+export function pageOfFlags(
+  db: Reader,
+  { state, list, words = [], plantId, due }: FlagFilter,
+  page: PageRange,
+  { now, ownFirst = false }: { readonly now: number; readonly ownFirst?: boolean },
+): Promise<PageOf<Flag>> {
+  const person = LISTS[list];
+  const conditions = new Conditions(db)
+    .plain(state === 'open' ? 'flag.closed_at is null' : 'flag.closed_at is not null')
+    .and(person === null ? undefined : db.asker.personId, (at) => `${person} = ${at}::bigint`)
+    .and(plantId, (at) => `place.plant_id = ${at}::bigint`)
+    .and(due && moment(due.now), (at) => `flag.due_at ${due!.late ? '<' : '>='} ${at}::timestamptz`)
+    .words(words, ['flag.title', 'taker.name', 'place.title']);
+  const order = (value: (each: unknown) => string): string => {
+    if (state === 'closed') return 'flag.closed_at desc, flag.id';
+    const urgency = URGENCY(value(moment(now)), value(FLAG_PRIORITIES));
+    return ownFirst ? `flag.to_person = ${value(db.asker.personId)}::bigint desc, ${urgency}` : urgency;
+  };
+  return findPage(
     db,
-    `${FLAGS} where flag.closed_at is not null order by flag.closed_at desc, flag.id limit ${MOST_CLOSED}`,
+    {
+      from: `flag join asset_place place on place.asset_id = flag.asset_id join person taker on taker.id = flag.to_person`,
+      id: 'flag.id',
+      select: FLAGS,
+      conditions,
+      order,
+    },
+    page,
   );
 }
 
-/** Flags closed in a stretch of time (ms), newest first. */
-export function flagsClosedIn(db: Queryable, start: number, end: number): Promise<Flag[]> {
-  return all(
+/** How many flags are open, late and not yet, by plant. */
+export async function countOpenFlags(
+  db: Reader,
+  now: number,
+): Promise<Record<string, { late: number; later: number }>> {
+  const rows = await all<{ plantId: string; late: number; later: number }>(
     db,
-    `${FLAGS} where flag.closed_at >= $1 and flag.closed_at < $2 order by flag.closed_at desc, flag.id`,
-    [moment(start), moment(end)],
+    `select place.plant_id as "plantId", count(*) filter (where flag.due_at < $2)::int as late,
+            count(*) filter (where flag.due_at >= $2)::int as later
+     from flag join asset_place place on place.asset_id = flag.asset_id
+     where ${SEEN_PLANT} and flag.closed_at is null group by 1`,
+    [db.asker.sites, moment(now)],
   );
+  return Object.fromEntries(rows.map(({ plantId, ...counts }) => [plantId, counts]));
 }
 
-export function flagsOfAlarm(db: Queryable, alarmId: string): Promise<Flag[]> {
-  return all(db, `${FLAGS} where flag.alarm_id = $1 order by flag.created_at`, [alarmId]);
+/** Flags of a plant closed in a stretch of time (ms), newest first. */
+export function flagsClosedIn(db: Reader, plantId: string, { start, end }: Interval): Promise<Flag[]> {
+  return all(
+    db,
+    `${FLAGS} where ${SEEN_PLANT} and place.plant_id = $2 and flag.closed_at >= $3 and flag.closed_at < $4
+     order by flag.closed_at desc, flag.id`,
+    [db.asker.sites, plantId, moment(start), moment(end)],
+  );
 }
 
 /** Flags on given metrics whose evidence, or else whose moment, touches a stretch of time (ms). */
 export function flagsOnTime(
-  db: Queryable,
+  db: Reader,
   metricIds: readonly string[],
   { start, end }: Interval,
 ): Promise<Flag[]> {
   return all(
     db,
-    `${FLAGS} where flag.metric_id = any($1::bigint[])
-       and coalesce((flag.evidence #>> '{window,start}')::float8, extract(epoch from flag.created_at) * 1000) < $3
-       and coalesce((flag.evidence #>> '{window,end}')::float8, extract(epoch from flag.created_at) * 1000) >= $2
+    `${FLAGS} where ${SEEN_PLANT} and flag.metric_id = any($2::bigint[])
+       and coalesce((flag.evidence #>> '{window,start}')::float8, extract(epoch from flag.created_at) * 1000) < $4
+       and coalesce((flag.evidence #>> '{window,end}')::float8, extract(epoch from flag.created_at) * 1000) >= $3
      order by flag.created_at limit 500`,
-    [metricIds, start, end],
+    [db.asker.sites, metricIds, start, end],
   );
 }
 
-export function findFlag(db: Queryable, id: string): Promise<Flag | undefined> {
-  return one(db, `${FLAGS} where flag.id = $1`, [id]);
+export function findFlag(db: Reader, id: string): Promise<Flag | undefined> {
+  return one(db, `${FLAGS} where ${SEEN_PLANT} and flag.id = $2`, [db.asker.sites, id]);
 }
 
-/** Open flags that are late and of which that has not been told for this due time; marked as told, locked. */
+/** Overdue open flags without a notice for this due time; locked and marked as notified. */
 export async function lockLateFlags(db: Queryable, now: number): Promise<Flag[]> {
   const late = await all<{ id: string }>(
     db,
@@ -175,7 +232,7 @@ export async function handFlagOn(db: Queryable, id: string, toPersonId: string):
   return row !== undefined;
 }
 
-export interface FlagClosing {
+export interface ClosedFlag {
   readonly personId: string;
   readonly status: FlagStatus;
   readonly outcome: FlagOutcome;
@@ -186,7 +243,7 @@ export interface FlagClosing {
 }
 
 /** @returns false when it was closed already. */
-export async function closeFlag(db: Queryable, id: string, closing: FlagClosing): Promise<boolean> {
+export async function closeFlag(db: Queryable, id: string, closing: ClosedFlag): Promise<boolean> {
   const row = await one(
     db,
     `update flag set closed_at = $2, closed_by = $3, status = $4, outcome = $5, outcome_note = $6, cause_id = $7,
@@ -233,7 +290,7 @@ export async function addCause(db: Queryable, name: string): Promise<FlagCause |
   );
 }
 
-/** Takes a cause off the list; flags that name it keep it. @returns false when there is none. */
+/** Removes a cause from the list; flags that name it keep it. @returns false when there is none. */
 export async function removeCause(db: Queryable, id: string, at: number): Promise<boolean> {
   const row = await one(
     db,

@@ -1,5 +1,5 @@
-import type { Flag, Handover, Person } from '@vivid-beacon/core';
-import { onTestServer, push, ruleDraft, type Visitor, withMetric } from '../testing/testServer';
+import type { AlarmRule, Flag, Handover, PageOf, Person } from '@vivid-beacon/core';
+import { onTestServer, push, ruleDraft, type Visitor, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -13,8 +13,8 @@ const ask = (plantId: string, shift?: number, who: Visitor = operator) =>
 
 describe('shift handover', () => {
   it('holds what happened in the shift of a plant and what is still open, and nothing of another plant', async () => {
-    const metric = await withMetric(analyst);
-    const other = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
+    const other = await serverWithMetric(analyst);
     await analyst.call('PUT', `/api/calendars/${metric.assetId}`, {
       shifts: [
         { name: 'Early', days: [1, 2, 3, 4, 5, 6, 7], from: '06:00', to: '14:00' },
@@ -67,8 +67,8 @@ describe('shift handover', () => {
     expect(before.standing).toHaveLength(1);
 
     await operator.call('POST', `/api/flags/${flag.body.id}/outcome`, { outcome: 'mended', note: '' });
-    const rules = await operator.call<{ id: string; metricId: string }[]>('GET', '/api/alarm-rules');
-    const rule = rules.body.find(({ metricId }) => metricId === metric.metricId)!;
+    const rules = await operator.call<PageOf<AlarmRule>>('GET', '/api/alarm-rules');
+    const rule = rules.body.items.find(({ metricId }) => metricId === metric.metricId)!;
     const shelf = { kind: 'shelved', forMs: HOUR, reason: 'Fitter at work' };
     await operator.call('PUT', `/api/alarm-rules/${rule.id}/aside`, shelf);
     const after = (await ask(metric.assetId)).body;
@@ -77,7 +77,7 @@ describe('shift handover', () => {
   });
 
   it('adds up what stood still, an asset at a time and only inside the shift', async () => {
-    const metric = await withMetric(analyst);
+    const metric = await serverWithMetric(analyst);
     // At 15:00 the third of the day that began at 08:00 is under way.
     test.clock.now = Date.UTC(2026, 10, 21, 15);
     const stop = (from: number, to: number) =>
@@ -97,7 +97,7 @@ describe('shift handover', () => {
   });
 
   it('keeps the words of a shift for the next, in order; viewers write none', async () => {
-    const { assetId } = await withMetric(analyst);
+    const { assetId } = await serverWithMetric(analyst);
     const { shift } = (await ask(assetId)).body;
     const note = (text: string, who: Visitor = operator) =>
       who.call('POST', '/api/handover/notes', { plantId: assetId, shift: shift.start, text });

@@ -1,21 +1,17 @@
-import {
-  BeaconError,
-  byUrgency,
-  lengthOf,
-  unionOf,
-  type Handover,
-  type HandoverShift,
-} from '@vivid-beacon/core';
-import { handoverShifts } from '@vivid-beacon/core/src/engine';
-import { alarmsRaisedIn, listStandingAlarms } from '../alarms/sql';
+import { BeaconError, lengthOf, unionOf, type Handover, type HandoverShift } from '@vivid-beacon/core';
+import { handoverShifts } from '@vivid-beacon/core/src/alarming';
+import { alarmsRaisedIn, pageOfAlarms } from '../alarms/listSql';
 import { findAsset, idsBelow } from '../assets/sql';
 import { calendarOf } from '../calendars/sql';
 import type { Reader } from '../db/reader';
-import { flagsClosedIn, listOpenFlags } from '../flags/sql';
+import { flagsClosedIn, pageOfFlags } from '../flags/sql';
 import { listStops } from '../logs/sql';
 import { listRemarks } from '../remarks/sql';
 import { silentFeeds } from '../watch/silentFeeds';
 import { listNotes, setAsideIn } from './sql';
+
+/** More than a shift takes over. */
+const MOST = { offset: 0, limit: 10_000 };
 
 /** The shift of a plant that begins at `shiftStart`, or the one under way. @throws {BeaconError} NOT_FOUND */
 export async function readShift(
@@ -32,7 +28,7 @@ export async function readShift(
   return { shift, shifts };
 }
 
-/** What happened in a shift of a plant and what is still open, on one page. */
+/** The events of a shift and what is still open. */
 export async function readHandover(
   db: Reader,
   plantId: string,
@@ -45,14 +41,13 @@ export async function readHandover(
   const end = Math.min(shift.end, now);
   // Half-open: what happened at this very moment belongs to it.
   const until = Math.min(shift.end, now + 1);
-  const inPlant = <T extends { plantId: string }>(rows: readonly T[]): T[] =>
-    rows.filter((row) => row.plantId === plantId);
+  const during = { start: shift.start, end: until };
   const [raised, standing, setAside, open, closed, stops, remarks, silent, notes] = await Promise.all([
-    alarmsRaisedIn(db, shift.start, until),
-    listStandingAlarms(db),
+    alarmsRaisedIn(db, plantId, during),
+    pageOfAlarms(db, { list: 'standing', plantId }, MOST),
     setAsideIn(db, plantId),
-    listOpenFlags(db),
-    flagsClosedIn(db, shift.start, until),
+    pageOfFlags(db, { state: 'open', list: 'all', plantId }, MOST, { now }),
+    flagsClosedIn(db, plantId, during),
     listStops(db, ids, shift.start, end),
     listRemarks(db, ids, shift.start, end),
     silentFeeds(db, plantId, now),
@@ -65,11 +60,11 @@ export async function readHandover(
     now,
     shift,
     shifts,
-    raised: inPlant(raised),
-    standing: inPlant(standing),
+    raised,
+    standing: standing.items,
     setAside,
-    openFlags: inPlant(open).sort(byUrgency(now)),
-    closedFlags: inPlant(closed),
+    openFlags: open.items,
+    closedFlags: closed,
     stops,
     stoppedMs: stoppedIn(stops, { start: shift.start, end }),
     remarks,

@@ -1,9 +1,11 @@
 import type { HandoverNote, SetAsideLine } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 
 /** What of a plant is shelved or out of service now. */
-export function setAsideIn(db: Queryable, plantId: string): Promise<SetAsideLine[]> {
+export function setAsideIn(db: Reader, plantId: string): Promise<SetAsideLine[]> {
   return all(
     db,
     `select rule.id as "ruleId", rule.name as "ruleName", asset.name as "assetName", jsonb_build_object(
@@ -15,8 +17,8 @@ export function setAsideIn(db: Queryable, plantId: string): Promise<SetAsideLine
      join asset on asset.id = metric.asset_id
      join asset_place place on place.asset_id = asset.id
      join person on person.id = watch.aside_by
-     where watch.aside is not null and place.plant_id = $1 order by watch.aside_at, rule.id, metric.id`,
-    [plantId],
+     where ${SEEN_PLANT} and watch.aside is not null and place.plant_id = $2 order by watch.aside_at, rule.id, metric.id`,
+    [db.asker.sites, plantId],
   );
 }
 

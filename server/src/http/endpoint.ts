@@ -12,7 +12,7 @@ import type {
 import type { Reader } from '../db/reader';
 import type { AppContext, UsedToken } from './appContext';
 
-/** What a handler gets: everything is checked before it is called. */
+/** The input of a handler, already checked. */
 export interface Call<Body = unknown, Query = unknown, Params = Readonly<Record<string, string>>> {
   readonly app: AppContext;
   /** The database as this person may see it: the only way to assets, metrics and all that hangs on them. */
@@ -52,7 +52,7 @@ export interface Guards {
   readonly before?: RequestHandler;
 }
 
-/** One way into the server: what is agreed on and what answers it. */
+/** One endpoint: its contract and its handler. */
 export interface Endpoint extends Contract, Guards {
   readonly method: 'get' | 'post' | 'put' | 'delete';
   readonly path: string;

@@ -1,10 +1,10 @@
 import type { ErrorRequestHandler } from 'express';
 import * as yup from 'yup';
-import { BeaconError, isStorable, type WireError } from '@vivid-beacon/core';
+import { BeaconError, isStorable, type ErrorBody } from '@vivid-beacon/core';
 import { databaseAway, isDatabaseAway } from '../db/databaseAway';
 import type { AppContext } from './appContext';
 
-/** Would a member of this name stand in the place of what every object can do? */
+/** Whether a member of this name would shadow a method of every object. */
 function hidesBuiltIn(name: string): boolean {
   return name in Object.prototype || name === 'prototype';
 }
@@ -51,7 +51,7 @@ export async function checked<T>(schema: yup.ISchema<T>, value: unknown): Promis
   }
 }
 
-/** The one place where errors become answers: `{ error: { code, message, path } }`. */
+/** The only place that turns errors into responses: `{ error: { code, message, path } }`. */
 export function errorHandler(app: AppContext): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) {
@@ -64,12 +64,12 @@ export function errorHandler(app: AppContext): ErrorRequestHandler {
   };
 }
 
-/** An error as it is told to whoever asked; what is the server's own fault goes to the log. */
+/** An error as sent to the client; internal errors go to the log. */
 export function toAnswer(
   app: AppContext,
   error: unknown,
   path: string,
-): { status: number; body: { error: WireError }; retryAfterS?: number } {
+): { status: number; body: { error: ErrorBody }; retryAfterS?: number } {
   const known = asBeaconError(error);
   if (known.code === 'NOT_READY') app.log.warn({ url: path }, known.message);
   else if (known.status >= 500) app.log.error({ err: error, url: path }, 'request failed');

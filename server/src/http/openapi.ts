@@ -65,12 +65,12 @@ function operation(each: Endpoint, schemas: JsonSchemas): object {
   };
 }
 
-function pathParameters({ path }: Endpoint): object[] {
+function pathParameters({ path, names }: Endpoint): object[] {
   return [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
     name,
     in: 'path',
     required: true,
-    schema: { type: 'string', pattern: '^[1-9][0-9]*$' },
+    schema: { type: 'string', pattern: names?.[name]?.source ?? '^[1-9][0-9]*$' },
   }));
 }
 

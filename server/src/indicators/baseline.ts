@@ -1,5 +1,5 @@
 import { baselineOf, weeksBefore, type HoursFilter, type Interval } from '@vivid-beacon/core';
-import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/engine';
+import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { ReadContext } from '../readings/readContext';
 
@@ -15,8 +15,11 @@ export async function readBaseline(
   const before = weeksBefore(stretch, weeks, zone).map((each) =>
     bucketSpans(each, null, hours, zone, calendar),
   );
-  const { upper, lower } = await readMeasure(context, loaded, oneAfterAnother(before));
-  const parts = upper.values.map((each, i) => ({ upper: each, lower: lower?.values[i] ?? null }));
+  const { numerator, denominator } = await readMeasure(context, loaded, oneAfterAnother(before));
+  const parts = numerator.values.map((each, i) => ({
+    numerator: each,
+    denominator: denominator?.values[i] ?? null,
+  }));
   return baselineOf(parts, measure.per?.factor ?? 1);
 }
 

@@ -39,7 +39,7 @@ async function checkDefinition(
 }
 
 export const indicatorEndpoints = endpoints(indicatorsApi, {
-  'GET /api/indicators': (call) => answerReading(call, indicatorsReading, undefined),
+  'GET /api/indicators': (call) => answerReading(call, indicatorsReading, call.query),
 
   'GET /api/indicators/time-by-level': (call) =>
     answerReading(call, timeByLevelReading, { days: call.query.days }),
@@ -62,7 +62,7 @@ export const indicatorEndpoints = endpoints(indicatorsApi, {
 
   'PUT /api/indicators/:id': async ({ app, db, params, body, person }) => {
     const { definition } = body;
-    await needIndicator(app.pool, params.id);
+    await needIndicator(db, params.id);
     await checkDefinition({ app, db }, definition, params.id);
     await withTransaction(app.pool, async (db) => {
       if (!(await changeIndicator(db, params.id, body.from, definition, person.id, app.now()))) {
@@ -75,20 +75,21 @@ export const indicatorEndpoints = endpoints(indicatorsApi, {
     });
   },
 
-  'PUT /api/indicators/:id/targets': async ({ app, params, body }) => {
-    const { id } = await needIndicator(app.pool, params.id);
-    await withTransaction(app.pool, async (db) => {
-      await writeTargets(db, id, body.values);
-      await notify(db, 'indicators', [id]);
+  'PUT /api/indicators/:id/targets': async ({ app, db, params, body }) => {
+    const { id } = await needIndicator(db, params.id);
+    await withTransaction(app.pool, async (own) => {
+      await writeTargets(own, id, body.values);
+      await notify(own, 'indicators', [id]);
     });
   },
 
-  'DELETE /api/indicators/:id': async ({ app, params }) => {
+  'DELETE /api/indicators/:id': async ({ app, db, params }) => {
+    await needIndicator(db, params.id);
     await changeAndNotify(
       app.pool,
       'indicators',
-      async (db) => {
-        if (!(await removeIndicator(db, params.id, app.now()))) {
+      async (own) => {
+        if (!(await removeIndicator(own, params.id, app.now()))) {
           throw new BeaconError('NOT_FOUND', 'This indicator does not exist.');
         }
       },

@@ -13,8 +13,8 @@ import {
   type IndicatorPreview,
   type SuggestedTargets,
 } from '@vivid-beacon/core';
-import { suggestTargets } from '@vivid-beacon/core/src/engine';
-import type { Queryable } from '../db/database';
+import { suggestTargets } from '@vivid-beacon/core/src/aggregation';
+import type { Reader } from '../db/reader';
 import { loadMeasure } from '../readings/measure';
 import type { ReadContext } from '../readings/readContext';
 import { bucketOfWindow } from '../readings/bucketOfWindow';
@@ -41,7 +41,7 @@ export async function pastOf(
 }
 
 /** @throws {BeaconError} NOT_FOUND */
-export async function needIndicator(db: Queryable, id: string): Promise<IndicatorRow> {
+export async function needIndicator(db: Reader, id: string): Promise<IndicatorRow> {
   const row = await findIndicator(db, id);
   if (!row) throw new BeaconError('NOT_FOUND', 'This indicator does not exist.');
   return row;
@@ -74,7 +74,7 @@ export async function pastOfIndicator(
   return pastOf(context, versions, targets, periods);
 }
 
-/** The present value and the past of a definition that is being written. */
+/** Current value and past of a draft definition. */
 export async function previewIndicator(
   context: ReadContext,
   {

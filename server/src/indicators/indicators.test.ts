@@ -1,5 +1,11 @@
-import type { IndicatorLoss, IndicatorReading, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
-import { indicatorDraft, onTestServer, push, withMetric } from '../testing/testServer';
+import type {
+  IndicatorLoss,
+  IndicatorReading,
+  IndicatorVersion,
+  PageOf,
+  PeriodTarget,
+} from '@vivid-beacon/core';
+import { indicatorDraft, onTestServer, push, serverWithMetric } from '../testing/testServer';
 import type { IndicatorPast } from '@vivid-beacon/core';
 
 const MINUTE = 60_000;
@@ -27,7 +33,7 @@ const past = async (id: string, periods: number): Promise<IndicatorPast> =>
 
 /** A metric with one sample an hour over the last days, `value(hours before now)`. */
 async function hourly(days: number, value: (ago: number) => number, metric: object = {}) {
-  const made = await withMetric(analyst, { intervalMs: HOUR, maxGapMs: 2 * HOUR, ...metric });
+  const made = await serverWithMetric(analyst, { intervalMs: HOUR, maxGapMs: 2 * HOUR, ...metric });
   test.clock.now = Math.ceil(test.clock.now / HOUR) * HOUR;
   await push(
     test.url,
@@ -74,8 +80,8 @@ describe('an indicator', () => {
     expect(periods.at(-1)).toMatchObject({ version: 1 });
     test.clock.now += HOUR;
     expect((await past(id, 2)).periods.at(-1)).toMatchObject({ version: 2 });
-    const list = await analyst.call<IndicatorReading[]>('GET', '/api/indicators');
-    expect(list.body.find((each) => each.id === id)!.band).toMatchObject({ breach: 100 });
+    const list = await analyst.call<PageOf<IndicatorReading>>('GET', '/api/indicators?limit=500');
+    expect(list.body.items.find((each) => each.id === id)!.band).toMatchObject({ breach: 100 });
   });
 
   it('is judged by shares of a target that has its own value each month, prorated and entered ahead', async () => {
@@ -200,7 +206,7 @@ describe('an indicator', () => {
     expect((await read(whole)).indicator.target).toBe(7200);
   });
 
-  it('judges by own cuts in percent of its target', async () => {
+  it('judges by custom thresholds in percent of its target', async () => {
     const { assetId, metricId } = await hourly(1, () => 110);
     const id = await make(assetId, metricId, {
       target: { kind: 'fixed', value: 100 },
@@ -218,7 +224,7 @@ describe('an indicator', () => {
   });
 
   it('is refused when its name is taken, its asset or metric is missing, or it cannot be computed', async () => {
-    const { assetId, metricId } = await withMetric(analyst);
+    const { assetId, metricId } = await serverWithMetric(analyst);
     await make(assetId, metricId);
     const post = async (part: object): Promise<number> =>
       (await analyst.call('POST', '/api/indicators', indicatorDraft(assetId, metricId, part))).status;
@@ -240,7 +246,7 @@ describe('an indicator', () => {
   });
 
   it('taken off the list frees its name, and its asset', async () => {
-    const { assetId, metricId } = await withMetric(analyst);
+    const { assetId, metricId } = await serverWithMetric(analyst);
     const id = await make(assetId, metricId);
     expect((await analyst.call('DELETE', `/api/indicators/${id}`)).status).toBe(204);
     expect((await analyst.call('DELETE', `/api/indicators/${id}`)).status).toBe(404);
@@ -267,8 +273,8 @@ describe('what helps to write one', () => {
     expect(levels).toHaveLength(30);
     expect(levels.filter((level) => level === 'breach').length).toBeGreaterThanOrEqual(2);
     expect(levels.slice(0, 25).every((level) => level === 'clear')).toBe(true);
-    const list = await analyst.call<IndicatorReading[]>('GET', '/api/indicators');
-    expect(list.body.some((each) => each.measure.metricId === metricId)).toBe(false);
+    const list = await analyst.call<PageOf<IndicatorReading>>('GET', '/api/indicators?limit=500');
+    expect(list.body.items.some((each) => each.measure.metricId === metricId)).toBe(false);
   });
 
   it('suggests targets from the past with what they rest on', async () => {

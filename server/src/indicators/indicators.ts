@@ -4,36 +4,76 @@ import {
   levelOf,
   coveredValue,
   resolveWindow,
+  SEVERITY,
   timeByLevel,
   versionAt,
+  searchWords,
+  type indicatorListSchema,
   type IndicatorDefinition,
   type IndicatorLoss,
   type IndicatorReading,
   type IndicatorVersion,
   type Interval,
+  type Level,
+  type PageOf,
   type PastBucket,
   type LevelSpan,
   type PeriodTarget,
   type Reading,
   type JudgedPeriod,
+  type TypeOf,
 } from '@vivid-beacon/core';
-import { bandOfJudge, bucketSpans } from '@vivid-beacon/core/src/engine';
+import { bandOfJudge, bucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import { readValue } from '../readings/read';
 import type { ReadContext } from '../readings/readContext';
 import { bucketOfWindow } from '../readings/bucketOfWindow';
-import { listIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
+import { listIndicators, pageOfIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
 import { readBaseline } from './baseline';
 import { targetsOfBuckets, upTo } from './targets';
 
-/** Every indicator with its present value, target and level. */
-export async function readIndicators(context: ReadContext): Promise<IndicatorReading[]> {
-  const rows = await listIndicators(context.db);
+/** Indicators of a list with their present value, target and level, in the order of the list. */
+export async function readIndicatorRows(
+  context: ReadContext,
+  rows: readonly IndicatorRow[],
+): Promise<IndicatorReading[]> {
   const targets = await targetsOf(
     context.db,
     rows.map(({ id }) => id),
   );
   return Promise.all(rows.map((row) => readIndicator(context, row, targets.get(row.id)!)));
+}
+
+/** Orders indicators by their level, the worst first, then by name. */
+export const worstFirst = (a: IndicatorReading, b: IndicatorReading): number =>
+  SEVERITY[a.reading.level] - SEVERITY[b.reading.level] ||
+  a.name.localeCompare(b.name, 'en', { numeric: true });
+
+/** A page of indicators with their present value, target and level, the worst first. */
+export async function readIndicatorPage(
+  context: ReadContext,
+  { ids, search, offset, limit }: TypeOf<typeof indicatorListSchema>,
+): Promise<PageOf<IndicatorReading>> {
+  const filter = { ids: ids?.split(','), words: searchWords(search) };
+  const { items, total } = await pageOfIndicators(context.db, filter, { offset, limit });
+  return { items: (await readIndicatorRows(context, items)).sort(worstFirst), total };
+}
+
+/** The level that a version of an indicator is on. */
+export interface JudgedLevel {
+  readonly id: string;
+  readonly version: number;
+  readonly level: Level;
+}
+
+/** The level each of these indicators is on now. */
+export async function readIndicatorLevels(
+  context: ReadContext,
+  { ids }: { readonly ids: readonly string[] },
+): Promise<JudgedLevel[]> {
+  const { items } = await pageOfIndicators(context.db, { ids }, { offset: 0, limit: ids.length });
+  const read = await readIndicatorRows(context, items);
+  return read.map(({ id, version, reading }) => ({ id, version, level: reading.level }));
 }
 
 /** One indicator with its present value. */

@@ -1,6 +1,9 @@
-import type { IndicatorDefinition, IndicatorVersion, PeriodTarget } from '@vivid-beacon/core';
+import type { IndicatorDefinition, IndicatorVersion, Level, PageOf, PeriodTarget } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { Conditions, findPage, SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
+import type { PageRange } from '../db/pages';
+import type { Reader } from '../db/reader';
 
 /** An indicator with the definition in force. */
 export interface IndicatorRow {
@@ -10,23 +13,64 @@ export interface IndicatorRow {
   readonly assetName: string;
   readonly plantId: string;
   readonly ownerName: string | null;
+  /** The level it was on when it was last judged; null = it was not yet. */
+  readonly keptLevel: Level | null;
 }
 
 const INDICATORS = `select indicator.id, indicator.version, version.definition, asset.name as "assetName",
-    place.plant_id as "plantId", owner.name as "ownerName"
+    place.plant_id as "plantId", owner.name as "ownerName", kept.level as "keptLevel"
   from indicator
   join indicator_version version on version.indicator_id = indicator.id and version.version = indicator.version
   join asset on asset.id = indicator.asset_id
   join asset_place place on place.asset_id = asset.id
   left join person owner on owner.id = (version.definition ->> 'ownerId')::bigint
-  where indicator.removed_at is null`;
+  left join indicator_level kept on kept.indicator_id = indicator.id`;
+const THERE = 'indicator.removed_at is null';
 
-export function listIndicators(db: Queryable): Promise<IndicatorRow[]> {
-  return all(db, `${INDICATORS} order by indicator.name, asset.name`);
+export function listIndicators(db: Reader): Promise<IndicatorRow[]> {
+  return all(
+    db,
+    `${INDICATORS} where ${SEEN_PLANT} and ${THERE}
+     order by indicator.name collate natural_order, asset.name, indicator.id`,
+    [db.asker.sites],
+  );
 }
 
-export function findIndicator(db: Queryable, id: string): Promise<IndicatorRow | undefined> {
-  return one(db, `${INDICATORS} and indicator.id = $1`, [id]);
+/** Filter of indicators; absent fields match everything. */
+export interface IndicatorFilter {
+  readonly ids?: readonly string[];
+  /** Words that must all occur in its name or in the names of its asset from the plant down. */
+  readonly words?: readonly string[];
+}
+
+/** A page of indicators: those whose level is not known yet, then by their kept level the worst first, then by name. */
+export function pageOfIndicators(
+  db: Reader,
+  { ids, words = [] }: IndicatorFilter,
+  page: PageRange,
+): Promise<PageOf<IndicatorRow>> {
+  return findPage(
+    db,
+    {
+      from: `indicator join asset_place place on place.asset_id = indicator.asset_id
+             left join indicator_level kept on kept.indicator_id = indicator.id`,
+      id: 'indicator.id',
+      select: INDICATORS,
+      conditions: new Conditions(db)
+        .plain(THERE)
+        .and(ids, (at) => `indicator.id = any(${at}::bigint[])`)
+        .words(words, ['indicator.name', 'place.title']),
+      order: 'kept.severity nulls first, indicator.name collate natural_order, indicator.id',
+    },
+    page,
+  );
+}
+
+export function findIndicator(db: Reader, id: string): Promise<IndicatorRow | undefined> {
+  return one(db, `${INDICATORS} where ${SEEN_PLANT} and ${THERE} and indicator.id = $2`, [
+    db.asker.sites,
+    id,
+  ]);
 }
 
 /** Every definition an indicator has had, newest first. */
@@ -108,6 +152,8 @@ export async function changeIndicator(
     [id, from, definition.name, definition.assetId],
   );
   if (!row) return false;
+  // What was found with the definition before says nothing of this one.
+  await db.query('delete from indicator_level where indicator_id = $1', [id]);
   await addVersion(db, id, from + 1, definition, personId, at);
   return true;
 }

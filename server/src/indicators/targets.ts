@@ -8,7 +8,7 @@ import {
   type Interval,
   type PeriodTarget,
 } from '@vivid-beacon/core';
-import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/engine';
+import { bucketSpans, type BucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import type { ReadContext } from '../readings/readContext';
 import { readBaseline } from './baseline';

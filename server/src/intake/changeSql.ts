@@ -6,7 +6,7 @@ import {
   unpackValues,
   type Merged,
   type MergeChange,
-} from '@vivid-beacon/core/src/engine';
+} from '@vivid-beacon/core/src/aggregation';
 import { all, type Queryable } from '../db/database';
 import { BytesHeap } from '../db/bytesHeap';
 

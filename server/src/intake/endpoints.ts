@@ -5,7 +5,7 @@ import { withTransaction, type Queryable } from '../db/database';
 import { endpoints, SENT } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
 import { keptSince } from '../arrivals/readPush';
-import { checkIntake, finishIntake, valuesMeet } from './finish';
+import { checkIntake, finishIntake, valuesCollide } from './finish';
 import { isMade } from './made';
 import { readPart } from './readPart';
 import {
@@ -105,7 +105,7 @@ export const intakeEndpoints = endpoints(intakesApi, {
     }
     await withTransaction(app.pool, async (db) => {
       const intake = await needOpen(db, params.id, person);
-      if (part.conflict && intake.collisions === 'refuse') throw valuesMeet(part.conflict.t);
+      if (part.conflict && intake.collisions === 'refuse') throw valuesCollide(part.conflict.t);
       await putPart(db, intake.id, part.seq, part.days);
       if (part.told.length > 0) await addLines(db, intake.id, part.seq, part.told);
     });

@@ -6,7 +6,7 @@ import {
   joinSeries,
   type QualifiedSeries,
 } from '@vivid-beacon/core';
-import { dayOf, mergeSamples, unpackDay } from '@vivid-beacon/core/src/engine';
+import { dayOf, mergeSamples, unpackDay } from '@vivid-beacon/core/src/aggregation';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
@@ -214,14 +214,14 @@ async function collect(
   for (const part of await readParts(db, intake.id, partMetric, from, to)) {
     const before = days.get(part.dayStart) ?? EMPTY_SERIES;
     const { series, corrections } = mergeSamples(before, unpackDay(part, part.dayStart));
-    if (corrections.length > 0 && intake.collisions === 'refuse') throw valuesMeet(corrections[0].t);
+    if (corrections.length > 0 && intake.collisions === 'refuse') throw valuesCollide(corrections[0].t);
     days.set(part.dayStart, series);
   }
   return joinSeries([...days].sort(([a], [b]) => a - b).map(([, series]) => series));
 }
 
 /** Different values of one series at one time, and nobody said which holds. */
-export function valuesMeet(t: number): BeaconError {
+export function valuesCollide(t: number): BeaconError {
   return new BeaconError(
     'BAD_INPUT',
     `Two different values of one series stand at ${new Date(t).toISOString()}. Say which holds; nothing was taken.`,

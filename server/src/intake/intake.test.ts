@@ -1,10 +1,10 @@
-import type { Intake, Reading, WireError } from '@vivid-beacon/core';
-import { filePart, finishOrder, onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import type { Intake, Reading, ErrorBody } from '@vivid-beacon/core';
+import { filePart, finishOrder, onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const DAY = 86_400_000;
 const { test, analyst } = onTestServer('analyst');
 
-const begin = async (size = 1000): Promise<{ status: number; body: { id: string; error?: WireError } }> =>
+const begin = async (size = 1000): Promise<{ status: number; body: { id: string; error?: ErrorBody } }> =>
   analyst.call('POST', '/api/intakes', {
     fileName: 'weather.csv',
     fileSize: size,
@@ -17,7 +17,7 @@ const samples = async (): Promise<number> =>
 
 describe('an intake', () => {
   it('stores nothing before it is finished, then all of it at once, and nothing the second time', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const before = await samples();
     const part = { metricId, t: [TEST_NOW - 2 * DAY, TEST_NOW - DAY], v: [5, 6] };
     const told = [{ kind: 'refused', line: 3, column: 'time', value: 'soon', reason: 'not a time' }];
@@ -49,7 +49,7 @@ describe('an intake', () => {
   });
 
   it('takes nothing when a part is missing', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const before = await samples();
     const { body } = await begin();
     await analyst.call(
@@ -64,8 +64,8 @@ describe('an intake', () => {
   });
 
   it('says that a metric was removed meanwhile, before and instead of storing', async () => {
-    const { metricId } = await withMetric(analyst);
-    const { metricId: kept } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
+    const { metricId: kept } = await serverWithMetric(analyst);
     const before = await samples();
     const { body } = await begin();
     const parts = [metricId, kept].map((id) => ({ metricId: id, t: [TEST_NOW], v: [1] }));
@@ -76,7 +76,7 @@ describe('an intake', () => {
       ['POST', 'finish', finishOrder(1, { taken: 2 })],
       ['POST', 'finish', finishOrder(1, { taken: 2, corrections: 'keep' })],
     ] as const) {
-      const answer = await analyst.call<{ error: WireError }>(
+      const answer = await analyst.call<{ error: ErrorBody }>(
         method,
         `/api/intakes/${body.id}/${path}`,
         sent,
@@ -88,7 +88,7 @@ describe('an intake', () => {
   });
 
   it('leaves nothing behind when it is cancelled', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const { body } = await begin();
     await analyst.call(
       'POST',
@@ -106,11 +106,11 @@ describe('an intake', () => {
   });
 
   it('is refused when empty, with uneven columns or senseless samples, and for other people', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     expect((await begin(0)).status).toBe(422);
     const { body } = await begin();
     const send = (part: unknown) =>
-      analyst.call<{ error: WireError }>('POST', `/api/intakes/${body.id}/parts`, part);
+      analyst.call<{ error: ErrorBody }>('POST', `/api/intakes/${body.id}/parts`, part);
     expect((await send(filePart(0, [{ metricId, t: [TEST_NOW], v: [] }]))).status).toBe(400);
     expect((await send(filePart(0, [{ metricId, t: [TEST_NOW], v: [NaN] }]))).status).toBe(422);
     expect((await send(filePart(0, [{ metricId, t: [TEST_NOW + 2 * DAY], v: [1] }]))).status).toBe(422);
@@ -141,7 +141,7 @@ describe('undoing an intake', () => {
   const at = (days: number): number => TEST_NOW - days * DAY;
 
   it('takes away what it added, gives back what it replaced, and leaves what has changed since', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { maxGapMs: 2 * DAY });
+    const { metricId, key, token } = await serverWithMetric(analyst, { maxGapMs: 2 * DAY });
     await push(test.url, token, [
       { metric: key, t: at(5), v: 1 },
       { metric: key, t: at(4), v: 2 },
@@ -164,7 +164,7 @@ describe('undoing an intake', () => {
   });
 
   it('leaves no rollup and no newest sample of a metric that had nothing before', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const id = await bringIn(metricId, [at(3), at(2)], [1, 2]);
     await analyst.call('POST', `/api/intakes/${id}/undo`);
     for (const table of ['sample_day', 'rollup_day', 'metric_latest']) {
@@ -178,7 +178,7 @@ describe('undoing an intake', () => {
 
 describe('what an intake leaves for people', () => {
   it('remembers how a file of this shape was read', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const remember = {
       shape: 'c'.repeat(64),
       correct: { separator: ';' },
@@ -198,7 +198,7 @@ describe('what an intake leaves for people', () => {
   });
 
   it('gives the balance as a file that a spreadsheet cannot be tricked by', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const { body } = await begin();
     const told = [
       { kind: 'refused', line: 7, column: 'Flow', value: '=HYPERLINK("x")', reason: 'not a number' },
@@ -223,7 +223,7 @@ describe('what an intake leaves for people', () => {
   });
 
   it('refuses a balance that does not add up', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const { body } = await begin();
     await analyst.call(
       'POST',
@@ -232,7 +232,7 @@ describe('what an intake leaves for people', () => {
     );
     const order = finishOrder(1, { taken: 1 }) as { balance: { lines: number } };
     const lost = { ...order, balance: { ...order.balance, lines: 5 } };
-    const answer = await analyst.call<{ error: WireError }>('POST', `/api/intakes/${body.id}/finish`, lost);
+    const answer = await analyst.call<{ error: ErrorBody }>('POST', `/api/intakes/${body.id}/finish`, lost);
     expect([answer.status, answer.body.error.message]).toEqual([
       422,
       expect.stringContaining('does not add up: 4 lines'),
@@ -253,7 +253,7 @@ describe('an intake that makes what it feeds', () => {
     ...part,
   });
   const finish = (id: string, part: object) =>
-    analyst.call<{ intake: Intake; made: Record<string, string>; error: WireError }>(
+    analyst.call<{ intake: Intake; made: Record<string, string>; error: ErrorBody }>(
       'POST',
       `/api/intakes/${id}/finish`,
       finishOrder(1, { taken: 1, ...part }),
@@ -295,7 +295,7 @@ describe('an intake that makes what it feeds', () => {
   });
 
   it('leaves nothing behind when a name is taken, and works when it is tried again', async () => {
-    const { assetId, metricId } = await withMetric(analyst);
+    const { assetId, metricId } = await serverWithMetric(analyst);
     const attempt = async (metricName: string) => {
       const { body } = await begin();
       const part = filePart(0, [
@@ -343,7 +343,7 @@ describe('an intake that meets what is stored', () => {
     ).rows.map(({ v }) => v);
 
   it('says beforehand which stored values would change, and asks what becomes of them', async () => {
-    const { metricId, key, token } = await withMetric(analyst);
+    const { metricId, key, token } = await serverWithMetric(analyst);
     await push(test.url, token, [
       { metric: key, t: at(3), v: 1 },
       { metric: key, t: at(2), v: 2 },
@@ -375,7 +375,7 @@ describe('an intake that meets what is stored', () => {
   });
 
   it('refuses values of one series that contradict each other in the file, unless the last is to hold', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const start = (collisions?: string) =>
       analyst.call<{ id: string }>('POST', '/api/intakes', {
         fileName: 'two.csv',
@@ -385,7 +385,7 @@ describe('an intake that meets what is stored', () => {
         collisions,
       });
     const send = (id: string, seq: number, v: number[]) =>
-      analyst.call<{ error: WireError }>(
+      analyst.call<{ error: ErrorBody }>(
         'POST',
         `/api/intakes/${id}/parts`,
         filePart(seq, [{ metricId, t: v.map(() => at(1)), v }]),

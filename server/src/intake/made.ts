@@ -7,7 +7,7 @@ import type { Queryable } from '../db/database';
 import { makeMetric } from '../metrics/makeMetric';
 
 /** Without a longest allowed gap of its own a metric may miss two samples. */
-const USUAL_GAPS = 3;
+const DEFAULT_GAPS = 3;
 
 /**
  * Number under which the samples of a metric lie in the parts of a file: its id, or below 0 for one that is still to be
@@ -82,7 +82,7 @@ export async function makeWithFile(
         unit: metric.unit,
         kind: metric.kind as Parameters<typeof makeMetric>[1]['kind'],
         intervalMs: metric.intervalMs,
-        maxGapMs: metric.intervalMs * USUAL_GAPS,
+        maxGapMs: metric.intervalMs * DEFAULT_GAPS,
         rollover: null,
         decimals: metric.decimals,
         origin: 'samples',

@@ -1,14 +1,14 @@
 import * as yup from 'yup';
-import { BeaconError, DAY_MS, readColumns, sliceSeries, wholeNumber } from '@vivid-beacon/core';
-import { dayOf, packDay, sortSamples } from '@vivid-beacon/core/src/engine';
-import { EARLIEST_TIME, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { BeaconError, DAY_MS, decodeColumns, sliceSeries, wholeNumber } from '@vivid-beacon/core';
+import { dayOf, packDay, sortSamples } from '@vivid-beacon/core/src/aggregation';
+import { EARLIEST_TIME, type ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 import { checked } from '../http/errors';
 import { partId } from './made';
 import type { PartDay } from './sql';
 
 /** Rows of a file in one part, over all columns. */
-const MOST_NUMBERS = 500_000;
-const MOST_TOLD = 20_000;
+const MAX_NUMBERS = 500_000;
+const MAX_REPORTED = 20_000;
 const TOLD_KINDS = ['refused', 'leftOut', 'repeated', 'met', 'short'] as const;
 
 /** The id of a metric, or the reference of one that is made with the file. */
@@ -36,7 +36,7 @@ const headSchema = yup
           })
           .noUnknown(),
       )
-      .max(MOST_TOLD)
+      .max(MAX_REPORTED)
       .default([]),
     columns: yup.array().required(),
   })
@@ -45,14 +45,14 @@ const headSchema = yup
 export interface FilePart {
   readonly seq: number;
   readonly metricIds: readonly string[];
-  readonly told: readonly ToldLine[];
+  readonly told: readonly ReportedLine[];
   /** A time at which two different values of one metric stand in this part; null = none. */
   readonly conflict: { readonly metricId: string; readonly t: number } | null;
   readonly days: readonly PartDay[];
 }
 
 /**
- * Reads one part of a file: bytes of writeColumns with columns "t 0", "v 0", "t 1" … for the metrics of its
+ * Reads one part of a file: bytes of encodeColumns with columns "t 0", "v 0", "t 1" … for the metrics of its
  * head. @throws {BeaconError} naming what is wrong; nothing of the part is taken then.
  */
 export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
@@ -73,8 +73,8 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
       throw new BeaconError('BAD_SHAPE', `Columns "t ${i}" and "v ${i}" must be there and of equal length.`);
     }
     numbers += t.length;
-    if (numbers > MOST_NUMBERS) {
-      throw new BeaconError('TOO_LARGE', `A part may hold at most ${MOST_NUMBERS} numbers.`);
+    if (numbers > MAX_NUMBERS) {
+      throw new BeaconError('TOO_LARGE', `A part may hold at most ${MAX_NUMBERS} numbers.`);
     }
     for (let k = 0; k < t.length; k++) {
       if (!Number.isInteger(t[k]) || t[k] < EARLIEST_TIME || t[k] > latest || !Number.isFinite(v[k])) {
@@ -109,10 +109,10 @@ function conflictOf(metricId: string, t: Float64Array, v: Float64Array, kept: nu
   return null;
 }
 
-function decode(bytes: Buffer): ReturnType<typeof readColumns<object>> {
+function decode(bytes: Buffer): ReturnType<typeof decodeColumns<object>> {
   try {
     const aligned = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-    return readColumns<object>(aligned);
+    return decodeColumns<object>(aligned);
   } catch (error) {
     throw new BeaconError('BAD_SHAPE', `The part cannot be read: ${(error as Error).message}.`);
   }

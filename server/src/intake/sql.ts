@@ -3,8 +3,8 @@ import { Readable } from 'node:stream';
 import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { DAY_MS, type Intake, type IntakeWithoutLines, type KeptMapping } from '@vivid-beacon/core';
-import type { PackedDay } from '@vivid-beacon/core/src/engine';
-import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import type { PackedDay } from '@vivid-beacon/core/src/aggregation';
+import type { ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -13,7 +13,7 @@ export interface IntakeRow {
   readonly status: Intake['status'];
   readonly startedById: string;
   readonly fileName: string;
-  /** What holds where values meet: nothing may, or the last. */
+  /** Which value to keep when values collide: nothing may, or the last. */
   readonly collisions: 'refuse' | 'last';
 }
 
@@ -157,7 +157,7 @@ export async function addLines(
   db: Queryable,
   intakeId: string,
   part: number,
-  told: readonly ToldLine[],
+  told: readonly ReportedLine[],
 ): Promise<void> {
   await db.query(
     `insert into intake_line (intake_id, part, kind, line, column_name, value, reason)
@@ -256,7 +256,7 @@ export async function findIntake(db: Queryable, id: string, lineLimit: number): 
 }
 
 /** What is told of lines of a file, refused ones first, `limit` of each kind. */
-export function listLines(db: Queryable, id: string, limit: number): Promise<ToldLine[]> {
+export function listLines(db: Queryable, id: string, limit: number): Promise<ReportedLine[]> {
   return all(
     db,
     `select kind, line::float8 as line, column_name as "column", value, reason

@@ -1,12 +1,12 @@
 import { EMPTY_SERIES, usableOf } from '@vivid-beacon/core';
-import { undoMerge, unpackDay, type Correction } from '@vivid-beacon/core/src/engine';
+import { undoMerge, unpackDay, type Correction } from '@vivid-beacon/core/src/aggregation';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { breather } from '../samples/breather';
 import { afterMerge } from '../arrivals/storeSamples';
 import { resetLatest } from '../samples/latestSql';
 import { portionsOf } from '../samples/portions';
-import { keepRollups, type ChangedDay } from '../samples/rollups';
+import { storeRollups, type ChangedDay } from '../samples/rollups';
 import {
   deleteDays,
   lockMetrics,
@@ -20,7 +20,7 @@ import { listChangedDays, readDayChanges, type DayChange } from './changeSql';
 import { markUndone } from './sql';
 
 /** What undoing did. */
-export interface Undone {
+export interface UndoCounts {
   /** Samples taken away again. */
   readonly removed: number;
   /** Samples that have their former value again. */
@@ -38,7 +38,7 @@ export async function undoIntake(
   intakeId: string,
   personId: string,
   now: number,
-): Promise<Undone> {
+): Promise<UndoCounts> {
   const done = { removed: 0, restored: 0, kept: 0 };
   const changedFrom = new Map<string, number>();
   for (const portion of portionsOf(await listChangedDays(db, intakeId), ({ samples }) => samples)) {
@@ -117,6 +117,6 @@ async function undoDays(
     );
   }
   if (corrections.length > 0) await writeCorrections(db, corrections, `undo of intake ${intakeId}`, now);
-  if (changed.length > 0) await keepRollups(db, changed);
+  if (changed.length > 0) await storeRollups(db, changed);
   return changed;
 }

@@ -6,14 +6,16 @@ import { all, type Queryable } from '../db/database';
 import { Listener } from './listen';
 import { SESSION_ENDED } from './notify';
 
-const MOST_UNREAD = 1024 * 1024;
+const MAX_UNREAD = 1024 * 1024;
 
 /** How a session is named where its id must not be read. */
 export function hashOfSession(id: string): string {
   return createHash('sha256').update(id).digest('hex');
 }
 
-/** Hands what PostgreSQL notifies to every connected browser, as server-sent events, as long as its session lasts. */
+/**
+ * Passes PostgreSQL notifications to every connected browser as server-sent events while its session lasts.
+ */
 export class LiveHub {
   private readonly listener: Listener;
   private away = false;
@@ -33,7 +35,7 @@ export class LiveHub {
       },
       onBack: () => {
         this.away = false;
-        // What was told meanwhile was not heard: every screen reads again.
+        // Notifications in between were missed, so every screen reads again.
         this.send({ topic: 'everything', ids: [] });
       },
     });
@@ -84,8 +86,8 @@ export class LiveHub {
     const bytes = Buffer.from(buffer.read());
     for (const { socket } of this.connections.keys()) {
       if (!socket) continue;
-      // One that does not read is let go: its browser connects again, instead of filling the memory here.
-      if (socket.writableLength > MOST_UNREAD) socket.destroy();
+      // A connection that does not read is closed; its browser reconnects, instead of filling memory here.
+      if (socket.writableLength > MAX_UNREAD) socket.destroy();
       else socket.write(bytes);
     }
   }

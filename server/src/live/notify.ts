@@ -3,7 +3,7 @@ import type { Queryable } from '../db/database';
 
 /** Not for browsers: the sessions with these hashes are over. */
 export const SESSION_ENDED = 'sessionEnded';
-/** What servers tell each other. */
+/** Messages between servers. */
 export type HubMessage =
   LiveMessage | { readonly topic: typeof SESSION_ENDED; readonly ids: readonly string[] };
 

@@ -3,11 +3,12 @@ import {
   DAY_MS,
   BeaconError,
   type Asset,
+  type StopEntry,
   type StopLog,
-  type JobForm,
+  type JobInput,
   type ListAnswer,
 } from '@vivid-beacon/core';
-import { stopTime } from '@vivid-beacon/core/src/engine';
+import { stopTime } from '@vivid-beacon/core/src/aggregation';
 import { findAsset, idsBelow, listAssets } from '../assets/sql';
 import type { Reader } from '../db/reader';
 import { endpoints } from '../http/endpoint';
@@ -26,6 +27,7 @@ import {
   putStop,
   removeStop,
   writeStatusKinds,
+  type JobRow,
 } from './sql';
 
 const AHEAD_MS = 5 * 60_000;
@@ -41,6 +43,18 @@ async function needAsset(db: Reader, id: string): Promise<Asset> {
   return asset;
 }
 
+async function needStop(db: Reader, id: string): Promise<StopEntry> {
+  const stop = await findStop(db, id);
+  if (!stop) throw new BeaconError('NOT_FOUND', 'This stop is gone.');
+  return stop;
+}
+
+async function needJob(db: Reader, id: string): Promise<JobRow> {
+  const job = await findJob(db, id);
+  if (!job) throw new BeaconError('NOT_FOUND', 'This job is gone.');
+  return job;
+}
+
 function refuseFuture(t: number, now: number, path: string): void {
   if (t > now + AHEAD_MS) throw new BeaconError('BAD_INPUT', 'The time lies in the future.', path);
 }
@@ -48,7 +62,7 @@ function refuseFuture(t: number, now: number, path: string): void {
 /** Working time is laid out over the whole of a job. */
 const OLDEST_JOB_MS = 3660 * DAY_MS;
 
-function refuseAncient({ history }: Pick<JobForm, 'history'>, now: number): void {
+function refuseAncient({ history }: Pick<JobInput, 'history'>, now: number): void {
   if (history[0].at < now - OLDEST_JOB_MS) {
     const given = new Date(history[0].at).toISOString().slice(0, 10);
     throw new BeaconError(
@@ -59,7 +73,7 @@ function refuseAncient({ history }: Pick<JobForm, 'history'>, now: number): void
   }
 }
 
-/** What happened to every entry of a list. */
+/** The outcome of every entry of a list. */
 async function takeList<Entry>(
   entries: readonly Entry[],
   take: (entry: Entry) => Promise<{ added: boolean }>,
@@ -82,11 +96,11 @@ async function takeList<Entry>(
 export const logEndpoints = endpoints(logsApi, {
   'GET /api/stops': async ({ app, db, query }): Promise<StopLog> => {
     const now = app.now();
-    const entries = await listStops(app.pool, await below(db, query.assetId), query.from, query.to);
+    const entries = await listStops(db, await below(db, query.assetId), query.from, query.to);
     return { entries, ...stopTime(entries, { start: query.from, end: query.to }, now), now };
   },
 
-  'GET /api/stops/reasons': ({ app, query }) => frequentReasons(app.pool, query.assetId ?? null),
+  'GET /api/stops/reasons': ({ db, query }) => frequentReasons(db, query.assetId ?? null),
 
   'POST /api/stops': async ({ app, db, body, person }) => {
     await needAsset(db, body.assetId);
@@ -94,30 +108,31 @@ export const logEndpoints = endpoints(logsApi, {
     const { id } = await changeAndNotify(
       app.pool,
       'logs',
-      (db) => putStop(db, body, person.name, app.now()),
+      (own) => putStop(own, body, person.name, app.now()),
       (put) => [put.id],
     );
-    return (await findStop(app.pool, id))!;
+    return needStop(db, id);
   },
 
   'PUT /api/stops/:id': async ({ app, db, params, body }) => {
-    if (!(await findStop(app.pool, params.id))) throw new BeaconError('NOT_FOUND', 'This stop is gone.');
+    await needStop(db, params.id);
     await needAsset(db, body.assetId);
     refuseFuture(body.start, app.now(), 'start');
     await changeAndNotify(
       app.pool,
       'logs',
-      (db) => changeStop(db, params.id, body),
+      (own) => changeStop(own, params.id, body),
       () => [params.id],
     );
-    return (await findStop(app.pool, params.id))!;
+    return needStop(db, params.id);
   },
 
-  'DELETE /api/stops/:id': async ({ app, params }) => {
+  'DELETE /api/stops/:id': async ({ app, db, params }) => {
+    await needStop(db, params.id);
     await changeAndNotify(
       app.pool,
       'logs',
-      (db) => removeStop(db, params.id),
+      (own) => removeStop(own, params.id),
       () => [params.id],
     );
   },
@@ -125,11 +140,11 @@ export const logEndpoints = endpoints(logsApi, {
   'POST /api/stops/list': async ({ app, db, body, person }) => {
     const now = app.now();
     const known = new Set((await listAssets(db)).map(({ id }) => id));
-    const answer = await changeAndNotify(app.pool, 'logs', (db) =>
+    const answer = await changeAndNotify(app.pool, 'logs', (own) =>
       takeList(body.entries, async (entry) => {
         if (!known.has(entry.assetId)) throw new BeaconError('BAD_INPUT', 'This asset does not exist.');
         refuseFuture(entry.start, now, 'start');
-        return putStop(db, entry, person.name, now);
+        return putStop(own, entry, person.name, now);
       }),
     );
     return answer;
@@ -137,8 +152,8 @@ export const logEndpoints = endpoints(logsApi, {
 
   'GET /api/jobs': async ({ app, db, query }) => {
     const now = app.now();
-    const rows = await listJobs(app.pool, await below(db, query.assetId), now - query.days * DAY_MS);
-    return withTimes(app.pool, rows, now);
+    const rows = await listJobs(db, await below(db, query.assetId), now - query.days * DAY_MS);
+    return withTimes(db, rows, now);
   },
 
   'POST /api/jobs': async ({ app, db, body, person }) => {
@@ -148,27 +163,26 @@ export const logEndpoints = endpoints(logsApi, {
     const { id } = await changeAndNotify(
       app.pool,
       'logs',
-      (db) => putJob(db, body, person.name, app.now()),
+      (own) => putJob(own, body, person.name, app.now()),
       (put) => [put.id],
     );
-    return (await withTimes(app.pool, [(await findJob(app.pool, id))!], app.now()))[0];
+    return (await withTimes(db, [await needJob(db, id)], app.now()))[0];
   },
 
   'POST /api/jobs/list': async ({ app, db, body, person }) => {
     const known = new Set((await listAssets(db)).map(({ id }) => id));
-    const answer = await changeAndNotify(app.pool, 'logs', (db) =>
+    const answer = await changeAndNotify(app.pool, 'logs', (own) =>
       takeList(body.jobs, async (job) => {
         if (!known.has(job.assetId)) throw new BeaconError('BAD_INPUT', 'This desk does not exist.');
         refuseAncient(job, app.now());
-        return putJob(db, job, person.name, app.now());
+        return putJob(own, job, person.name, app.now());
       }),
     );
     return answer;
   },
 
-  'POST /api/jobs/:id/statuses': async ({ app, params, body, person }) => {
-    const job = await findJob(app.pool, params.id);
-    if (!job) throw new BeaconError('NOT_FOUND', 'This job is gone.');
+  'POST /api/jobs/:id/statuses': async ({ app, db, params, body, person }) => {
+    const job = await needJob(db, params.id);
     refuseFuture(body.at, app.now(), 'at');
     if (body.at <= job.history.at(-1)!.at) {
       throw new BeaconError('BAD_INPUT', 'The new status must come after the last one.', 'at');
@@ -176,14 +190,14 @@ export const logEndpoints = endpoints(logsApi, {
     await changeAndNotify(
       app.pool,
       'logs',
-      (db) => addStatus(db, params.id, body, person.name),
+      (own) => addStatus(own, params.id, body, person.name),
       () => [params.id],
     );
-    return (await withTimes(app.pool, [(await findJob(app.pool, params.id))!], app.now()))[0];
+    return (await withTimes(db, [await needJob(db, params.id)], app.now()))[0];
   },
 
-  'GET /api/desks/:id/statuses': async ({ app, params }) =>
-    (await listStatusKinds(app.pool, [params.id])).map(({ status, stopsClock, endsJob }) => ({
+  'GET /api/desks/:id/statuses': async ({ db, params }) =>
+    (await listStatusKinds(db, [params.id])).map(({ status, stopsClock, endsJob }) => ({
       status,
       stopsClock,
       endsJob,
@@ -191,7 +205,7 @@ export const logEndpoints = endpoints(logsApi, {
 
   'PUT /api/desks/:id/statuses': async ({ app, db, params, body }) => {
     await needAsset(db, params.id);
-    await changeAndNotify(app.pool, 'logs', (db) => writeStatusKinds(db, params.id, body.kinds));
+    await changeAndNotify(app.pool, 'logs', (own) => writeStatusKinds(own, params.id, body.kinds));
     return body.kinds;
   },
 });

@@ -1,11 +1,11 @@
 import { workingTime, type Interval, type JobEntry, type StatusKind } from '@vivid-beacon/core';
-import { workingDuration } from '@vivid-beacon/core/src/engine';
+import { workingDuration } from '@vivid-beacon/core/src/aggregation';
 import { calendarOf } from '../calendars/sql';
-import type { Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 import { listStatusKinds, type JobRow } from './sql';
 
 /** Jobs with the time they took in working hours and our own statuses. */
-export async function withTimes(db: Queryable, rows: readonly JobRow[], now: number): Promise<JobEntry[]> {
+export async function withTimes(db: Reader, rows: readonly JobRow[], now: number): Promise<JobEntry[]> {
   const kinds = await listStatusKinds(db, [...new Set(rows.map(({ assetId }) => assetId))]);
   const byAsset = new Map<string, StatusKind[]>();
   for (const { assetId, ...kind } of kinds) byAsset.set(assetId, [...(byAsset.get(assetId) ?? []), kind]);

@@ -5,16 +5,16 @@ import type {
   ReferenceValue,
   StopLog,
   StretchRemark,
-  WireError,
+  ErrorBody,
 } from '@vivid-beacon/core';
-import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 const { test, analyst, operator, viewer } = onTestServer('analyst', 'operator', 'viewer');
 
-type Failed = { error: WireError };
+type Failed = { error: ErrorBody };
 const asset = async (name: string, parentId: string | null = null) =>
   (
     await analyst.call<{ id: string }>('POST', '/api/assets', {
@@ -230,7 +230,7 @@ describe('reference series', () => {
 
 describe('remarks', () => {
   it('lie on a stretch of time of an asset', async () => {
-    const { assetId } = await withMetric(analyst);
+    const { assetId } = await serverWithMetric(analyst);
     const remark = {
       assetId,
       start: TEST_NOW - 2 * HOUR,

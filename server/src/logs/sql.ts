@@ -1,6 +1,8 @@
-import type { JobEntry, StatusKind, StopEntry, StopForm, JobForm } from '@vivid-beacon/core';
+import type { JobEntry, StatusKind, StopEntry, StopInput, JobInput } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 
 const STOP = `
   select stop.id, stop.asset_id as "assetId", asset.name as "assetName", place.plant_name as "plantName", place.zone,
@@ -10,28 +12,28 @@ const STOP = `
 
 /** Stops that touch a stretch of time, newest first. `assetIds` null = all. */
 export function listStops(
-  db: Queryable,
+  db: Reader,
   assetIds: readonly string[] | null,
   from: number,
   to: number,
 ): Promise<StopEntry[]> {
   return all(
     db,
-    `${STOP} where ($1::bigint[] is null or stop.asset_id = any($1::bigint[]))
-       and stop.start_at < $3::timestamptz and coalesce(stop.end_at, 'infinity') > $2::timestamptz
+    `${STOP} where ${SEEN_PLANT} and ($2::bigint[] is null or stop.asset_id = any($2::bigint[]))
+       and stop.start_at < $4::timestamptz and coalesce(stop.end_at, 'infinity') > $3::timestamptz
      order by stop.end_at is not null, stop.start_at desc limit 5000`,
-    [assetIds, moment(from), moment(to)],
+    [db.asker.sites, assetIds, moment(from), moment(to)],
   );
 }
 
-export function findStop(db: Queryable, id: string): Promise<StopEntry | undefined> {
-  return one(db, `${STOP} where stop.id = $1`, [id]);
+export function findStop(db: Reader, id: string): Promise<StopEntry | undefined> {
+  return one(db, `${STOP} where ${SEEN_PLANT} and stop.id = $2`, [db.asker.sites, id]);
 }
 
 /** `key`: of a list, by which it is found again. */
-export type StopParts = StopForm & { readonly key?: string | null };
+export type StopParts = StopInput & { readonly key?: string | null };
 
-/** Adds a stop; one with a key that is there already is brought up to date. @returns its id and whether it is new. */
+/** Adds a stop; one with a key that is there already is updated. @returns its id and whether it is new. */
 export async function putStop(
   db: Queryable,
   stop: StopParts,
@@ -82,12 +84,13 @@ export async function removeStop(db: Queryable, id: string): Promise<void> {
 }
 
 /** Reasons used before on an asset or anywhere, the most frequent first: what the phone offers to tap. */
-export async function frequentReasons(db: Queryable, assetId: string | null): Promise<string[]> {
+export async function frequentReasons(db: Reader, assetId: string | null): Promise<string[]> {
   const rows = await all<{ reason: string }>(
     db,
-    `select reason from stop_entry
-     group by reason order by count(*) filter (where asset_id = $1::bigint) desc, count(*) desc, reason limit 12`,
-    [assetId],
+    `select stop.reason from stop_entry stop join asset_place place on place.asset_id = stop.asset_id where ${SEEN_PLANT}
+     group by stop.reason
+     order by count(*) filter (where stop.asset_id = $2::bigint) desc, count(*) desc, stop.reason limit 12`,
+    [db.asker.sites, assetId],
   );
   return rows.map(({ reason }) => reason);
 }
@@ -106,28 +109,32 @@ const JOB = `
   join job_status status on status.job_id = job.id`;
 
 /** Jobs whose newest status is younger than `from` or that are open, newest first. */
-export function listJobs(db: Queryable, assetIds: readonly string[] | null, from: number): Promise<JobRow[]> {
+export function listJobs(db: Reader, assetIds: readonly string[] | null, from: number): Promise<JobRow[]> {
   return all(
     db,
-    `${JOB} where ($1::bigint[] is null or job.asset_id = any($1::bigint[]))
+    `${JOB} where ${SEEN_PLANT} and ($2::bigint[] is null or job.asset_id = any($2::bigint[]))
      group by job.id, asset.name, place.zone, place.plant_id
-     having max(status.at) >= $2::timestamptz
+     having max(status.at) >= $3::timestamptz
         or not exists (select 1 from job_status_kind kind
                        where kind.asset_id = job.asset_id and kind.ends_job
                          and kind.status = (array_agg(status.status order by status.at desc))[1])
      order by max(status.at) desc limit 5000`,
-    [assetIds, moment(from)],
+    [db.asker.sites, assetIds, moment(from)],
   );
 }
 
-export function findJob(db: Queryable, id: string): Promise<JobRow | undefined> {
-  return one(db, `${JOB} where job.id = $1 group by job.id, asset.name, place.zone, place.plant_id`, [id]);
+export function findJob(db: Reader, id: string): Promise<JobRow | undefined> {
+  return one(
+    db,
+    `${JOB} where ${SEEN_PLANT} and job.id = $2 group by job.id, asset.name, place.zone, place.plant_id`,
+    [db.asker.sites, id],
+  );
 }
 
 /** Adds a job, or brings the one with this number up to date. @returns its id and whether it is new. */
 export async function putJob(
   db: Queryable,
-  job: JobForm,
+  job: JobInput,
   by: string,
   at: number,
 ): Promise<{ id: string; added: boolean }> {
@@ -172,14 +179,15 @@ export async function addStatus(
 }
 
 export function listStatusKinds(
-  db: Queryable,
+  db: Reader,
   assetIds: readonly string[] | null,
 ): Promise<(StatusKind & { assetId: string })[]> {
   return all(
     db,
-    `select asset_id as "assetId", status, stops_clock as "stopsClock", ends_job as "endsJob" from job_status_kind
-     where $1::bigint[] is null or asset_id = any($1::bigint[]) order by status`,
-    [assetIds],
+    `select kind.asset_id as "assetId", kind.status, kind.stops_clock as "stopsClock", kind.ends_job as "endsJob"
+     from job_status_kind kind join asset_place place on place.asset_id = kind.asset_id
+     where ${SEEN_PLANT} and ($2::bigint[] is null or kind.asset_id = any($2::bigint[])) order by kind.status`,
+    [db.asker.sites, assetIds],
   );
 }
 

@@ -1,6 +1,7 @@
 import { metricsApi } from '@vivid-beacon/core/src/api/metrics';
 import { BeaconError } from '@vivid-beacon/core';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
+import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
 import { endpoints, SENT } from '../http/endpoint';
 import { readAs } from '../db/reader';
@@ -8,19 +9,39 @@ import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { judgeFeed } from '../samples/latestSql';
 import { rebuildRollups } from '../samples/rebuild';
+import { metricsAlike, metricsAsNamed } from './alikeSql';
 import { makeMetric } from './makeMetric';
 import { needMetrics, toMetric } from './metrics';
-import { listPage } from './list';
+import { listMetricPage } from './list';
 import { countFeeds } from './searchSql';
 import { changeMetric, latestAsJson, removeMetric } from './sql';
 
 /** Without a longest allowed gap of its own a metric may miss two samples. */
-const USUAL_GAPS = 3;
+const DEFAULT_GAPS = 3;
 
 export const metricEndpoints = endpoints(metricsApi, {
-  'GET /api/metrics': ({ app, db, query }) => listPage(db, query, app.now()),
+  'GET /api/metrics': ({ app, db, query }) => listMetricPage(db, query, app.now()),
 
   'GET /api/metrics/feeds': ({ app, db }) => countFeeds(db, app.now()),
+
+  'POST /api/metrics/named': async ({ app, db, body }) => {
+    const now = app.now();
+    return (await metricsAsNamed(db, body.metrics)).map((row) => toMetric(row, now));
+  },
+
+  'GET /api/assets/:id/metrics-below': async ({ app, db, params, query }) => {
+    if (!(await findAsset(db, params.id))) {
+      throw new BeaconError('NOT_FOUND', 'This asset does not exist.');
+    }
+    const alike = await metricsAlike(db, params.id, query.depth);
+    const first = await needMetrics(db, [...new Set(alike.map(({ metricId }) => metricId))]);
+    const now = app.now();
+    return alike.map(({ level, metricId, assetIds }) => ({
+      level,
+      metric: toMetric(first.get(metricId)!, now),
+      assetIds,
+    }));
+  },
 
   'GET /api/latest': async ({ app, response }) => {
     response.setHeader('Content-Type', 'application/json; charset=utf-8');
@@ -35,7 +56,7 @@ export const metricEndpoints = endpoints(metricsApi, {
     const metric = {
       ...body,
       origin: 'samples' as const,
-      maxGapMs: body.maxGapMs ?? body.intervalMs * USUAL_GAPS,
+      maxGapMs: body.maxGapMs ?? body.intervalMs * DEFAULT_GAPS,
       at: app.now(),
     };
     const id = await changeAndNotify(
@@ -49,7 +70,7 @@ export const metricEndpoints = endpoints(metricsApi, {
 
   'PUT /api/metrics/:id': async ({ app, db, params, body }) => {
     const before = (await needMetrics(db, [params.id])).get(params.id)!;
-    const maxGapMs = body.maxGapMs ?? body.intervalMs * USUAL_GAPS;
+    const maxGapMs = body.maxGapMs ?? body.intervalMs * DEFAULT_GAPS;
     await withTransaction(app.pool, async (db) => {
       const done = await changeMetric(db, params.id, {
         ...body,

@@ -1,10 +1,10 @@
-import { wordsOf, type FeedState, type Metric, type PageOf } from '@vivid-beacon/core';
+import { searchWords, type FeedState, type Metric, type PageOf } from '@vivid-beacon/core';
 import type { Reader } from '../db/reader';
 import { toMetric } from './metrics';
 import { countFeeds, countFeedsAmong, countMetrics, pageOfMetrics, type MetricFilter } from './searchSql';
 import type { MetricRow } from './sql';
 
-/** What an address asks for. */
+/** The query parameters. */
 interface MetricListAsk extends Pick<MetricFilter, 'assetId' | 'under' | 'name' | 'unit'> {
   readonly ids?: string;
   readonly search?: string;
@@ -24,7 +24,7 @@ async function listFeeds(
   { search, state, offset, limit }: Pick<MetricListAsk, 'search' | 'state' | 'offset' | 'limit'>,
   now: number,
 ): Promise<PageOf<Metric>> {
-  const words = wordsOf(search);
+  const words = searchWords(search);
   const counts = words.length === 0 ? await countFeeds(db, now) : await countFeedsAmong(db, { words }, now);
   const items: MetricRow[] = [];
   let total = 0;
@@ -40,7 +40,7 @@ async function listFeeds(
 }
 
 /** A page of metrics. */
-export async function listPage(
+export async function listMetricPage(
   db: Reader,
   { feeds, ...ask }: MetricListAsk & { readonly feeds: boolean },
   now: number,
@@ -50,7 +50,7 @@ export async function listPage(
   const filter: MetricFilter = {
     ...rest,
     ids: ids?.split(','),
-    words: wordsOf(search),
+    words: searchWords(search),
     kinds: kind && [kind],
     origin,
   };

@@ -5,9 +5,10 @@ import {
   type Asset,
   type AssetRow,
   type Metric,
+  type MetricsAlike,
   type PageOf,
 } from '@vivid-beacon/core';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const { test, analyst } = onTestServer('analyst');
@@ -36,7 +37,7 @@ describe('lists of assets', () => {
   const names = async (query: string): Promise<string[]> =>
     (await assets(`under=${plant.id}&${query}`)).items.map(({ name }) => name);
 
-  it('stand in the order of their full names, Line 2 before Line 10, and come in pages', async () => {
+  it('stand sorted by full name, Line 2 before Line 10, and come in pages', async () => {
     expect(await names('')).toEqual(['Tidewater', 'Wash hall', 'Line 1', 'Line 2', 'Line 10']);
     expect(await assets(`under=${plant.id}&offset=3&limit=1`)).toMatchObject({
       items: [{ name: 'Line 2', title: 'Tidewater / Wash hall / Line 2' }],
@@ -73,7 +74,7 @@ describe('lists of assets', () => {
 
 describe('lists of metrics', () => {
   it('are found by any part of their names and of their key, and whatever signs are typed', async () => {
-    const { assetId } = await withMetric(analyst, { name: 'Flow of 100 % brine_tank' });
+    const { assetId } = await serverWithMetric(analyst, { name: 'Flow of 100 % brine_tank' });
     const found = async (search: string): Promise<number> =>
       (await metrics(`assetId=${assetId}&search=${encodeURIComponent(search)}`)).total;
     expect(await found('BRINE flow')).toBe(1);
@@ -89,11 +90,11 @@ describe('lists of metrics', () => {
 
   it('count feeds by the very state that each shows, whenever they are looked at', async () => {
     const made = [
-      await withMetric(analyst),
-      await withMetric(analyst, { plausibleHigh: 10 }),
-      await withMetric(analyst, { intervalMs: 10 * MINUTE, maxGapMs: 10 * MINUTE }),
-      await withMetric(analyst),
-      await withMetric(analyst, { kind: 'state', unit: '' }),
+      await serverWithMetric(analyst),
+      await serverWithMetric(analyst, { plausibleHigh: 10 }),
+      await serverWithMetric(analyst, { intervalMs: 10 * MINUTE, maxGapMs: 10 * MINUTE }),
+      await serverWithMetric(analyst),
+      await serverWithMetric(analyst, { kind: 'state', unit: '' }),
     ];
     const [moving, odd, slow, , still] = made;
     const minutes = (n: number, step: number, v: (i: number) => number, { key }: { key: string }) =>
@@ -145,7 +146,7 @@ describe('lists of metrics', () => {
   }, 60_000);
 
   it('judge a feed anew when its metric changes', async () => {
-    const { metricId, key, token } = await withMetric(analyst);
+    const { metricId, key, token } = await serverWithMetric(analyst);
     await push(test.url, token, [{ metric: key, t: TEST_NOW - 20 * MINUTE, v: 1 }]);
     const state = async (): Promise<number> =>
       (await metrics('feeds=true&state=silent&limit=500')).items.filter(({ id }) => id === metricId).length;
@@ -156,6 +157,71 @@ describe('lists of metrics', () => {
     const changed = await analyst.call('PUT', `/api/metrics/${metricId}`, change);
     expect(changed.status).toBe(200);
     expect(await state()).toBe(0);
+  });
+});
+
+describe('what a file speaks of', () => {
+  let plant: Asset;
+  const metricOn = async (assetId: string, name: string, part: object = {}): Promise<Metric> => {
+    const form = { assetId, name, unit: 'kWh', kind: 'amount', intervalMs: MINUTE, ...part };
+    return (await analyst.call<Metric>('POST', '/api/metrics', form)).body;
+  };
+  beforeAll(async () => {
+    plant = await add({ name: 'Saltmarsh', kind: 'plant', parentId: null, zone: 'Europe/London' });
+    const hall = await add({ name: 'Boilers', kind: 'area', parentId: plant.id });
+    await metricOn(plant.id, 'Gas');
+    for (const n of [10, 2]) {
+      const boiler = await add({ name: `Boiler ${n}`, parentId: hall.id });
+      await metricOn(boiler.id, 'Gas');
+      // The same name in another unit is something else.
+      await metricOn(boiler.id, 'Steam', { unit: n === 2 ? 't' : 'kg' });
+    }
+  });
+  const named = async (metrics: readonly object[]): Promise<string[]> =>
+    (await analyst.call<Metric[]>('POST', '/api/metrics/named', { metrics })).body.map(
+      ({ name, assetName, unit }) => `${name}, ${assetName}, ${unit}`,
+    );
+  const asked = (part: object): object => ({
+    key: 'none',
+    name: 'Gas',
+    asset: 'Nowhere',
+    unit: 'kWh',
+    ...part,
+  });
+
+  it('is found by key, or by name, unit and asset, and not by a name alone', async () => {
+    expect(await named([asked({ asset: 'Saltmarsh / Boiler 2' })])).toEqual(['Gas, Boiler 2, kWh']);
+    expect(await named([asked({ asset: 'Saltmarsh' })])).toContain('Gas, Saltmarsh, kWh');
+    expect(await named([asked({}), asked({ asset: 'Saltmarsh / Boiler 2', unit: 'MWh' })])).toEqual([]);
+    const { key } = (await metrics(`under=${plant.id}&search=boiler 10 steam`)).items[0];
+    expect(await named([asked({ key, name: 'Something else' })])).toEqual(['Steam, Boiler 10, kg']);
+  });
+
+  it('is an asset by its own name, whatever the letter case', async () => {
+    const found = await analyst.call<Asset[]>('POST', '/api/assets/named', {
+      names: ['boiler 2', 'BOILERS', 'x'],
+    });
+    expect(found.body.map(({ title }) => title)).toEqual([
+      'Saltmarsh / Boilers',
+      'Saltmarsh / Boilers / Boiler 2',
+    ]);
+    expect((await analyst.call('POST', '/api/assets/named', { names: [] })).status).toBe(422);
+  });
+
+  it('lies below an asset, level by level, those alike as one', async () => {
+    const below = async (depth: number): Promise<unknown[]> => {
+      const address = `/api/assets/${plant.id}/metrics-below?depth=${depth}`;
+      const { body } = await analyst.call<MetricsAlike[]>('GET', address);
+      return body.map(({ level, metric, assetIds }) => [level, metric.name, metric.unit, assetIds.length]);
+    };
+    expect(await below(1)).toEqual([[0, 'Gas', 'kWh', 1]]);
+    expect(await below(2)).toEqual([
+      [0, 'Gas', 'kWh', 1],
+      [2, 'Gas', 'kWh', 2],
+      [2, 'Steam', 'kg', 1],
+      [2, 'Steam', 't', 1],
+    ]);
+    expect((await analyst.call('GET', '/api/assets/999999/metrics-below')).status).toBe(404);
   });
 });
 

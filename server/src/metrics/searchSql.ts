@@ -1,18 +1,18 @@
-import type { FeedState, Metric } from '@vivid-beacon/core';
+import type { AlarmTestKind, FeedState, Metric } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { all, one } from '../db/database';
-import { containing, type Page } from '../db/pages';
+import { containing, type PageRange } from '../db/pages';
 import type { Reader } from '../db/reader';
 import { METRICS, SEEN, type MetricRow } from './sql';
 
-/** Which metrics are meant; what is left out does not matter. */
+/** Filter of metrics; absent fields match everything. */
 export interface MetricFilter {
   readonly ids?: readonly string[];
   /** On this asset. */
   readonly assetId?: string;
   /** On this asset or below it. */
   readonly under?: string;
-  /** Words of which each must stand somewhere in the names from the plant down, or in the key. */
+  /** Words that must all occur in the names from the plant down, or in the key. */
   readonly words?: readonly string[];
   /** Exactly this name, whatever its letter case. */
   readonly name?: string;
@@ -39,7 +39,7 @@ const IS: Readonly<Record<FeedState, string>> = {
   reporting: `latest.state = 'reporting' and ${NOT_SILENT} and ${IN_TIME}`,
 };
 
-/** Written out, so that the database can use the index of those with samples. */
+/** Written out so that the database can use the partial index of metrics with samples. */
 const OF_ORIGIN: Readonly<Record<Metric['origin'], string>> = {
   samples: `metric.origin = 'samples'`,
   derived: `metric.origin = 'derived'`,
@@ -73,11 +73,11 @@ function conditionsOf(db: Reader, filter: MetricFilter, now: number): { where: s
   return { where: conditions.join(' and '), values };
 }
 
-/** A page of metrics in the order of their full names, "Line 2" before "Line 10". */
+/** A page of metrics sorted by full name, "Line 2" before "Line 10". */
 export function pageOfMetrics(
   db: Reader,
   filter: MetricFilter,
-  { offset, limit }: Page,
+  { offset, limit }: PageRange,
   now: number,
 ): Promise<MetricRow[]> {
   const { where, values } = conditionsOf(db, filter, now);
@@ -108,7 +108,7 @@ const JOINS: Readonly<Record<string, string>> = {
   latest: 'left join metric_latest latest on latest.metric_id = metric.id',
 };
 
-/** How many feeds there are in each state. */
+/** Number of feeds in each state. */
 export async function countFeeds(db: Reader, now: number): Promise<Partial<Record<FeedState, number>>> {
   if (db.asker.sites !== null) return countFeedsAmong(db, {}, now);
   // Every kept row is of a metric that is there; nearly all report, so those that do not are counted.
@@ -149,20 +149,27 @@ export async function countFeedsAmong(
 /** Silent feeds that could go quiet at all, of one plant or of all. */
 const SILENT = `${SEEN} and latest.live and latest.silent_at < $2::timestamptz and ($3::bigint is null or place.plant_id = $3)`;
 
-/** Feeds that went quiet: those that an alarm rule looks at first, then the latest. */
+/** Feeds that went quiet: first those in which an alarm rule looks for one of `firstWatchedFor`, then the latest. */
 export function silentMetrics(
   db: Reader,
-  plantId: string | null,
-  most: number,
+  {
+    plantId,
+    firstWatchedFor,
+    most,
+  }: {
+    readonly plantId: string | null;
+    readonly firstWatchedFor: readonly AlarmTestKind[];
+    readonly most: number;
+  },
   now: number,
 ): Promise<MetricRow[]> {
   return all(
     db,
     `${METRICS} where ${SILENT}
      order by exists (select 1 from alarm_watch watch join alarm_rule rule on rule.id = watch.rule_id
-                      where watch.metric_id = metric.id and rule.in_force and rule.test ->> 'kind' <> 'silence') desc,
+                      where watch.metric_id = metric.id and rule.in_force and rule.test ->> 'kind' = any($5::text[])) desc,
               latest.silent_at desc, metric.id limit $4`,
-    [db.asker.sites, moment(now), plantId, most],
+    [db.asker.sites, moment(now), plantId, most, firstWatchedFor],
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Metric, MetricKind } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { SEEN_PLANT } from '../db/conditions';
 import { all, allPrepared, one, type Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 import { ROLLUP_VERSION } from '../samples/rollupSql';
@@ -35,7 +36,7 @@ export const METRICS = `
   left join metric_latest latest on latest.metric_id = metric.id`;
 
 /** Only what the asker may see: $1 are their plants, null = all. */
-export const SEEN = `metric.removed_at is null and ($1::bigint[] is null or place.plant_id = any($1::bigint[]))`;
+export const SEEN = `metric.removed_at is null and ${SEEN_PLANT}`;
 
 export function listMetrics(db: Reader): Promise<MetricRow[]> {
   return all(db, `${METRICS} where ${SEEN} order by place.plant_name, asset.name, metric.name`, [
@@ -52,6 +53,13 @@ export async function metricsById(db: Reader, ids: readonly string[]): Promise<M
     [db.asker.sites, ids],
   );
   return new Map(rows.map((row) => [row.id, row]));
+}
+
+export function metricsOfAsset(db: Reader, assetId: string): Promise<MetricRow[]> {
+  return all(db, `${METRICS} where ${SEEN} and metric.asset_id = $2::bigint order by metric.name`, [
+    db.asker.sites,
+    assetId,
+  ]);
 }
 
 /** Metrics of one name, whatever its letter case, on given assets and everything below them; null = anywhere. */

@@ -1,10 +1,11 @@
-import { digestNotice, FLOOD_MS, gathered } from '@vivid-beacon/core/src/engine';
+import { digestNotice, FLOOD_MS, bundledByFlood } from '@vivid-beacon/core/src/alarming';
 import { withTransaction, type Pool } from '../db/database';
 import { notify } from '../live/notify';
-import { addNotice, gatherInto, lastDigest, lockWaiting, reachedPeople, waitingFor } from './sql';
+import { addNotice, gatherInto, lastDigest, lockWaiting, recipientsOf, waitingFor } from './sql';
 
 /**
- * Gathers what waits for a person into one notice, in a flood and after quiet hours; at most one in ten minutes.
+ * Bundles the waiting notices of a person into one, in a flood and after quiet hours; at most one in ten
+ * minutes.
  *
  * @returns how many digests were made.
  */
@@ -13,10 +14,10 @@ export async function gatherDigests(pool: Pool, now: number): Promise<number> {
   for (const { personId, channel, sentLately } of await waitingFor(pool, now, now - FLOOD_MS)) {
     made += await withTransaction(pool, async (db) => {
       const waiting = await lockWaiting(db, personId, channel, now);
-      const together = new Set(gathered(waiting, sentLately).map(({ id }) => id));
+      const together = new Set(bundledByFlood(waiting, sentLately).map(({ id }) => id));
       const parts = waiting.filter(({ id, kind }) => together.has(id) && kind !== 'digest');
       if (parts.length < 2) return 0;
-      const [person] = await reachedPeople(db, [personId]);
+      const [person] = await recipientsOf(db, [personId]);
       const before = await lastDigest(db, personId, channel);
       const id = await addNotice(db, {
         key: `digest of ${parts[0].id} to ${parts[parts.length - 1].id}`,

@@ -1,19 +1,19 @@
-import { MOST_NOTICES, noticesApi } from '@vivid-beacon/core/src/api/notices';
+import { MAX_NOTICES, noticesApi } from '@vivid-beacon/core/src/api/notices';
 import { allows } from '@vivid-beacon/core';
 import { endpoints } from '../http/endpoint';
-import { listNotices, reachedPeople, writeWish } from './sql';
+import { listNotices, recipientsOf, writeWish } from './sql';
 
 export const noticeEndpoints = endpoints(noticesApi, {
   'GET /api/notices': async ({ app, query, person }) => {
     const all = query.of === 'all' && allows(person.role, 'analyst');
     return {
-      notices: await listNotices(app.pool, all ? null : person.id, MOST_NOTICES),
+      notices: await listNotices(app.pool, all ? null : person.id, MAX_NOTICES),
       standIns: app.standIns,
     };
   },
 
   'GET /api/notice-wish': async ({ app, person }) => {
-    const [{ byEmail, byText, phone, quiet, zone, email }] = await reachedPeople(app.pool, [person.id]);
+    const [{ byEmail, byText, phone, quiet, zone, email }] = await recipientsOf(app.pool, [person.id]);
     return { byEmail, byText, phone, quiet, zone, email };
   },
 

@@ -1,8 +1,15 @@
 import type { Alarm, AlarmEvent, Flag, Notice, Person } from '@vivid-beacon/core';
-import { alarmsOf, onTestServer, push, ruleDraft, type Visitor, withMetric } from '../testing/testServer';
+import {
+  alarmsOf,
+  onTestServer,
+  push,
+  ruleDraft,
+  type Visitor,
+  serverWithMetric,
+} from '../testing/testServer';
 import { escalate } from '../alarms/alarmNotices';
-import { tellOfLateFlags } from '../flags/flagNotices';
-import { sendNotices, waitAfter, type Posts } from './send';
+import { enqueueLateFlagNotices } from '../flags/flagNotices';
+import { sendNotices, waitAfter, type Transports } from './send';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -28,14 +35,14 @@ const send = (): Promise<number> => sendNotices(test.server.app, test.server.pos
 
 interface Hot {
   readonly rule: string;
-  readonly metric: Awaited<ReturnType<typeof withMetric>>;
+  readonly metric: Awaited<ReturnType<typeof serverWithMetric>>;
   readonly sample: (v: number) => Promise<unknown>;
   readonly alarm: () => Promise<Alarm>;
 }
 
 /** A rule that tells the operator, and a way to pass its limit. */
 async function hot(part: object = {}): Promise<Hot> {
-  const metric = await withMetric(analyst);
+  const metric = await serverWithMetric(analyst);
   const draft = ruleDraft(metric.metricId, { told: [idOf('operator')], ...part });
   const { body } = await analyst.call<{ id: string }>('POST', '/api/alarm-rules', draft);
   return {
@@ -124,14 +131,14 @@ describe('a notice of an alarm', () => {
   });
 
   it('is rolled back with what it tells of', async () => {
-    const { tell } = await import('./queue');
+    const { enqueueNotice } = await import('./enqueueNotice');
     const { withTransaction } = await import('../db/database');
     const since = mark();
     const text = { subject: 'Never', body: '' };
     const telling = { about: 'nothing', kind: 'flag', urgent: false, text, address: '/' } as const;
     await expect(
       withTransaction(test.server.app.pool, async (db) => {
-        expect(await tell(db, [idOf('operator')], telling, since)).toEqual(['The operator']);
+        expect(await enqueueNotice(db, [idOf('operator')], telling, since)).toEqual(['The operator']);
         throw new Error('undone');
       }),
     ).rejects.toThrow('undone');
@@ -225,7 +232,7 @@ describe('escalation', () => {
 describe('a flag', () => {
   it('is told to the person who takes it, and once more to both when it is late', async () => {
     await send();
-    const { assetId } = await withMetric(analyst);
+    const { assetId } = await serverWithMetric(analyst);
     const since = mark();
     const flag = await analyst.call<Flag>('POST', '/api/flags', {
       title: 'Look at trap B',
@@ -236,19 +243,19 @@ describe('a flag', () => {
     expect(flag.status).toBe(200);
     expect(await told(operator, since)).toEqual(['flag by email']);
     const { pool } = test.server.app;
-    expect(await tellOfLateFlags(pool, test.clock.now)).toBe(0);
+    expect(await enqueueLateFlagNotices(pool, test.clock.now)).toBe(0);
     later(HOUR + 1);
     const late = test.clock.now;
-    const twice = await Promise.all([tellOfLateFlags(pool, late), tellOfLateFlags(pool, late)]);
+    const twice = await Promise.all([enqueueLateFlagNotices(pool, late), enqueueLateFlagNotices(pool, late)]);
     expect(twice.reduce((a, b) => a + b)).toBe(1);
     expect(await told(operator, late)).toEqual(['lateFlag by email']);
     expect(await told(analyst, late)).toEqual(['lateFlag by email']);
-    expect(await tellOfLateFlags(pool, test.clock.now)).toBe(0);
+    expect(await enqueueLateFlagNotices(pool, test.clock.now)).toBe(0);
   });
 });
 
 describe('a mail server that is down', () => {
-  const down: Posts = {
+  const down: Transports = {
     mail: async () => Promise.reject(Object.assign(new Error('connect'), { code: 'ECONNREFUSED' })),
     text: async () => undefined,
     standIns: { email: false, text: false },
@@ -294,7 +301,7 @@ describe('two servers on one database', () => {
     const rules = await Promise.all(Array.from({ length: 6 }, () => hot()));
     for (const rule of rules) await rule.sample(230);
     const seen: string[] = [];
-    const posts: Posts = {
+    const posts: Transports = {
       ...test.server.posts,
       mail: async ({ messageId }) => {
         seen.push(messageId);
@@ -312,7 +319,7 @@ describe('two servers on one database', () => {
     later(HOUR);
     const one = await hot();
     await one.sample(230);
-    const dying: Posts = {
+    const dying: Transports = {
       ...test.server.posts,
       mail: async (message) => {
         await test.server.posts.mail(message);

@@ -5,11 +5,13 @@ import { gatherDigests } from './digests';
 import { lockNextDue, markFailed, markSent, type Outgoing } from './sql';
 
 const FIRST_WAIT_MS = 15_000;
-const LONGEST_WAIT_MS = 10 * 60_000;
-const MOST_AT_ONCE = 500;
+const MAX_WAIT_MS = 10 * 60_000;
+const MAX_AT_ONCE = 500;
 
-/** Ways out of the house. `messageId` is the same however often a notice is tried: a receiver can tell repeats. */
-export interface Posts {
+/**
+ * Outgoing transports. `messageId` is the same for every attempt, so that receivers can recognise repeats.
+ */
+export interface Transports {
   readonly mail: (message: { to: string; subject: string; text: string; messageId: string }) => Promise<void>;
   readonly text: (message: { to: string; text: string; messageId: string }) => Promise<void>;
   /** Whether the stand-ins that ship with the product are used. */
@@ -19,19 +21,22 @@ export interface Posts {
 
 /** Longer after each failure, up to ten minutes. */
 export function waitAfter(attempts: number): number {
-  return Math.min(FIRST_WAIT_MS * 2 ** attempts, LONGEST_WAIT_MS);
+  return Math.min(FIRST_WAIT_MS * 2 ** attempts, MAX_WAIT_MS);
 }
 
 /**
+ * Not a job queue: a notice waits in quiet hours and joins digests, so its own row is the queue. The row stays locked
+ * until the outcome is stored; after a crash in between it is sent again with the same `messageId`.
+ *
  * Sends what is due, the most urgent first. Each notice stays locked while it is sent, so that of several servers one
  * sends it; what fails is tried again later.
  *
  * @returns how many were sent.
  */
-export async function sendNotices(app: AppContext, posts: Posts): Promise<number> {
+export async function sendNotices(app: AppContext, posts: Transports): Promise<number> {
   await gatherDigests(app.pool, app.now());
   let sent = 0;
-  for (let i = 0; i < MOST_AT_ONCE; i++) {
+  for (let i = 0; i < MAX_AT_ONCE; i++) {
     const outcome = await sendNext(app, posts);
     if (outcome === 'nothing') break;
     if (outcome === 'sent') sent++;
@@ -40,7 +45,7 @@ export async function sendNotices(app: AppContext, posts: Posts): Promise<number
   return sent;
 }
 
-function sendNext(app: AppContext, posts: Posts): Promise<'sent' | 'failed' | 'nothing'> {
+function sendNext(app: AppContext, posts: Transports): Promise<'sent' | 'failed' | 'nothing'> {
   return withTransaction(app.pool, async (db) => {
     const now = app.now();
     const notice = await lockNextDue(db, now);
@@ -67,7 +72,7 @@ function sendNext(app: AppContext, posts: Posts): Promise<'sent' | 'failed' | 'n
   });
 }
 
-async function sendOne(notice: Outgoing, posts: Posts, url: string): Promise<string> {
+async function sendOne(notice: Outgoing, posts: Transports, url: string): Promise<string> {
   const messageId = `notice-${notice.noticeId}`;
   const link = `${url}${notice.address}`;
   if (notice.channel === 'email') {

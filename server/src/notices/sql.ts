@@ -2,8 +2,8 @@ import type { Notice, NoticeChannel, NoticeKind, NoticeWish } from '@vivid-beaco
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
-/** A person as notices reach them. */
-export interface Reached extends NoticeWish {
+/** A recipient with their addresses and settings. */
+export interface Recipient extends NoticeWish {
   readonly id: string;
   readonly name: string;
   readonly email: string;
@@ -14,7 +14,7 @@ const WISH = `coalesce(wish.by_email, true) as "byEmail", coalesce(wish.by_text,
   coalesce(wish.zone, (select zone from asset_place order by asset_id limit 1), 'UTC') as zone`;
 
 /** How people want notices; by e-mail at any time where they have not said. */
-export function reachedPeople(db: Queryable, ids: readonly string[]): Promise<Reached[]> {
+export function recipientsOf(db: Queryable, ids: readonly string[]): Promise<Recipient[]> {
   return all(
     db,
     `select person.id, person.name, person.email, ${WISH}
@@ -165,7 +165,7 @@ export async function lastDigest(
 }
 
 /** A notice on its way out. */
-export interface Outgoing extends Reached {
+export interface Outgoing extends Recipient {
   readonly noticeId: string;
   readonly channel: NoticeChannel;
   readonly subject: string;

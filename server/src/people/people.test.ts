@@ -1,4 +1,4 @@
-import type { SessionState, WireError } from '@vivid-beacon/core';
+import type { SessionState, ErrorBody } from '@vivid-beacon/core';
 import { makeFirstAdministrator } from './firstAdministrator';
 import { onTestServer } from '../testing/testServer';
 
@@ -27,7 +27,7 @@ describe('signing in', () => {
     );
     for (const { status, body } of answers) {
       expect(status).toBe(401);
-      expect((body as unknown as { error: WireError }).error.message).toBe(
+      expect((body as unknown as { error: ErrorBody }).error.message).toBe(
         'E-mail address and password do not belong together.',
       );
     }
@@ -61,7 +61,7 @@ describe('signing in', () => {
       body: JSON.stringify({ name: 'X', kind: 'plant', zone: 'UTC' }),
     });
     expect(response.status).toBe(403);
-    expect(((await response.json()) as { error: WireError }).error.code).toBe('STALE_FORM');
+    expect(((await response.json()) as { error: ErrorBody }).error.code).toBe('STALE_FORM');
   });
 
   it('writes nothing for a visit without signing in', async () => {
@@ -101,14 +101,14 @@ describe('roles', () => {
 describe('answers', () => {
   it('name the field that is wrong, in one shape', async () => {
     const analyst = await test.as('analyst');
-    const { status, body } = await analyst.call<{ error: WireError }>('POST', '/api/assets', {
+    const { status, body } = await analyst.call<{ error: ErrorBody }>('POST', '/api/assets', {
       name: '',
       kind: 'plant',
       zone: 'UTC',
     });
     expect(status).toBe(422);
     expect(body.error).toMatchObject({ code: 'BAD_INPUT', path: 'name' });
-    const malformed = await analyst.call<{ error: WireError }>('POST', '/api/assets', '{"name":');
+    const malformed = await analyst.call<{ error: ErrorBody }>('POST', '/api/assets', '{"name":');
     expect(malformed).toMatchObject({ status: 400, body: { error: { code: 'BAD_SHAPE' } } });
     expect((await analyst.call('GET', '/api/boards/abc')).status).toBe(404);
     expect((await analyst.call('GET', '/api/nothing')).status).toBe(404);

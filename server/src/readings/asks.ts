@@ -1,5 +1,5 @@
 import type { AskKind } from '@vivid-beacon/core';
-import type { Reading } from './reading';
+import type { ReadingHandler } from './readingHandler';
 import {
   distributionReading,
   levelsReading,
@@ -10,7 +10,7 @@ import {
 } from './readings';
 
 /** What answers each kind of ask of a board: in columns of bytes, where it can be had so. */
-export const READING_OF_ASK: Readonly<Record<AskKind, Reading<never, unknown>>> = {
+export const READING_OF_ASK: Readonly<Record<AskKind, ReadingHandler<never, unknown>>> = {
   query: queryColumns,
   value: valueReading,
   trend: trendColumns,

@@ -18,7 +18,7 @@ import {
   withEarlier,
   type BucketSpans,
   type Summarised,
-} from '@vivid-beacon/core/src/engine';
+} from '@vivid-beacon/core/src/aggregation';
 import {
   checkCost,
   evaluate,

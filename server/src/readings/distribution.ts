@@ -8,7 +8,7 @@ import {
   type Distribution,
   type DistributionAsk,
 } from '@vivid-beacon/core';
-import { bucketSpans } from '@vivid-beacon/core/src/engine';
+import { bucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { bucketOfWindow } from './bucketOfWindow';
 import { loadMeasure, readMeasure } from './measure';
 import type { ReadContext } from './readContext';

@@ -1,7 +1,7 @@
 import { readingsApi } from '@vivid-beacon/core/src/api/readings';
 import { endpoints } from '../http/endpoint';
 import { answerReading } from './answerReading';
-import { answerTogether } from './answerTogether';
+import { answerBatch } from './answerBatch';
 import { wantsColumns } from './columns';
 import {
   distributionReading,
@@ -15,7 +15,7 @@ import {
 } from './readings';
 
 export const readingEndpoints = endpoints(readingsApi, {
-  'POST /api/readings': (call) => answerTogether(call, call.body.asks),
+  'POST /api/readings': (call) => answerBatch(call, call.body.asks),
   'POST /api/readings/query': (call) =>
     wantsColumns(call.request)
       ? answerReading(call, queryColumns, call.body)

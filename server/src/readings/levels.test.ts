@@ -1,5 +1,5 @@
 import type { IndicatorLoss, LevelSpan } from '@vivid-beacon/core';
-import { indicatorDraft, onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { indicatorDraft, onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -9,7 +9,7 @@ const { test, analyst } = onTestServer('analyst');
 
 /** Three hours: one Clear, one in Breach, one with nothing. */
 async function threeHours() {
-  const made = await withMetric(analyst);
+  const made = await serverWithMetric(analyst);
   const values = Array.from({ length: 120 }, (_, i) => (i < 60 ? 10 : 40));
   await push(
     test.url,
@@ -48,7 +48,7 @@ describe('POST /api/readings/levels', () => {
 
 describe('POST /api/readings/distribution', () => {
   it('looks at the past when its window is still to come', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const { status, body } = await analyst.call<{ values: number[]; interval: { end: number } }>(
       'POST',
       '/api/readings/distribution',
@@ -71,7 +71,7 @@ describe('POST /api/readings/distribution', () => {
   });
 
   it('gives totals by periods as long as the window, without the unfinished one', async () => {
-    const { key, token, metricId } = await withMetric(analyst, {
+    const { key, token, metricId } = await serverWithMetric(analyst, {
       kind: 'amount',
       unit: 'kg',
       intervalMs: HOUR,

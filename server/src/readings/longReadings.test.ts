@@ -1,9 +1,11 @@
-import { DAY_MS } from '@vivid-beacon/core';
-import { budgetAtAll, budgetHere, spend, TooMuchHere, withBudget } from '../db/readBudget';
+import { DAY_MS, HOUR_MS } from '@vivid-beacon/core';
+import { budgetAtAll, budgetHere, spend, ReadBudgetExceeded, withBudget } from '../db/readBudget';
 import { withTransaction } from '../db/database';
 import { mergeIntoStore } from '../samples/store';
-import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
-import { readAsServer } from '../db/reader';
+import { indicatorDraft, onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
+import { readAsServer, SERVER_CALLER } from '../db/reader';
+import { timeByLevelReading } from '../indicators/readings';
+import type { MadeAnswer } from './answerReading';
 import { answerQuery } from './query';
 import { readContext } from './readContext';
 
@@ -13,7 +15,7 @@ const DAYS = 26;
 
 /** A metric by the two seconds: 1.1 million values from 0 to 99. */
 async function dense(): Promise<string> {
-  const { metricId } = await withMetric(analyst, { intervalMs: STEP, maxGapMs: 10_000 });
+  const { metricId } = await serverWithMetric(analyst, { intervalMs: STEP, maxGapMs: 10_000 });
   const n = (DAYS * DAY_MS) / STEP;
   const t = Float64Array.from({ length: n }, (_, i) => TEST_NOW - (n - i) * STEP);
   const incoming = new Map([[metricId, { t, v: t.map((_, i) => i % 100), q: null }]]);
@@ -36,7 +38,7 @@ describe('a reading of very many samples', () => {
     } as const;
     const db = readAsServer(test.server.app.pool);
     const here = readContext(withBudget(db, budgetHere()), TEST_NOW);
-    await expect(answerQuery(here, query)).rejects.toThrow(TooMuchHere);
+    await expect(answerQuery(here, query)).rejects.toThrow(ReadBudgetExceeded);
     let waited = 0;
     const asking = performance.now();
     let done = false;
@@ -53,6 +55,19 @@ describe('a reading of very many samples', () => {
     expect(body).toEqual(JSON.parse(JSON.stringify(await answerQuery(readContext(db, TEST_NOW), query))));
     expect(waited).toBeLessThan(took / 2);
   }, 120_000);
+
+  it('goes on in the thread however much there is, where nobody chooses the size of it', async () => {
+    const { assetId, metricId, key, token } = await serverWithMetric(analyst);
+    await analyst.call('POST', '/api/indicators', indicatorDraft(assetId, metricId));
+    const t = TEST_NOW - 2 * HOUR_MS;
+    await push(test.url, token, [{ metric: key, t, v: 90 }]);
+    const { app } = test.server;
+    const asked = { name: timeByLevelReading.name, ask: { days: 7 }, now: app.now(), asker: SERVER_CALLER };
+    const made = await app.workers.readings.run<MadeAnswer>('read', asked);
+    const here = await timeByLevelReading.read(readContext(readAsServer(app.pool), app.now()), { days: 7 });
+    expect(JSON.parse(new TextDecoder().decode(made.bytes))).toEqual(JSON.parse(JSON.stringify(here)));
+    expect(here.some((each) => each.metricId === metricId)).toBe(true);
+  });
 
   it('is refused with words when it is more than one answer may read', () => {
     const db = withBudget(readAsServer(test.server.app.pool), budgetAtAll());

@@ -1,5 +1,5 @@
 import type { Series, Summary } from '@vivid-beacon/core';
-import type { BucketSpans, Spans, Summarised } from '@vivid-beacon/core/src/engine';
+import type { BucketSpans, Spans, Summarised } from '@vivid-beacon/core/src/aggregation';
 import type { MetricRow } from '../metrics/sql';
 import type { ReadContext } from './readContext';
 

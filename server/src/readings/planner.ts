@@ -5,29 +5,29 @@ import {
   columnsFor,
   countedSpans,
   daysOfRollups,
-  emptyTallies,
+  emptyAggregates,
   needsSamples,
   planPieces,
   pooledPercentiles,
   pooledValues,
   stretchesOf,
-  tallyEnds,
-  tallySpans,
+  aggregateEnds,
+  aggregate,
   type BucketSpans,
   type Plan,
   type RollupColumn,
   type Spans,
-  type Tallies,
-} from '@vivid-beacon/core/src/engine';
+  type Aggregates,
+} from '@vivid-beacon/core/src/aggregation';
 import { spend } from '../db/readBudget';
 import { readingOf } from '../metrics/metrics';
 import type { MetricRow } from '../metrics/sql';
 import { derivedSeries, derivedWayOf, summariseDerived } from './derived';
 import type { Basis, MetricAnswer, MetricReads } from './metricReads';
 import type { ReadContext } from './readContext';
-import { tallyReferenceMetric } from './reference';
+import { aggregateReferenceMetric } from './reference';
 
-/* Reads what core/src/plan says must be read, and has core put it together. */
+/* Reads what core/src/plan requires, and lets core assemble it. */
 
 /**
  * The one way in which a metric is summarised over periods, for every readout: derived metrics by their
@@ -65,26 +65,26 @@ export async function poolMetrics(
     const metrics = rows.map((row) => ({ series: series.get(row.id)!, reading: readingOf(row) }));
     return { values: pooledPercentiles(metrics, summary, spans, size), basis: 'samples' };
   }
-  const { tallies, basis } = await tallyMetrics(context, rows, spans, size, columnsFor(summary, kind));
-  const inOrder = rows.map(({ id }) => tallies.get(id)!);
+  const { aggregates, basis } = await aggregateMetrics(context, rows, spans, size, columnsFor(summary, kind));
+  const inOrder = rows.map(({ id }) => aggregates.get(id)!);
   return { values: pooledValues(inOrder, summary, kind, spans, size), basis };
 }
 
 /** Laying out a period and putting it into words takes as long as so many samples. */
 const OF_PERIOD = 6;
 
-/** Tallies of several metrics over spans, each on its own. */
-export async function tallyMetrics(
+/** Aggregates of several metrics over spans, each on its own. */
+export async function aggregateMetrics(
   context: ReadContext,
   rows: readonly MetricRow[],
   spans: Spans,
   size: number,
   wanted: ReadonlySet<RollupColumn> | null,
-): Promise<{ tallies: Map<string, Tallies>; basis: Basis }> {
+): Promise<{ aggregates: Map<string, Aggregates>; basis: Basis }> {
   spend(context.db, rows.length * (size + spans.start.length) * OF_PERIOD);
-  const out = new Map<string, Tallies>();
+  const out = new Map<string, Aggregates>();
   for (const row of rows.filter(({ origin }) => origin === 'reference')) {
-    out.set(row.id, await tallyReferenceMetric(context.db, row, spans, size));
+    out.set(row.id, await aggregateReferenceMetric(context.db, row, spans, size));
   }
   const sampled = rows.filter(({ origin }) => origin === 'samples');
   const plans = planPieces(spans);
@@ -93,22 +93,22 @@ export async function tallyMetrics(
     ({ origin }) => origin === 'derived' || (origin === 'samples' && plans === null),
   );
   const series = await samplesOf(context, bySamples, spans);
-  for (const row of bySamples) out.set(row.id, tallySpans(series.get(row.id)!, readingOf(row), spans, size));
+  for (const row of bySamples) out.set(row.id, aggregate(series.get(row.id)!, readingOf(row), spans, size));
   if (sampled.length === 0) {
-    return { tallies: out, basis: rows[0]?.origin === 'reference' ? 'reference' : 'derived' };
+    return { aggregates: out, basis: rows[0]?.origin === 'reference' ? 'reference' : 'derived' };
   }
-  if (plans === null) return { tallies: out, basis: 'samples' };
-  for (const { id } of sampled) out.set(id, emptyTallies(size));
+  if (plans === null) return { aggregates: out, basis: 'samples' };
+  for (const { id } of sampled) out.set(id, emptyAggregates(size));
   for (const plan of plans) await addPlan(context, sampled, plan, out, wanted);
-  return { tallies: out, basis: plans.some(({ whole }) => whole) ? 'rollup' : 'samples' };
+  return { aggregates: out, basis: plans.some(({ whole }) => whole) ? 'rollup' : 'samples' };
 }
 
-/** Reads what a plan asks for and adds it to the tallies. */
+/** Reads what a plan asks for and adds it to the aggregates. */
 async function addPlan(
   context: ReadContext,
   rows: readonly MetricRow[],
   plan: Plan,
-  out: ReadonlyMap<string, Tallies>,
+  out: ReadonlyMap<string, Aggregates>,
   wanted: ReadonlySet<RollupColumn> | null,
 ): Promise<void> {
   const { db, reads } = context;
@@ -125,7 +125,7 @@ async function addPlan(
     const tallied =
       ends.length === 0
         ? null
-        : tallyEnds(
+        : aggregateEnds(
             ends.map(({ stretch, series }) => ({ stretch, series: series.get(row.id)! })),
             readingOf(row),
             plan.ends.length,

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { readColumns, type Asset, type PageOf, type QueryAnswer, type Reading } from '@vivid-beacon/core';
-import { askQuery, queryOfOne } from '../testing/askQuery';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { decodeColumns, type Asset, type PageOf, type QueryAnswer, type Reading } from '@vivid-beacon/core';
+import { askQuery, askOneMetric } from '../testing/askQuery';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -25,7 +25,7 @@ async function fill(key: string, token: string, hours: number, step: number, val
 
 describe('the planner', () => {
   it('gives the same from rollups, from samples and from a naive calculation, for any window and summary', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { maxGapMs: 20 * MINUTE });
+    const { metricId, key, token } = await serverWithMetric(analyst, { maxGapMs: 20 * MINUTE });
     const samples = await fill(key, token, 50, 7 * MINUTE, (i) => Math.round(1000 * Math.sin(i)) / 100);
     await fc.assert(
       fc.asyncProperty(
@@ -81,7 +81,7 @@ describe('the planner', () => {
   it.each(['mean', 'min', 'max', 'first', 'last', 'sd'])(
     'gives the same %s from kept hours, from days that have none, and hour by hour to now',
     async (summary) => {
-      const { metricId, key, token } = await withMetric(analyst, { maxGapMs: 20 * MINUTE });
+      const { metricId, key, token } = await serverWithMetric(analyst, { maxGapMs: 20 * MINUTE });
       const now = TEST_NOW + 23 * MINUTE;
       test.clock.now = now;
       const samples = await fill(key, token, 100, 4 * MINUTE, (i) => Math.round(1000 * Math.cos(i)) / 100);
@@ -101,7 +101,7 @@ describe('the planner', () => {
   );
 
   it('counts a register through days without readings, and adds neighbouring buckets up to the whole', async () => {
-    const { metricId, key, token } = await withMetric(analyst, {
+    const { metricId, key, token } = await serverWithMetric(analyst, {
       kind: 'register',
       unit: 'm³',
       maxGapMs: HOUR,
@@ -123,7 +123,7 @@ describe('the planner', () => {
   });
 
   it('keeps only recurring hours, to the minute, on the clock of the site', async () => {
-    const { metricId, key, token } = await withMetric(analyst, { kind: 'amount', unit: 'kg' });
+    const { metricId, key, token } = await serverWithMetric(analyst, { kind: 'amount', unit: 'kg' });
     await fill(key, token, 72, MINUTE, () => 1);
     const hours = { kind: 'clock', from: '06:10', to: '06:25' };
     const { body } = await ask({
@@ -150,9 +150,9 @@ describe('the planner', () => {
   });
 
   it('puts assets together by plant, attribute and scope: sum over sum', async () => {
-    const one = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
-    const two = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
-    const mass = await withMetric(analyst, { name: 'Load', unit: 'kg', kind: 'amount' });
+    const one = await serverWithMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
+    const two = await serverWithMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
+    const mass = await serverWithMetric(analyst, { name: 'Load', unit: 'kg', kind: 'amount' });
     for (const [i, { assetId }] of [one, two].entries()) {
       const asset = (await analyst.call<PageOf<Asset>>('GET', '/api/assets?limit=500')).body.items.find(
         ({ id }) => id === assetId,
@@ -200,7 +200,7 @@ describe('the planner', () => {
   });
 
   it('answers in columns of bytes when asked to', async () => {
-    const { metricId, key, token } = await withMetric(analyst);
+    const { metricId, key, token } = await serverWithMetric(analyst);
     await push(test.url, token, [{ metric: key, t: TEST_NOW - 90 * MINUTE, v: 4 }]);
     const session = await fetch(`${test.url}/api/session`, { headers: { cookie: analyst.cookie() } });
     const { csrfToken } = (await session.json()) as { csrfToken: string };
@@ -213,7 +213,7 @@ describe('the planner', () => {
         accept: 'application/octet-stream',
       },
       body: JSON.stringify(
-        queryOfOne({
+        askOneMetric({
           select: { metricIds: [metricId] },
           summary: 'last',
           window: rolling(3, 'hour'),
@@ -221,14 +221,14 @@ describe('the planner', () => {
         }),
       ),
     });
-    const { head, columns } = readColumns<QueryAnswer>(await response.arrayBuffer());
+    const { head, columns } = decodeColumns<QueryAnswer>(await response.arrayBuffer());
     expect(head.units).toEqual(['°C']);
     expect(Array.from(columns.get('values 0 0')!)).toEqual([NaN, 4, NaN]);
     expect(columns.get('start')!).toHaveLength(3);
   });
 
   it('compares with the same dates of last year', async () => {
-    const { metricId, key, token } = await withMetric(analyst, {
+    const { metricId, key, token } = await serverWithMetric(analyst, {
       kind: 'amount',
       unit: 'kg',
       intervalMs: HOUR,
@@ -251,9 +251,9 @@ describe('the planner', () => {
 
   it('compares groups with the window before and says how they were made, as single values do', async () => {
     const amount = { kind: 'amount', unit: 'kWh', intervalMs: HOUR, maxGapMs: 3 * HOUR };
-    const one = await withMetric(analyst, { name: 'Steam', ...amount });
-    const two = await withMetric(analyst, { name: 'Steam', ...amount });
-    const load = await withMetric(analyst, { name: 'Washed', ...amount, unit: 'kg' });
+    const one = await serverWithMetric(analyst, { name: 'Steam', ...amount });
+    const two = await serverWithMetric(analyst, { name: 'Steam', ...amount });
+    const load = await serverWithMetric(analyst, { name: 'Washed', ...amount, unit: 'kg' });
     const hourly = async (
       { key, token }: { key: string; token: string },
       v: (i: number) => number,
@@ -303,7 +303,7 @@ describe('the planner', () => {
   });
 
   it('compares with nothing where the window before is hardly covered, and not by period', async () => {
-    const { metricId, key, token } = await withMetric(analyst, {
+    const { metricId, key, token } = await serverWithMetric(analyst, {
       kind: 'amount',
       unit: 'kg',
       intervalMs: HOUR,
@@ -328,8 +328,8 @@ describe('the planner', () => {
 
   it('answers several measures of the same groups at once, each judged by its own band', async () => {
     const amount = { kind: 'amount', unit: 'kWh', intervalMs: HOUR, maxGapMs: 3 * HOUR };
-    const steam = await withMetric(analyst, { name: 'Steam made', ...amount });
-    const fed = await withMetric(analyst, { name: 'Feed water', ...amount, unit: 'm³' });
+    const steam = await serverWithMetric(analyst, { name: 'Steam made', ...amount });
+    const fed = await serverWithMetric(analyst, { name: 'Feed water', ...amount, unit: 'm³' });
     for (const [{ key, token }, v] of [
       [steam, 6],
       [fed, 2],
@@ -381,7 +381,7 @@ describe('the planner', () => {
   });
 
   it('refuses recurring hours and scopes that make no sense, naming the place', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const base = { select: { metricIds: [metricId] }, summary: 'mean', window: rolling(1, 'hour') };
     const wrong = await ask({
       ...base,

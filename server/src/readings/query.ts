@@ -34,7 +34,7 @@ import {
   type BucketSpans,
   type Members,
   type Summarised,
-} from '@vivid-beacon/core/src/engine';
+} from '@vivid-beacon/core/src/aggregation';
 import { attributesOf } from '../assets/sql';
 import { spend } from '../db/readBudget';
 import { metricsNamed, type MetricRow } from '../metrics/sql';
@@ -47,8 +47,8 @@ type Places = ReadonlyMap<string, BucketSpans>;
 
 /** The metrics of one measure before they are put into groups. */
 interface Found {
-  readonly upper: readonly MetricRow[];
-  readonly lower: readonly MetricRow[];
+  readonly numerator: readonly MetricRow[];
+  readonly denominator: readonly MetricRow[];
 }
 
 type Attributes = Awaited<ReturnType<typeof attributesOf>>;
@@ -67,7 +67,7 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
     needsCalendar(query) ? reads.calendars(db) : [],
     findMetrics(context, query),
   ]);
-  const every = found.flatMap(({ upper, lower }) => [...upper, ...lower]);
+  const every = found.flatMap(({ numerator, denominator }) => [...numerator, ...denominator]);
   const places = placesOf(query, every, calendars, (zone, rules) =>
     resolveWindow(query.window, now, zone, rules),
   );
@@ -81,7 +81,7 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
     );
     groups.push({ name, assetId, measures: await Promise.all(values) });
   }
-  const { window, zone, start, end, names } = places.get(found[0].upper[0].plantId)!;
+  const { window, zone, start, end, names } = places.get(found[0].numerator[0].plantId)!;
   const units = found.map((rows, i) => unitOfFound(query.measures[i], rows));
   return { window, zone, now, units, start, end, names, groups };
 }
@@ -93,22 +93,24 @@ async function findMetrics(
 ): Promise<{ found: Found[]; attributes: Attributes }> {
   const selected = await Promise.all(
     measures.map(async ({ select, per }) => ({
-      upper: await selectMetrics(context, select, scope.assetIds),
-      lower: per ? await selectMetrics(context, per.select, scope.assetIds) : [],
+      numerator: await selectMetrics(context, select, scope.assetIds),
+      denominator: per ? await selectMetrics(context, per.select, scope.assetIds) : [],
     })),
   );
-  const assetIds = selected.flatMap(({ upper, lower }) => [...upper, ...lower].map(({ assetId }) => assetId));
+  const assetIds = selected.flatMap(({ numerator, denominator }) =>
+    [...numerator, ...denominator].map(({ assetId }) => assetId),
+  );
   const attributes: Attributes = needsAttributes({ scope, groupBy })
     ? await attributesOf(context.db, [...new Set(assetIds)])
     : new Map();
   const meant = ({ assetId }: MetricRow): boolean =>
     scope.attributes.length === 0 ||
     hasAttributes({ attributes: attributes.get(assetId) ?? {} }, scope.attributes);
-  const found = selected.map(({ upper, lower }, i) => {
+  const found = selected.map(({ numerator, denominator }, i) => {
     const { select, per } = measures[i];
     return {
-      upper: refuseNone(upper.filter(meant), select),
-      lower: per ? refuseNone(lower.filter(meant), per.select) : [],
+      numerator: refuseNone(numerator.filter(meant), select),
+      denominator: per ? refuseNone(denominator.filter(meant), per.select) : [],
     };
   });
   return { found, attributes };
@@ -137,10 +139,10 @@ function comparedWindow({ compare = 'none' }: Query): typeof previousWindow | nu
   return compare === 'lastYear' ? sameWindowLastYear : previousWindow;
 }
 
-function unitOfFound({ summary, per }: QueryMeasure, { upper, lower }: Found): string {
+function unitOfFound({ summary, per }: QueryMeasure, { numerator, denominator }: Found): string {
   return unitOfMeasure(
-    { summary, unit: upper[0].unit },
-    per && { summary: per.summary, unit: lower[0].unit },
+    { summary, unit: numerator[0].unit },
+    per && { summary: per.summary, unit: denominator[0].unit },
     null,
   );
 }
@@ -154,24 +156,24 @@ async function valuesOf(
   places: Places,
   placesBefore: Places | null,
 ): Promise<MeasureValues> {
-  const { upper, lower, within } = members;
+  const { numerator, denominator, within } = members;
   const [values, before] = await Promise.all([
     summariseGroup(context, measure, members, places),
     placesBefore && summariseGroup(context, measure, members, placesBefore),
   ]);
   const { band } = measure;
-  const own = upper.length > 0 ? places.get(upper[0].plantId)! : null;
+  const own = numerator.length > 0 ? places.get(numerator[0].plantId)! : null;
   const explained = query.bucket === null && own !== null;
   return {
-    metricIds: upper.map(({ id }) => id),
-    perMetricIds: lower.map(({ id }) => id),
+    metricIds: numerator.map(({ id }) => id),
+    perMetricIds: denominator.map(({ id }) => id),
     withinIds: within.map(({ id }) => id),
     values: values.map(({ value }) => value),
     coverage: values.map(({ coverage }) => coverage),
     samples: values.map(({ samples }) => samples),
     levels: band ? values.map(({ value, coverage }) => levelOf(band, value, coverage)) : null,
     partial: own !== null && own.window.end > context.now,
-    asOf: explained ? await newestOfAll(context, [...upper, ...lower], own.window) : null,
+    asOf: explained ? await newestOfAll(context, [...numerator, ...denominator], own.window) : null,
     previous: before ? coveredValue(before[0]) : null,
     provenance:
       explained && query.provenance ? await provenanceOf(context, measure, members, places, own) : null,
@@ -182,16 +184,16 @@ async function valuesOf(
 async function summariseGroup(
   context: ReadContext,
   { summary, per }: QueryMeasure,
-  { upper, lower }: Members<MetricRow>,
+  { numerator, denominator }: Members<MetricRow>,
   places: Places,
 ): Promise<readonly Summarised[]> {
-  if (upper.length === 0 || (per && lower.length === 0)) {
-    const { size } = places.get((upper[0] ?? lower[0])?.plantId) ?? [...places.values()][0];
+  if (numerator.length === 0 || (per && denominator.length === 0)) {
+    const { size } = places.get((numerator[0] ?? denominator[0])?.plantId) ?? [...places.values()][0];
     return new Array<Summarised>(size).fill(NOTHING);
   }
-  const top = await poolGroup(context, upper, summary, places);
+  const top = await poolGroup(context, numerator, summary, places);
   if (!per) return top;
-  const bottom = await poolGroup(context, lower, per.summary, places);
+  const bottom = await poolGroup(context, denominator, per.summary, places);
   return bottom.map((each, i) => ratioOf(top[i], each, per.factor));
 }
 
@@ -220,15 +222,15 @@ const OF_PART = 3000;
 async function provenanceOf(
   context: ReadContext,
   { summary, per }: QueryMeasure,
-  { upper, lower }: Members<MetricRow>,
+  { numerator, denominator }: Members<MetricRow>,
   places: Places,
   { window, zone }: BucketSpans,
 ): Promise<Provenance> {
-  spend(context.db, (upper.length + lower.length) * OF_PART);
+  spend(context.db, (numerator.length + denominator.length) * OF_PART);
   const parts: ProvenancePart[] = [];
   for (const [rows, own] of [
-    [upper, summary],
-    [lower, per?.summary ?? summary],
+    [numerator, summary],
+    [denominator, per?.summary ?? summary],
   ] as const) {
     for (const row of rows) {
       const place = places.get(row.plantId)!;
@@ -236,9 +238,9 @@ async function provenanceOf(
       parts.push(await provenancePart(context.db, row, own, answer, place.window));
     }
   }
-  const bottom = per && lower.length > 0 ? togetherAs(per.summary, lower) : null;
+  const bottom = per && denominator.length > 0 ? togetherAs(per.summary, denominator) : null;
   return {
-    formula: formulaWords(togetherAs(summary, upper), bottom, per?.factor ?? 1),
+    formula: formulaWords(togetherAs(summary, numerator), bottom, per?.factor ?? 1),
     window,
     zone,
     minimumCoverage: MINIMUM_COVERAGE,

@@ -1,11 +1,11 @@
 import { DateTime } from 'luxon';
 import { plusPeriods, type ReferenceValue } from '@vivid-beacon/core';
 import {
-  tallyReference,
+  aggregateReference,
   type ReferencePeriodValue,
   type Spans,
-  type Tallies,
-} from '@vivid-beacon/core/src/engine';
+  type Aggregates,
+} from '@vivid-beacon/core/src/aggregation';
 import { all, type Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';
 
@@ -34,12 +34,12 @@ export function periodsOfReference(
   });
 }
 
-export async function tallyReferenceMetric(
+export async function aggregateReferenceMetric(
   db: Queryable,
   row: MetricRow,
   spans: Spans,
   size: number,
-): Promise<Tallies> {
+): Promise<Aggregates> {
   const values = periodsOfReference(await readReferenceValues(db, row.id), row);
-  return tallyReference(values, row.kind, spans, size);
+  return aggregateReference(values, row.kind, spans, size);
 }

@@ -2,13 +2,13 @@ import DataLoader from 'dataloader';
 import {
   BeaconError,
   DAY_MS,
-  PLAIN_CALENDAR,
+  DEFAULT_CALENDAR,
   unionOf,
   type Interval,
   type Series,
   type WorkingCalendar,
 } from '@vivid-beacon/core';
-import { dayOf, type RollupGrain } from '@vivid-beacon/core/src/engine';
+import { dayOf, type RollupGrain } from '@vivid-beacon/core/src/aggregation';
 import { listCalendars } from '../calendars/sql';
 import type { Reader } from '../db/reader';
 import { findDerived, type DerivedRow } from '../metrics/derivedSql';
@@ -93,7 +93,7 @@ export class SharedReads {
   /** The working calendar of a plant; around the clock where none is set. */
   async calendarOf(db: Reader, plantId: string): Promise<WorkingCalendar> {
     const found = (await this.calendars(db)).find((each) => each.plantId === plantId);
-    return found?.calendar ?? PLAIN_CALENDAR;
+    return found?.calendar ?? DEFAULT_CALENDAR;
   }
 
   /** The expression of a derived metric. */

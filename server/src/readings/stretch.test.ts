@@ -1,6 +1,6 @@
-import type { StretchNumbers, WireError } from '@vivid-beacon/core';
+import type { StretchNumbers, ErrorBody } from '@vivid-beacon/core';
 import { askQuery } from '../testing/askQuery';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -10,7 +10,7 @@ const of = (metricId: string, summary = 'mean', per: object | null = null) => ({
 
 describe('the numbers of a stretch', () => {
   it('are every summary of the kind, and the time on each level', async () => {
-    const { metricId, key, token } = await withMetric(analyst);
+    const { metricId, key, token } = await serverWithMetric(analyst);
     // 10 for 30 minutes, 30 for 15, 20 for 15, then nothing for the longest gap of ten minutes on.
     const start = TEST_NOW - 2 * HOUR;
     const values = [...Array(30).fill(10), ...Array(15).fill(30), ...Array(15).fill(20)] as number[];
@@ -41,8 +41,8 @@ describe('the numbers of a stretch', () => {
   });
 
   it('of a ratio are one number, sums first; of a stretch without data there is none', async () => {
-    const gas = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
-    const weight = await withMetric(analyst, { name: 'Weight', unit: 'kg', kind: 'amount' });
+    const gas = await serverWithMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
+    const weight = await serverWithMetric(analyst, { name: 'Weight', unit: 'kg', kind: 'amount' });
     const start = TEST_NOW - 3 * HOUR;
     await push(
       test.url,
@@ -69,9 +69,9 @@ describe('the numbers of a stretch', () => {
     expect(nothing).toMatchObject({ value: null, samples: 0, coverage: 0 });
   });
 
-  it('is refused when it ends before it begins, or for a metric that is gone', async () => {
-    const { metricId } = await withMetric(analyst);
-    const backwards = await analyst.call<{ error: WireError }>('POST', '/api/readings/stretch', {
+  it('is refused when it ends before it begins, or for a removed metric', async () => {
+    const { metricId } = await serverWithMetric(analyst);
+    const backwards = await analyst.call<{ error: ErrorBody }>('POST', '/api/readings/stretch', {
       measures: [of(metricId)],
       start: 5,
       end: 5,

@@ -9,7 +9,7 @@ import {
   type TargetBand,
   type StretchAsk,
 } from '@vivid-beacon/core';
-import { bucketSpans } from '@vivid-beacon/core/src/engine';
+import { bucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { loadMeasure, readMeasure, unitOf } from './measure';
 import { levelsOf } from './trend';
 import { summariseMetric } from './planner';
@@ -31,16 +31,18 @@ async function numbersOf(
   band: TargetBand | null,
 ): Promise<StretchNumbers> {
   const loaded = await loadMeasure(context, measure);
-  const { zone, calendar, upper, lower } = loaded;
+  const { zone, calendar, numerator, denominator } = loaded;
   const whole = bucketSpans({ start, end }, null, hours, zone, calendar);
   const own = (await readMeasure(context, loaded, whole)).values[0];
   // A ratio is one number: its parts have no common smallest or largest value.
-  const summaries = lower ? [] : TOLD.filter((summary) => SUMMARIES_OF_KIND[upper.kind].includes(summary));
+  const summaries = denominator
+    ? []
+    : TOLD.filter((summary) => SUMMARIES_OF_KIND[numerator.kind].includes(summary));
   const values = await Promise.all(
     summaries.map(async (summary) => ({
       summary,
-      value: (await summariseMetric(context, upper, summary, whole)).values[0].value,
-      unit: unitOfSummary(summary, upper.unit),
+      value: (await summariseMetric(context, numerator, summary, whole)).values[0].value,
+      unit: unitOfSummary(summary, numerator.unit),
     })),
   );
   const bucket = periodOfStretch(end - start);

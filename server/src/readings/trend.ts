@@ -1,51 +1,61 @@
 import {
   coveredValue,
   levelSpans,
+  periodCourse,
+  periodOfCourse,
   resolveWindow,
-  unionOf,
+  type Bucket,
   type LevelSpan,
   type TrendAnswer,
   type TrendAsk,
   type LevelsAsk,
 } from '@vivid-beacon/core';
-import { bucketSpans, courseOf } from '@vivid-beacon/core/src/engine';
+import { bucketSpans, courseOf } from '@vivid-beacon/core/src/aggregation';
 import { readingOf } from '../metrics/metrics';
 import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';
+import { answerQuery } from './query';
+import { queryOfOne } from './queryOfOne';
 import { derivedWayOf } from './derived';
 import { samplesOf } from './planner';
 import type { ReadContext } from './readContext';
 
-/** The course of a measure over a window, thinned to what a plot of `columns` pixels can show. */
+/**
+ * The course of a measure over a window: a query about a group of one with one value a period, or, where it has samples of
+ * its own, those thinned to what a plot of `columns` pixels can show.
+ */
 export async function readTrend(context: ReadContext, ask: TrendAsk): Promise<TrendAnswer> {
-  const { now } = context;
   const loaded = await loadMeasure(context, ask.measure);
-  const { zone, calendar, upper } = loaded;
+  const { numerator, denominator } = loaded;
+  const ofTotals = numerator.origin === 'derived' && (await derivedWayOf(context, numerator)) === 'totals';
+  const ownSamples = denominator === null && !ofTotals && numerator.origin !== 'reference' && !ask.hours;
+  const bucket = ask.bucket ?? periodOfCourse(numerator.origin, ownSamples);
+  return bucket === null ? readSamples(context, loaded, ask) : readPeriods(context, loaded, ask, bucket);
+}
+
+async function readSamples(context: ReadContext, loaded: LoadedMeasure, ask: TrendAsk): Promise<TrendAnswer> {
+  const { now } = context;
+  const { zone, calendar, numerator } = loaded;
   const window = resolveWindow(ask.window, now, zone, calendar);
-  const base = { window, zone, unit: unitOf(loaded), now };
-  // A ratio, an expression of totals and a reference series have no samples of their own: periods it is.
-  const ofTotals = upper.origin === 'derived' && (await derivedWayOf(context, upper)) === 'totals';
-  const periodsOnly = loaded.lower !== null || ofTotals || upper.origin === 'reference' || ask.hours;
-  const bucket = ask.bucket ?? (periodsOnly ? (upper.origin === 'reference' ? 'day' : 'hour') : null);
-  if (bucket === null) {
-    const spans = { start: [window.start], end: [window.end], into: [0] };
-    const series = (await samplesOf(context, [upper], spans)).get(upper.id)!;
-    return { ...base, until: null, ...courseOf(series, readingOf(upper), window, ask.columns, now) };
-  }
-  const buckets = bucketSpans(window, bucket, ask.hours, zone, calendar);
-  const { values } = await readMeasure(context, loaded, buckets);
-  const shown = upper.origin === 'reference' ? values : values.filter((_, i) => buckets.start[i] < now);
-  return {
-    ...base,
-    t: buckets.start.slice(0, shown.length),
-    v: shown.map(coveredValue),
-    until: buckets.end.slice(0, shown.length),
-    gaps: unionOf(
-      shown.flatMap((each, i) =>
-        coveredValue(each) === null ? [{ start: buckets.start[i], end: Math.min(buckets.end[i], now) }] : [],
-      ),
-    ),
-    samples: shown.reduce((n, { samples }) => n + samples, 0),
-  };
+  const spans = { start: [window.start], end: [window.end], into: [0] };
+  const series = (await samplesOf(context, [numerator], spans)).get(numerator.id)!;
+  const course = courseOf(series, readingOf(numerator), window, ask.columns, now);
+  return { window, zone, unit: unitOf(loaded), now, bucket: null, until: null, ...course };
+}
+
+async function readPeriods(
+  context: ReadContext,
+  loaded: LoadedMeasure,
+  { measure, window: spec, hours }: TrendAsk,
+  bucket: Bucket,
+): Promise<TrendAnswer> {
+  const { now } = context;
+  const asked = { window: spec, bucket, hours, compare: 'none' as const, provenance: false };
+  const answer = await answerQuery(context, { ...queryOfOne(measure), ...asked });
+  const { window, zone, start, end, groups } = answer;
+  // Of what is known beforehand the periods that have not begun are shown too.
+  const ahead = loaded.numerator.origin === 'reference';
+  const course = periodCourse({ start, end }, groups[0].measures[0], bucket, now, ahead);
+  return { window, zone, unit: unitOf(loaded), now, ...course };
 }
 
 /** When a measure lay on which level, by period. */

@@ -1,12 +1,13 @@
 import { remarksApi } from '@vivid-beacon/core/src/api/remarks';
 import { BeaconError } from '@vivid-beacon/core';
 import { findAsset } from '../assets/sql';
+import { readAs } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { addRemark, listRemarks, removeRemark } from './sql';
 
 export const remarkEndpoints = endpoints(remarksApi, {
-  'GET /api/remarks': ({ app, query }) => listRemarks(app.pool, [query.assetId], query.from, query.to),
+  'GET /api/remarks': ({ db, query }) => listRemarks(db, [query.assetId], query.from, query.to),
 
   'POST /api/remarks': async ({ app, db, body, person }) => {
     if (!(await findAsset(db, body.assetId))) {
@@ -16,17 +17,17 @@ export const remarkEndpoints = endpoints(remarksApi, {
     const id = await changeAndNotify(
       app.pool,
       'logs',
-      (db) => addRemark(db, remark),
+      (own) => addRemark(own, remark),
       (made) => [made],
     );
     return { id };
   },
 
-  'DELETE /api/remarks/:id': async ({ app, params }) => {
+  'DELETE /api/remarks/:id': async ({ app, db, params }) => {
     await changeAndNotify(
       app.pool,
       'logs',
-      (db) => removeRemark(db, params.id),
+      (own) => removeRemark(readAs(own, db.asker), params.id),
       () => [params.id],
     );
   },

@@ -1,10 +1,12 @@
-import type { StretchRemark, RemarkForm } from '@vivid-beacon/core';
+import type { StretchRemark, RemarkInput } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
+import { SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 
 /** Remarks on given assets that touch a stretch of time, in order of time. */
 export function listRemarks(
-  db: Queryable,
+  db: Reader,
   assetIds: readonly string[],
   from: number,
   to: number,
@@ -14,15 +16,17 @@ export function listRemarks(
     `select remark.id, remark.asset_id as "assetId", asset.name as "assetName", ${ms('remark.start_at', 'start')}, ${ms('remark.end_at', 'end')},
             remark.kind, remark.text, person.name as author, ${ms('remark.written_at', 'writtenAt')}
      from remark join person on person.id = remark.author_id join asset on asset.id = remark.asset_id
-     where remark.asset_id = any($1::bigint[]) and remark.start_at < $3::timestamptz and remark.end_at > $2::timestamptz
+     join asset_place place on place.asset_id = asset.id
+     where ${SEEN_PLANT} and remark.asset_id = any($2::bigint[])
+       and remark.start_at < $4::timestamptz and remark.end_at > $3::timestamptz
      order by remark.start_at limit 2000`,
-    [assetIds, moment(from), moment(to)],
+    [db.asker.sites, assetIds, moment(from), moment(to)],
   );
 }
 
 export async function addRemark(
   db: Queryable,
-  remark: RemarkForm & { readonly authorId: string; readonly at: number },
+  remark: RemarkInput & { readonly authorId: string; readonly at: number },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
@@ -41,6 +45,11 @@ export async function addRemark(
   return row!.id;
 }
 
-export async function removeRemark(db: Queryable, id: string): Promise<void> {
-  await db.query('delete from remark where id = $1', [id]);
+/** Takes away a remark on an asset that the asker may see. */
+export async function removeRemark(db: Reader, id: string): Promise<void> {
+  await db.query(
+    `delete from remark using asset_place place
+     where place.asset_id = remark.asset_id and ${SEEN_PLANT} and remark.id = $2`,
+    [db.asker.sites, id],
+  );
 }

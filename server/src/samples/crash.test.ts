@@ -1,5 +1,5 @@
 import type { PushAnswer } from '@vivid-beacon/core';
-import { filePart, onTestServer, push, withMetric } from '../testing/testServer';
+import { filePart, onTestServer, push, serverWithMetric } from '../testing/testServer';
 import { startServerProcess } from '../testing/serverProcess';
 import { readSeries } from './readSeries';
 
@@ -10,7 +10,7 @@ const { test, analyst } = onTestServer('analyst');
 
 describe('a server that is killed while samples arrive', () => {
   it('has stored every acknowledged batch whole and once, and no batch in part', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const start = Date.now() - 40 * BATCH * MINUTE;
     const batch = (n: number) =>
       Array.from({ length: BATCH }, (_, i) => ({ metric: key, t: start + (n * BATCH + i) * MINUTE, v: n }));
@@ -44,7 +44,7 @@ describe('a server that is killed while samples arrive', () => {
 
 describe('an intake that is cut off', () => {
   it('leaves nothing in the store when the server dies before it is finished', async () => {
-    const { metricId } = await withMetric(analyst);
+    const { metricId } = await serverWithMetric(analyst);
     const { url, child } = await startServerProcess(test.databaseUrl);
     const cookie = analyst.cookie();
     const session = (await (await fetch(`${url}/api/session`, { headers: { cookie } })).json()) as {

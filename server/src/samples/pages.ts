@@ -1,5 +1,5 @@
 import { DAY_MS, joinSeries, sliceSeries, type QualifiedSeries } from '@vivid-beacon/core';
-import { dayOf, unpackDay } from '@vivid-beacon/core/src/engine';
+import { dayOf, unpackDay } from '@vivid-beacon/core/src/aggregation';
 import { all, type Queryable } from '../db/database';
 import { readQualified } from './readSeries';
 import { readDays } from './sql';

@@ -1,7 +1,7 @@
 /** So many days are handled by one statement; each is a few kB. */
-const MOST_DAYS = 400;
+const MAX_DAYS = 400;
 /** So many samples are packed in one go: more would hold the thread for too long. */
-const MOST_SAMPLES = 250_000;
+const MAX_SAMPLES = 250_000;
 
 /**
  * Cuts a list of days into portions that are worked through one after another, with the thread free in between.
@@ -15,7 +15,7 @@ export function portionsOf<Day>(days: readonly Day[], countOf: (day: Day) => num
   for (const day of days) {
     const n = countOf(day);
     const last = portions.at(-1);
-    if (!last || last.length >= MOST_DAYS || samples + n > MOST_SAMPLES) {
+    if (!last || last.length >= MAX_DAYS || samples + n > MAX_SAMPLES) {
       portions.push([day]);
       samples = n;
     } else {

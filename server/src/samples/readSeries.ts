@@ -1,5 +1,5 @@
 import { joinSeries, sliceSeries, usableOf, type QualifiedSeries, type Series } from '@vivid-beacon/core';
-import { dayOf, unpackDay } from '@vivid-beacon/core/src/engine';
+import { dayOf, unpackDay } from '@vivid-beacon/core/src/aggregation';
 import type { Queryable } from '../db/database';
 import { breather } from './breather';
 import { withEnds } from './rollups';

@@ -1,9 +1,9 @@
 import { DAY_MS, usableOf } from '@vivid-beacon/core';
-import { unpackDay } from '@vivid-beacon/core/src/engine';
+import { unpackDay } from '@vivid-beacon/core/src/aggregation';
 import { all, withTransaction, type Pool, type Queryable } from '../db/database';
 import { portionsOf } from './portions';
 import { markRolledUp, metricsToRollUp, ROLLUP_VERSION } from './rollupSql';
-import { keepRollups } from './rollups';
+import { storeRollups } from './rollups';
 import { lockMetrics, readDays, writeDays } from './sql';
 import { judgedSeries, toWrittenDay } from './store';
 
@@ -54,7 +54,7 @@ async function rebuildDays(
       written.map((day) => toWrittenDay(metric.id, day.dayStart, day.all, day.usable)),
     );
   }
-  await keepRollups(
+  await storeRollups(
     db,
     filled.map(({ all, usable, dayStart }) => ({
       metric,
@@ -73,7 +73,7 @@ function sameMarks(a: Uint8Array | null, b: Uint8Array | null): boolean {
 }
 
 /** Brings all rollups up to the present way of computing, metric by metric. @returns how many metrics. */
-export async function bringRollupsUpToDate(
+export async function refreshRollups(
   pool: Pool,
   say: (done: number, of: number) => void = () => undefined,
 ): Promise<number> {

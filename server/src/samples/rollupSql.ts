@@ -1,3 +1,4 @@
+import type { RollupGrain } from '@vivid-beacon/core/src/aggregation';
 import { DAY_MS } from '@vivid-beacon/core';
 import { BytesHeap } from '../db/bytesHeap';
 import { all, allPrepared, type Queryable } from '../db/database';
@@ -6,10 +7,7 @@ import { budgetOf, spend } from '../db/readBudget';
 /** Goes up when what a rollup holds changes; older ones are then made again. */
 export const ROLLUP_VERSION = 1;
 
-/** Which buckets of a day are read: its 96 quarters, or its 24 hours. */
-export type RollupGrain = 'quarters' | 'hours';
-
-/** The packed tallies of one metric and UTC day. */
+/** The packed aggregates of one metric and UTC day. */
 export interface StoredRollup {
   readonly metricId: string;
   readonly dayStart: number;

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { DAY_MS, QUALITY, type MetricKind, type QualifiedSeries } from '@vivid-beacon/core';
-import { QUARTER_MS, unpackRollup, sortSamples } from '@vivid-beacon/core/src/engine';
+import { QUARTER_MS, unpackRollup, sortSamples } from '@vivid-beacon/core/src/aggregation';
 import { withTransaction } from '../db/database';
-import { onTestServer, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, TEST_NOW, serverWithMetric } from '../testing/testServer';
 import { rebuildRollups } from './rebuild';
 import { readRollups } from './rollupSql';
 import { mergeIntoStore } from './store';
@@ -91,17 +91,17 @@ async function storedQuarters(metricId: string): Promise<Map<number, Naive>> {
     'quarters',
   );
   for (const { dayStart, body } of days) {
-    const tallies = unpackRollup(body);
-    for (let i = 0; i < tallies.size; i++) {
-      if (tallies.n[i] === 0 && tallies.heldMs[i] === 0 && tallies.spanMs[i] === 0) continue;
+    const aggregates = unpackRollup(body);
+    for (let i = 0; i < aggregates.size; i++) {
+      if (aggregates.n[i] === 0 && aggregates.heldMs[i] === 0 && aggregates.spanMs[i] === 0) continue;
       out.set((dayStart - START) / QUARTER_MS + i, {
-        n: tallies.n[i],
-        sum: tallies.sum[i],
-        min: Number.isNaN(tallies.min[i]) ? Infinity : tallies.min[i],
-        max: Number.isNaN(tallies.max[i]) ? -Infinity : tallies.max[i],
-        held: tallies.heldMs[i],
-        area: tallies.area[i],
-        increase: tallies.increase[i],
+        n: aggregates.n[i],
+        sum: aggregates.sum[i],
+        min: Number.isNaN(aggregates.min[i]) ? Infinity : aggregates.min[i],
+        max: Number.isNaN(aggregates.max[i]) ? -Infinity : aggregates.max[i],
+        held: aggregates.heldMs[i],
+        area: aggregates.area[i],
+        increase: aggregates.increase[i],
       });
     }
   }
@@ -138,7 +138,7 @@ describe.each(['level', 'amount', 'register', 'state'] as const)('rollups of a %
         fc.array(fc.integer({ min: 1, max: 12 }), { minLength: 1, maxLength: 12 }),
         async (sent, sizes) => {
           const shape = { kind, intervalMs: MINUTE, maxGapMs: GAP_MINUTES * MINUTE };
-          const { metricId } = await withMetric(analyst, shape);
+          const { metricId } = await serverWithMetric(analyst, shape);
           let from = 0;
           for (const size of [...sizes, sent.length]) {
             const batch = sent.slice(from, from + size);
@@ -160,7 +160,7 @@ describe.each(['level', 'amount', 'register', 'state'] as const)('rollups of a %
             expect(got.increase).toBeCloseTo(want.increase, 6);
           }
           // Once and in order gives the very same bytes.
-          const { metricId: twin } = await withMetric(analyst, shape);
+          const { metricId: twin } = await serverWithMetric(analyst, shape);
           await send(twin, sent);
           expect(await bodies(twin)).toEqual(await bodies(metricId));
         },
@@ -172,7 +172,7 @@ describe.each(['level', 'amount', 'register', 'state'] as const)('rollups of a %
 
 describe('rollups', () => {
   it('are made again when what they rest on changes', async () => {
-    const { metricId } = await withMetric(analyst, { intervalMs: MINUTE, maxGapMs: 10 * MINUTE });
+    const { metricId } = await serverWithMetric(analyst, { intervalMs: MINUTE, maxGapMs: 10 * MINUTE });
     await send(metricId, [
       { minute: 0, v: 10, q: 0 },
       { minute: 60, v: 99, q: 0 },
@@ -202,7 +202,7 @@ describe('metric_samples in plain SQL', () => {
         fc.boolean(),
         fc.infiniteStream(fc.double({ noNaN: true, noDefaultInfinity: true })),
         async (times, round, stream) => {
-          const { metricId } = await withMetric(analyst);
+          const { metricId } = await serverWithMetric(analyst);
           const samples = times.map((ms, i) => {
             const v = stream.next().value!;
             return { t: START + ms, v: round ? Math.round((v % 1e6) * 100) / 100 + 0 || 0 : v + 0, q: i % 3 };

@@ -16,8 +16,8 @@ import {
   rollupDay,
   touchedStretch,
   unpackDay,
-  type Tallies,
-} from '@vivid-beacon/core/src/engine';
+  type Aggregates,
+} from '@vivid-beacon/core/src/aggregation';
 import type { Queryable } from '../db/database';
 import { breather } from './breather';
 import { writeRollups, type StoredRollup } from './rollupSql';
@@ -54,7 +54,7 @@ export function readingOfStored(metric: StoreMetric): MetricReading {
  *
  * @param changed in order of metric and day, already written.
  */
-export async function keepRollups(db: Queryable, changed: readonly ChangedDay[]): Promise<void> {
+export async function storeRollups(db: Queryable, changed: readonly ChangedDay[]): Promise<void> {
   const runs = runsOf(changed);
   await findNeighbours(db, runs);
   const wide = runs.filter(widenToTouched);
@@ -184,15 +184,15 @@ function* rollupsOf(run: Run, known: ReadonlyMap<string, Series>): Generator<Sto
       yield { metricId: metric.id, dayStart, packed: held.packed };
       continue;
     }
-    const tallies = rollupDay(withEnds(series[i], before, next), reading, dayStart);
-    const packed = isEmptyRollup(tallies) ? null : packBoth(tallies);
+    const aggregates = rollupDay(withEnds(series[i], before, next), reading, dayStart);
+    const packed = isEmptyRollup(aggregates) ? null : packBoth(aggregates);
     yield { metricId: metric.id, dayStart, packed };
     held = throughout ? { by: before!, packed } : null;
     if (n > 0) before = { t: series[i].t[n - 1], v: series[i].v[n - 1] };
   }
 }
 
-function packBoth(quarters: Tallies): StoredRollup['packed'] {
+function packBoth(quarters: Aggregates): StoredRollup['packed'] {
   return { quarters: packRollup(quarters), hours: packRollup(hoursOfQuarters(quarters)) };
 }
 

@@ -1,12 +1,12 @@
 import type { Metric, PushAnswer, Reading, TrendAnswer } from '@vivid-beacon/core';
-import { onTestServer, push, TEST_NOW, withMetric } from '../testing/testServer';
+import { onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
 const { test, analyst } = onTestServer('analyst');
 
 describe('POST /api/samples', () => {
   it('stores samples and gives their value back; the same batch again changes nothing', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const samples = [60, 50, 40].map((back, i) => ({ metric: key, t: TEST_NOW - back * MINUTE, v: 10 + i }));
     expect((await push<PushAnswer>(test.url, token, samples)).body).toEqual({
       added: 3,
@@ -27,7 +27,7 @@ describe('POST /api/samples', () => {
   });
 
   it('corrects a value and keeps what it was before', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     await push(test.url, token, [{ metric: key, t: TEST_NOW, v: 1 }]);
     expect(
       (await push<PushAnswer>(test.url, token, [{ metric: key, t: TEST_NOW, v: 2 }])).body.corrected,
@@ -40,7 +40,7 @@ describe('POST /api/samples', () => {
   });
 
   it('refuses bad samples one by one with reasons and keeps the good ones', async () => {
-    const { key, token } = await withMetric(analyst);
+    const { key, token } = await serverWithMetric(analyst);
     const good = { metric: key, t: TEST_NOW - MINUTE, v: 5 };
     const { status, body } = await push<PushAnswer>(test.url, token, [
       good,
@@ -62,7 +62,7 @@ describe('POST /api/samples', () => {
   });
 
   it('refuses a wrong or revoked token, malformed JSON and too large a batch', async () => {
-    const { key, token } = await withMetric(analyst);
+    const { key, token } = await serverWithMetric(analyst);
     expect((await push(test.url, 'vb_wrong', [])).status).toBe(401);
     expect(await push(test.url, token, '{"samples":[')).toMatchObject({
       status: 400,
@@ -80,7 +80,7 @@ describe('POST /api/samples', () => {
   });
 
   it('keeps tokens hashed only', async () => {
-    const { token } = await withMetric(analyst);
+    const { token } = await serverWithMetric(analyst);
     const { rows } = await test.server.app.pool.query<{ text: string }>(
       'select row_to_json(push_token)::text as text from push_token',
     );
@@ -88,7 +88,7 @@ describe('POST /api/samples', () => {
   });
 
   it('adds up when two senders push the same metric at once', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const batch = (from: number) =>
       Array.from({ length: 50 }, (_, i) => ({ metric: key, t: TEST_NOW - (from + i) * MINUTE, v: i }));
     await Promise.all([0, 25, 50, 75].map((from) => push(test.url, token, batch(from))));
@@ -102,7 +102,7 @@ describe('POST /api/samples', () => {
 
 describe('readings', () => {
   it('give value, level, coverage and provenance of a window', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     await push(
       test.url,
       token,
@@ -138,8 +138,8 @@ describe('readings', () => {
   });
 
   it('give a ratio as sum over sum, and refuse a summary that makes no sense', async () => {
-    const gas = await withMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
-    const load = await withMetric(analyst, { name: 'Load', unit: 'kg', kind: 'amount' });
+    const gas = await serverWithMetric(analyst, { name: 'Gas', unit: 'kWh', kind: 'amount' });
+    const load = await serverWithMetric(analyst, { name: 'Load', unit: 'kg', kind: 'amount' });
     const at = (back: number) => TEST_NOW - back * MINUTE;
     await push(test.url, gas.token, [
       { metric: gas.key, t: at(2), v: 1 },
@@ -165,7 +165,7 @@ describe('readings', () => {
   });
 
   it('leave gaps open in a trend and thin it without losing a spike', async () => {
-    const { key, token, metricId } = await withMetric(analyst);
+    const { key, token, metricId } = await serverWithMetric(analyst);
     const minutes = Array.from({ length: 600 }, (_, i) => i).filter((i) => i < 200 || i > 260);
     await push(
       test.url,

@@ -1,5 +1,5 @@
 import { DAY_MS, type MetricKind } from '@vivid-beacon/core';
-import type { Correction, DayTail, PackedDay } from '@vivid-beacon/core/src/engine';
+import type { Correction, DayTail, PackedDay } from '@vivid-beacon/core/src/aggregation';
 import { BytesHeap } from '../db/bytesHeap';
 import { moment } from '../db/columns';
 import { allPrepared, type Queryable } from '../db/database';

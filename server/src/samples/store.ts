@@ -3,7 +3,7 @@ import {
   DAY_MS,
   EMPTY_SERIES,
   joinSeries,
-  judged,
+  qualityInRange,
   sliceSeries,
   usableOf,
   type QualifiedSeries,
@@ -17,11 +17,11 @@ import {
   unpackDay,
   type Correction,
   type Merged,
-} from '@vivid-beacon/core/src/engine';
+} from '@vivid-beacon/core/src/aggregation';
 import type { Queryable } from '../db/database';
 import { writeLatest, type LatestRow } from './latestSql';
 import { portionsOf } from './portions';
-import { keepRollups, type ChangedDay } from './rollups';
+import { storeRollups, type ChangedDay } from './rollups';
 import {
   appendDays,
   lockMetrics,
@@ -73,20 +73,20 @@ export async function mergeIntoStore(
 ): Promise<MergeResult[]> {
   const metrics = await lockMetrics(db, [...incoming.keys()]);
   refuseRemoved([...incoming.keys()], metrics);
-  const tallies = new Map(metrics.map(({ id }) => [id, emptyTally(id)]));
+  const aggregates = new Map(metrics.map(({ id }) => [id, emptyAggregate(id)]));
   const pieces = metrics.flatMap((metric) => splitByDay(metric, incoming.get(metric.id)!));
   const latest = new Map<string, LatestRow>();
   for (const portion of portionsOf(pieces, ({ series }) => series.t.length)) {
-    const changed = await mergePieces(db, portion, tallies, source, now, observe);
+    const changed = await mergePieces(db, portion, aggregates, source, now, observe);
     if (changed.length === 0) continue;
-    await keepRollups(db, changed);
+    await storeRollups(db, changed);
     for (const day of changed) {
       const row = newestOf(day);
       if (row) latest.set(row.metricId, row);
     }
   }
   if (latest.size > 0) await writeLatest(db, [...latest.values()], now);
-  return [...tallies.values()];
+  return [...aggregates.values()];
 }
 
 function refuseRemoved(ids: readonly string[], locked: readonly StoreMetric[]): void {
@@ -116,7 +116,7 @@ interface Piece {
   readonly series: QualifiedSeries;
 }
 
-function emptyTally(metricId: string): Tally {
+function emptyAggregate(metricId: string): Tally {
   return {
     metricId,
     added: 0,
@@ -150,7 +150,7 @@ export function judgedSeries(
   const q = new Uint8Array(t.length);
   let some = false;
   for (let i = 0; i < t.length; i++) {
-    q[i] = judged(series.q?.[i] ?? 0, v[i], range);
+    q[i] = qualityInRange(series.q?.[i] ?? 0, v[i], range);
     if (q[i] !== 0) some = true;
   }
   return { t, v, q: some ? q : null };
@@ -159,7 +159,7 @@ export function judgedSeries(
 async function mergePieces(
   db: Queryable,
   pieces: readonly Piece[],
-  tallies: ReadonlyMap<string, Tally>,
+  aggregates: ReadonlyMap<string, Tally>,
   source: string,
   now: number,
   observe: MergeObserver,
@@ -178,7 +178,7 @@ async function mergePieces(
     const old = before.get(`${metric.id} ${dayStart}`);
     const stored = old ? unpackDay(old, dayStart) : EMPTY_SERIES;
     const merged = mergeSamples(stored, series);
-    const tally = tallies.get(metric.id)!;
+    const tally = aggregates.get(metric.id)!;
     const added = merged.added.t.length;
     tally.added += added;
     tally.unchanged += merged.unchanged;

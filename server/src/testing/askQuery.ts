@@ -1,4 +1,4 @@
-import type { MeasureValues, QueryAnswer, QueryMeasure, WireError } from '@vivid-beacon/core';
+import type { MeasureValues, QueryAnswer, QueryMeasure, ErrorBody } from '@vivid-beacon/core';
 import type { Visitor } from './testServer';
 
 type OfOne = Partial<QueryMeasure> & Pick<QueryMeasure, 'select'>;
@@ -6,11 +6,11 @@ type OfOne = Partial<QueryMeasure> & Pick<QueryMeasure, 'select'>;
 /** The answer to a question with a single measure: its groups with their values right in them. */
 export interface AnswerOfOne extends Omit<QueryAnswer, 'groups'> {
   readonly groups: readonly (MeasureValues & { readonly name: string; readonly assetId: string | null })[];
-  readonly error?: WireError;
+  readonly error?: ErrorBody;
 }
 
 /** A question with a single measure, written out as it is sent. */
-export function queryOfOne({ select, summary, per, band, ...rest }: Record<string, unknown>): object {
+export function askOneMetric({ select, summary, per, band, ...rest }: Record<string, unknown>): object {
   return { measures: [{ select, summary, per, band } as OfOne], ...rest };
 }
 
@@ -19,10 +19,10 @@ export async function askQuery(
   session: Visitor,
   query: object,
 ): Promise<{ status: number; body: AnswerOfOne }> {
-  const { status, body } = await session.call<QueryAnswer & { error?: WireError }>(
+  const { status, body } = await session.call<QueryAnswer & { error?: ErrorBody }>(
     'POST',
     '/api/readings/query',
-    queryOfOne(query as Record<string, unknown>),
+    askOneMetric(query as Record<string, unknown>),
   );
   const groups = (body.groups ?? []).map(({ measures, ...group }) => ({ ...group, ...measures[0] }));
   return { status, body: { ...body, groups } };

@@ -3,7 +3,7 @@ import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { hash } from '@node-rs/argon2';
 import { emptyBalance } from '@vivid-beacon/core/src/intakeFiles';
-import { writeColumns, type Alarm, type Role, type SessionState } from '@vivid-beacon/core';
+import { encodeColumns, type Alarm, type PageOf, type Role, type SessionState } from '@vivid-beacon/core';
 import { openPool } from '../db/database';
 import { migrate, MIGRATIONS_FOLDER } from '../db/migrate';
 import { addPerson } from '../people/sql';
@@ -232,7 +232,7 @@ export async function listenTo(
 }
 
 /** An asset with one metric and a push token. */
-export async function withMetric(
+export async function serverWithMetric(
   analyst: Visitor,
   metric: object = {},
 ): Promise<{ assetId: string; metricId: string; key: string; token: string }> {
@@ -284,10 +284,10 @@ export function indicatorDraft(assetId: string, metricId: string, part: object =
 
 /** Every alarm of a rule, oldest first. */
 export async function alarmsOf(visitor: Visitor, ruleId: string): Promise<Alarm[]> {
-  const { body } = await visitor.call<{ standing: Alarm[]; past: Alarm[] }>('GET', '/api/alarms');
-  return [...body.standing, ...body.past]
-    .filter((alarm) => alarm.ruleId === ruleId)
-    .sort((a, b) => a.raisedAt - b.raisedAt);
+  const read = async (list: string): Promise<readonly Alarm[]> =>
+    (await visitor.call<PageOf<Alarm>>('GET', `/api/alarms?list=${list}&ruleId=${ruleId}&limit=500`)).body
+      .items;
+  return [...(await read('standing')), ...(await read('over'))].sort((a, b) => a.raisedAt - b.raisedAt);
 }
 
 /** One part of a file as it is sent: columns of times and values by metric. */
@@ -296,7 +296,7 @@ export function filePart(
   columns: readonly { metricId: string; t: readonly number[]; v: readonly number[] }[],
   told: readonly object[] = [],
 ): Uint8Array<ArrayBuffer> {
-  return writeColumns(
+  return encodeColumns(
     { seq, metricIds: columns.map(({ metricId }) => metricId), told },
     columns.flatMap(({ t, v }, i): [string, readonly number[]][] => [
       [`t ${i}`, t],

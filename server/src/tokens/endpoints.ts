@@ -45,7 +45,7 @@ export const tokenEndpoints = endpoints(tokensApi, {
         ? await makeMetric(own, {
             ...make,
             kind: make.kind as MetricKind,
-            maxGapMs: make.intervalMs * USUAL_GAPS,
+            maxGapMs: make.intervalMs * DEFAULT_GAPS,
             rollover: null,
             decimals: 1,
             origin: 'samples',
@@ -73,7 +73,7 @@ export const tokenEndpoints = endpoints(tokensApi, {
 });
 
 /** Without a longest allowed gap of its own a metric may miss two samples. */
-const USUAL_GAPS = 3;
+const DEFAULT_GAPS = 3;
 
 function gone(): BeaconError {
   return new BeaconError('NOT_FOUND', 'This token does not exist or is revoked already.');

@@ -1,4 +1,4 @@
-import { reading } from '../readings/reading';
+import { readingHandler } from '../readings/readingHandler';
 import { readWatch } from './readWatch';
 
-export const onWatchReading = reading('onWatch', (context) => readWatch(context), { unbounded: true });
+export const onWatchReading = readingHandler('onWatch', (context) => readWatch(context), { unbounded: true });

@@ -14,6 +14,8 @@ export interface Workers {
   readonly pushes: WorkerPool | null;
   /** Calendars that are read: {@link file://./../calendars/calendarTask.ts}. */
   readonly calendars: WorkerPool;
+  /** Pictures that are drawn: {@link file://./../pictures/pictureTask.ts}. */
+  readonly pictures: WorkerPool;
   readonly close: () => Promise<void>;
 }
 
@@ -36,6 +38,7 @@ export function openWorkers(
     waiting: 16,
   });
   const calendars = open('../calendars/calendarTask.ts', { threads: 1, waiting: 8 });
+  const pictures = open('../pictures/pictureTask.ts', { threads: 1, waiting: 16 });
   const pushes = options.pushes
     ? open('../arrivals/pushTask.ts', { threads: 1, kept: 1, atOnce: PUSHES_AT_ONCE, waiting: Infinity })
     : null;
@@ -43,9 +46,10 @@ export function openWorkers(
     exports,
     readings,
     calendars,
+    pictures,
     pushes,
     close: async () => {
-      await Promise.all([exports, readings, calendars, pushes].map((pool) => pool?.close()));
+      await Promise.all([exports, readings, calendars, pictures, pushes].map((pool) => pool?.close()));
     },
   };
 }

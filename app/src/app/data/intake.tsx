@@ -1,5 +1,7 @@
-import { IntakeScreen } from '../../screens/IntakeScreen';
+import { lazyScreen } from '../../screens/lazyScreen';
 
-export default function Intake() {
+const IntakeScreen = lazyScreen(async () => (await import('../../screens/data/fileScreens')).IntakeScreen);
+
+export default function IntakeRoute() {
   return <IntakeScreen />;
 }

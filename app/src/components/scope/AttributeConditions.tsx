@@ -52,7 +52,7 @@ export function AttributeConditions({ attributes, onChange }: AttributeCondition
         />
       ) : (
         free.length > 0 && (
-          <Button look="quiet" label="Only with an attribute" onPress={() => setAdding(true)} />
+          <Button variant="quiet" label="Only with an attribute" onPress={() => setAdding(true)} />
         )
       )}
     </>

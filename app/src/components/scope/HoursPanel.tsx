@@ -68,7 +68,7 @@ export function HoursPanel({ hours, onChange }: HoursPanelProps) {
           </View>
           <IconButton
             icon={CloseIcon}
-            name="Take this condition away"
+            name="Remove this condition"
             onPress={() => set(list.parts.filter((_, k) => k !== i))}
           />
         </View>

@@ -132,7 +132,7 @@ describe('recurring hours', () => {
     });
     await person.click(screen.getByRole('radio', { name: 'any may hold' }));
     expect(onChange.mock.lastCall[0]).toMatchObject({ kind: 'any' });
-    await person.click(screen.getAllByRole('button', { name: 'Take this condition away' })[1]);
+    await person.click(screen.getAllByRole('button', { name: 'Remove this condition' })[1]);
     expect(onChange.mock.lastCall[0]).toMatchObject({ kind: 'weekdays' });
   });
 

@@ -1,29 +1,29 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import {
-  mapMetrics,
-  matchMetrics,
-  readBoardFile,
-  type BoardDocument,
-  type BoardFile,
-  type Metric,
-} from '@vivid-beacon/core';
+import type { BoardDocument, BoardFile, Metric } from '@vivid-beacon/core';
+import { mapMetrics, matchMetrics, readBoardFile } from '@vivid-beacon/core/src/boards';
+import { findNamedMetrics } from '../../api/catalogue';
+import { MetricPick } from '../../assets/MetricPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
 interface BoardFileInProps {
-  readonly metrics: readonly Metric[];
   readonly saving: boolean;
   readonly onTake: (title: string, document: BoardDocument) => void;
 }
 
 const LARGEST = 4_000_000;
 
+/** The metrics here that a file may mean. */
+async function metricsOf({ metrics }: BoardFile): Promise<readonly Metric[]> {
+  if (metrics.length === 0) return [];
+  return findNamedMetrics(metrics.map(({ key, name, asset, unit }) => ({ key, name, asset, unit })));
+}
+
 /** Reads a board file; metrics that are not known here are mapped by hand, or their readouts left out. */
-export function BoardFileIn({ metrics, saving, onTake }: BoardFileInProps) {
+export function BoardFileIn({ saving, onTake }: BoardFileInProps) {
   const palette = usePalette();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<BoardFile | null>(null);
@@ -37,9 +37,9 @@ export function BoardFileIn({ metrics, saving, onTake }: BoardFileInProps) {
     try {
       if (chosen.size > LARGEST) throw new Error('A board file has at most 4 MB.');
       const found = readBoardFile(await chosen.text());
+      setMapped(matchMetrics(found, await metricsOf(found)));
       setFile(found);
       setTitle(found.title);
-      setMapped(matchMetrics(found, metrics));
       setWrong(null);
     } catch (error) {
       setWrong((error as Error).message);
@@ -81,30 +81,24 @@ export function BoardFileIn({ metrics, saving, onTake }: BoardFileInProps) {
                 Not known here. Choose the metric that stands for it, or leave its readouts out.
               </Words>
               {asking === id ? (
-                <PickList
+                <MetricPick
                   name={`Metric for ${name}`}
                   maxHeight={200}
-                  options={metrics
-                    .filter((metric) => metric.unit === unit || unit === '')
-                    .map((metric) => ({
-                      value: metric.id,
-                      label: `${metric.name}, ${metric.assetName}`,
-                      detail: [metric.plantName, metric.unit].join(' · '),
-                    }))}
+                  filter={unit === '' ? {} : { unit }}
                   chosen={mapped.get(id) ?? null}
                   onChoose={(to) => {
-                    setMapped(new Map([...mapped, [id, to]]));
+                    setMapped(new Map([...mapped, [id, to.id]]));
                     setAsking(null);
                   }}
                 />
               ) : (
-                <Button look="quiet" label="Choose a metric" onPress={() => setAsking(id)} />
+                <Button variant="quiet" label="Choose a metric" onPress={() => setAsking(id)} />
               )}
             </View>
           ))}
           <Button
-            look="main"
-            label="Make the board"
+            variant="primary"
+            label="Create the board"
             disabled={saving || title.trim() === ''}
             onPress={() => onTake(title, result.document)}
           />

@@ -7,15 +7,15 @@ import { useBoard } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
 import { resized } from '../../boards/boardGrid';
-import { BoardLookProvider, type BoardLook } from '../../boards/BoardLookContext';
-import { lookParams, readLook, type LookChange, type LookParams } from '../../boards/boardLook';
-import { localWindow } from '../../boards/localWindow';
+import { BoardFiltersProvider, type BoardFilters } from '../../boards/BoardFiltersContext';
+import { filterParams, readFilters, type FilterChange, type FilterParams } from '@vivid-beacon/core';
+import { localWindow } from '@vivid-beacon/core';
 import { useBoardEdits } from '../../boards/useBoardEdits';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { IconButton } from '../../components/IconButton';
 import { CheckIcon, EditIcon, PlusIcon } from '../../components/icons';
-import { Notice } from '../../components/Notice';
+import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
 import { Words } from '../../components/Words';
 import { useKeys } from '../../hooks/useKeys';
@@ -41,32 +41,32 @@ export function BoardScreen({ boardId }: { readonly boardId: string }) {
   if (board.data) return <BoardSheet board={board.data} onBack={back} />;
   return (
     <Page title="Board" onBack={back} backName="Back to boards">
-      <Answer query={board} reading="Reading the board">
+      <QueryResult query={board} reading="Loading the board">
         {() => null}
-      </Answer>
+      </QueryResult>
     </Page>
   );
 }
 
-/** The look of a board as the address says it, and how to change it there. */
-function useAddressLook(
+/** The filters of a board from the address, and functions to change them. */
+function useAddressFilters(
   board: Board,
   build: boolean,
 ): {
-  look: BoardLook;
-  change: (part: Partial<LookChange>) => void;
+  filters: BoardFilters;
+  change: (part: Partial<FilterChange>) => void;
   changed: boolean;
 } {
   const router = useRouter();
-  const params = useLocalSearchParams() as LookParams;
+  const params = useLocalSearchParams() as FilterParams;
   const { window, scope, hours, focus } = params;
-  const said = useMemo(() => readLook({ window, scope, hours, focus }), [window, scope, hours, focus]);
+  const said = useMemo(() => readFilters({ window, scope, hours, focus }), [window, scope, hours, focus]);
   const change = useCallback(
-    (part: Partial<LookChange>): void => router.setParams({ ...lookParams({ ...said, ...part }) }),
+    (part: Partial<FilterChange>): void => router.setParams({ ...filterParams({ ...said, ...part }) }),
     [router, said],
   );
   const { document } = board;
-  const look = useMemo<BoardLook>(
+  const filters = useMemo<BoardFilters>(
     () => ({
       window: said.window ?? document.window,
       scope: said.scope ?? document.scope,
@@ -83,7 +83,11 @@ function useAddressLook(
     }),
     [said, document, change, build, router, board.id],
   );
-  return { look, change, changed: said.window !== null || said.scope !== null || said.hours !== undefined };
+  return {
+    filters,
+    change,
+    changed: said.window !== null || said.scope !== null || said.hours !== undefined,
+  };
 }
 
 function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack: () => void }) {
@@ -96,7 +100,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   const [editing, setEditing] = useState(false);
   const [helping, setHelping] = useState(false);
   const [folded, setFolded] = useState(false);
-  const { look, change } = useAddressLook(board, build);
+  const { filters, change } = useAddressFilters(board, build);
   const zone = useBoardZone(board);
   const [domain, setDomain] = useState<Interval | null>(null);
   const onDomain = useCallback(
@@ -104,8 +108,8 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       setDomain((last) => (last?.start === next.start && last.end === next.end ? last : next)),
     [],
   );
-  const { spans, findBreach } = useBoardSpans(board, look, zone, domain);
-  const { byId: focusable } = useAssetsById([look.focus]);
+  const { spans, findBreach } = useBoardSpans(board, filters, zone, domain);
+  const { byId: focusable } = useAssetsById([filters.focus]);
   const copied = useClipboardStore((state) => state.readout);
   const { copy } = useClipboardStore((state) => state.actions);
   const { document } = board;
@@ -117,7 +121,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   const setWindow = (window: WindowSpec): void => change({ window });
   const [noBreach, setNoBreach] = useState<string | null>(null);
   const toBreach = async (step: -1 | 1): Promise<void> => {
-    const next = await findBreach(resolveWindow(look.window, now, zone), step, now);
+    const next = await findBreach(resolveWindow(filters.window, now, zone), step, now);
     if (next) setWindow(localWindow(next, zone));
     setNoBreach(next ? null : `no ${step < 0 ? 'earlier' : 'later'} breach within five weeks`);
   };
@@ -130,7 +134,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
     ',': () => toBreach(-1),
     '.': () => toBreach(1),
     '?': () => setHelping(true),
-    Escape: () => look.focus && change({ focus: null }),
+    Escape: () => filters.focus && change({ focus: null }),
     ...(build && {
       n: add,
       e: () => setEditing(!editing),
@@ -140,7 +144,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       'Ctrl+v': paste,
     }),
   });
-  const focused = look.focus ? focusable.get(look.focus) : undefined;
+  const focused = filters.focus ? focusable.get(filters.focus) : undefined;
   return (
     <Page
       title={board.title}
@@ -172,7 +176,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           {editing && (
             <BoardTools
               board={board}
-              look={look}
+              filters={filters}
               edits={edits}
               onPaste={copied ? paste : null}
               onDone={() => setEditing(false)}
@@ -180,8 +184,8 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           )}
           <ScopeBar
             saved={document}
-            scope={look.scope}
-            hours={look.hours}
+            scope={filters.scope}
+            hours={filters.hours}
             focused={focused?.name ?? null}
             onChange={change}
             onHelp={() => setHelping(true)}
@@ -190,7 +194,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       }
       foot={
         <TimeRail
-          window={look.window}
+          window={filters.window}
           zone={zone}
           now={now}
           spans={spans}
@@ -209,14 +213,14 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
         </View>
       )}
       {document.readouts.length === 0 && (
-        <Notice
+        <Message
           kind="empty"
           title="Nothing on this board yet"
           text="Add a gauge, a lamp, a figure or a trend of any metric."
           action={build ? { label: 'Add readout', onPress: add } : undefined}
         />
       )}
-      <BoardLookProvider look={look}>
+      <BoardFiltersProvider filters={filters}>
         <View style={[styles.sheet, wide && styles.sheetWide]}>
           <ReadoutGrid
             readouts={document.readouts}
@@ -239,7 +243,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
             }}
           />
         </View>
-      </BoardLookProvider>
+      </BoardFiltersProvider>
       <KeyHelp open={helping} build={build} onClose={() => setHelping(false)} />
     </Page>
   );

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { sameWindow, windowWords, metricsOfBoard, writeBoardFile, type Board } from '@vivid-beacon/core';
+import { sameWindow, windowWords, type Board } from '@vivid-beacon/core';
+import { metricsOfBoard, writeBoardFile } from '@vivid-beacon/core/src/boards';
 import { useRemoveBoard } from '../../api/changes';
 import { useMetricsById } from '../../api/catalogue';
-import type { BoardLook } from '../../boards/BoardLookContext';
+import type { BoardFilters } from '../../boards/BoardFiltersContext';
 import type { BoardEdits } from '../../boards/useBoardEdits';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -17,15 +18,15 @@ import { fileName, saveText } from '../saveText';
 
 interface BoardToolsProps {
   readonly board: Board;
-  readonly look: BoardLook;
+  readonly filters: BoardFilters;
   readonly edits: BoardEdits;
   /** null = nothing has been copied. */
   readonly onPaste: (() => void) | null;
   readonly onDone: () => void;
 }
 
-/** Title, look, file and removal of a board, while it is arranged. */
-export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsProps) {
+/** Title, filters, file and removal of a board in arrange mode. */
+export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardToolsProps) {
   const palette = usePalette();
   const router = useRouter();
   const metrics = useMetricsById(metricsOfBoard(board.document)).byId;
@@ -33,8 +34,8 @@ export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsPr
   const [title, setTitle] = useState(board.title);
   const [sure, setSure] = useState(false);
   const { document } = board;
-  const otherWindow = !sameWindow(look.window, document.window);
-  const otherLook = otherWindow || look.scope !== document.scope || look.hours !== document.hours;
+  const otherWindow = !sameWindow(filters.window, document.window);
+  const otherFilters = otherWindow || filters.scope !== document.scope || filters.hours !== document.hours;
   return (
     <View style={[styles.tools, { backgroundColor: palette.ground, borderTopColor: palette.line }]}>
       <View style={styles.title}>
@@ -42,7 +43,7 @@ export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsPr
       </View>
       <View style={styles.buttons}>
         <IconButton icon={UndoIcon} name="Undo" disabled={!edits.undo} onPress={() => edits.undo?.()} />
-        <IconButton icon={RedoIcon} name="Do again" disabled={!edits.redo} onPress={() => edits.redo?.()} />
+        <IconButton icon={RedoIcon} name="Redo" disabled={!edits.redo} onPress={() => edits.redo?.()} />
         <IconButton
           icon={PasteIcon}
           name="Paste the copied readout"
@@ -51,20 +52,20 @@ export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsPr
         />
         <Button
           label="Save"
-          disabled={edits.saving || (title.trim() === board.title && !otherLook)}
-          name={`Save the title${otherLook ? ', window, scope and hours as they are shown' : ''}`}
+          disabled={edits.saving || (title.trim() === board.title && !otherFilters)}
+          name={`Save the title${otherFilters ? ', window, scope and hours as they are shown' : ''}`}
           onPress={() =>
             edits.change(
               {
                 title: title.trim(),
-                document: { ...document, window: look.window, scope: look.scope, hours: look.hours },
+                document: { ...document, window: filters.window, scope: filters.scope, hours: filters.hours },
               },
               onDone,
             )
           }
         />
         <Button
-          look="quiet"
+          variant="quiet"
           label="Board as a file"
           onPress={() =>
             saveText(
@@ -74,16 +75,16 @@ export function BoardTools({ board, look, edits, onPaste, onDone }: BoardToolsPr
           }
         />
         <Button
-          look="quiet"
-          label={sure ? 'Remove for good' : 'Remove board'}
+          variant="quiet"
+          label={sure ? 'Remove permanently' : 'Remove board'}
           onPress={() =>
             sure ? remove.mutate(board.id, { onSuccess: () => router.replace('/boards') }) : setSure(true)
           }
         />
       </View>
-      {otherLook && (
+      {otherFilters && (
         <Words as="second" colour={palette.ink2}>
-          {`Save also keeps ${otherWindow ? `${windowWords(look.window)}, ` : ''}the scope and hours as they are shown now.`}
+          {`Save also keeps ${otherWindow ? `${windowWords(filters.window)}, ` : ''}the scope and hours as they are shown now.`}
         </Words>
       )}
       <Refusal of={remove} />

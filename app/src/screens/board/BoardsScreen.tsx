@@ -1,25 +1,29 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, type Board } from '@vivid-beacon/core';
-import { useBoards } from '../../api/queries';
+import { formatMoment, type ListedBoard } from '@vivid-beacon/core';
+import { useBoardPages } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { BoardIcon, PlusIcon } from '../../components/icons';
-import { Notice } from '../../components/Notice';
+import { LongList } from '../../components/LongList';
+import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
+import { SearchField, useSearch } from '../../components/SearchField';
 import { Row } from '../../components/Row';
 import { Tray } from '../../components/Tray';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
-import { NewBoard } from './NewBoard';
+import { lazyScreen } from '../lazyScreen';
+
+const NewBoard = lazyScreen(async () => (await import('../boardScreens')).NewBoard);
 
 /** All boards, and the button for a new one. */
 export function BoardsScreen() {
   const palette = usePalette();
-  const boards = useBoards();
+  const search = useSearch();
+  const boards = useBoardPages(search.settled);
   const [naming, setNaming] = useState(false);
   const build = mayBuild(usePerson());
   return (
@@ -35,24 +39,22 @@ export function BoardsScreen() {
         )
       }
     >
-      <Answer query={boards} reading="Reading boards">
-        {(rows) =>
-          rows.length === 0 ? (
-            <Notice
-              kind="empty"
-              title="No boards yet"
-              text="A board is one sheet of gauges, lamps, figures and trends."
-              action={build ? { label: 'New board', onPress: () => setNaming(true) } : undefined}
-            />
-          ) : (
-            <>
-              {rows.map((board, i) => (
-                <BoardRow key={board.id} board={board} last={i === rows.length - 1} />
-              ))}
-            </>
-          )
+      <SearchField label="Search boards" placeholder="Search by title or owner" search={search} />
+      <LongList
+        pages={boards}
+        reading="Loading boards"
+        searched={search.settled}
+        empty={
+          <Message
+            kind="empty"
+            title="No boards yet"
+            text="A board is one sheet of gauges, lamps, figures and trends."
+            action={build ? { label: 'New board', onPress: () => setNaming(true) } : undefined}
+          />
         }
-      </Answer>
+      >
+        {(board: ListedBoard, last) => <BoardRow key={board.id} board={board} last={last} />}
+      </LongList>
       <Tray title="New board" open={naming} onClose={() => setNaming(false)}>
         {naming && <NewBoard onDone={() => setNaming(false)} />}
       </Tray>
@@ -60,11 +62,11 @@ export function BoardsScreen() {
   );
 }
 
-function BoardRow({ board, last }: { readonly board: Board; readonly last: boolean }) {
+function BoardRow({ board, last }: { readonly board: ListedBoard; readonly last: boolean }) {
   const palette = usePalette();
   const router = useRouter();
   const now = useNow();
-  const count = board.document.readouts.length;
+  const count = board.readouts;
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
     <Row

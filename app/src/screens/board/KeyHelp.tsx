@@ -19,7 +19,7 @@ const BUILDING: readonly (readonly [string, string])[] = [
   ['E', 'Arrange, and be done with it'],
   ['Space', 'On a handle: pick the readout up, arrows move it, Space puts it down'],
   ['Ctrl Z', 'Undo'],
-  ['Ctrl Shift Z', 'Do again'],
+  ['Ctrl Shift Z', 'Redo'],
   ['Ctrl V', 'Paste the readout copied last'],
 ];
 

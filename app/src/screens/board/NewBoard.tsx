@@ -1,23 +1,17 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
-import {
-  BOARD_FORMAT_VERSION,
-  startBoard,
-  WHOLE_SCOPE,
-  type Asset,
-  type BoardDocument,
-} from '@vivid-beacon/core';
+import { WHOLE_SCOPE, type Asset, type BoardDocument } from '@vivid-beacon/core';
+import { BOARD_FORMAT_VERSION, startBoard } from '@vivid-beacon/core/src/boards';
 import { useSaveBoard } from '../../api/changes';
-import { useAssets, useMetrics } from '../../api/queries';
+import { useMetricsBelow } from '../../api/catalogue';
+import { AssetPick } from '../../assets/AssetPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
 import { Refusal } from '../../components/Refusal';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { RAIL_WINDOWS } from '../../rail/railWindows';
 import { usePalette } from '../../theme/useTheme';
-import { pathOf } from '../data/assetTree';
 import { BoardFileIn } from './BoardFileIn';
 
 const WAYS = [
@@ -45,13 +39,12 @@ export function NewBoard({ onDone }: { readonly onDone: () => void }) {
   const palette = usePalette();
   const router = useRouter();
   const save = useSaveBoard();
-  const assets = useAssets().data ?? [];
-  const metrics = useMetrics().data ?? [];
   const [way, setWay] = useState<Way>('empty');
   const [title, setTitle] = useState('');
   const [asset, setAsset] = useState<Asset | null>(null);
   const [depth, setDepth] = useState('1');
-  const begun = asset && startBoard(asset, assets, metrics, Number(depth));
+  const below = useMetricsBelow(asset?.id ?? null, Number(depth));
+  const begun = asset && below.data ? startBoard(below.data) : null;
   const add = (named: string, document: BoardDocument): void =>
     save.mutate(
       { id: null, title: named, document, revision: 0 },
@@ -68,35 +61,32 @@ export function NewBoard({ onDone }: { readonly onDone: () => void }) {
       {way !== 'file' && <Field label="Title" value={title} onChange={setTitle} />}
       {way === 'asset' && (
         <>
-          <PickList
+          <AssetPick
             name="Asset"
             maxHeight={220}
-            options={assets.map((each) => ({
-              value: each.id,
-              label: each.name,
-              detail: pathOf(each, assets).join(' / '),
-            }))}
             chosen={asset?.id ?? null}
-            onChoose={(id) => {
-              const found = assets.find((each) => each.id === id)!;
+            onChoose={(found) => {
               setAsset(found);
               if (title === '' || title === asset?.name) setTitle(found.name);
             }}
           />
           <WordRow name="How deep" options={DEPTHS} chosen={depth} onChoose={setDepth} />
           <Words as="second" colour={palette.ink2}>
-            {begun
-              ? `${begun.readouts.length} readouts: its own metrics, and below it one readout for each name, by asset.`
-              : 'Choose the asset.'}
+            {below.error?.message ??
+              (asset === null
+                ? 'Choose the asset.'
+                : begun === null
+                  ? 'Loading its metrics'
+                  : `${begun.readouts.length} readouts: its own metrics, and below it one readout for each name, by asset.`)}
           </Words>
         </>
       )}
-      {way === 'file' && <BoardFileIn metrics={metrics} saving={save.isPending} onTake={add} />}
+      {way === 'file' && <BoardFileIn saving={save.isPending} onTake={add} />}
       <Refusal of={save} />
       {way !== 'file' && (
         <Button
-          look="main"
-          label="Make the board"
+          variant="primary"
+          label="Create the board"
           disabled={save.isPending || (way === 'asset' && (!begun || begun.readouts.length === 0))}
           onPress={() => add(title, way === 'asset' && begun ? begun : EMPTY)}
         />

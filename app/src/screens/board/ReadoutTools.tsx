@@ -66,7 +66,7 @@ export function ReadoutTools({ title, readout, wide, actions }: ReadoutToolsProp
         <View style={styles.buttons}>
           <Button label="Duplicate" onPress={done(actions.duplicate)} />
           <Button label="Copy" onPress={done(actions.copy)} />
-          <Button look="quiet" label="Remove" onPress={done(actions.remove)} />
+          <Button variant="quiet" label="Remove" onPress={done(actions.remove)} />
         </View>
       </Tray>
     </View>

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { hoursWords, scopeWords, type BoardDocument, type HoursFilter, type Scope } from '@vivid-beacon/core';
+import { hoursWords, type BoardDocument, type HoursFilter, type Scope } from '@vivid-beacon/core';
+import { scopeWords } from '@vivid-beacon/core/src/boards';
 import { useAssetsById } from '../../api/catalogue';
-import type { LookChange } from '../../boards/boardLook';
+import type { FilterChange } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
 import { Chip } from '../../components/Chip';
 import { CloseIcon, FocusIcon, HelpIcon, HoursIcon, ScopeIcon } from '../../components/icons';
@@ -19,7 +20,7 @@ interface ScopeBarProps {
   readonly hours: HoursFilter | null;
   /** Name of the asset everything follows; null = none. */
   readonly focused: string | null;
-  readonly onChange: (part: Partial<LookChange>) => void;
+  readonly onChange: (part: Partial<FilterChange>) => void;
   readonly onHelp: () => void;
 }
 
@@ -71,7 +72,7 @@ export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: Sco
         {open === 'scope' && (
           <>
             <ScopePanel scope={scope} onChange={(next) => onChange({ scope: next })} />
-            <Button look="main" label="Done" onPress={close} />
+            <Button variant="primary" label="Done" onPress={close} />
           </>
         )}
       </Tray>
@@ -79,7 +80,7 @@ export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: Sco
         {open === 'hours' && (
           <>
             <HoursPanel hours={hours} onChange={(next) => onChange({ hours: next })} />
-            <Button look="main" label="Done" onPress={close} />
+            <Button variant="primary" label="Done" onPress={close} />
           </>
         )}
       </Tray>

@@ -1,22 +1,12 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import {
-  emptyReadout,
-  WHOLE_SCOPE,
-  windowText,
-  type Board,
-  type Readout,
-  type Role,
-} from '@vivid-beacon/core';
-import { Refused, renderScreen, type Answers, type Sent } from '../../testing/renderScreen';
+import { WHOLE_SCOPE, windowText, type Board, type Readout, type Role } from '@vivid-beacon/core';
+import { emptyReadout } from '@vivid-beacon/core/src/boards';
+import { Refused, renderScreen, type Answers, type SentRequest } from '../../testing/renderScreen';
 import { BoardScreen } from './BoardScreen';
 
 jest.setTimeout(30_000);
 const mockRouter = { push: jest.fn(), navigate: jest.fn(), replace: jest.fn(), setParams: jest.fn() };
 let mockParams: Record<string, string> = {};
-// The stand-in for a browser cannot load a part of the app later.
-jest.mock('../../readouts/LazyMarkdown', () => ({
-  LazyMarkdown: jest.requireActual('../../components/Markdown').Markdown,
-}));
 jest.mock('expo-router', () => ({
   useRouter: () => mockRouter,
   useLocalSearchParams: () => mockParams,
@@ -31,7 +21,7 @@ const board = (readouts: readonly Readout[], revision = 4): Board => ({
   id: '3',
   title: 'Wash house',
   document: {
-    version: 2,
+    version: 3,
     window: { kind: 'rolling', count: 24, unit: 'hour' },
     scope: WHOLE_SCOPE,
     hours: null,
@@ -49,7 +39,7 @@ function show(role: Role, readouts: readonly Readout[] = TWO, answers: Answers =
   return renderScreen(<BoardScreen boardId="3" />, {
     'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
     'GET /api/boards/3': () => kept,
-    'PUT /api/boards/3': ({ body }: Sent) => {
+    'PUT /api/boards/3': ({ body }: SentRequest) => {
       kept = { ...kept, ...(body as Pick<Board, 'title' | 'document'>), revision: kept.revision + 1 };
       return kept;
     },
@@ -59,7 +49,7 @@ function show(role: Role, readouts: readonly Readout[] = TWO, answers: Answers =
     ...answers,
   });
 }
-const saved = (sent: readonly Sent[]) =>
+const saved = (sent: readonly SentRequest[]) =>
   sent
     .filter(({ method }) => method === 'PUT')
     .map(({ body }) => body as Pick<Board, 'title' | 'document' | 'revision'>);
@@ -101,7 +91,7 @@ describe('a board', () => {
     expect(idsOf(saved(sent)[1])).toEqual(['a', 'b']);
     expect(saved(sent)[1].revision).toBe(5);
     await waitFor(() =>
-      expect(screen.getByRole('button', { name: 'Do again' }).getAttribute('aria-disabled')).not.toBe('true'),
+      expect(screen.getByRole('button', { name: 'Redo' }).getAttribute('aria-disabled')).not.toBe('true'),
     );
     await person.click(screen.getByRole('button', { name: 'More for Who to call' }));
     await person.click(await screen.findByRole('button', { name: 'Duplicate' }));
@@ -144,7 +134,7 @@ describe('a board', () => {
     await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
     await person.click(screen.getByRole('button', { name: 'Remove board' }));
     expect(sent.some(({ method }) => method === 'DELETE')).toBe(false);
-    await person.click(screen.getByRole('button', { name: 'Remove for good' }));
+    await person.click(screen.getByRole('button', { name: 'Remove permanently' }));
     await waitFor(() => expect(mockRouter.replace).toHaveBeenCalledWith('/boards'));
   });
 

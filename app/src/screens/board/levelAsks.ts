@@ -1,7 +1,8 @@
-import { askReading } from '../../api/askTogether';
+import { askReading } from '../../api/readingBatcher';
 import {
   coveredValue,
   levelSpans,
+  localWindow,
   periodOfLevels,
   type BoardDocument,
   type Interval,
@@ -9,10 +10,8 @@ import {
   type QueryAnswer,
   type TargetBand,
 } from '@vivid-beacon/core';
-import type { BoardLook } from '../../boards/BoardLookContext';
-import { localWindow } from '../../boards/localWindow';
-import { readoutQuery } from '../../boards/parts';
-import { resolveReadout, type Known } from '../../boards/resolveReadout';
+import type { BoardFilters } from '../../boards/BoardFiltersContext';
+import { readoutQuery, resolveReadout, type Lookups } from '@vivid-beacon/core/src/boards';
 
 /** One question about levels: of a measure, or of the groups of a readout. */
 export interface LevelAsk {
@@ -20,13 +19,13 @@ export interface LevelAsk {
   readonly read: (signal: AbortSignal) => Promise<readonly LevelSpan[]>;
 }
 
-/** What must be asked to know when anything on a board with a band was not Clear: every measure, every group. */
+/** The level requests of a board: one per measure and group with a band. */
 export function levelAsks(
   document: BoardDocument,
-  look: BoardLook,
+  filters: BoardFilters,
   zone: string,
   domain: Interval,
-  known: Known,
+  known: Lookups,
 ): LevelAsk[] {
   const byId = new Map([...known.metrics, ...known.ofFocus.map((metric) => [metric.id, metric] as const)]);
   const bucket = periodOfLevels(domain.end - domain.start);
@@ -37,7 +36,7 @@ export function levelAsks(
   for (const readout of document.readouts) {
     const { band, measures, groupBy } = readout;
     if (!band || measures.length === 0) continue;
-    const shown = resolveReadout(readout, look, known);
+    const shown = resolveReadout(readout, filters, known);
     if (groupBy) {
       const query = readoutQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
       if (!query) continue;

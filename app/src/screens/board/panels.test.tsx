@@ -1,22 +1,24 @@
 import { useState } from 'react';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import {
-  emptyReadout,
-  PLAIN_SCALE,
+  DEFAULT_ROUND_SCALE,
+  DEFAULT_TREND_SCALE,
   WHOLE_SCOPE,
-  writeBoardFile,
   type Asset,
   type BoardDocument,
   type HoursFilter,
   type Metric,
   type Readout,
+  type ReadoutForm,
+  type ReadoutParts,
   type Scope,
 } from '@vivid-beacon/core';
+import { emptyReadout, makeReadout, writeBoardFile } from '@vivid-beacon/core/src/boards';
 import { HoursPanel } from '../../components/scope/HoursPanel';
 import { ScopePanel } from '../../components/scope/ScopePanel';
 import { renderScreen } from '../../testing/renderScreen';
 import { GroupPanel } from '../editor/GroupPanel';
-import { LookPanel } from '../editor/LookPanel';
+import { AppearancePanel } from '../editor/AppearancePanel';
 import { MorePanel } from '../editor/MorePanel';
 import { BoardFileIn } from './BoardFileIn';
 import { NewBoard } from './NewBoard';
@@ -130,8 +132,8 @@ describe('HoursPanel', () => {
       ],
     });
     expect(screen.getByText('Only 20:30 to 06:00 or on Fridays, Saturdays, Sundays')).toBeTruthy();
-    await person.click(screen.getAllByRole('button', { name: 'Take this condition away' })[0]);
-    await person.click(screen.getByRole('button', { name: 'Take this condition away' }));
+    await person.click(screen.getAllByRole('button', { name: 'Remove this condition' })[0]);
+    await person.click(screen.getByRole('button', { name: 'Remove this condition' }));
     expect(heard.at(-1)).toBeNull();
   });
 
@@ -148,19 +150,15 @@ describe('HoursPanel', () => {
 });
 
 describe('the editor', () => {
-  const readout: Readout = {
-    ...emptyReadout('r', 'trend'),
-    measures: [{ metricId: '10', summary: 'sum', per: null }],
-  };
+  type Parts = ReadoutParts & { readonly form?: ReadoutForm };
+  const made = ({ form = 'trend', ...parts }: Parts = {}): Readout =>
+    makeReadout('r', form, { measures: [{ metricId: '10', summary: 'sum', per: null }], ...parts });
+  const readout = made();
 
   it('groups by any attribute, and asks what becomes of assets without it', async () => {
     const heard: object[] = [];
-    const panel = (part: Partial<Readout>) => (
-      <GroupPanel
-        readout={{ ...readout, ...part }}
-        metricName="Gas used"
-        onChange={(change) => heard.push(change)}
-      />
+    const panel = (parts: Parts) => (
+      <GroupPanel readout={made(parts)} metricName="Gas used" onChange={(change) => heard.push(change)} />
     );
     const { person, rerender } = renderScreen(panel({}), TREE);
     await person.click((await screen.findByText('By Maker')).closest('[role=radio]')!);
@@ -187,16 +185,16 @@ describe('the editor', () => {
     );
     expect(await screen.findAllByRole('radio')).toHaveLength(1);
     await person.click(screen.getByRole('radio', { name: /Air used/ }));
-    await person.click(screen.getByRole('button', { name: 'Take Gas used, Dryer 2 away' }));
+    await person.click(screen.getByRole('button', { name: 'Remove Gas used, Dryer 2' }));
     expect([added, removed]).toEqual([['12'], [1]]);
   });
 
   it('begins fixed ends with those shown, and names an address that leads nowhere', async () => {
-    const heard: Partial<Readout>[] = [];
+    const heard: ReadoutParts[] = [];
     const automatic = { title: 'Dryer 1 gas used', footnote: null };
-    const panel = (part: Partial<Readout>) => (
-      <LookPanel
-        readout={{ ...readout, ...part }}
+    const panel = (parts: Parts) => (
+      <AppearancePanel
+        readout={made(parts)}
         automatic={automatic}
         ends={[0, 40]}
         onChange={(change) => heard.push(change)}
@@ -205,20 +203,22 @@ describe('the editor', () => {
     const { person, rerender } = renderScreen(panel({}), TREE);
     expect(screen.getByPlaceholderText('Dryer 1 gas used')).toBeTruthy();
     await person.click(screen.getByRole('radio', { name: 'fixed' }));
-    expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, ends: [0, 40] } });
-    rerender(panel({ scale: { ...PLAIN_SCALE, ends: [40, 0] }, link: 'javascript:alert(1)' }));
+    expect(heard.at(-1)).toEqual({ scale: { ...DEFAULT_TREND_SCALE, ends: [0, 40] } });
+    rerender(panel({ scale: { ends: [40, 0] }, link: 'javascript:alert(1)' }));
     expect(screen.getByText('must lie above the start')).toBeTruthy();
-    expect(screen.getByText('This is no page of ours, no web and no mail address.')).toBeTruthy();
+    expect(
+      screen.getByText('This is not a page of this app, a web address or an e-mail address.'),
+    ).toBeTruthy();
     await person.click(screen.getByRole('radio', { name: 'Columns' }));
     expect(heard.at(-1)).toEqual({ mark: 'columns' });
   });
 
   it('takes the ends of a scale from a band where there is one, and puts the sectors of a gauge in their place', async () => {
-    const heard: Partial<Readout>[] = [];
+    const heard: ReadoutParts[] = [];
     const band = { direction: 'lower' as const, caution: 20, breach: 30, target: 10 };
-    const panel = (part: Partial<Readout>) => (
-      <LookPanel
-        readout={{ ...readout, form: 'gauge', ...part }}
+    const panel = (parts: Parts) => (
+      <AppearancePanel
+        readout={made({ form: 'gauge', ...parts })}
         automatic={{ title: 'Dryer 1 gas used', footnote: null }}
         ends={[0, 40]}
         onChange={(change) => heard.push(change)}
@@ -226,11 +226,11 @@ describe('the editor', () => {
     );
     const { person, rerender } = renderScreen(panel({ band: null }));
     expect(screen.queryByRole('radio', { name: 'from the target band' })).toBeNull();
-    rerender(panel({ band, scale: { ...PLAIN_SCALE, reversed: true } }));
+    rerender(panel({ band, scale: { reversed: true } }));
     await person.click(screen.getByRole('radio', { name: 'from the target band' }));
-    expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, reversed: true, fromTarget: true } });
+    expect(heard.at(-1)).toEqual({ scale: { ...DEFAULT_ROUND_SCALE, reversed: true, fromTarget: true } });
     await person.click(screen.getByRole('radio', { name: 'outside it' }));
-    expect(heard.at(-1)).toEqual({ scale: { ...PLAIN_SCALE, reversed: true, sectors: 'outside' } });
+    expect(heard.at(-1)).toEqual({ scale: { ...DEFAULT_ROUND_SCALE, reversed: true, sectors: 'outside' } });
     rerender(panel({ form: 'trend' }));
     expect(screen.queryByRole('radio', { name: 'outside it' })).toBeNull();
     await person.click(screen.getByRole('radio', { name: 'as many as fit' }));
@@ -249,12 +249,14 @@ describe('a new board', () => {
     const done = jest.fn();
     const { person, sent } = renderScreen(<NewBoard onDone={done} />, answers);
     await person.click(screen.getByRole('radio', { name: 'For an asset' }));
-    expect(screen.getByRole('button', { name: 'Make the board' }).getAttribute('aria-disabled')).toBe('true');
+    expect(screen.getByRole('button', { name: 'Create the board' }).getAttribute('aria-disabled')).toBe(
+      'true',
+    );
     await person.click((await screen.findAllByText('Quayside'))[0].closest('[role=radio]')!);
     await person.click(screen.getByRole('radio', { name: '1 level below' }));
     expect((screen.getByLabelText('Title') as HTMLInputElement).value).toBe('Quayside');
     expect(screen.getByText(/^2 readouts/)).toBeTruthy();
-    await person.click(screen.getByRole('button', { name: 'Make the board' }));
+    await person.click(screen.getByRole('button', { name: 'Create the board' }));
     await waitFor(() => expect(done).toHaveBeenCalled());
     expect(mockPush).toHaveBeenCalledWith('/boards/5');
     const { document } = sent.find(({ method }) => method === 'POST')!.body as { document: BoardDocument };
@@ -267,7 +269,7 @@ describe('a new board', () => {
 
 describe('BoardFileIn', () => {
   const document: BoardDocument = {
-    version: 2,
+    version: 3,
     window: { kind: 'toDate', unit: 'day' },
     scope: WHOLE_SCOPE,
     hours: null,
@@ -290,14 +292,15 @@ describe('BoardFileIn', () => {
       metric('78', 'Steam gas', '9', 'Boiler', 'x'),
     ];
     const { person } = renderScreen(
-      <BoardFileIn metrics={there} saving={false} onTake={(_title, made) => taken.push(made)} />,
+      <BoardFileIn saving={false} onTake={(_title, made) => taken.push(made)} />,
+      { 'GET /api/metrics': there },
     );
     choose(writeBoardFile('Dryers', document, METRICS));
     expect(await screen.findByText('1 of 2 readouts can be shown here.')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Choose a metric' }));
-    await person.click(screen.getByRole('radio', { name: /Steam gas/ }));
+    await person.click(await screen.findByRole('radio', { name: /Steam gas/ }));
     expect(screen.getByText('2 of 2 readouts can be shown here.')).toBeTruthy();
-    await person.click(screen.getByRole('button', { name: 'Make the board' }));
+    await person.click(screen.getByRole('button', { name: 'Create the board' }));
     expect(taken[0].readouts.map(({ measures }) => measures[0].metricId)).toEqual(['77', '78']);
   });
 
@@ -305,10 +308,10 @@ describe('BoardFileIn', () => {
     ['{', /not valid JSON/],
     ['{"kind":"other"}', /not a board file/],
   ])('refuses %p with the reason, and takes nothing', async (text, reason) => {
-    renderScreen(<BoardFileIn metrics={METRICS} saving={false} onTake={() => undefined} />);
+    renderScreen(<BoardFileIn saving={false} onTake={() => undefined} />);
     choose(text);
     expect((await screen.findByRole('alert')).textContent).toMatch(reason);
-    expect(screen.queryByRole('button', { name: 'Make the board' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Create the board' })).toBeNull();
   });
 });
 

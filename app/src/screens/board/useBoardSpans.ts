@@ -9,11 +9,11 @@ import {
   type LevelSpan,
 } from '@vivid-beacon/core';
 import { useFollowed } from '../../boards/useFollowed';
-import { useKnown } from '../../boards/useParts';
-import type { BoardLook } from '../../boards/BoardLookContext';
+import { useKnown } from '../../boards/useShown';
+import type { BoardFilters } from '../../boards/BoardFiltersContext';
 import { levelAsks, type LevelAsk } from './levelAsks';
 
-/** A breach before or after is looked for so far away. */
+/** How far away a breach is searched for. */
 const SEARCHED_MS = 35 * DAY_MS;
 
 const queryOf = ({ key, read }: LevelAsk) => ({
@@ -27,7 +27,7 @@ const notClear = (spans: readonly LevelSpan[]): LevelSpan[] =>
   worstSpans(spans.filter(({ level }) => level === 'breach' || level === 'caution'));
 
 interface BoardSpans {
-  /** When anything on the board with a band was not Clear; at each moment the worst level wins. */
+  /** The levels of all readouts with a band; at each moment the worst wins. */
   readonly spans: readonly LevelSpan[];
   /** The window around the breach before or after `window`; null where none lies within five weeks. */
   readonly findBreach: (window: Interval, step: -1 | 1, now: number) => Promise<Interval | null>;
@@ -36,17 +36,17 @@ interface BoardSpans {
 /** The levels of everything on a board over the rail's length, and the way to breaches beyond it. */
 export function useBoardSpans(
   { document: written }: Board,
-  look: BoardLook,
+  filters: BoardFilters,
   zone: string,
   domain: Interval | null,
 ): BoardSpans {
   const client = useQueryClient();
   const readouts = useFollowed(written.readouts);
   const document = useMemo(() => ({ ...written, readouts }), [written, readouts]);
-  const known = useKnown(readouts, look);
+  const known = useKnown(readouts, filters);
   const asks = useMemo(
-    () => (domain && known.whole ? levelAsks(document, look, zone, domain, known) : []),
-    [document, look, zone, domain, known],
+    () => (domain && known.whole ? levelAsks(document, filters, zone, domain, known) : []),
+    [document, filters, zone, domain, known],
   );
   const results = useQueries({ queries: asks.map(queryOf) });
   const findBreach = useCallback(
@@ -59,11 +59,11 @@ export function useBoardSpans(
           ? { start: window.end - length, end: Math.min(window.end, now) }
           : { start: window.start, end: Math.min(window.start + length, now) };
       if (searched.end <= searched.start) return null;
-      const wide = levelAsks(document, look, zone, searched, known);
+      const wide = levelAsks(document, filters, zone, searched, known);
       const found = await Promise.all(wide.map((ask) => client.fetchQuery(queryOf(ask)).catch(() => [])));
       return breachWindow(notClear(found.flat()), window, step);
     },
-    [client, document, look, zone, known],
+    [client, document, filters, zone, known],
   );
   return { spans: notClear(results.flatMap(({ data }) => data ?? [])), findBreach };
 }

@@ -6,7 +6,7 @@ import { formatValue, type Asset, type Metric } from '@vivid-beacon/core';
 import { useAssetsById, useMetricsOf } from '../../api/catalogue';
 import { useRemoveAsset } from '../../api/dataChanges';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
 import { Row } from '../../components/Row';
@@ -39,19 +39,22 @@ export function AssetDetail({ assetId, headed = false }: AssetDetailProps) {
   const metrics = useMetricsOf(assetId);
   const asset = byId.get(assetId);
   return (
-    <Answer query={{ data: whole ? byId : undefined, error, refetch: again }} reading="Reading the asset">
+    <QueryResult
+      query={{ data: whole ? byId : undefined, error, refetch: again }}
+      reading="Loading the asset"
+    >
       {() =>
         asset ? (
-          <Answer query={metrics} reading="Reading metrics">
+          <QueryResult query={metrics} reading="Loading metrics">
             {(rows) => <Detail asset={asset} metrics={rows} headed={headed} />}
-          </Answer>
+          </QueryResult>
         ) : (
           <Words as="body" colour={palette.ink2}>
-            This asset is gone.
+            This asset no longer exists.
           </Words>
         )
       }
-    </Answer>
+    </QueryResult>
   );
 }
 
@@ -90,7 +93,7 @@ function Detail({
         </View>
       )}
       <Words as="body" colour={palette.ink2}>
-        {`${asset.kind}, time of ${asset.zone}${asset.ownZone === null ? ' (from above)' : ''}`}
+        {`${asset.kind}, time of ${asset.zone}${asset.ownZone === null ? ' (inherited)' : ''}`}
       </Words>
       {facts.length > 0 && (
         <View style={styles.facts}>
@@ -106,13 +109,13 @@ function Detail({
       )}
       <View style={styles.buttons}>
         {mayAct(person) && <Button label="Enter a stop" onPress={() => setOpen('stop')} />}
-        {build && <Button label="Edit asset" look="quiet" onPress={() => setOpen('edit')} />}
-        {build && <Button label="Add below" look="quiet" onPress={() => setOpen('below')} />}
+        {build && <Button label="Edit asset" variant="quiet" onPress={() => setOpen('edit')} />}
+        {build && <Button label="Add below" variant="quiet" onPress={() => setOpen('below')} />}
         {build && (
           <Button
             label="Remove"
             name={`Remove asset ${asset.name}`}
-            look="quiet"
+            variant="quiet"
             onPress={() => remove.mutate(assetId, { onSuccess: () => router.navigate('/data') })}
           />
         )}

@@ -8,7 +8,7 @@ import { AssetPick } from '../../assets/AssetPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Words } from '../../components/Words';
-import { attributesOf, textOfAttributes } from './attributeText';
+import { parseAttributes, formatAttributes } from './attributeText';
 
 interface AssetFormProps {
   /** null = a new one. */
@@ -26,9 +26,9 @@ export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
   const [zone, setZone] = useState(
     asset?.ownZone ?? (parentId === null ? Intl.DateTimeFormat().resolvedOptions().timeZone : ''),
   );
-  const [facts, setFacts] = useState(textOfAttributes(asset?.attributes ?? {}));
+  const [facts, setFacts] = useState(formatAttributes(asset?.attributes ?? {}));
   const [moving, setMoving] = useState(false);
-  const read = attributesOf(facts);
+  const read = parseAttributes(facts);
   const under = useAssetsById([parent]).byId.get(parent ?? '');
   return (
     <>
@@ -36,9 +36,13 @@ export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
       <Field label="Kind, such as plant, area, machine, meter, desk" value={kind} onChange={setKind} />
       <View style={styles.place}>
         <Words as="body">
-          {parent === null ? 'Stands at the top, as a plant' : `Stands under ${under?.title ?? ''}`}
+          {parent === null ? 'At the top level, as a plant' : `Under ${under?.title ?? ''}`}
         </Words>
-        <Button look="quiet" label={moving ? 'Keep it there' : 'Move'} onPress={() => setMoving(!moving)} />
+        <Button
+          variant="quiet"
+          label={moving ? 'Keep it there' : 'Move'}
+          onPress={() => setMoving(!moving)}
+        />
       </View>
       {moving && (
         <AssetPick
@@ -74,7 +78,7 @@ export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
       />
       <Refusal of={save} />
       <Button
-        look="main"
+        variant="primary"
         label={asset ? 'Save asset' : 'Add asset'}
         disabled={save.isPending || typeof read === 'string'}
         onPress={() =>

@@ -69,7 +69,7 @@ export function AssetListImport() {
           if (file) setText(decodeText(new Uint8Array(await file.arrayBuffer())).text);
         }}
       />
-      <Button look="quiet" label="Choose a file" onPress={() => input.current?.click()} />
+      <Button variant="quiet" label="Choose a file" onPress={() => input.current?.click()} />
       <Field label="Or paste the table" value={text} onChange={setText} multiline />
       {typeof read === 'string' && (
         <Words as="body" colour={palette.breachT}>
@@ -79,7 +79,7 @@ export function AssetListImport() {
       <Refusal of={add} />
       {add.data && (
         <View role="status">
-          <Words as="rowTitle">{`${add.data.added} added, ${add.data.changed} brought up to date, ${add.data.refused.length} refused`}</Words>
+          <Words as="rowTitle">{`${add.data.added} added, ${add.data.changed} updated, ${add.data.refused.length} refused`}</Words>
           {add.data.refused.slice(0, 50).map(({ line, reason }) => (
             <Words key={line} as="second" colour={palette.breachT}>
               {`Line ${line}: ${reason}`}
@@ -88,7 +88,7 @@ export function AssetListImport() {
         </View>
       )}
       <Button
-        look="main"
+        variant="primary"
         label={Array.isArray(read) ? `Add ${read.length} assets` : 'Add assets'}
         disabled={!Array.isArray(read) || add.isPending}
         onPress={() => Array.isArray(read) && add.mutate(read)}

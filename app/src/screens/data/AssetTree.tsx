@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { formatNumber } from '@vivid-beacon/core';
 import { useAssetTree, type TreeRow } from '../../assets/useAssetTree';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Field } from '../../components/Field';
 import { OnIcon, OpenIcon } from '../../components/icons';
 import { LampWord } from '../../components/LampWord';
@@ -33,7 +33,10 @@ export function AssetTree({ chosen, onChoose }: AssetTreeProps) {
         value={search}
         onChange={setSearch}
       />
-      <Answer query={{ data: tree.rows, error: tree.error, refetch: tree.again }} reading="Reading assets">
+      <QueryResult
+        query={{ data: tree.rows, error: tree.error, refetch: tree.again }}
+        reading="Loading assets"
+      >
         {(rows) => (
           <>
             <View role="tree" aria-label="Assets">
@@ -59,7 +62,7 @@ export function AssetTree({ chosen, onChoose }: AssetTreeProps) {
             )}
             {tree.hidden > 0 && (
               <Words as="second" colour={palette.ink2}>
-                {`${formatNumber(tree.hidden, 0)} more hang below those that are open. Search to find them.`}
+                {`${formatNumber(tree.hidden, 0)} more are below those shown. Search to find them.`}
               </Words>
             )}
             {rows.length === 0 && (
@@ -69,7 +72,7 @@ export function AssetTree({ chosen, onChoose }: AssetTreeProps) {
             )}
           </>
         )}
-      </Answer>
+      </QueryResult>
     </View>
   );
 }
@@ -123,7 +126,7 @@ function TreeLine({ row, open, chosen, onToggle, onChoose }: TreeLineProps) {
             {facts.join(', ')}
           </Words>
         </Pressable>
-        {troubled > 0 && <LampWord level="nodata" word={`${troubled} to look at`} onWater={chosen} />}
+        {troubled > 0 && <LampWord level="nodata" word={`${troubled} to check`} onWater={chosen} />}
       </View>
       <Rule />
     </View>

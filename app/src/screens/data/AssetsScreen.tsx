@@ -12,9 +12,11 @@ import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
 import { AssetDetail } from './AssetDetail';
 import { AssetForm } from './AssetForm';
-import { AssetListImport } from './AssetListImport';
+import { lazyScreen } from '../lazyScreen';
 import { AssetTree } from './AssetTree';
 import { DataPlaces } from './DataPlaces';
+
+const AssetListImport = lazyScreen(async () => (await import('./fileScreens')).AssetListImport);
 
 /** The asset tree; on wide screens with the chosen asset beside it. */
 export function AssetsScreen() {
@@ -41,7 +43,7 @@ export function AssetsScreen() {
               onPress={() => setAdding('asset')}
             />
             <Button
-              look="main"
+              variant="primary"
               label="Intake"
               icon={<FileIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
               onPress={() => router.push('/data/intake')}
@@ -58,7 +60,7 @@ export function AssetsScreen() {
           />
           {build && (
             <View style={styles.list}>
-              <Button look="quiet" label="Add assets from a list" onPress={() => setAdding('list')} />
+              <Button variant="quiet" label="Add assets from a list" onPress={() => setAdding('list')} />
             </View>
           )}
         </View>
@@ -79,7 +81,7 @@ export function AssetsScreen() {
         />
       </Tray>
       <Tray title="Assets from a list" open={adding === 'list'} onClose={() => setAdding(null)}>
-        <AssetListImport />
+        {adding === 'list' && <AssetListImport />}
       </Tray>
     </Page>
   );

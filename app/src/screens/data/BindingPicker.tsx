@@ -1,16 +1,18 @@
 import { useState } from 'react';
-import type { Binding } from '@vivid-beacon/core';
+import { formatNumber, type Binding, type MetricsAlike } from '@vivid-beacon/core';
 import { useFactors } from '../../api/data';
-import { useAssets, useMetrics } from '../../api/queries';
+import { useAssetsById, useMetricsBelow } from '../../api/catalogue';
+import { AssetPick } from '../../assets/AssetPick';
+import { MetricPick } from '../../assets/MetricPick';
+import { QueryResult } from '../../components/QueryResult';
 import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { pathOf } from './assetTree';
 
 const KINDS = [
   { value: 'metric', label: 'a metric' },
-  { value: 'children', label: 'all below, added up' },
+  { value: 'children', label: 'the sum of all below' },
   { value: 'attribute', label: 'an attribute' },
   { value: 'factor', label: 'a factor' },
 ] as const;
@@ -20,75 +22,34 @@ interface BindingPickerProps {
   readonly onPick: (binding: Binding, label: string) => void;
 }
 
+const PLACES = [
+  { value: 'here', label: 'on or below this asset' },
+  { value: 'anywhere', label: 'anywhere' },
+] as const;
+
 /** Chooses what a name in an expression stands for. */
 export function BindingPicker({ assetId, onPick }: BindingPickerProps) {
   const palette = usePalette();
-  const metrics = useMetrics().data ?? [];
-  const assets = useAssets().data ?? [];
   const factors = useFactors().data ?? [];
   const [kind, setKind] = useState<(typeof KINDS)[number]['value']>('metric');
-  const near = (id: string): number => (id === assetId ? 0 : 1);
+  const [place, setPlace] = useState<(typeof PLACES)[number]['value']>('here');
   return (
     <>
       <WordRow name="What it stands for" options={KINDS} chosen={kind} onChoose={setKind} />
       {kind === 'metric' && (
-        <PickList
-          name="Metric"
-          options={[...metrics]
-            .sort((a, b) => near(a.assetId) - near(b.assetId))
-            .map(({ id, name, assetName, plantName, unit }) => ({
-              value: id,
-              label: `${name}, ${assetName}`,
-              detail: [plantName, unit].filter(Boolean).join(' · '),
-            }))}
-          chosen={null}
-          onChoose={(metricId) =>
-            onPick(
-              { kind: 'metric', metricId, summary: null },
-              metrics.find(({ id }) => id === metricId)!.name,
-            )
-          }
-        />
+        <>
+          <WordRow name="Where it is" options={PLACES} chosen={place} onChoose={setPlace} />
+          <MetricPick
+            key={place}
+            name="Metric"
+            filter={place === 'here' ? { under: assetId } : {}}
+            chosen={null}
+            onChoose={({ id, name }) => onPick({ kind: 'metric', metricId: id, summary: null }, name)}
+          />
+        </>
       )}
-      {kind === 'children' && (
-        <PickList
-          name="Metric below"
-          options={childMetrics(assets, metrics).map(({ assetId: parent, name, count }) => ({
-            value: `${parent}/${name}`,
-            label: `${name}, all below ${assets.find(({ id }) => id === parent)!.name}`,
-            detail: `${count} assets`,
-          }))}
-          chosen={null}
-          onChoose={(key) => {
-            const at = key.indexOf('/');
-            const metricName = key.slice(at + 1);
-            onPick({ kind: 'children', assetId: key.slice(0, at), metricName, summary: null }, metricName);
-          }}
-        />
-      )}
-      {kind === 'attribute' && (
-        <PickList
-          name="Attribute"
-          options={assets.flatMap((asset) =>
-            Object.entries(asset.attributes)
-              .filter(([, value]) => typeof value === 'number')
-              .map(([name, value]) => ({
-                value: `${asset.id}/${name}`,
-                label: `${name}: ${value}`,
-                detail: pathOf(asset, assets).join(' / '),
-              })),
-          )}
-          chosen={null}
-          onChoose={(key) => {
-            const at = key.indexOf('/');
-            const attribute = key.slice(at + 1);
-            onPick(
-              { kind: 'attribute', assetId: key.slice(0, at), attribute },
-              attribute.replace(/\s*[([].*$/, ''),
-            );
-          }}
-        />
-      )}
+      {kind === 'children' && <ChildMetricPick assetId={assetId} onPick={onPick} />}
+      {kind === 'attribute' && <AttributePick assetId={assetId} onPick={onPick} />}
       {kind === 'factor' &&
         (factors.length === 0 ? (
           <Words as="body" colour={palette.ink2}>
@@ -108,18 +69,81 @@ export function BindingPicker({ assetId, onPick }: BindingPickerProps) {
   );
 }
 
-/** Names of metrics that several assets below one asset have in common. */
-function childMetrics(
-  assets: readonly { id: string; parentId: string | null }[],
-  metrics: readonly { assetId: string; name: string }[],
-): { assetId: string; name: string; count: number }[] {
-  const parentOf = new Map(assets.map(({ id, parentId }) => [id, parentId]));
-  const counts = new Map<string, { assetId: string; name: string; count: number }>();
-  for (const { assetId, name } of metrics) {
-    const parent = parentOf.get(assetId);
-    if (!parent) continue;
-    const key = `${parent}/${name}`;
-    counts.set(key, { assetId: parent, name, count: (counts.get(key)?.count ?? 0) + 1 });
+/** A name of metrics that several assets right below one asset have in common. */
+function ChildMetricPick({ assetId, onPick }: BindingPickerProps) {
+  const [parentId, setParentId] = useState(assetId);
+  const below = useMetricsBelow(parentId, 1);
+  return (
+    <>
+      <AssetPick
+        name="Asset above them"
+        maxHeight={160}
+        chosen={parentId}
+        onChoose={({ id }) => setParentId(id)}
+      />
+      <QueryResult query={below} reading="Loading the metrics below it">
+        {(alike) => {
+          const counts = countNames(alike);
+          return counts.length === 0 ? (
+            <Words as="body">Right below it no two assets have a metric of the same name.</Words>
+          ) : (
+            <PickList
+              name="Metric below"
+              options={counts.map(({ name, count }) => ({
+                value: name,
+                label: name,
+                detail: `${formatNumber(count, 0)} assets`,
+              }))}
+              chosen={null}
+              onChoose={(name) =>
+                onPick({ kind: 'children', assetId: parentId, metricName: name, summary: null }, name)
+              }
+            />
+          );
+        }}
+      </QueryResult>
+    </>
+  );
+}
+
+/** Names of metrics that more than one asset of the level below has, the most frequent first. */
+function countNames(alike: readonly MetricsAlike[]): { name: string; count: number }[] {
+  const counts = new Map<string, number>();
+  for (const { level, metric, assetIds } of alike) {
+    if (level === 1) counts.set(metric.name, (counts.get(metric.name) ?? 0) + assetIds.length);
   }
-  return [...counts.values()].filter(({ count }) => count > 1).sort((a, b) => b.count - a.count);
+  return [...counts]
+    .flatMap(([name, count]) => (count > 1 ? [{ name, count }] : []))
+    .sort((a, b) => b.count - a.count);
+}
+
+/** An attribute of an asset that is a number. */
+function AttributePick({ assetId, onPick }: BindingPickerProps) {
+  const [ownerId, setOwnerId] = useState(assetId);
+  const { byId } = useAssetsById([ownerId]);
+  const numbers = Object.entries(byId.get(ownerId)?.attributes ?? {}).filter(
+    ([, value]) => typeof value === 'number',
+  );
+  return (
+    <>
+      <AssetPick
+        name="Asset that has it"
+        maxHeight={160}
+        chosen={ownerId}
+        onChoose={({ id }) => setOwnerId(id)}
+      />
+      {numbers.length === 0 ? (
+        <Words as="body">This asset has no attribute that is a number.</Words>
+      ) : (
+        <PickList
+          name="Attribute"
+          options={numbers.map(([name, value]) => ({ value: name, label: `${name}: ${value}` }))}
+          chosen={null}
+          onChoose={(attribute) =>
+            onPick({ kind: 'attribute', assetId: ownerId, attribute }, attribute.replace(/\s*[([].*$/, ''))
+          }
+        />
+      )}
+    </>
+  );
 }

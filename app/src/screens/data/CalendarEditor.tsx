@@ -73,7 +73,7 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
                 return (
                   <Button
                     key={label}
-                    look={on ? 'main' : 'quiet'}
+                    variant={on ? 'primary' : 'quiet'}
                     label={label}
                     name={`${label}, ${on ? 'worked' : 'off'}`}
                     onPress={() =>
@@ -87,9 +87,9 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
                 );
               })}
               <Button
-                look="quiet"
-                label="Take out"
-                name={`Take shift ${shift.name} out`}
+                variant="quiet"
+                label="Remove"
+                name={`Remove shift ${shift.name}`}
                 onPress={() => setDraft({ ...draft, shifts: draft.shifts.filter((_, k) => k !== i) })}
               />
             </View>
@@ -97,13 +97,13 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
         ))}
         {draft.shifts.length === 0 && (
           <Words as="body" colour={palette.ink2}>
-            No shifts: the plant counts as working around the clock, but for holidays.
+            No shifts: the plant counts as working around the clock, except on holidays.
           </Words>
         )}
         {mayEdit && (
           <View style={styles.start}>
             <Button
-              look="quiet"
+              variant="quiet"
               label="Add a shift"
               onPress={() =>
                 setDraft({
@@ -153,7 +153,7 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
       {mayEdit && (
         <View style={styles.foot}>
           <Button
-            look="main"
+            variant="primary"
             label={save.isPending ? 'Saving' : changed ? 'Save calendar' : 'Saved'}
             disabled={!changed || !valid || save.isPending}
             onPress={() => save.mutate({ plantId: plant.id, calendar: draft })}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { usePlants } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
 import { useCalendar } from '../../api/data';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Page } from '../../components/Page';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -20,7 +20,7 @@ export function CalendarsScreen() {
   const calendar = useCalendar(plant?.id ?? '');
   return (
     <Page title="Data" top={<DataPlaces open="/data/calendars" />}>
-      <Answer query={query} reading="Reading plants">
+      <QueryResult query={query} reading="Loading plants">
         {() =>
           plant ? (
             <>
@@ -30,17 +30,17 @@ export function CalendarsScreen() {
                 chosen={plant.id}
                 onChoose={setChosen}
               />
-              <Answer query={calendar} reading="Reading the calendar">
+              <QueryResult query={calendar} reading="Loading the calendar">
                 {(document) => (
                   <CalendarEditor key={plant.id} plant={plant} calendar={document} mayEdit={build} />
                 )}
-              </Answer>
+              </QueryResult>
             </>
           ) : (
             <Words as="body">There are no plants yet. Add one under Assets.</Words>
           )
         }
-      </Answer>
+      </QueryResult>
     </Page>
   );
 }

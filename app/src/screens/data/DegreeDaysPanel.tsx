@@ -2,14 +2,14 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { formatNumber, type DegreeDaysAsk, type Metric, type WindowSpec } from '@vivid-beacon/core';
 import { useDegreeDays } from '../../api/data';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { NumberField } from '../../components/NumberField';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
-const USUAL_BASE = 15.5;
+const DEFAULT_BASE = 15.5;
 
 /** Degree days of an outside temperature over the window, by a published method that can be chosen. */
 export function DegreeDaysPanel({
@@ -21,7 +21,7 @@ export function DegreeDaysPanel({
 }) {
   const palette = usePalette();
   const [ask, setAsk] = useState<Omit<DegreeDaysAsk, 'window'>>({
-    base: USUAL_BASE,
+    base: DEFAULT_BASE,
     kind: 'heating',
     method: 'mean',
   });
@@ -56,7 +56,7 @@ export function DegreeDaysPanel({
           onChoose={(method) => setAsk({ ...ask, method: method as 'mean' | 'minMax' })}
         />
       </View>
-      <Answer query={answer} reading="Reading degree days">
+      <QueryResult query={answer} reading="Loading degree days">
         {({ total, missing, day }) => (
           <View style={styles.total}>
             <Words as="hero">{total === null ? 'No data' : formatNumber(total, 1)}</Words>
@@ -65,7 +65,7 @@ export function DegreeDaysPanel({
             </Words>
           </View>
         )}
-      </Answer>
+      </QueryResult>
     </Section>
   );
 }

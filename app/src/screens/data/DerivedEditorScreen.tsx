@@ -7,7 +7,7 @@ import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { useDerived, usePreview } from '../../api/data';
 import { useSaveDerived } from '../../api/dataChanges';
 import { useMetricsById } from '../../api/catalogue';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Page } from '../../components/Page';
@@ -15,7 +15,7 @@ import { Section } from '../../components/Section';
 import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
-import { useSettled } from '../../hooks/useSettled';
+import { useDebounced } from '../../hooks/useDebounced';
 import { usePalette } from '../../theme/useTheme';
 import { BindingPicker } from './BindingPicker';
 import { useBindingWords } from './DerivedSummary';
@@ -35,9 +35,9 @@ export function DerivedEditorScreen({ metricId, assetId }: DerivedEditorScreenPr
   if (metricId !== null && (!derived.data || !metric)) {
     return (
       <Page title="Derived metric">
-        <Answer query={derived} reading="Reading the expression">
-          {() => <Words as="body">This metric is gone.</Words>}
-        </Answer>
+        <QueryResult query={derived} reading="Loading the expression">
+          {() => <Words as="body">This metric no longer exists.</Words>}
+        </QueryResult>
       </Page>
     );
   }
@@ -81,7 +81,7 @@ function Editor({ metricId, assetId, start }: EditorProps) {
   const [way, setWay] = useState<DerivedWay>(start.derived?.way ?? 'totals');
   const [kind, setKind] = useState(start.kind);
   const [picking, setPicking] = useState(false);
-  const form = useSettled({ expression, bindings, way, unit }, 350);
+  const form = useDebounced({ expression, bindings, way, unit }, 350);
   const preview = usePreview(form, form.expression.trim() !== '');
   const typing = wordAt(expression);
   const offers = Object.entries(FUNCTIONS).filter(([each]) => typing !== '' && each.startsWith(typing));
@@ -104,7 +104,7 @@ function Editor({ metricId, assetId, start }: EditorProps) {
         <>
           <Button label="Back" onPress={back} />
           <Button
-            look="main"
+            variant="primary"
             grow
             label={save.isPending ? 'Saving' : 'Save derived metric'}
             disabled={save.isPending || preview.isError || expression.trim() === '' || name.trim() === ''}
@@ -144,7 +144,7 @@ function Editor({ metricId, assetId, start }: EditorProps) {
           {named.map((each) => (
             <Button
               key={each}
-              look="quiet"
+              variant="quiet"
               label={each}
               onPress={() => setExpression(insertAt(expression, each))}
             />
@@ -152,7 +152,7 @@ function Editor({ metricId, assetId, start }: EditorProps) {
           {offers.map(([each, { form: written, does }]) => (
             <Button
               key={each}
-              look="quiet"
+              variant="quiet"
               label={`${written}: ${does}`}
               onPress={() => setExpression(insertAt(expression, `${each}(`))}
             />
@@ -168,9 +168,9 @@ function Editor({ metricId, assetId, start }: EditorProps) {
               </Words>
             </View>
             <Button
-              look="quiet"
-              label="Drop"
-              name={`Drop ${each}`}
+              variant="quiet"
+              label="Remove"
+              name={`Remove ${each}`}
               onPress={() => {
                 const { [each]: gone, ...rest } = bindings;
                 void gone;
@@ -180,9 +180,9 @@ function Editor({ metricId, assetId, start }: EditorProps) {
           </View>
         ))}
       </Section>
-      <Section title="How it is worked out">
+      <Section title="How it is calculated">
         <WordRow
-          name="How it is worked out"
+          name="How it is calculated"
           options={[
             { value: 'totals', label: 'of the totals' },
             { value: 'samples', label: 'sample by sample' },
@@ -192,8 +192,8 @@ function Editor({ metricId, assetId, start }: EditorProps) {
         />
         <Words as="body" colour={palette.ink2}>
           {way === 'totals'
-            ? 'Everything is added up over the period first, then the expression is worked out once: sum over sum. Right for ratios such as gas per kg, by the hour as by the year.'
-            : 'The expression is worked out at every sample, and the results are summarised like any metric. Right for limits, differences and conversions of a moment; a mean of ratios would weigh an idle minute like a busy one.'}
+            ? 'Everything is summed over the period first, then the expression is evaluated once: sum over sum. Right for ratios such as gas per kg, by the hour as by the year.'
+            : 'The expression is evaluated at every sample, and the results are summarised like any metric. Right for limits, differences and conversions at one moment; a mean of ratios would weigh an idle minute like a busy one.'}
         </Words>
         {way === 'samples' && (
           <WordRow
@@ -211,10 +211,10 @@ function Editor({ metricId, assetId, start }: EditorProps) {
         <View style={styles.pair}>
           <Field label="Name of the metric" value={name} onChange={setName} placeholder="Gas per kg" />
           <Field
-            label="Unit, if another than the one that follows"
+            label="Unit, if different from the one derived"
             value={unit}
             onChange={setUnit}
-            placeholder={preview.data?.foundUnit || 'follows from the expression'}
+            placeholder={preview.data?.foundUnit || 'derived from the expression'}
           />
         </View>
         <Refusal of={save} />

@@ -8,8 +8,7 @@ import {
   type DerivedWay,
   type ExpressionPreview,
 } from '@vivid-beacon/core';
-import { Trend } from '../../charts/Trend';
-import { oneSeries } from '../../charts/trendScene';
+import { LazyTrend } from '../LazyTrend';
 import { Loading } from '../../components/Loading';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
@@ -41,7 +40,7 @@ export function DerivedPreview({ query, asked, way }: DerivedPreviewProps) {
       </View>
     );
   }
-  if (!query.data) return <Loading what="Working it out" />;
+  if (!query.data) return <Loading what="Calculating" />;
   const { t, v, unit, window, zone, value } = query.data;
   const given = v.filter((x) => x !== null);
   const decimals = Math.min(4, decimalsFor(...scaleEnds(null, given)));
@@ -54,23 +53,21 @@ export function DerivedPreview({ query, asked, way }: DerivedPreviewProps) {
         </Words>
       </View>
       {width > 0 && given.length > 0 && (
-        <Trend
+        <LazyTrend
           width={width}
           height={170}
-          series={oneSeries(
-            {
-              window,
-              zone,
-              unit,
-              now: window.end,
-              t,
-              v,
-              until: way === 'totals' ? t.map((at) => at + HOUR_MS) : null,
-              gaps: [],
-              samples: t.length,
-            },
-            'preview',
-          )}
+          answer={{
+            window,
+            zone,
+            unit,
+            now: window.end,
+            t,
+            v,
+            bucket: way === 'totals' ? 'hour' : null,
+            until: way === 'totals' ? t.map((at) => at + HOUR_MS) : null,
+            gaps: [],
+            samples: t.length,
+          }}
           band={null}
           decimals={decimals}
           name="Result of the expression"

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import type { Binding, Metric } from '@vivid-beacon/core';
 import { useDerived, useFactors } from '../../api/data';
 import { useAssetsById, useMetricsById } from '../../api/catalogue';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
@@ -12,7 +12,7 @@ export function DerivedSummary({ metric }: { readonly metric: Metric }) {
   const derived = useDerived(metric.id);
   const nameOf = useBindingWords(derived.data?.bindings ?? {});
   return (
-    <Answer query={derived} reading="Reading the expression">
+    <QueryResult query={derived} reading="Loading the expression">
       {({ expression, bindings, way }) => (
         <View>
           <Words as="sentence">{expression}</Words>
@@ -22,11 +22,11 @@ export function DerivedSummary({ metric }: { readonly metric: Metric }) {
             </Words>
           ))}
           <Words as="second" colour={palette.ink2}>
-            {way === 'totals' ? 'Worked out of the totals of each period.' : 'Worked out sample by sample.'}
+            {way === 'totals' ? 'Calculated from the totals of each period.' : 'Calculated sample by sample.'}
           </Words>
         </View>
       )}
-    </Answer>
+    </QueryResult>
   );
 }
 

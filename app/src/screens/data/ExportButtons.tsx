@@ -20,7 +20,7 @@ export function ExportButtons({ metric, window }: { readonly metric: Metric; rea
       {FORMATS.map(({ value, label }) => (
         <Button
           key={value}
-          look="quiet"
+          variant="quiet"
           label={label}
           name={`Download samples as ${label}`}
           icon={<DownloadIcon size={18} color={palette.ink} strokeWidth={1.75} />}

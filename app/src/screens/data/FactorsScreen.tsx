@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { useFactors } from '../../api/data';
 import { useSaveFactor } from '../../api/dataChanges';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { PlusIcon } from '../../components/icons';
@@ -30,7 +30,7 @@ export function FactorsScreen() {
       tools={
         build && (
           <Button
-            look="main"
+            variant="primary"
             label="Factor"
             name="Add a factor"
             icon={<PlusIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
@@ -43,7 +43,7 @@ export function FactorsScreen() {
         Factors turn one quantity into another inside derived metrics. Each value holds from its date until
         the next.
       </Words>
-      <Answer query={factors} reading="Reading factors">
+      <QueryResult query={factors} reading="Loading factors">
         {(rows) => (
           <View>
             {rows.map((factor, i) => {
@@ -61,7 +61,7 @@ export function FactorsScreen() {
             {rows.length === 0 && <Words as="body">There are no factors yet.</Words>}
           </View>
         )}
-      </Answer>
+      </QueryResult>
       <Tray title="Equivalence factor" open={edited !== null} onClose={() => setEdited(null)}>
         {edited && (
           <FactorForm
@@ -108,7 +108,7 @@ function FactorForm({ factor, onDone }: { readonly factor: Factor | null; readon
       <Field label="Where it comes from" value={source} onChange={setSource} />
       <Refusal of={save} />
       <Button
-        look="main"
+        variant="primary"
         label="Save factor"
         disabled={save.isPending || wrong !== undefined || values.length === 0}
         onPress={() =>

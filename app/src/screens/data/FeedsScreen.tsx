@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
-import { StyleSheet, View } from 'react-native';
+import { View } from 'react-native';
 import {
   FEED_STATES,
   FEED_WORDS,
@@ -12,16 +12,15 @@ import {
 } from '@vivid-beacon/core';
 import { useFeedCounts, useFeedPages } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
-import { Field } from '../../components/Field';
 import { KeyIcon } from '../../components/icons';
+import { LongList } from '../../components/LongList';
 import { LampWord } from '../../components/LampWord';
 import { Page } from '../../components/Page';
+import { SearchField, useSearch } from '../../components/SearchField';
 import { Row } from '../../components/Row';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
-import { useSettled } from '../../hooks/useSettled';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
@@ -54,14 +53,12 @@ export function FeedsScreen() {
   );
 }
 
-const SETTLED_MS = 200;
-
 function Feeds() {
-  const [search, setSearch] = useState('');
+  const search = useSearch();
   const [state, setState] = useState<FeedState | 'all'>('all');
   const counts = useFeedCounts().data ?? {};
   const query = useFeedPages({
-    search: useSettled(search, SETTLED_MS),
+    search: search.settled,
     state: state === 'all' ? undefined : state,
   });
   const all = Object.values(counts).reduce((sum, n) => sum + n, 0);
@@ -79,37 +76,19 @@ function Feeds() {
         chosen={state}
         onChoose={setState}
       />
-      <Field
+      <SearchField
         label="Search metrics"
-        hideLabel
         placeholder="Search by metric, asset, plant or key"
-        value={search}
-        onChange={setSearch}
+        search={search}
       />
-      <Answer query={query} reading="Reading feeds">
-        {({ pages }) => {
-          // Until the answer comes, what was shown before stays only as far as it fits what is chosen.
-          const shown = pages
-            .flatMap(({ items }) => items)
-            .filter(({ health }) => !query.isPlaceholderData || state === 'all' || health.state === state);
-          return (
-            <>
-              {shown.map((metric, i) => (
-                <FeedRow key={metric.id} metric={metric} last={i === shown.length - 1} />
-              ))}
-              {query.hasNextPage && (
-                <View style={styles.more}>
-                  <Button
-                    look="quiet"
-                    label={`Show more of ${formatNumber(pages[0].total, 0)}`}
-                    onPress={() => void query.fetchNextPage()}
-                  />
-                </View>
-              )}
-            </>
-          );
-        }}
-      </Answer>
+      <LongList
+        pages={query}
+        reading="Loading feeds"
+        empty="No feed is like this."
+        fits={({ health }: Metric) => state === 'all' || health.state === state}
+      >
+        {(metric, last) => <FeedRow key={metric.id} metric={metric} last={last} />}
+      </LongList>
     </View>
   );
 }
@@ -141,5 +120,3 @@ function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boo
     />
   );
 }
-
-const styles = StyleSheet.create({ more: { paddingVertical: 10, alignItems: 'flex-start' } });

@@ -4,7 +4,7 @@ import { formatMoment, formatNumber, type Intake } from '@vivid-beacon/core';
 import { useUndoIntake } from '../../api/dataChanges';
 import { useIntakes } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { linkTo } from '../../api/client';
 import { Button } from '../../components/Button';
 import { DownloadIcon, FileIcon, UndoIcon } from '../../components/icons';
@@ -17,7 +17,7 @@ import { download } from '../download';
 import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 
-/** Files that were brought in: what of them was taken, what was refused, and the way back. */
+/** Imported files: what was taken and refused, and undo. */
 export function FilesScreen() {
   const palette = usePalette();
   const router = useRouter();
@@ -30,7 +30,7 @@ export function FilesScreen() {
       tools={
         build && (
           <Button
-            look="main"
+            variant="primary"
             label="Intake"
             icon={<FileIcon size={20} color={palette.btnT} strokeWidth={1.75} />}
             onPress={() => router.push('/data/intake')}
@@ -38,11 +38,11 @@ export function FilesScreen() {
         )
       }
     >
-      <Answer query={intakes} reading="Reading intakes">
+      <QueryResult query={intakes} reading="Loading intakes">
         {(rows) =>
           rows.length === 0 ? (
             <Words as="body" colour={palette.ink2}>
-              No file has been brought in yet. Choose Intake to bring in the first.
+              No file has been imported yet. Choose Intake to import the first.
             </Words>
           ) : (
             <>
@@ -52,7 +52,7 @@ export function FilesScreen() {
             </>
           )
         }
-      </Answer>
+      </QueryResult>
     </Page>
   );
 }
@@ -98,7 +98,7 @@ function IntakeRow({
       </View>
       <View style={styles.buttons}>
         <Button
-          look="quiet"
+          variant="quiet"
           label="Balance"
           name={`Download the balance of ${intake.fileName}`}
           icon={<DownloadIcon size={18} color={palette.ink} strokeWidth={1.75} />}
@@ -106,7 +106,7 @@ function IntakeRow({
         />
         {mayUndo && !undone && (
           <Button
-            look="quiet"
+            variant="quiet"
             label={undo.isPending ? 'Undoing' : 'Undo'}
             name={`Undo ${intake.fileName}`}
             disabled={undo.isPending}

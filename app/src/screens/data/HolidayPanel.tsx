@@ -65,7 +65,7 @@ export function HolidayPanel({ plantId, holidays, mayEdit, onChange }: HolidayPa
       ))}
       {holidays.length > shown.length && (
         <View style={styles.start}>
-          <Button look="quiet" label={`Show all ${holidays.length}`} onPress={() => setAll(true)} />
+          <Button variant="quiet" label={`Show all ${holidays.length}`} onPress={() => setAll(true)} />
         </View>
       )}
       {error && (
@@ -75,8 +75,8 @@ export function HolidayPanel({ plantId, holidays, mayEdit, onChange }: HolidayPa
       )}
       {mayEdit && (
         <View style={styles.row}>
-          <Button look="quiet" label="Public holidays" onPress={() => setPicking(true)} />
-          <Button look="quiet" label="From a calendar file" onPress={() => input.current?.click()} />
+          <Button variant="quiet" label="Public holidays" onPress={() => setPicking(true)} />
+          <Button variant="quiet" label="From a calendar file" onPress={() => input.current?.click()} />
           <input
             ref={input}
             type="file"
@@ -97,7 +97,7 @@ export function HolidayPanel({ plantId, holidays, mayEdit, onChange }: HolidayPa
             <Field label="A day off" hideLabel value={date} onChange={setDate} placeholder="2026-12-24" />
           </View>
           <Button
-            look="quiet"
+            variant="quiet"
             label="Add the day"
             disabled={!DateTime.fromISO(date).isValid || date.length !== 10}
             onPress={() => {
@@ -160,7 +160,7 @@ function CountryPicker({
         </Words>
       )}
       <Button
-        look="main"
+        variant="primary"
         label={`Take holidays of ${year - 1} to ${year + YEARS_AHEAD}`}
         disabled={country === null}
         onPress={() =>

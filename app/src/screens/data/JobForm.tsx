@@ -47,7 +47,7 @@ export function JobForm({ onDone }: { readonly onDone: () => void }) {
       <MomentField label="Since" value={at} zone={zone} onChange={setAt} />
       <Refusal of={save} />
       <Button
-        look="main"
+        variant="primary"
         label="Enter job"
         disabled={save.isPending || !assetId || number.trim() === '' || status.trim() === '' || at === null}
         onPress={() =>

@@ -5,7 +5,7 @@ import { formatLength, type JobEntry } from '@vivid-beacon/core';
 import { useAssetsById } from '../../api/catalogue';
 import { useJobs, useStatusKinds } from '../../api/data';
 import { useAddStatus } from '../../api/dataChanges';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Row } from '../../components/Row';
@@ -45,10 +45,10 @@ export function JobLog({ mayEdit, mayBuild }: JobLogProps) {
       <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
       {mayBuild && desks.length > 0 && (
         <View style={styles.start}>
-          <Button look="quiet" label="What the statuses mean" onPress={() => setMeanings(true)} />
+          <Button variant="quiet" label="What the statuses mean" onPress={() => setMeanings(true)} />
         </View>
       )}
-      <Answer query={jobs} reading="Reading jobs">
+      <QueryResult query={jobs} reading="Loading jobs">
         {(rows) => {
           const sorted = [...rows].sort(
             (a, b) => Number(b.open) - Number(a.open) || b.workingMs - a.workingMs,
@@ -89,7 +89,7 @@ export function JobLog({ mayEdit, mayBuild }: JobLogProps) {
             </Section>
           );
         }}
-      </Answer>
+      </QueryResult>
       <Tray title={job ? `Job ${job.number}` : 'Job'} open={job !== null} onClose={() => setShown(null)}>
         {job && <JobHistory job={job} mayEdit={mayEdit} />}
       </Tray>
@@ -131,7 +131,7 @@ function JobHistory({ job, mayEdit }: { readonly job: JobEntry; readonly mayEdit
         return (
           <Row
             key={at}
-            title={stops(each) ? `${each} (the clock stands)` : each}
+            title={stops(each) ? `${each} (the clock is paused)` : each}
             second={`${siteMoment(at, job.zone, now)}, ${by}${until > at ? `, ${formatLength(until - at)}` : ''}`}
             last={i === job.history.length - 1}
           />
@@ -150,7 +150,7 @@ function JobHistory({ job, mayEdit }: { readonly job: JobEntry; readonly mayEdit
           <Field label="New status of the job" value={status} onChange={setStatus} />
           <Refusal of={add} />
           <Button
-            look="main"
+            variant="primary"
             label="Set status from now"
             disabled={add.isPending || status.trim() === ''}
             onPress={() => add.mutate({ id: job.id, at: Date.now(), status })}

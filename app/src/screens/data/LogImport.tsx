@@ -1,15 +1,15 @@
 import type { ListAnswer } from '@vivid-beacon/core';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { decodeText, TIME_FORMAT_WORDS, type TimeFormat } from '@vivid-beacon/core/src/intakeFiles';
-import { useAssets } from '../../api/queries';
+import { useAssetsNamed } from '../../api/catalogue';
 import { useImportJobs, useImportStops } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { readJobs, readStops, timeFormatsOf, type LogRefusal } from './logFile';
+import { assetNamesOf, readJobs, readStops, timeFormatsOf, type LogRefusal } from './logFile';
 
 const NEEDS = {
   stops:
@@ -20,8 +20,6 @@ const NEEDS = {
 /** Brings a stop log or job log in from a file or from the clipboard. */
 export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
   const palette = usePalette();
-  // A file names any asset: all are needed, while it is open.
-  const assets = useAssets().data;
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState<TimeFormat | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -30,6 +28,9 @@ export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
   const formats = text.trim() === '' ? [] : timeFormatsOf(text, log);
   const mustAsk = formats.length > 1 && chosen === null;
   const format = chosen ?? formats[0] ?? 'iso';
+  const names = useMemo(() => (text.trim() === '' ? [] : assetNamesOf(text)), [text]);
+  const found = useAssetsNamed(names);
+  const assets = names.length === 0 ? [] : found.isPlaceholderData ? undefined : found.data;
   const read =
     text.trim() === '' || mustAsk || !assets
       ? null
@@ -38,7 +39,7 @@ export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
         : readJobs(text, assets, format);
   const file = typeof read === 'string' || read === null ? null : read;
   const answer: ListAnswer | undefined = stops.data ?? jobs.data;
-  const failed = stops.error ?? jobs.error;
+  const failed = stops.error ?? jobs.error ?? found.error;
   const refused: LogRefusal[] = [
     ...(file?.refused ?? []),
     ...(answer?.refused ?? []).map(({ index, reason }) => ({
@@ -62,7 +63,7 @@ export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
           if (picked) setText(decodeText(new Uint8Array(await picked.arrayBuffer())).text);
         }}
       />
-      <Button look="quiet" label="Choose a file" onPress={() => input.current?.click()} />
+      <Button variant="quiet" label="Choose a file" onPress={() => input.current?.click()} />
       <Field label="Or paste the table" value={text} onChange={setText} multiline />
       {formats.length > 1 && (
         <>
@@ -89,7 +90,7 @@ export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
       )}
       {answer && (
         <View role="status">
-          <Words as="rowTitle">{`${answer.added} added, ${answer.changed} brought up to date, ${refused.length} refused`}</Words>
+          <Words as="rowTitle">{`${answer.added} added, ${answer.changed} updated, ${refused.length} refused`}</Words>
         </View>
       )}
       {refused.slice(0, 50).map(({ line, reason }) => (
@@ -98,8 +99,8 @@ export function LogImport({ log }: { readonly log: 'stops' | 'jobs' }) {
         </Words>
       ))}
       <Button
-        look="main"
-        label={file ? `Bring in ${file.entries.length} ${log}` : `Bring in ${log}`}
+        variant="primary"
+        label={file ? `Import ${file.entries.length} ${log}` : `Import ${log}`}
         disabled={!file || file.entries.length === 0 || stops.isPending || jobs.isPending}
         onPress={() => {
           if (!file) return;

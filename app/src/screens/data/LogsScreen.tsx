@@ -11,9 +11,11 @@ import { mayAct, mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 import { JobForm } from './JobForm';
 import { JobLog } from './JobLog';
-import { LogImport } from './LogImport';
+import { lazyScreen } from '../lazyScreen';
 import { StopForm } from './StopForm';
 import { StopLogList } from './StopLogList';
+
+const LogImport = lazyScreen(async () => (await import('./fileScreens')).LogImport);
 
 type Log = 'stops' | 'jobs';
 
@@ -33,7 +35,7 @@ export function LogsScreen() {
           {mayBuild(person) && <Button label="From a file" onPress={() => setOpen('import')} />}
           {mayAct(person) && (
             <Button
-              look="main"
+              variant="primary"
               label={log === 'stops' ? 'Stop' : 'Job'}
               name={log === 'stops' ? 'Enter a stop' : 'Enter a job'}
               icon={<PlusIcon size={20} color={palette.btnT} strokeWidth={1.75} />}

@@ -1,7 +1,7 @@
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, METRIC_KINDS, type Metric, type MetricKind, type MetricForm } from '@vivid-beacon/core';
+import { MINUTE_MS, METRIC_KINDS, type Metric, type MetricKind, type MetricInput } from '@vivid-beacon/core';
 import { useSaveMetric } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -35,7 +35,7 @@ const KIND_MEANS: Readonly<Record<MetricKind, string>> = {
 export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
   const palette = usePalette();
   const save = useSaveMetric();
-  const [form, setForm] = useState<MetricForm>({
+  const [form, setForm] = useState<MetricInput>({
     name: metric?.name ?? '',
     unit: metric?.unit ?? '',
     kind: metric?.kind ?? 'level',
@@ -47,7 +47,7 @@ export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
     plausibleHigh: metric?.plausibleHigh ?? null,
     retentionDays: metric?.retentionDays ?? null,
   });
-  const set = (part: Partial<MetricForm>): void => setForm({ ...form, ...part });
+  const set = (part: Partial<MetricInput>): void => setForm({ ...form, ...part });
   return (
     <>
       <View style={styles.pair}>
@@ -119,11 +119,11 @@ export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
       </View>
       <Words as="second" colour={palette.ink2}>
         Values outside the plausible range are kept and marked, no summary uses them. When samples are thrown
-        away, quarter-hour tallies stay, so totals and trends reach back as before.
+        away, quarter-hour aggregates stay, so totals and trends reach back as before.
       </Words>
       <Refusal of={save} />
       <Button
-        look="main"
+        variant="primary"
         label={save.isPending ? 'Saving' : metric ? 'Save metric' : 'Add metric'}
         disabled={save.isPending}
         onPress={() => save.mutate({ id: metric?.id ?? null, assetId, ...form }, { onSuccess: onDone })}

@@ -6,6 +6,7 @@ import {
   decimalsFor,
   formatLength,
   formatValue,
+  periodOfMetric,
   resolveWindow,
   scaleEnds,
   SUMMARIES_OF_KIND,
@@ -17,9 +18,8 @@ import { useRemoveMetric } from '../../api/dataChanges';
 import { useMetricsById } from '../../api/catalogue';
 import { useTrend } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { Trend } from '../../charts/Trend';
-import { oneSeries } from '../../charts/trendScene';
-import { Answer } from '../../components/Answer';
+import { LazyTrend } from '../LazyTrend';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
 import { Section } from '../../components/Section';
@@ -74,9 +74,14 @@ export function MetricScreen({ metricId }: { readonly metricId: string }) {
       backName="Back to the asset"
       full
     >
-      <Answer query={{ data: whole ? byId : undefined, error, refetch: again }} reading="Reading the metric">
-        {() => (metric ? <MetricDetail metric={metric} /> : <Words as="body">This metric is gone.</Words>)}
-      </Answer>
+      <QueryResult
+        query={{ data: whole ? byId : undefined, error, refetch: again }}
+        reading="Loading the metric"
+      >
+        {() =>
+          metric ? <MetricDetail metric={metric} /> : <Words as="body">This metric no longer exists.</Words>
+        }
+      </QueryResult>
     </Page>
   );
 }
@@ -94,7 +99,6 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   const spec = SPEC[windowName];
   const window = resolveWindow(spec, now, metric.zone);
   const summary = SUMMARIES_OF_KIND[metric.kind][0];
-  const bucket = metric.kind === 'register' || metric.kind === 'state' ? 'hour' : null;
   const trend = useTrend(
     width > 0
       ? {
@@ -104,7 +108,7 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
             per: null,
           },
           window: spec,
-          bucket: windowName === 'year' && bucket === 'hour' ? 'day' : bucket,
+          bucket: periodOfMetric(metric, window.end - window.start),
           columns: Math.max(10, Math.round(width - 64)),
         }
       : null,
@@ -140,19 +144,19 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
       {metric.origin === 'derived' && <DerivedSummary metric={metric} />}
       <View style={styles.tools}>
         {build && metric.origin !== 'derived' && sampled && (
-          <Button look="quiet" label="Edit metric" onPress={() => setOpen('edit')} />
+          <Button variant="quiet" label="Edit metric" onPress={() => setOpen('edit')} />
         )}
         {build && metric.origin === 'derived' && (
           <Button
-            look="quiet"
+            variant="quiet"
             label="Edit expression"
             onPress={() => router.push(`/data/derived/${metric.id}`)}
           />
         )}
-        {mayAct(person) && <Button look="quiet" label="Put a remark" onPress={() => setOpen('remark')} />}
+        {mayAct(person) && <Button variant="quiet" label="Add a remark" onPress={() => setOpen('remark')} />}
         {build && (
           <Button
-            look="quiet"
+            variant="quiet"
             label="Remove"
             name={`Remove metric ${metric.name}`}
             onPress={() =>
@@ -163,13 +167,13 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
       </View>
       <Refusal of={remove} />
       <WordRow name="Window" options={WINDOWS} chosen={windowName} onChoose={setWindow} />
-      <Answer query={trend} reading="Reading the course">
+      <QueryResult query={trend} reading="Loading the course">
         {(answer) => (
           <View style={trend.isPlaceholderData && styles.old}>
-            <Trend
+            <LazyTrend
               width={width}
               height={240}
-              series={oneSeries(answer, metric.name)}
+              answer={answer}
               band={null}
               decimals={Math.min(
                 4,
@@ -186,13 +190,13 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
             />
           </View>
         )}
-      </Answer>
+      </QueryResult>
       {metric.origin === 'reference' && <ReferenceTable metric={metric} mayEdit={build} />}
       {sampled && (
         <Section title="Coverage by day" aside={`the last ${COVERAGE_DAYS} days`}>
-          <Answer query={coverage} reading="Reading coverage">
+          <QueryResult query={coverage} reading="Loading coverage">
             {(answer) => <CoverageStrip coverage={answer} width={width} />}
-          </Answer>
+          </QueryResult>
         </Section>
       )}
       <Section title="Remarks" aside={String(remarks.data?.length ?? 0)}>
@@ -225,7 +229,7 @@ function DegreeDays({ metric, window }: { readonly metric: Metric; readonly wind
   if (open) return <DegreeDaysPanel metric={metric} window={window} />;
   return (
     <View style={styles.tools}>
-      <Button look="quiet" label="Work out degree days" onPress={() => setOpen(true)} />
+      <Button variant="quiet" label="Calculate degree days" onPress={() => setOpen(true)} />
     </View>
   );
 }

@@ -63,7 +63,7 @@ export function ReferenceForm({
       </Words>
       <Refusal of={add} />
       <Button
-        look="main"
+        variant="primary"
         label="Add series"
         disabled={add.isPending || name.trim() === ''}
         onPress={() =>

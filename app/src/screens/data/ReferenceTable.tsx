@@ -1,19 +1,19 @@
-import { USUAL_RULES, type Metric } from '@vivid-beacon/core';
+import { DEFAULT_RULES, type Metric } from '@vivid-beacon/core';
 import { useCalendar, useReferenceValues } from '../../api/data';
 import { useSaveReferenceValues } from '../../api/dataChanges';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { PeriodValues } from '../../components/PeriodValues';
 import { Section } from '../../components/Section';
 
 /** Values of a reference series by period. */
 export function ReferenceTable({ metric, mayEdit }: { readonly metric: Metric; readonly mayEdit: boolean }) {
   const values = useReferenceValues(metric.id, true);
-  const rules = useCalendar(metric.plantId).data ?? USUAL_RULES;
+  const rules = useCalendar(metric.plantId).data ?? DEFAULT_RULES;
   const save = useSaveReferenceValues();
   const period = metric.period ?? 'month';
   return (
     <Section title="Values" aside={`one for each ${period === 'financialYear' ? 'financial year' : period}`}>
-      <Answer query={values} reading="Reading values">
+      <QueryResult query={values} reading="Loading values">
         {(known) => (
           <PeriodValues
             values={known}
@@ -28,7 +28,7 @@ export function ReferenceTable({ metric, mayEdit }: { readonly metric: Metric; r
             onSave={(given, done) => save.mutate({ id: metric.id, values: given }, { onSuccess: done })}
           />
         )}
-      </Answer>
+      </QueryResult>
     </Section>
   );
 }

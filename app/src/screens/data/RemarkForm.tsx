@@ -36,8 +36,8 @@ export function RemarkForm({ assetId, zone, now, onDone }: RemarkFormProps) {
       <Field label="Remark" value={text} onChange={setText} multiline />
       <Refusal of={add} />
       <Button
-        look="main"
-        label="Put the remark"
+        variant="primary"
+        label="Add the remark"
         disabled={add.isPending || start === null || end === null || text.trim() === ''}
         onPress={() => add.mutate({ assetId, start: start!, end: end!, kind, text }, { onSuccess: onDone })}
       />

@@ -37,7 +37,7 @@ export function RemarkList({ remarks, zone, mayRemove }: RemarkListProps) {
             mayRemove ? (
               <IconButton
                 icon={RemoveIcon}
-                name={`Take the remark "${text}" away`}
+                name={`Remove the remark "${text}"`}
                 onPress={() => remove.mutate(id)}
               />
             ) : undefined

@@ -11,7 +11,7 @@ import {
   type Metric,
 } from '@vivid-beacon/core';
 import { SAMPLES_A_PAGE, useSamplePage } from '../../api/data';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
@@ -24,7 +24,7 @@ export function SampleTable({ metric, window }: { readonly metric: Metric; reado
   const range = { from: window.start, to: window.end };
   const first = useSamplePage(metric.id, range, 0, true);
   return (
-    <Answer query={first} reading="Reading samples">
+    <QueryResult query={first} reading="Loading samples">
       {({ total }) =>
         total === 0 ? (
           <Words as="body" colour={palette.ink2}>
@@ -34,7 +34,7 @@ export function SampleTable({ metric, window }: { readonly metric: Metric; reado
           <Table key={window.start} metric={metric} range={range} total={total} />
         )
       }
-    </Answer>
+    </QueryResult>
   );
 }
 

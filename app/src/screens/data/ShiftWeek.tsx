@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
 import { minutesOf, type Shift } from '@vivid-beacon/core';
 import { useWidth } from '../../hooks/useWidth';
-import { SVG_FONT } from '../../theme/type';
+import { SVG_FONTS } from '../../theme/type';
 import { usePalette } from '../../theme/useTheme';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -34,7 +34,7 @@ export function ShiftWeek({ shifts }: { readonly shifts: readonly Shift[] }) {
               <SvgText
                 x={LEFT + hour * 60 * scale}
                 y={11}
-                fontFamily={SVG_FONT}
+                fontFamily={SVG_FONTS.medium}
                 fontSize={12}
                 fill={palette.ink2}
                 textAnchor={hour === 24 ? 'end' : 'middle'}
@@ -55,7 +55,7 @@ export function ShiftWeek({ shifts }: { readonly shifts: readonly Shift[] }) {
               key={label}
               x={0}
               y={TOP + day * ROW + 14}
-              fontFamily={SVG_FONT}
+              fontFamily={SVG_FONTS.medium}
               fontSize={13}
               fill={palette.ink2}
             >

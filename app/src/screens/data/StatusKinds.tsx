@@ -2,14 +2,14 @@ import { View } from 'react-native';
 import type { StatusKind } from '@vivid-beacon/core';
 import { useStatusKinds } from '../../api/data';
 import { useSaveStatusKinds } from '../../api/dataChanges';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 
 const MEANINGS = [
   { value: 'runs', label: 'the clock runs' },
-  { value: 'stands', label: 'the clock stands' },
+  { value: 'stands', label: 'the clock is paused' },
   { value: 'ends', label: 'ends the job' },
 ] as const;
 type Meaning = (typeof MEANINGS)[number]['value'];
@@ -27,7 +27,7 @@ export function StatusKinds({ assetId, name, used }: StatusKindsProps) {
   const save = useSaveStatusKinds();
   return (
     <Section title={name}>
-      <Answer query={kinds} reading="Reading statuses">
+      <QueryResult query={kinds} reading="Loading statuses">
         {(known) => {
           const all = [...new Set([...known.map(({ status }) => status), ...used])];
           const kindOf = (status: string): StatusKind =>
@@ -56,7 +56,7 @@ export function StatusKinds({ assetId, name, used }: StatusKindsProps) {
             );
           });
         }}
-      </Answer>
+      </QueryResult>
     </Section>
   );
 }

@@ -28,7 +28,7 @@ const SINCE = [
   { value: '60', label: '1 h ago' },
 ] as const;
 
-/** Enters a stop by hand, with one thumb: since when, why, still open or until when. */
+/** Form for a stop, usable with one thumb: start, reason, end unless open. */
 export function StopForm({ stop, assetId, onDone }: StopFormProps) {
   const palette = usePalette();
   const now = useNow();
@@ -114,13 +114,13 @@ export function StopForm({ stop, assetId, onDone }: StopFormProps) {
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
         {stop && (
           <Button
-            look="quiet"
-            label="Take out"
+            variant="quiet"
+            label="Remove"
             onPress={() => remove.mutate(stop.id, { onSuccess: onDone })}
           />
         )}
         <Button
-          look="main"
+          variant="primary"
           grow
           label={stop ? 'Save stop' : 'Enter stop'}
           disabled={

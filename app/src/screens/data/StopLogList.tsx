@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { HOUR_MS, DAY_MS, formatLength, type StopEntry } from '@vivid-beacon/core';
 import { useStops } from '../../api/data';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Tray } from '../../components/Tray';
@@ -32,7 +32,7 @@ export function StopLogList({ mayEdit }: { readonly mayEdit: boolean }) {
   return (
     <>
       <WordRow name="Window" options={WINDOWS} chosen={days} onChoose={setDays} />
-      <Answer query={stops} reading="Reading stops">
+      <QueryResult query={stops} reading="Loading stops">
         {({ entries, byReason, totalMs }) => (
           <>
             <Section
@@ -89,7 +89,7 @@ export function StopLogList({ mayEdit }: { readonly mayEdit: boolean }) {
             </Section>
           </>
         )}
-      </Answer>
+      </QueryResult>
       <Tray title="Stop" open={edited !== null} onClose={() => setEdited(null)}>
         {edited && (
           <StopForm key={edited.id} stop={edited} assetId={edited.assetId} onDone={() => setEdited(null)} />

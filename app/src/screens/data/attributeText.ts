@@ -1,12 +1,12 @@
 /** Attributes as a person types them: "name: value" a line. */
-export function textOfAttributes(attributes: Readonly<Record<string, string | number>>): string {
+export function formatAttributes(attributes: Readonly<Record<string, string | number>>): string {
   return Object.entries(attributes)
     .map(([name, value]) => `${name}: ${value}`)
     .join('\n');
 }
 
-/** Reads what {@link textOfAttributes} wrote; numbers become numbers. A text instead says what is wrong. */
-export function attributesOf(text: string): Record<string, string | number> | string {
+/** Reads what {@link formatAttributes} wrote; numbers become numbers. A text instead says what is wrong. */
+export function parseAttributes(text: string): Record<string, string | number> | string {
   const out: Record<string, string | number> = {};
   for (const [i, line] of text.split('\n').entries()) {
     if (line.trim() === '') continue;

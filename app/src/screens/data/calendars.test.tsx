@@ -72,7 +72,7 @@ describe('the working calendar of a plant', () => {
 
   it('without shifts works around the clock', async () => {
     const { person } = show();
-    await person.click(screen.getByRole('button', { name: 'Take shift Early out' }));
+    await person.click(screen.getByRole('button', { name: 'Remove shift Early' }));
     expect(screen.getByText(/counts as working around the clock/)).toBeTruthy();
     expect(screen.getByText(/^7 days worked/)).toBeTruthy();
   });

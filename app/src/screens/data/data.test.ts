@@ -1,43 +1,36 @@
 import type { Asset } from '@vivid-beacon/core';
-import { pathOf } from './assetTree';
 import { readAssetList } from './AssetListImport';
-import { attributesOf, textOfAttributes } from './attributeText';
+import { parseAttributes, formatAttributes } from './attributeText';
 import { insertAt, nameFor, wordAt } from './expressionText';
 import { readJobs, readStops, timeFormatsOf } from './logFile';
 import { readPasted } from '../../components/readPasted';
 
-const asset = (id: string, parentId: string | null, name: string, attributes = {}): Asset => ({
+const asset = (id: string, parentId: string | null, title: string, attributes = {}): Asset => ({
   id,
   parentId,
-  name,
+  name: title.split(' / ').at(-1)!,
   kind: parentId ? 'machine' : 'plant',
   zone: 'Europe/London',
   ownZone: null,
   plantId: '1',
   path: [],
-  title: name,
+  title,
   attributes,
 });
 const TREE = [
   asset('1', null, 'Quayside'),
-  asset('2', '1', 'Hall'),
-  asset('3', '2', 'Ironer 2', { Maker: 'Acme' }),
-  asset('4', '2', 'Ironer 1', { 'Rated speed': 32 }),
+  asset('2', '1', 'Quayside / Hall'),
+  asset('3', '2', 'Quayside / Hall / Ironer 2', { Maker: 'Acme' }),
+  asset('4', '2', 'Quayside / Hall / Ironer 1', { 'Rated speed': 32 }),
   asset('5', null, 'Weir'),
-  asset('6', '5', 'Ironer 2'),
+  asset('6', '5', 'Weir / Ironer 2'),
 ];
-describe('the asset tree', () => {
-  it('tells the way down to an asset', () => {
-    expect(pathOf(TREE[2], TREE)).toEqual(['Quayside', 'Hall', 'Ironer 2']);
-  });
-});
-
 describe('attributes as text', () => {
   it('come back as they were, numbers as numbers', () => {
     const facts = { 'Floor area (m²)': 12.5, Maker: 'A: B' };
-    expect(attributesOf(textOfAttributes(facts))).toEqual(facts);
-    expect(attributesOf('Area: 12,5')).toEqual({ Area: 12.5 });
-    expect(attributesOf('a: 1\nno colon')).toBe('Line 2 must be a name, a colon and a value');
+    expect(parseAttributes(formatAttributes(facts))).toEqual(facts);
+    expect(parseAttributes('Area: 12,5')).toEqual({ Area: 12.5 });
+    expect(parseAttributes('a: 1\nno colon')).toBe('Line 2 must be a name, a colon and a value');
   });
 });
 

@@ -1,6 +1,8 @@
 import { screen, waitFor } from '@testing-library/react';
-import { Refused, renderScreen, type Answers, type Sent } from '../../testing/renderScreen';
+import { Refused, renderScreen, type Answers, type SentRequest } from '../../testing/renderScreen';
 import { DerivedEditorScreen } from './DerivedEditorScreen';
+// Loaded here, so that no query has to wait for the script that the screen asks for later.
+import '../boardScreens';
 
 jest.setTimeout(30_000);
 const mockNavigate = jest.fn();
@@ -48,7 +50,7 @@ function show(metricId: string | null, answers: Answers = {}) {
     ...answers,
   });
 }
-const lastSent = (sent: readonly Sent[], path: string): unknown =>
+const lastSent = (sent: readonly SentRequest[], path: string): unknown =>
   sent.filter((each) => each.path === path && each.method !== 'GET').at(-1)?.body;
 
 beforeEach(() => {
@@ -125,18 +127,56 @@ describe('the editor of a derived metric', () => {
     expect((field as HTMLTextAreaElement).value).toBe('rolling(weight');
   });
 
+  it('binds a name that assets below have in common, summed', async () => {
+    const gas = (id: string, assetId: string) => ({
+      ...METRICS[0],
+      id,
+      assetId,
+      assetName: `Asset ${assetId}`,
+    });
+    const { person, sent } = show(null, { 'GET /api/metrics': [gas('5', '2'), gas('6', '3'), METRICS[2]] });
+    await person.click(await screen.findByRole('button', { name: 'Add a metric or number' }));
+    await person.click(await screen.findByRole('radio', { name: 'the sum of all below' }));
+    await person.click(await screen.findByRole('radio', { name: /^Gas, 2 assets|^Gas/ }));
+    await waitFor(() =>
+      expect(lastSent(sent, '/api/derived/preview')).toMatchObject({
+        bindings: { gas: { kind: 'children', assetId: '1', metricName: 'Gas', summary: null } },
+      }),
+    );
+  });
+
+  it('looks for metrics on and below the asset, then anywhere', async () => {
+    const far = {
+      ...METRICS[0],
+      id: '9',
+      assetId: '8',
+      assetName: 'Boiler',
+      plantId: '7',
+      plantName: 'Weir',
+    };
+    const { person } = show(null, { 'GET /api/metrics': [...METRICS, far] });
+    await person.click(await screen.findByRole('button', { name: 'Add a metric or number' }));
+    expect(await screen.findByRole('radio', { name: /^Gas, Dryer 1/ })).toBeTruthy();
+    expect(screen.queryByRole('radio', { name: /^Gas, Boiler/ })).toBeNull();
+    await person.click(screen.getByRole('radio', { name: 'anywhere' }));
+    expect(await screen.findByRole('radio', { name: /^Gas, Boiler/ })).toBeTruthy();
+  });
+
   it('binds attributes and factors, and drops what is not used', async () => {
     const { person } = show(null);
     await person.click(await screen.findByRole('button', { name: 'Add a metric or number' }));
     await person.click(await screen.findByRole('radio', { name: 'an attribute' }));
+    await person.click(await screen.findByRole('radio', { name: /^Dryer 1/ }));
+    expect(await screen.findByText('This asset has no attribute that is a number.')).toBeTruthy();
+    await person.click(screen.getByRole('radio', { name: /^Quayside/ }));
     await person.click(await screen.findByRole('radio', { name: /^Floor area/ }));
     const field = screen.getByRole('textbox', { name: 'Expression' });
     expect((field as HTMLTextAreaElement).value).toBe('floor_area');
     await person.click(screen.getByRole('button', { name: 'Add a metric or number' }));
     await person.click(await screen.findByRole('radio', { name: 'a factor' }));
     await person.click(await screen.findByRole('radio', { name: /^CO2 of gas/ }));
-    expect(screen.getByRole('button', { name: 'Drop floor_area' })).toBeTruthy();
-    await person.click(screen.getByRole('button', { name: /^Drop co2_of_gas/i }));
-    expect(screen.queryByRole('button', { name: /^Drop co2_of_gas/i })).toBeNull();
+    expect(screen.getByRole('button', { name: 'Remove floor_area' })).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: /^Remove co2_of_gas/i }));
+    expect(screen.queryByRole('button', { name: /^Remove co2_of_gas/i })).toBeNull();
   });
 });

@@ -10,7 +10,7 @@ export const LEVEL_OF_FEED: Readonly<Record<FeedState, Level>> = {
   clockAhead: 'caution',
 };
 
-/** What is the matter with a feed, in words. */
+/** The problem of a feed in words. */
 export function feedSentence({ health, origin, period }: Metric): string {
   if (origin === 'derived') return 'derived';
   if (origin === 'reference') return `by ${period === 'financialYear' ? 'financial year' : period}`;

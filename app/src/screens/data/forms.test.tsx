@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import type { Asset, Metric, StopEntry } from '@vivid-beacon/core';
-import { Refused, renderScreen, type Sent } from '../../testing/renderScreen';
+import { Refused, renderScreen, type SentRequest } from '../../testing/renderScreen';
 import { AssetForm } from './AssetForm';
 import { JobForm } from './JobForm';
 import { MetricForm } from './MetricForm';
@@ -33,7 +33,8 @@ const ASSETS = [
 const TREE = { 'GET /api/assets': ASSETS };
 
 /** The first change that was sent; answers that it made old are asked for again after it. */
-const posted = (sent: readonly Sent[]): Sent | undefined => sent.find(({ method }) => method === 'POST');
+const posted = (sent: readonly SentRequest[]): SentRequest | undefined =>
+  sent.find(({ method }) => method === 'POST');
 const saved = ({ body }: { body: unknown }): unknown => ({ id: '9', ...(body as object) });
 
 beforeEach(() => {
@@ -48,7 +49,7 @@ describe('AssetForm', () => {
       ...TREE,
       'POST /api/assets': saved,
     });
-    expect(await screen.findByText('Stands under Quayside / Ironer hall')).toBeTruthy();
+    expect(await screen.findByText('Under Quayside / Ironer hall')).toBeTruthy();
     await person.type(screen.getByLabelText('Name of the asset'), 'Ironer 3');
     await person.type(screen.getByLabelText(/^Attributes/), 'Rated speed (m/min): 32{enter}Maker: Harbour');
     await person.click(screen.getByRole('button', { name: 'Add asset' }));
@@ -81,7 +82,7 @@ describe('AssetForm', () => {
     expect(await screen.findByRole('radio', { name: /^Ironer hall/ })).toBeTruthy();
     expect(screen.queryByRole('radio', { name: /^Ironer 2/ })).toBeNull();
     await person.click(screen.getByRole('radio', { name: /^At the top/ }));
-    expect(screen.getByText('Stands at the top, as a plant')).toBeTruthy();
+    expect(screen.getByText('At the top level, as a plant')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Save asset' }));
     expect(await screen.findByText('There is an asset named "Ironer 9" there already.')).toBeTruthy();
     expect(sent.find(({ method }) => method === 'PUT')!.body).toMatchObject({
@@ -228,7 +229,7 @@ describe('StopForm', () => {
       note: 'Spare on its way',
       category: 'Mechanical',
     });
-    await person.click(screen.getByRole('button', { name: 'Take out' }));
+    await person.click(screen.getByRole('button', { name: 'Remove' }));
     await waitFor(() => expect(sent.some(({ method }) => method === 'DELETE')).toBe(true));
   });
 });
@@ -306,7 +307,7 @@ describe('ReferenceForm and RemarkForm', () => {
       <RemarkForm assetId="3" zone="Europe/London" now={NOW} onDone={() => undefined} />,
       { 'POST /api/remarks': { id: '1' } },
     );
-    const put = screen.getByRole('button', { name: 'Put the remark' });
+    const put = screen.getByRole('button', { name: 'Add the remark' });
     expect(put.getAttribute('aria-disabled')).toBe('true');
     await person.click(screen.getByRole('radio', { name: 'a reason' }));
     await person.type(screen.getByLabelText('Remark'), 'Steam off for a repair');

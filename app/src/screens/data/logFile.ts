@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { localTimeReader, type Asset, type JobForm, type StopForm } from '@vivid-beacon/core';
+import { localTimeReader, type Asset, type JobInput, type StopInput } from '@vivid-beacon/core';
 import {
   fittingTimeFormats,
   guessSeparator,
@@ -68,24 +68,29 @@ export function timeFormatsOf(text: string, log: 'stops' | 'jobs'): readonly Tim
   return tableOf(text).timeFormats(log === 'stops' ? 'start' : 'at');
 }
 
+/** "Plant / Asset" as the parts it is made of, whatever the letter case. */
+const partsOf = (name: string): string[] => name.split('/').map((each) => each.trim().toLowerCase());
+
+/** The own names of all assets that a file speaks of, once each. */
+export function assetNamesOf(text: string): string[] {
+  const table = tableOf(text);
+  return [...new Set(table.rows.map((row) => partsOf(table.cell(row, 'asset')).at(-1)!))].filter(Boolean);
+}
+
+/** Finds the one asset that a name means. @param assets those with one of the names, with their full names. */
 function assetFinder(assets: readonly Asset[]): (name: string) => Asset | null {
-  const byName = new Map<string, Asset[]>();
+  const byName = new Map<string, { asset: Asset; above: string[] }[]>();
   for (const asset of assets) {
     const key = asset.name.toLowerCase();
-    byName.set(key, [...(byName.get(key) ?? []), asset]);
+    const above = asset.title.toLowerCase().split(' / ').slice(0, -1);
+    byName.set(key, [...(byName.get(key) ?? []), { asset, above }]);
   }
-  const byId = new Map(assets.map((asset) => [asset.id, asset]));
   return (name) => {
-    const parts = name.split('/').map((each) => each.trim().toLowerCase());
-    const found = (byName.get(parts[parts.length - 1]) ?? []).filter((asset) =>
-      parts.slice(0, -1).every((part) => {
-        for (let up = asset.parentId; up !== null; up = byId.get(up)?.parentId ?? null) {
-          if (byId.get(up)?.name.toLowerCase() === part) return true;
-        }
-        return false;
-      }),
+    const parts = partsOf(name);
+    const found = (byName.get(parts[parts.length - 1]) ?? []).filter(({ above }) =>
+      parts.slice(0, -1).every((part) => above.includes(part)),
     );
-    return found.length === 1 ? found[0] : null;
+    return found.length === 1 ? found[0].asset : null;
   };
 }
 
@@ -128,7 +133,7 @@ export function readStops(
   text: string,
   assets: readonly Asset[],
   format: TimeFormat,
-): LogFile<StopForm & { key: string | null }> | string {
+): LogFile<StopInput & { key: string | null }> | string {
   const table = tableOf(text);
   for (const need of ['asset', 'start', 'reason'] as const) {
     if (!table.has(need)) return `The first row must name the columns; "${need}" is missing.`;
@@ -160,7 +165,7 @@ export function readJobs(
   text: string,
   assets: readonly Asset[],
   format: TimeFormat,
-): LogFile<JobForm> | string {
+): LogFile<JobInput> | string {
   const table = tableOf(text);
   for (const need of ['asset', 'key', 'at', 'status'] as const) {
     if (!table.has(need)) {
@@ -184,7 +189,7 @@ export function readJobs(
       history: [change],
     };
   });
-  const jobs = new Map<string, { job: JobForm; line: number }>();
+  const jobs = new Map<string, { job: JobInput; line: number }>();
   rows.entries.forEach((entry, i) => {
     const key = `${entry.assetId} ${entry.number}`;
     const known = jobs.get(key);

@@ -1,7 +1,9 @@
 import { screen, waitFor } from '@testing-library/react';
-import { writeColumns, writeTrend, type Metric, type Role, type TrendAnswer } from '@vivid-beacon/core';
+import { encodeColumns, encodeTrend, type Metric, type Role, type TrendAnswer } from '@vivid-beacon/core';
 import { Bytes, renderScreen, type Answers } from '../../testing/renderScreen';
 import { MetricScreen } from './MetricScreen';
+// Loaded here, so that no query has to wait for the script that the screen asks for later.
+import '../boardScreens';
 
 jest.setTimeout(30_000);
 jest.mock('../../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
@@ -22,13 +24,14 @@ const metric: Partial<Metric> = {
 };
 const trend = (part: Partial<TrendAnswer> = {}): Bytes =>
   new Bytes(
-    writeTrend({
+    encodeTrend({
       window: { start: NOW - 7 * 24 * HOUR, end: NOW },
       zone: 'UTC',
       unit: '°C',
       now: NOW,
       t: [NOW - 2 * HOUR, NOW - HOUR],
       v: [190, 200],
+      bucket: null,
       until: null,
       gaps: [],
       samples: 2,
@@ -37,7 +40,7 @@ const trend = (part: Partial<TrendAnswer> = {}): Bytes =>
   );
 const samples = (count: number): Bytes =>
   new Bytes(
-    writeColumns({ total: count, offset: 0 }, [
+    encodeColumns({ total: count, offset: 0 }, [
       ['t', Array.from({ length: count }, (_, i) => NOW - (count - i) * 60_000)],
       ['v', Array.from({ length: count }, (_, i) => 190 + i)],
       ['q', Array.from({ length: count }, () => 0)],
@@ -121,12 +124,12 @@ describe('a metric', () => {
     const first = show('viewer');
     await screen.findByText(/^level, in °C/);
     expect(screen.queryByRole('button', { name: 'Edit metric' })).toBeNull();
-    expect(screen.queryByRole('button', { name: 'Put a remark' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Add a remark' })).toBeNull();
     first.unmount();
     const second = show('operator');
-    await second.person.click(await screen.findByRole('button', { name: 'Put a remark' }));
+    await second.person.click(await screen.findByRole('button', { name: 'Add a remark' }));
     await second.person.type(await screen.findByLabelText('Remark'), 'Pads changed');
-    await second.person.click(screen.getByRole('button', { name: 'Put the remark' }));
+    await second.person.click(screen.getByRole('button', { name: 'Add the remark' }));
     await waitFor(() =>
       expect(second.sent.find(({ method }) => method === 'POST' && method !== undefined)).toBeTruthy(),
     );
@@ -150,7 +153,7 @@ describe('a metric', () => {
 
   it('that is gone says so', async () => {
     show('viewer', {}, { 'GET /api/metrics': [] });
-    expect(await screen.findByText('This metric is gone.')).toBeTruthy();
+    expect(await screen.findByText('This metric no longer exists.')).toBeTruthy();
   });
 
   it('of a temperature works out degree days when asked', async () => {
@@ -167,7 +170,7 @@ describe('a metric', () => {
         },
       },
     );
-    await person.click(await screen.findByRole('button', { name: 'Work out degree days' }));
+    await person.click(await screen.findByRole('button', { name: 'Calculate degree days' }));
     await waitFor(() => expect(sent.some(({ path }) => path.endsWith('/degree-days'))).toBe(true));
     expect(await screen.findAllByText(/7\.5/)).not.toHaveLength(0);
   });

@@ -7,6 +7,8 @@ import { FactorsScreen } from './FactorsScreen';
 import { FeedsScreen } from './FeedsScreen';
 import { FilesScreen } from './FilesScreen';
 import { JobLog } from './JobLog';
+// Loaded here, so that no query has to wait for the script that the screen asks for later.
+import './fileScreens';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -208,7 +210,7 @@ describe('files that were brought in', () => {
 
   it('say how to begin when there are none', async () => {
     renderScreen(<FilesScreen />, { ...session('analyst'), 'GET /api/intakes': [] });
-    expect(await screen.findByText(/Choose Intake to bring in the first/)).toBeTruthy();
+    expect(await screen.findByText(/Choose Intake to import the first/)).toBeTruthy();
   });
 });
 
@@ -251,7 +253,7 @@ describe('the assets', () => {
     expect(lines.map((each) => each.getAttribute('aria-level'))).toEqual(['1', '2', '2']);
     expect(within(lines[1]).getByText('machine, 2 metrics')).toBeTruthy();
     // What is below is counted above too.
-    expect(screen.getAllByText('1 to look at')).toHaveLength(2);
+    expect(screen.getAllByText('1 to check')).toHaveLength(2);
     expect(screen.queryByRole('button', { name: 'Add asset' })).toBeNull();
     await person.click(screen.getByRole('link', { name: /^Washer 2/ }));
     expect(mockPush).toHaveBeenCalledWith('/data/assets/3');
@@ -322,7 +324,7 @@ describe('jobs', () => {
   it('tell their history with where the clock stood, and get a status from now', async () => {
     const { person, sent } = show(true);
     await person.click(await screen.findByText('J-3, Repair'));
-    expect(await screen.findByText('Waiting for parts (the clock stands)')).toBeTruthy();
+    expect(await screen.findByText('Waiting for parts (the clock is paused)')).toBeTruthy();
     expect(
       screen.getByText(/^5 h in working hours and our own statuses, of .* on the calendar$/),
     ).toBeTruthy();

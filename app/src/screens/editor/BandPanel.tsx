@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import {
   formatNumber,
-  ownCutsOf,
+  customThresholdsOf,
   scaleEnds,
   type Measure,
   type TargetBand,
@@ -10,7 +10,7 @@ import {
 import { useDistribution } from '../../api/queries';
 import { BandSetter } from '../../charts/BandSetter';
 import { bandLimits, limitAt, sharesByLevel } from '../../charts/histogram';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { LampWord } from '../../components/LampWord';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
@@ -19,7 +19,7 @@ import { BAND_CHOICES } from '../../bands/directionWords';
 import { firstBand } from '../../bands/firstBand';
 import { usePalette } from '../../theme/useTheme';
 import { problemOf } from './bandProblem';
-import { OwnCutsList } from './OwnCutsList';
+import { CustomThresholdList } from './CustomThresholdList';
 
 interface BandPanelProps {
   /** What is judged; none while nothing is chosen. */
@@ -40,8 +40,9 @@ export function BandPanel({ measure, band, window, unit, decimals, onChange }: B
   const values = past.data?.values ?? [];
   const choose = (direction: TargetBand['direction'] | 'none'): void => {
     if (direction === 'none') onChange(null);
-    // Own cuts go on from the band there is, so nothing that was set is lost.
-    else if (direction === 'cuts' && band) onChange({ direction, ...ownCutsOf(band), target: band.target });
+    // Custom thresholds go on from the band there is, so nothing that was set is lost.
+    else if (direction === 'cuts' && band)
+      onChange({ direction, ...customThresholdsOf(band), target: band.target });
     else onChange(firstBand(values, direction));
   };
   const wrong = band && problemOf(band);
@@ -49,7 +50,7 @@ export function BandPanel({ measure, band, window, unit, decimals, onChange }: B
   return (
     <View style={styles.panel}>
       <WordRow name="Direction" options={CHOICES} chosen={band?.direction ?? 'none'} onChoose={choose} />
-      <Answer query={past} reading="Reading past values">
+      <QueryResult query={past} reading="Loading past values">
         {({ bucket }) => (
           <Words as="second" colour={palette.ink2}>
             {values.length === 0
@@ -57,7 +58,7 @@ export function BandPanel({ measure, band, window, unit, decimals, onChange }: B
               : `${formatNumber(values.length, 0)} past values, one ${bucket === 'hour' ? 'an hour' : `a ${bucket}`}${band ? '' : '. Choose which direction is better.'}`}
           </Words>
         )}
-      </Answer>
+      </QueryResult>
       {band && (
         <>
           <BandSetter values={values} band={band} decimals={decimals} unit={unit} onChange={onChange} />
@@ -75,7 +76,7 @@ export function BandPanel({ measure, band, window, unit, decimals, onChange }: B
             </View>
           )}
           {band.direction === 'cuts' && (
-            <OwnCutsList
+            <CustomThresholdList
               own={band}
               unit={unit}
               ends={scaleEnds(band, values.length > 0 ? [values[0], values[values.length - 1]] : [])}

@@ -1,6 +1,13 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { decimalsFor, scaleEnds, type Metric, type Readout, type WindowSpec } from '@vivid-beacon/core';
+import {
+  decimalsFor,
+  scaleEnds,
+  type Metric,
+  type Readout,
+  type ReadoutParts,
+  type WindowSpec,
+} from '@vivid-beacon/core';
 import { unitsShown } from '../../boards/unitsShown';
 import { WordRow } from '../../components/WordRow';
 import { BandPanel } from './BandPanel';
@@ -12,13 +19,14 @@ interface BandSlotProps {
   /** Of the first measure, as it was read. */
   readonly unit: string;
   readonly decimals: number;
-  readonly onChange: (part: Partial<Readout>) => void;
+  readonly onChange: (parts: ReadoutParts) => void;
 }
 
 /** The target band of a readout; of a trend with lines of two units one for each. */
 export function BandSlot({ readout, metrics, window, unit, decimals, onChange }: BandSlotProps) {
   const [asked, setAsked] = useState<'first' | 'second'>('first');
-  const [, second] = unitsShown(readout, metrics);
+  const [, other] = unitsShown(readout, metrics);
+  const second = other && 'secondBand' in readout ? { ...other, band: readout.secondBand } : undefined;
   const onSecond = second !== undefined && asked === 'second';
   return (
     <View style={styles.slot}>
@@ -37,10 +45,10 @@ export function BandSlot({ readout, metrics, window, unit, decimals, onChange }:
         <BandPanel
           key="second"
           measure={second.measure}
-          band={readout.secondBand}
+          band={second.band}
           window={window}
           unit={second.unit}
-          decimals={decimalsFor(...scaleEnds(readout.secondBand, []))}
+          decimals={decimalsFor(...scaleEnds(second.band, []))}
           onChange={(secondBand) => onChange({ secondBand })}
         />
       ) : (

@@ -1,5 +1,11 @@
 import { StyleSheet, View } from 'react-native';
-import { COMPARISONS, startOfAttribute, type Comparison, type Readout } from '@vivid-beacon/core';
+import {
+  COMPARISONS,
+  startOfAttribute,
+  type Comparison,
+  type Readout,
+  type ReadoutParts,
+} from '@vivid-beacon/core';
 import { useAttributes } from '../../api/catalogue';
 import { NumberField } from '../../components/NumberField';
 import { PickList } from '../../components/PickList';
@@ -8,7 +14,7 @@ import { usePalette } from '../../theme/useTheme';
 
 interface ComparePanelProps {
   readonly readout: Readout;
-  readonly onChange: (part: Partial<Pick<Readout, 'compare' | 'normalise' | 'align'>>) => void;
+  readonly onChange: (parts: Pick<ReadoutParts, 'compare' | 'normalise' | 'align'>) => void;
 }
 
 export const COMPARE_WORDS: Readonly<Record<Comparison, string>> = {
@@ -17,12 +23,13 @@ export const COMPARE_WORDS: Readonly<Record<Comparison, string>> = {
   none: 'No reference',
 };
 
-const USUAL_DAYS = 60;
+const DEFAULT_DAYS = 60;
 
 /** What values are compared with; of a trend also in what proportion, and from what day on. */
 export function ComparePanel({ readout, onChange }: ComparePanelProps) {
   const palette = usePalette();
-  const { compare, normalise, align, form, groupBy } = readout;
+  const { compare, groupBy } = readout;
+  const { normalise, align } = 'normalise' in readout ? readout : { normalise: undefined, align: undefined };
   const attributes = useAttributes().data ?? [];
   const namesWith = (fits: (value: string | number) => boolean): string[] =>
     attributes.filter(({ values }) => values.some(fits)).map(({ name }) => name);
@@ -37,7 +44,7 @@ export function ComparePanel({ readout, onChange }: ComparePanelProps) {
         chosen={compare}
         onChoose={(value) => onChange({ compare: value })}
       />
-      {form === 'trend' && (
+      {normalise !== undefined && (
         <>
           <Words as="sectionHead" heading={3}>
             In proportion
@@ -64,7 +71,7 @@ export function ComparePanel({ readout, onChange }: ComparePanelProps) {
           />
         </>
       )}
-      {form === 'trend' && groupBy === null && (
+      {align !== undefined && groupBy === null && (
         <>
           <Words as="sectionHead" heading={3}>
             Laid over one another
@@ -80,7 +87,7 @@ export function ComparePanel({ readout, onChange }: ComparePanelProps) {
             onChoose={(value) =>
               onChange({
                 align:
-                  value === 'date' ? null : { attribute: value.slice(6), days: align?.days ?? USUAL_DAYS },
+                  value === 'date' ? null : { attribute: value.slice(6), days: align?.days ?? DEFAULT_DAYS },
               })
             }
           />

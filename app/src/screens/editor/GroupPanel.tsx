@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import type { GroupBy, Readout } from '@vivid-beacon/core';
+import type { GroupBy, Readout, ReadoutParts } from '@vivid-beacon/core';
 import { useAttributes } from '../../api/catalogue';
 import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
@@ -9,7 +9,7 @@ import { usePalette } from '../../theme/useTheme';
 interface GroupPanelProps {
   readonly readout: Readout;
   readonly metricName: string;
-  readonly onChange: (part: Partial<Pick<Readout, 'groupBy' | 'keepBlanks'>>) => void;
+  readonly onChange: (parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks'>) => void;
 }
 
 /** One value for each asset, plant, kind or attribute: of every metric with the name of the first. */

@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { MOST_MEASURES, type Metric, type Readout } from '@vivid-beacon/core';
+import { MAX_MEASURES, type Metric, type Readout } from '@vivid-beacon/core';
 import { IconButton } from '../../components/IconButton';
 import { CloseIcon } from '../../components/icons';
 import { Row } from '../../components/Row';
@@ -29,14 +29,12 @@ export function MorePanel({ readout, metrics, onAdd, onRemove }: MorePanelProps)
             key={metricId}
             title={title}
             second={metric?.plantName}
-            right={
-              <IconButton icon={CloseIcon} name={`Take ${title} away`} onPress={() => onRemove(i + 1)} />
-            }
+            right={<IconButton icon={CloseIcon} name={`Remove ${title}`} onPress={() => onRemove(i + 1)} />}
           />
         );
       })}
-      {readout.measures.length >= MOST_MEASURES ? (
-        <Words as="second" colour={palette.ink2}>{`A readout shows at most ${MOST_MEASURES} metrics.`}</Words>
+      {readout.measures.length >= MAX_MEASURES ? (
+        <Words as="second" colour={palette.ink2}>{`A readout shows at most ${MAX_MEASURES} metrics.`}</Words>
       ) : (
         <MetricPick name="Add metric" leaveOut={taken} chosen={null} onChoose={onAdd} />
       )}

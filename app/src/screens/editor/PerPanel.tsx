@@ -25,7 +25,7 @@ export function PerPanel({ per, onChoose, onRatio }: PerPanelProps) {
             chosen={per.factor === 100 ? 'percent' : 'ratio'}
             onChoose={(way) => (way === 'percent' ? onRatio(100, '%') : onRatio(1, null))}
           />
-          <Button look="quiet" label="Show it on its own" onPress={() => onChoose(null)} />
+          <Button variant="quiet" label="Show it on its own" onPress={() => onChoose(null)} />
         </>
       )}
       <MetricPick name="Per metric" chosen={per?.metricId ?? null} onChoose={onChoose} />

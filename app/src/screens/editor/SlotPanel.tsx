@@ -1,7 +1,5 @@
 import { useStore } from 'zustand';
 import {
-  automaticFootnote,
-  automaticTitle,
   BUCKET_WORDS,
   BUCKETS,
   scaleEnds,
@@ -11,18 +9,20 @@ import {
   type Asset,
   type Bucket,
   type Metric,
+  type Slot,
   type Summary,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { automaticFootnote, automaticTitle, offeredSlots } from '@vivid-beacon/core/src/boards';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
 import { HoursPanel } from '../../components/scope/HoursPanel';
 import { ScopePanel } from '../../components/scope/ScopePanel';
-import type { createReadoutDraftStore, Slot } from '../../stores/readoutDraftStore';
+import type { createReadoutDraftStore } from '../../stores/readoutDraftStore';
 import { BandSlot } from './BandSlot';
 import { ComparePanel } from './ComparePanel';
 import { GroupPanel } from './GroupPanel';
-import { LookPanel } from './LookPanel';
+import { AppearancePanel } from './AppearancePanel';
 import { MorePanel } from './MorePanel';
 import { PerPanel } from './PerPanel';
 import { WhatPanel } from './WhatPanel';
@@ -34,13 +34,13 @@ export const SLOT_TITLES: Readonly<Record<Slot, string>> = {
   per: 'Per another metric',
   more: 'More metrics',
   group: 'Grouped',
-  scope: 'Only which assets',
-  hours: 'Only which hours',
+  scope: 'Which assets',
+  hours: 'Which hours',
   window: 'Window',
   bucket: 'One value for',
   band: 'Target band',
   compare: 'Compared with',
-  look: 'How it is shown',
+  appearance: 'How it is shown',
   words: 'Text of the note',
 };
 
@@ -71,8 +71,9 @@ export function SlotPanel({
   const { readout, open, actions } = useStore(store);
   const [measure] = readout.measures;
   const metric = metrics.find(({ id }) => id === measure?.metricId);
-  const slot: Slot =
-    readout.form === 'note' ? (open === 'look' ? 'look' : 'words') : measure ? open : 'metric';
+  const slots = offeredSlots(readout);
+  const offered = slots.includes(open) ? open : slots[0];
+  const slot: Slot = measure || !slots.includes('metric') ? offered : 'metric';
   switch (slot) {
     case 'metric':
       return (
@@ -137,7 +138,7 @@ export function SlotPanel({
             { value: 'samples' as const, label: 'Every sample' },
             ...BUCKETS.map((value) => ({ value, label: `The ${BUCKET_WORDS[value]}` })),
           ]}
-          chosen={readout.bucket ?? 'samples'}
+          chosen={('bucket' in readout && readout.bucket) || 'samples'}
           onChoose={(value) => actions.change({ bucket: value === 'samples' ? null : (value as Bucket) })}
         />
       );
@@ -154,10 +155,10 @@ export function SlotPanel({
       );
     case 'compare':
       return <ComparePanel readout={readout} onChange={actions.change} />;
-    case 'look': {
+    case 'appearance': {
       const byId = new Map(metrics.map((each) => [each.id, each]));
       return (
-        <LookPanel
+        <AppearancePanel
           readout={readout}
           automatic={{
             title: automaticTitle(readout, (id) => byId.get(id)),
@@ -172,7 +173,7 @@ export function SlotPanel({
       return (
         <Field
           label="Text, with Markdown for headings, lists, stress and links"
-          value={readout.text}
+          value={'text' in readout ? readout.text : ''}
           multiline
           onChange={(text) => actions.change({ text })}
         />

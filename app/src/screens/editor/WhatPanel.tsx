@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { windowWords, type IndicatorReading, type Metric, type Readout } from '@vivid-beacon/core';
-import { useIndicators } from '../../api/indicators';
-import { Answer } from '../../components/Answer';
-import { PickList } from '../../components/PickList';
+import { useIndicatorPages } from '../../api/indicators';
+import { itemsOf } from '../../api/pages';
+import { SearchedPick } from '../../assets/SearchedPick';
+import { useSearch } from '../../components/SearchField';
 import { WordRow } from '../../components/WordRow';
 import { MetricPick } from '../../assets/MetricPick';
 
@@ -18,7 +19,7 @@ const WAYS = [
   { value: 'indicator', label: 'An indicator' },
 ] as const;
 
-/** What a readout shows: a metric with choices of its own, or an indicator that is governed for all. */
+/** The subject of a readout: a metric with its own choices, or an indicator defined for all. */
 export function WhatPanel({ readout, onMetric, onIndicator }: WhatPanelProps) {
   const [way, setWay] = useState<(typeof WAYS)[number]['value']>(
     readout.indicatorId === null ? 'metric' : 'indicator',
@@ -42,22 +43,24 @@ function IndicatorPick({
   readonly chosen: string | null;
   readonly onChoose: (indicator: IndicatorReading) => void;
 }) {
-  const query = useIndicators();
+  const search = useSearch();
+  const found = useIndicatorPages(search.settled);
+  const rows = itemsOf(found.data);
   return (
-    <Answer query={query} reading="Reading indicators">
-      {(rows) => (
-        <PickList
-          name="Indicator"
-          options={rows.map(({ id, name, assetName, window }) => ({
-            value: id,
-            label: name,
-            detail: `${assetName}, ${windowWords(window)}`,
-          }))}
-          chosen={chosen}
-          onChoose={(id) => onChoose(rows.find((row) => row.id === id)!)}
-        />
-      )}
-    </Answer>
+    <SearchedPick
+      name="Indicator"
+      options={rows.map(({ id, name, assetName, window }) => ({
+        value: id,
+        label: name,
+        detail: `${assetName}, ${windowWords(window)}`,
+      }))}
+      chosen={chosen}
+      found={found}
+      search={search.text}
+      settled={search.settled}
+      onSearch={search.onText}
+      onChoose={(id) => onChoose(rows.find((row) => row.id === id)!)}
+    />
   );
 }
 

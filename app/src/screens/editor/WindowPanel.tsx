@@ -92,7 +92,7 @@ function Absolute({ window, zone, now, onChange }: WindowPanelProps) {
         <Field label="From" value={start} onChange={setStart} />
         <Field label="To" value={end} onChange={setEnd} error={error ?? undefined} />
       </View>
-      <Button label="Take this window" onPress={take} />
+      <Button label="Use this window" onPress={take} />
     </View>
   );
 }

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { screen } from '@testing-library/react';
 import { levelOf, type TargetBand } from '@vivid-beacon/core';
-import { limitAt, withLimit } from '../../charts/histogram';
+import { limitAt, withBandLimit } from '../../charts/histogram';
 import { renderScreen } from '../../testing/renderScreen';
 import { BandPanel } from './BandPanel';
-import { problemOf, problemOfCuts } from './bandProblem';
+import { problemOf, problemOfThresholds } from './bandProblem';
 
 jest.setTimeout(30_000);
 jest.mock('../../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
@@ -48,11 +48,11 @@ function showPanel(first: TargetBand | null) {
 }
 
 describe('the panel of a target band', () => {
-  it('goes on from the band there is when own cuts are chosen', async () => {
+  it('goes on from the band there is when custom thresholds are chosen', async () => {
     const { person, last } = showPanel(LOWER);
-    await person.click(await screen.findByRole('radio', { name: 'Own cuts' }));
+    await person.click(await screen.findByRole('radio', { name: 'Custom thresholds' }));
     expect(last.band).toEqual(CUTS);
-    await person.click(screen.getByRole('button', { name: 'Add a cut' }));
+    await person.click(screen.getByRole('button', { name: 'Add a threshold' }));
     expect(last.band).toMatchObject({ cuts: expect.arrayContaining([3, 4]) });
     const { cuts } = last.band as Extract<TargetBand, { direction: 'cuts' }>;
     expect(cuts).toHaveLength(3);
@@ -67,15 +67,15 @@ describe('the panel of a target band', () => {
   it('names a cut that is out of order, and tells the shares of past values', async () => {
     const { person, last } = showPanel(CUTS);
     expect(await screen.findByText('60 %')).toBeTruthy();
-    const second = screen.getByRole('textbox', { name: 'Cut 2' });
+    const second = screen.getByRole('textbox', { name: 'Threshold 2' });
     await person.clear(second);
     await person.type(second, '1');
-    expect(screen.getByText('Cut 2 must be at least cut 1 (3), got 1.')).toBeTruthy();
+    expect(screen.getByText('Threshold 2 must be at least threshold 1 (3), got 1.')).toBeTruthy();
     expect(problemOf(last.band!)?.path).toBe('band.cut1');
-    await person.click(screen.getByRole('button', { name: 'Take cut 2 away' }));
+    await person.click(screen.getByRole('button', { name: 'Remove threshold 2' }));
     expect(last.band).toMatchObject({ cuts: [3], levels: ['clear', 'caution'] });
     // The last one stays.
-    expect(screen.getByRole('button', { name: 'Take cut 1 away' }).getAttribute('aria-disabled')).toBe(
+    expect(screen.getByRole('button', { name: 'Remove threshold 1' }).getAttribute('aria-disabled')).toBe(
       'true',
     );
   });
@@ -84,7 +84,7 @@ describe('the panel of a target band', () => {
     const { person, last } = showPanel(LOWER);
     await person.click(await screen.findByRole('radio', { name: 'No band' }));
     expect(last.band).toBeNull();
-    await person.click(screen.getByRole('radio', { name: 'Own cuts' }));
+    await person.click(screen.getByRole('radio', { name: 'Custom thresholds' }));
     expect(last.band).toMatchObject({
       direction: 'cuts',
       levels: expect.arrayContaining(['clear', 'breach']),
@@ -92,18 +92,18 @@ describe('the panel of a target band', () => {
   });
 });
 
-describe('limits of own cuts', () => {
+describe('limits of custom thresholds', () => {
   it('stop at their neighbours when dragged, not when typed', () => {
-    expect(withLimit(CUTS, 'cut0', 9)).toMatchObject({ cuts: [4, 4] });
-    expect(withLimit(CUTS, 'cut1', 1)).toMatchObject({ cuts: [3, 3] });
+    expect(withBandLimit(CUTS, 'cut0', 9)).toMatchObject({ cuts: [4, 4] });
+    expect(withBandLimit(CUTS, 'cut1', 1)).toMatchObject({ cuts: [3, 3] });
     expect(limitAt(CUTS, 'cut0', 9)).toMatchObject({ cuts: [9, 4] });
     expect(limitAt(LOWER, 'breach', 9)).toMatchObject({ caution: 3, breach: 9 });
   });
 
   it('are checked in percent of a target too', () => {
-    expect(problemOfCuts({ cuts: [95, 85], levels: ['breach', 'caution', 'clear'] })?.message).toContain(
-      'Cut 2',
-    );
-    expect(problemOfCuts({ cuts: [85, 95], levels: ['breach', 'caution', 'clear'] })).toBeNull();
+    expect(
+      problemOfThresholds({ cuts: [95, 85], levels: ['breach', 'caution', 'clear'] })?.message,
+    ).toContain('Threshold 2');
+    expect(problemOfThresholds({ cuts: [85, 95], levels: ['breach', 'caution', 'clear'] })).toBeNull();
   });
 });

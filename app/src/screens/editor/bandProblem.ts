@@ -1,10 +1,17 @@
-import { checkBand, checkCuts, type BeaconError, type OwnCuts, type TargetBand } from '@vivid-beacon/core';
+import {
+  checkBand,
+  checkThresholds,
+  type BeaconError,
+  type CustomThresholds,
+  type TargetBand,
+} from '@vivid-beacon/core';
 
 /** What is wrong with a band, if anything. */
 export const problemOf = (band: TargetBand): BeaconError | null => problemIn(() => checkBand(band));
 
-/** What is wrong with own cuts, if anything. */
-export const problemOfCuts = (own: OwnCuts): BeaconError | null => problemIn(() => checkCuts(own));
+/** What is wrong with custom thresholds, if anything. */
+export const problemOfThresholds = (own: CustomThresholds): BeaconError | null =>
+  problemIn(() => checkThresholds(own));
 
 function problemIn(check: () => void): BeaconError | null {
   try {

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { screen, waitFor } from '@testing-library/react';
-import { emptyReadout, type Metric, type Readout } from '@vivid-beacon/core';
+import type { Metric, Readout, ReadoutForm, ReadoutParts } from '@vivid-beacon/core';
+import { makeReadout, withMatchingChoices } from '@vivid-beacon/core/src/boards';
 import { unitsShown } from '../../boards/unitsShown';
 import { renderScreen } from '../../testing/renderScreen';
 import { BandSlot } from './BandSlot';
@@ -14,10 +15,12 @@ const METRICS = [
   { id: '3', unit: '°C' },
   { id: '4', unit: 'bar' },
 ] as Metric[];
-const trendOf = (...ids: string[]): Readout => ({
-  ...emptyReadout('r', 'trend'),
-  measures: ids.map((metricId) => ({ metricId, summary: 'mean', per: null })),
-});
+const of = (form: ReadoutForm, ids: readonly string[], parts: ReadoutParts = {}): Readout =>
+  makeReadout('r', form, {
+    measures: ids.map((metricId) => ({ metricId, summary: 'mean', per: null })),
+    ...parts,
+  });
+const trendOf = (...ids: string[]): Readout => of('trend', ids);
 
 describe('the units of a trend', () => {
   it('are those of its lines, two at most, each with the first line that has it', () => {
@@ -33,13 +36,13 @@ describe('the units of a trend', () => {
   });
 
   it('are one in groups, in proportion, and for other forms', () => {
-    const both = trendOf('1', '2');
-    for (const part of [
-      { groupBy: { kind: 'asset' as const } },
-      { normalise: { by: 'first' as const } },
-      { form: 'gauge' as const },
+    const both = ['1', '2'];
+    for (const readout of [
+      of('trend', both, { groupBy: { kind: 'asset' } }),
+      of('trend', both, { normalise: { by: 'first' } }),
+      of('gauge', both),
     ])
-      expect(unitsShown({ ...both, ...part }, METRICS)).toHaveLength(1);
+      expect(unitsShown(readout, METRICS)).toHaveLength(1);
   });
 });
 
@@ -56,7 +59,7 @@ describe('the band of a readout', () => {
           window={{ kind: 'rolling', count: 1, unit: 'day' }}
           unit="°C"
           decimals={1}
-          onChange={(part) => setReadout({ ...readout, ...part })}
+          onChange={(parts) => setReadout(withMatchingChoices(readout, parts))}
         />
       );
     }
@@ -78,7 +81,7 @@ describe('the band of a readout', () => {
     await waitFor(() => expect(sent.at(-1)!.body).toMatchObject({ measure: { metricId: '2' } }));
     await person.click(screen.getByRole('radio', { name: 'Higher is better' }));
     expect(last.readout.band).toMatchObject({ direction: 'lower' });
-    expect(last.readout.secondBand).toMatchObject({ direction: 'higher' });
+    expect(last.readout).toMatchObject({ secondBand: { direction: 'higher' } });
   });
 
   it('asks for no unit where there is one', async () => {

@@ -1,4 +1,5 @@
-import { emptyReadout, type Metric, type Readout } from '@vivid-beacon/core';
+import type { Metric, Readout, ReadoutForm, ReadoutParts } from '@vivid-beacon/core';
+import { makeReadout, offeredSlots, READOUT_FORMS, traitsOfForm } from '@vivid-beacon/core/src/boards';
 import { readoutSentence, UNFOLD } from './readoutSentence';
 
 const METRICS = new Map(
@@ -7,16 +8,14 @@ const METRICS = new Map(
     ['2', 'Dried weight', 'Dryer 1'],
   ].map(([id, name, assetName]) => [id, { id, name, assetName } as Metric]),
 );
-const readout = (part: Partial<Readout> = {}): Readout => ({
-  ...emptyReadout('r', 'gauge'),
-  measures: [{ metricId: '1', summary: 'sum', per: null }],
-  ...part,
-});
-const said = (part: Partial<Readout>, whole = true): string =>
+type Parts = ReadoutParts & { readonly form?: ReadoutForm };
+const readout = ({ form = 'gauge', ...parts }: Parts = {}): Readout =>
+  makeReadout('r', form, { measures: [{ metricId: '1', summary: 'sum', per: null }], ...parts });
+const said = (part: Parts, whole = true): string =>
   readoutSentence(readout(part), METRICS, (id) => (id === '9' ? 'Hall' : undefined), whole)
     .map(({ text }) => text)
     .join(' ');
-const slots = (part: Partial<Readout>, whole = true): string[] =>
+const slots = (part: Parts, whole = true): string[] =>
   readoutSentence(readout(part), METRICS, () => undefined, whole).flatMap((each) =>
     each.kind === 'slot' ? [each.key] : [],
   );
@@ -39,12 +38,23 @@ describe('the sentence of a readout', () => {
         compare: 'lastYear',
         title: 'Gas',
       },
-      "Show the sum of gas used per dried weight over the board's window by plant for Hall in on Saturdays against a target band, lower is better and the same last year shown with a title of its own",
+      "Show the sum of gas used per dried weight over the board's window by plant for Hall on Saturdays against a target band, lower is better and the same last year shown with a title of its own",
     ],
     [{ measures: [] }, 'Show a metric'],
     [{ form: 'note', measures: [] }, 'A note with its text and an automatic title'],
   ])('of %j is "%s"', (part, words) => {
     expect(said(part)).toBe(words);
+  });
+
+  it('tells hours as they are said', () => {
+    expect(said({ hours: { kind: 'clock', from: '06:00', to: '14:00' } })).toContain(
+      'for this asset from 06:00 to 14:00 against',
+    );
+  });
+
+  it.each(READOUT_FORMS)('of a %s names its slots in the order of the form', (form) => {
+    const measures = traitsOfForm(form).measures === 'none' ? { measures: [] } : {};
+    expect(slots({ form, ...measures })).toEqual(offeredSlots(readout({ form, ...measures })));
   });
 
   it('of a trend says by which period it is drawn', () => {

@@ -1,109 +1,139 @@
 import {
   BUCKET_WORDS,
-  groupWords,
   hoursWords,
   lowerFirst,
-  scopeWords,
   SUMMARY_WORDS,
   windowWords,
+  type HoursFilter,
   type Metric,
   type Readout,
-  type TargetBand,
+  type Slot,
 } from '@vivid-beacon/core';
+import { groupWords, offeredSlots, scopeWords } from '@vivid-beacon/core/src/boards';
 import { DIRECTION_WORDS } from '../../bands/directionWords';
 import type { SentencePart } from '../../components/Sentence';
 
+/** A readout and the names that its sentence needs. */
+interface Described {
+  readonly readout: Readout;
+  readonly metrics: ReadonlyMap<string, Metric>;
+  readonly assetName: (id: string) => string | undefined;
+  readonly indicatorName: (id: string) => string | undefined;
+}
+
+/** How one slot reads. */
+interface Phrase {
+  /** The words before it; none where the slot begins with its own. */
+  readonly before?: string;
+  readonly text: string;
+  /** It names a choice that differs from what is usual, so it stays when the sentence is folded. */
+  readonly chosen: boolean;
+}
+
+/** The slot that stands for all that are folded away. */
+export const UNFOLD = 'unfold';
+
 /**
- * The sentence of a readout, in the order people think: what, when, by what, only which, against what, how
- * shown. Any slot can be opened first.
+ * The sentence a readout is built with: its slots in the order of its form, each with its choice.
  *
- * Of an indicator only what it does not govern can be chosen.
- *
- * @param whole also the slots that say nothing yet; else one slot stands for all of them.
+ * @param whole also the slots that hold the usual choice; otherwise one slot, `UNFOLD`, stands for all of them.
  */
 export function readoutSentence(
   readout: Readout,
-  metrics: ReadonlyMap<string, Metric>,
-  assetName: (id: string) => string | undefined,
+  metrics: Described['metrics'],
+  assetName: Described['assetName'],
   whole = true,
-  indicatorName: (id: string) => string | undefined = () => undefined,
+  indicatorName: Described['indicatorName'] = () => undefined,
 ): SentencePart[] {
   const words = (text: string): SentencePart => ({ kind: 'words', text });
   const slot = (key: string, text: string): SentencePart => ({ kind: 'slot', key, text });
-  const [measure, ...more] = readout.measures;
-  if (readout.form === 'note') {
-    return [words('A note with'), slot('words', 'its text'), words('and'), slot('look', lookWords(readout))];
-  }
-  if (!measure) return [words('Show'), slot('metric', 'a metric')];
-  const trend = readout.form === 'trend';
-  const byBucket = (usual: string): SentencePart[] =>
-    trend
-      ? [words('by'), slot('bucket', readout.bucket ? `the ${BUCKET_WORDS[readout.bucket]}` : usual)]
-      : [];
-  const { indicatorId } = readout;
-  if (indicatorId !== null) {
-    return [
-      words('Show the indicator'),
-      slot('metric', indicatorName(indicatorId) ?? readout.title ?? 'that was removed'),
-      ...(trend
-        ? [words('over'), slot('window', readout.window ? windowWords(readout.window) : "the board's window")]
-        : []),
-      ...byBucket(measure.per ? 'the hour' : 'every sample'),
-      words('with'),
-      slot('look', lookWords(readout)),
-    ];
-  }
-  const metric = metrics.get(measure.metricId);
-  const per = measure.per && metrics.get(measure.per.metricId);
-  const what = !metric
-    ? 'a removed metric'
-    : lowerFirst(metric.name) + (readout.groupBy ? '' : `, ${metric.assetName}`);
-  const scope = readout.scope && scopeWords(readout.scope, assetName);
-  const part = (said: boolean, ...parts: SentencePart[]): SentencePart[] => (said || whole ? parts : []);
+  const slots = offeredSlots(readout);
+  if (slots.includes('metric') && readout.measures.length === 0)
+    return [words('Show'), slot('metric', 'a metric')];
+  const phrases = slots.map((each) => ({
+    each,
+    ...PHRASES[each]({ readout, metrics, assetName, indicatorName }),
+  }));
+  const told = phrases.filter(({ chosen }) => chosen || whole);
   return [
-    words('Show the'),
-    slot('summary', SUMMARY_WORDS[measure.summary]),
-    words('of'),
-    slot('metric', what),
-    ...(per ? [words('per'), slot('per', lowerFirst(per.name))] : part(false, slot('per', 'on its own'))),
-    ...(readout.groupBy
-      ? []
-      : part(
-          more.length > 0,
-          words('with'),
-          slot('more', more.length === 0 ? 'nothing else' : `${more.length} more`),
-        )),
-    words('over'),
-    slot('window', readout.window ? windowWords(readout.window) : "the board's window"),
-    ...byBucket(per ? 'the hour' : 'every sample'),
-    ...part(
-      readout.groupBy !== null,
-      slot('group', readout.groupBy ? groupWords(readout.groupBy) : 'not grouped'),
-    ),
-    ...part(
-      scope !== null,
-      words('for'),
-      slot('scope', scope ?? (readout.groupBy ? 'all assets' : 'this asset')),
-    ),
-    ...part(
-      readout.hours !== null,
-      words('in'),
-      slot('hours', readout.hours ? hoursWords(readout.hours) : 'all hours'),
-    ),
-    words('against'),
-    slot('band', readout.band ? bandWords(readout.band) : 'no target band'),
-    ...part(
-      readout.normalise !== null || readout.align !== null,
-      words('and'),
-      slot('compare', compareWords(readout)),
-    ),
-    ...part(readout.title !== null, words('shown with'), slot('look', lookWords(readout))),
-    ...(whole ? [] : [words('and'), slot(UNFOLD, 'more choices')]),
+    ...told.flatMap(({ each, before, text }) => [...(before ? [words(before)] : []), slot(each, text)]),
+    ...(told.length < phrases.length ? [words('and'), slot(UNFOLD, 'more choices')] : []),
   ];
 }
 
-/** The slot that stands for all that say nothing yet. */
-export const UNFOLD = 'unfold';
+const PHRASES: Readonly<Record<Slot, (described: Described) => Phrase>> = {
+  summary: ({ readout }) => ({
+    before: 'Show the',
+    text: SUMMARY_WORDS[readout.measures[0].summary],
+    chosen: true,
+  }),
+  metric: ({ readout, metrics, indicatorName }) => {
+    if (readout.indicatorId !== null) {
+      const name = indicatorName(readout.indicatorId) ?? readout.title ?? 'that was removed';
+      return { before: 'Show the indicator', text: name, chosen: true };
+    }
+    const metric = metrics.get(readout.measures[0].metricId);
+    const asset = readout.groupBy ? '' : `, ${metric?.assetName}`;
+    return {
+      before: 'of',
+      text: metric ? lowerFirst(metric.name) + asset : 'a removed metric',
+      chosen: true,
+    };
+  },
+  per: ({ readout: { measures }, metrics }) => {
+    const per = measures[0].per && metrics.get(measures[0].per.metricId);
+    return per
+      ? { before: 'per', text: lowerFirst(per.name), chosen: true }
+      : { text: 'on its own', chosen: false };
+  },
+  more: ({ readout: { measures } }) => {
+    const more = measures.length - 1;
+    return { before: 'with', text: more === 0 ? 'nothing else' : `${more} more`, chosen: more > 0 };
+  },
+  window: ({ readout: { window } }) => ({
+    before: 'over',
+    text: window ? windowWords(window) : "the board's window",
+    chosen: true,
+  }),
+  bucket: ({ readout }) => {
+    const bucket = 'bucket' in readout ? readout.bucket : null;
+    const usual = readout.measures[0].per ? 'the hour' : 'every sample';
+    return { before: 'by', text: bucket ? `the ${BUCKET_WORDS[bucket]}` : usual, chosen: true };
+  },
+  group: ({ readout: { groupBy } }) => ({
+    text: groupBy ? groupWords(groupBy) : 'not grouped',
+    chosen: groupBy !== null,
+  }),
+  scope: ({ readout: { scope, groupBy }, assetName }) => {
+    const chosen = scope && scopeWords(scope, assetName);
+    const usual = groupBy ? 'all assets' : 'this asset';
+    return { before: 'for', text: chosen ?? usual, chosen: chosen !== null };
+  },
+  hours: ({ readout: { hours } }) => ({
+    text: hours ? during(hours) : 'in all hours',
+    chosen: hours !== null,
+  }),
+  band: ({ readout: { band } }) => ({
+    before: 'against',
+    text: band ? `a target band, ${DIRECTION_WORDS[band.direction]}` : 'no target band',
+    chosen: true,
+  }),
+  compare: ({ readout }) => ({
+    before: 'and',
+    text: compareWords(readout),
+    chosen: 'normalise' in readout && (readout.normalise !== null || readout.align !== null),
+  }),
+  words: () => ({ before: 'A note with', text: 'its text', chosen: true }),
+  appearance: ({ readout: { title, measures, indicatorId } }) => ({
+    before: measures.length === 0 ? 'and' : 'shown with',
+    text: title === null ? 'an automatic title' : 'a title of its own',
+    // Of a note or an indicator there is little else to choose.
+    chosen: title !== null || measures.length === 0 || indicatorId !== null,
+  }),
+};
+
+const during = (hours: HoursFilter): string =>
+  hours.kind === 'clock' ? `from ${hoursWords(hours)}` : hoursWords(hours);
 
 const COMPARE_WORDS: Readonly<Record<Readout['compare'], string>> = {
   before: 'the window before',
@@ -111,21 +141,15 @@ const COMPARE_WORDS: Readonly<Record<Readout['compare'], string>> = {
   none: 'no reference',
 };
 
-function compareWords({ form, compare, normalise, align }: Readout): string {
+function compareWords(readout: Readout): string {
+  const { compare } = readout;
+  const { normalise, align } = 'normalise' in readout ? readout : { normalise: null, align: null };
   const inTrend = [
-    ...(form === 'trend' && normalise
+    ...(normalise
       ? [normalise.by === 'first' ? 'in percent of the first value' : `per ${normalise.name}`]
       : []),
-    ...(form === 'trend' && align ? [`by days since ${align.attribute}`] : []),
+    ...(align ? [`by days since ${align.attribute}`] : []),
   ];
   const reference = compare === 'none' && inTrend.length > 0 ? [] : [COMPARE_WORDS[compare]];
   return [...reference, ...inTrend].join(', ');
-}
-
-function lookWords({ title }: Readout): string {
-  return title === null ? 'an automatic title' : 'a title of its own';
-}
-
-function bandWords(band: TargetBand): string {
-  return `a target band, ${DIRECTION_WORDS[band.direction]}`;
 }

@@ -1,5 +1,5 @@
 import { useAddCause, useFlagCauses, useRemoveCause } from '../../api/flags';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Refusal } from '../../components/Refusal';
 import { RemarkField } from '../../components/RemarkField';
@@ -12,10 +12,10 @@ export function CauseList() {
   const add = useAddCause();
   const remove = useRemoveCause();
   return (
-    <Answer query={causes} reading="Reading causes">
+    <QueryResult query={causes} reading="Loading causes">
       {(rows) => (
         <>
-          {rows.length === 0 && <Words as="body">No cause is on the list yet.</Words>}
+          {rows.length === 0 && <Words as="body">No causes yet.</Words>}
           {rows.map(({ id, name }, i) => (
             <Row
               key={id}
@@ -23,9 +23,9 @@ export function CauseList() {
               last={i === rows.length - 1}
               right={
                 <Button
-                  look="quiet"
-                  label="Take off"
-                  name={`Take ${name} off the list`}
+                  variant="quiet"
+                  label="Remove"
+                  name={`Remove ${name} from the list`}
                   disabled={remove.isPending}
                   onPress={() => remove.mutate(id)}
                 />
@@ -41,6 +41,6 @@ export function CauseList() {
           <Refusal of={remove} />
         </>
       )}
-    </Answer>
+    </QueryResult>
   );
 }

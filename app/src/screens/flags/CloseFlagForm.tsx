@@ -41,7 +41,7 @@ export function CloseFlagForm({ flag, onDone }: { readonly flag: Flag; readonly 
       <OptionalNumberField label="Time spent" unit="min" value={minutesSpent} onChange={setMinutes} />
       <Refusal of={close} />
       <Button
-        look="main"
+        variant="primary"
         label="Close the flag"
         disabled={outcome === null || close.isPending}
         onPress={() =>

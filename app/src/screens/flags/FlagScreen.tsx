@@ -10,7 +10,7 @@ import {
 } from '@vivid-beacon/core';
 import { useCommentFlag, useFlag, useReopenFlag, useTakeFlag } from '../../api/flags';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
 import { Refusal } from '../../components/Refusal';
@@ -29,7 +29,7 @@ import { flagEventWords } from './flagWords';
 import { HandOnForm } from './HandOnForm';
 import { siteMoment } from '../siteMoment';
 
-/** One flag: what is to be done and why, what happened to it, and what can be done with it. */
+/** One flag: what to do and why, its history, and its actions. */
 export function FlagScreen({ flagId }: { readonly flagId: string }) {
   const router = useRouter();
   const query = useFlag(flagId);
@@ -65,7 +65,7 @@ export function FlagScreen({ flagId }: { readonly flagId: string }) {
             <Button grow label="Hand on" onPress={() => setDoing('handOn')} />
             <Button
               grow
-              look="main"
+              variant="primary"
               label="Close"
               name="Close with an outcome"
               onPress={() => setDoing('close')}
@@ -83,9 +83,9 @@ export function FlagScreen({ flagId }: { readonly flagId: string }) {
     >
       <Refusal of={take} />
       <Refusal of={reopen} />
-      <Answer query={query} reading="Reading the flag">
+      <QueryResult query={query} reading="Loading the flag">
         {(found) => <FlagSheet {...found} mayComment={mayAct(person)} />}
-      </Answer>
+      </QueryResult>
       {flag && (
         <>
           <Tray title="Close the flag" open={doing === 'close'} onClose={done}>

@@ -1,15 +1,15 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
-import { byUrgency, type Flag } from '@vivid-beacon/core';
-import { useFlags } from '../../api/flags';
+import { formatNumber, type Flag } from '@vivid-beacon/core';
+import { useFlagPages, type FlagSearch } from '../../api/flags';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
+import { LongList } from '../../components/LongList';
 import { Page } from '../../components/Page';
+import { SearchField, useSearch } from '../../components/SearchField';
 import { Section } from '../../components/Section';
 import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';
-import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { mayBuild } from '../../api/mayAct';
 import { CauseList } from './CauseList';
@@ -30,16 +30,26 @@ const NONE: Readonly<Record<List, string>> = {
   closed: 'No flag has been closed yet.',
 };
 
-/** Flags by person: what waits for me, what I handed out, all of them, and those that are closed. */
+const ASKS: Readonly<Record<List, FlagSearch>> = {
+  mine: { state: 'open', list: 'mine' },
+  given: { state: 'open', list: 'given' },
+  all: { state: 'open', list: 'all' },
+  closed: { state: 'closed', list: 'all' },
+};
+
+/** Flags: mine, handed out by me, everybody's, and closed. */
 export function FlagsScreen() {
   const router = useRouter();
   const person = usePerson();
   const now = useNow(60_000);
   const [list, setList] = useState<List>('mine');
   const [causes, setCauses] = useState(false);
-  const query = useFlags(list === 'closed' ? 'closed' : 'open');
-  const within = ({ from, to }: Flag): boolean =>
-    list === 'mine' ? to.id === person?.id : list === 'given' ? from.id === person?.id : true;
+  const search = useSearch();
+  const pages = useFlagPages({ ...ASKS[list], search: search.settled });
+  const total = pages.data?.pages[0].total;
+  const within = ({ from, to, closedAt }: Flag): boolean =>
+    (closedAt !== null) === (list === 'closed') &&
+    (list === 'mine' ? to.id === person?.id : list === 'given' ? from.id === person?.id : true);
   return (
     <Page
       title="Flags"
@@ -48,20 +58,25 @@ export function FlagsScreen() {
       tools={mayBuild(person) && <Button label="Causes" onPress={() => setCauses(true)} />}
     >
       <WordRow name="Which flags" options={LISTS} chosen={list} onChoose={setList} />
-      <Answer query={query} reading="Reading flags">
-        {(all) => {
-          const flags = all.filter(within);
-          if (list !== 'closed') flags.sort(byUrgency(now));
-          return (
-            <Section title={list === 'closed' ? 'Closed' : 'Open'} aside={String(flags.length)}>
-              {flags.map((flag, i) => (
-                <FlagRow key={flag.id} flag={flag} now={now} last={i === flags.length - 1} />
-              ))}
-              {flags.length === 0 && <Words as="body">{NONE[list]}</Words>}
-            </Section>
-          );
-        }}
-      </Answer>
+      <SearchField
+        label="Search flags"
+        placeholder="Search by title, taker, asset or plant"
+        search={search}
+      />
+      <Section
+        title={list === 'closed' ? 'Closed' : 'Open'}
+        aside={total === undefined ? '' : formatNumber(total, 0)}
+      >
+        <LongList
+          pages={pages}
+          reading="Loading flags"
+          searched={search.settled}
+          empty={NONE[list]}
+          fits={within}
+        >
+          {(flag: Flag, last) => <FlagRow key={flag.id} flag={flag} now={now} last={last} />}
+        </LongList>
+      </Section>
       <Tray title="Causes" open={causes} onClose={() => setCauses(false)}>
         {causes && <CauseList />}
       </Tray>

@@ -17,7 +17,7 @@ export function HandOnForm({ flag, onDone }: { readonly flag: Flag; readonly onD
       <Field label="Why" value={remark} onChange={setRemark} multiline />
       <Refusal of={hand} />
       <Button
-        look="main"
+        variant="primary"
         label="Hand it on"
         disabled={toPersonId === '' || hand.isPending}
         onPress={() => hand.mutate({ id: flag.id, toPersonId, remark }, { onSuccess: onDone })}

@@ -24,7 +24,7 @@ export function CopyButton({ text }: { readonly text: string }) {
   };
   return (
     <View aria-live="polite">
-      <Button look="quiet" label={LABELS[outcome]} onPress={() => void copy()} />
+      <Button variant="quiet" label={LABELS[outcome]} onPress={() => void copy()} />
     </View>
   );
 }

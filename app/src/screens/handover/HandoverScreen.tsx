@@ -6,7 +6,7 @@ import { useAddHandoverNote, useHandover } from '../../api/handover';
 import { mayAct } from '../../api/mayAct';
 import { useWatch } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Page } from '../../components/Page';
 import { RemarkField } from '../../components/RemarkField';
 import { Row } from '../../components/Row';
@@ -18,7 +18,7 @@ import { CopyButton } from './CopyButton';
 import { HandoverSections } from './HandoverSections';
 import { handoverText } from './handoverText';
 
-/** What happened in a shift and what is still open, on one page, with the words of one shift for the next. */
+/** The events of a shift, what is still open, and the notes for the next shift. */
 export function HandoverScreen() {
   const router = useRouter();
   const watch = useWatch();
@@ -46,9 +46,9 @@ export function HandoverScreen() {
           }}
         />
       )}
-      <Answer query={query} reading="Reading the shift">
+      <QueryResult query={query} reading="Loading the shift">
         {(handover) => <Sheet handover={handover} onShift={setShift} />}
-      </Answer>
+      </QueryResult>
     </Page>
   );
 }
@@ -84,7 +84,7 @@ function Sheet({
             ))}
             {mayAct(person) ? (
               <RemarkField
-                label="Add a word for the next shift"
+                label="Add a note for the next shift"
                 pending={add.isPending}
                 error={add.error}
                 onAdd={(text, clear) =>
@@ -92,7 +92,7 @@ function Sheet({
                 }
               />
             ) : (
-              notes.length === 0 && <Words as="body">Nobody has left words.</Words>
+              notes.length === 0 && <Words as="body">No notes yet.</Words>
             )}
           </Section>
         </View>

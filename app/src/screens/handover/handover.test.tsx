@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import type { Alarm, Flag, Handover, Metric, Watch } from '@vivid-beacon/core';
 import { madeAlarm } from '../../testing/madeAlarm';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
-import { QUIET_WATCH } from '../../testing/usual';
+import { QUIET_WATCH, watchOf } from '../../testing/usual';
 import { WatchNeeds } from '../watch/WatchNeeds';
 import { HandoverScreen } from './HandoverScreen';
 import { handoverText } from './handoverText';
@@ -64,12 +64,12 @@ describe('shift handover', () => {
     const { person, sent } = renderScreen(<HandoverScreen />, answers('operator'));
     expect(await screen.findByText('Soap is low')).toBeTruthy();
     expect(screen.getByText('Ironer 2: Belt')).toBeTruthy();
-    expect(screen.getByText('Every rule watches.')).toBeTruthy();
+    expect(screen.getByText('No rule is shelved or out of service.')).toBeTruthy();
     await person.type(
-      await screen.findByRole('textbox', { name: 'Add a word for the next shift' }),
+      await screen.findByRole('textbox', { name: 'Add a note for the next shift' }),
       'Trap B leaks',
     );
-    await person.click(screen.getByRole('button', { name: 'Add the word for the next shift' }));
+    await person.click(screen.getByRole('button', { name: 'Add the note for the next shift' }));
     await waitFor(() =>
       expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({
         plantId: '1',
@@ -84,21 +84,21 @@ describe('shift handover', () => {
   it('lets viewers only read', async () => {
     renderScreen(<HandoverScreen />, answers('viewer'));
     await screen.findByText('Soap is low');
-    expect(screen.queryByRole('textbox', { name: 'Add a word for the next shift' })).toBeNull();
+    expect(screen.queryByRole('textbox', { name: 'Add a note for the next shift' })).toBeNull();
   });
 
   it('can be sent on as text', () => {
     const text = handoverText(handover).replace(/[^\S\n]/g, ' ');
     expect(text).toMatch(/^Shift handover, Quayside, Early, /);
     expect(text).toContain('For the next shift\n- Soap is low (Marit)');
-    expect(text).toContain('Alarms that stand (1)\n- Alarm 1: Ironer 2');
+    expect(text).toContain('Active alarms (1)\n- Alarm 1: Ironer 2');
     expect(text).toContain('Stops in this shift (1, 1 h)\n- Ironer 2: Belt: 10:00 to 11:00');
     expect(text).toContain('Open flags (0)\nNo open flags.');
   });
 });
 
 describe('what needs a person now', () => {
-  const watch = {
+  const watch = watchOf({
     now: NOW,
     plants: [],
     alarms: [
@@ -132,7 +132,7 @@ describe('what needs a person now', () => {
       count: { '2': 1 },
     },
     rulesOn: { '10': 2 },
-  } as Watch;
+  } as unknown as Partial<Watch>);
 
   it('stands in the order of urgency with why, is acknowledged at the thumb, and follows the plant', async () => {
     const { person, sent } = renderScreen(<WatchNeeds watch={watch} plant={null} />, {

@@ -34,15 +34,15 @@ export function handoverParts(handover: Handover): HandoverPart[] {
   const { standing, setAside, openFlags, silent, raised, stops, remarks, closedFlags } = handover;
   return [
     {
-      title: 'Alarms that stand',
+      title: 'Active alarms',
       aside: count(standing),
       lines: standing.map(alarm),
-      none: 'No alarm stands.',
+      none: 'No active alarms.',
     },
     {
       title: 'Shelved or out of service',
       aside: count(setAside),
-      none: 'Every rule watches.',
+      none: 'No rule is shelved or out of service.',
       lines: setAside.map(({ ruleId, ruleName, assetName, aside }) => ({
         key: `${ruleId} ${assetName}`,
         title: ruleName,
@@ -67,7 +67,7 @@ export function handoverParts(handover: Handover): HandoverPart[] {
     {
       title: 'Silent feeds',
       aside: String(silent.count[handover.plantId] ?? 0),
-      none: 'Every feed reports.',
+      none: 'All feeds are reporting.',
       lines: silent.feeds.map((feed) => ({
         key: feed.id,
         title: `${feed.assetName}, ${feed.name.toLowerCase()}`,
@@ -79,12 +79,12 @@ export function handoverParts(handover: Handover): HandoverPart[] {
       title: 'Alarms in this shift',
       aside: count(raised),
       lines: raised.map(alarm),
-      none: 'No alarm called anybody.',
+      none: 'No alarms in this shift.',
     },
     {
       title: 'Stops in this shift',
       aside: stops.length > 0 ? `${stops.length}, ${formatLength(handover.stoppedMs)}` : '0',
-      none: 'Nothing stood still.',
+      none: 'No stops in this shift.',
       lines: stops.map((stop) => ({
         key: stop.id,
         title: `${stop.assetName}: ${stop.reason}`,
@@ -106,7 +106,7 @@ export function handoverParts(handover: Handover): HandoverPart[] {
     {
       title: 'Flags closed in this shift',
       aside: count(closedFlags),
-      none: 'None was closed.',
+      none: 'No flags were closed.',
       lines: closedFlags.map((flag) => ({
         key: flag.id,
         title: flag.title,

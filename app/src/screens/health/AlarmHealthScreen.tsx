@@ -6,7 +6,7 @@ import { useKeepOperators } from '../../api/changes';
 import { mayBuild } from '../../api/mayAct';
 import { useAlarmHealth, useWatch } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Fact } from '../../components/Fact';
 import { LampWord } from '../../components/LampWord';
 import { Page } from '../../components/Page';
@@ -45,7 +45,7 @@ export function AlarmHealthScreen() {
   return (
     <Page
       title="Alarm health"
-      under="What the alarms ask of those who answer them"
+      under="The load that alarms put on the people who answer them"
       onBack={() => router.navigate('/alarms')}
       backName="Back to alarms"
     >
@@ -57,19 +57,21 @@ export function AlarmHealthScreen() {
       />
       <View>
         <Words as="second" colour={palette.ink2}>
-          {build ? 'Who answer at the same time, kept for everybody' : 'Who answer at the same time'}
+          {build
+            ? 'People answering alarms at the same time (for everyone)'
+            : 'People answering alarms at the same time'}
         </Words>
         <WordRow
-          name="Who answer at the same time"
+          name="People answering alarms at the same time"
           options={OPERATORS}
           chosen={chosen === undefined ? null : String(chosen)}
           onChoose={(count) => choose(Number(count))}
         />
         {keep.isError && (
-          <Words as="second" colour={palette.breachT}>{`Not kept. ${keep.error.message}`}</Words>
+          <Words as="second" colour={palette.breachT}>{`Not saved. ${keep.error.message}`}</Words>
         )}
       </View>
-      <Answer query={query} reading="Counting alarms">
+      <QueryResult query={query} reading="Counting alarms">
         {({ health, checks, rules }) => (
           <>
             <Checks checks={checks} />
@@ -77,11 +79,11 @@ export function AlarmHealthScreen() {
             <FrequentRules health={health} rules={rules} mayMend={build} />
           </>
         )}
-      </Answer>
+      </QueryResult>
       <Words as="second" colour={palette.ink2} style={styles.source}>
-        Rates are per person. Guidelines after ISA-18.2 and EEMUA 191, as remembered by the makers of this
-        page, not copied from them. Alarms that were shelved, suppressed by design or out of service do not
-        count: nobody was called. Shares by priority are told from 20 alarms on.
+        Rates are per person. Guidelines follow ISA-18.2 and EEMUA 191 from memory; they are not quoted.
+        Alarms that were shelved, suppressed by design or out of service do not count: nobody was notified.
+        Shares by priority are shown from 20 alarms on.
       </Words>
     </Page>
   );

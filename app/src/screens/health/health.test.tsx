@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import {
   alarmHealth,
   checkHealth,
-  PLAIN_RULE,
+  DEFAULT_RULE,
   type AlarmRule,
   type Annunciation,
   type Metric,
@@ -68,7 +68,7 @@ describe('alarm health', () => {
 describe('changing a rule', () => {
   it('begins with the rule as it is, and puts the new one in its place', async () => {
     const rule: AlarmRule = {
-      ...PLAIN_RULE,
+      ...DEFAULT_RULE,
       id: '1',
       name: 'Dryer hot',
       metricId: '10',
@@ -78,7 +78,7 @@ describe('changing a rule', () => {
       latching: true,
       inForce: true,
       inForceFrom: 0,
-      watches: [],
+      watched: { metrics: 0, suppressed: 0, aside: 0, how: null },
     };
     const metric = {
       id: '10',
@@ -92,7 +92,7 @@ describe('changing a rule', () => {
     const { person, sent } = renderScreen(<RuleEditorScreen from="1" />, {
       ...answers('analyst'),
       'GET /api/metrics': [metric as Metric],
-      'GET /api/alarm-rules': [rule],
+      'GET /api/alarm-rules/1': { rule, watches: [] },
       'GET /api/assets': [],
       'GET /api/people': [],
       'POST /api/alarm-rules/rehearsal': {
@@ -109,11 +109,11 @@ describe('changing a rule', () => {
       'POST /api/alarm-rules/rehearsal/limits': { curve: [], onceAWeek: null },
       'POST /api/alarm-rules': { id: '2' },
     });
-    expect(await screen.findByText(/^In place of "Dryer hot": Caution above 205/)).toBeTruthy();
+    expect(await screen.findByText(/^Replaces "Dryer hot": Caution above 205/)).toBeTruthy();
     const limit = await screen.findByLabelText('Limit');
     await person.clear(limit);
     await person.type(limit, '212');
-    await person.click(screen.getByRole('button', { name: 'Put in its place' }));
+    await person.click(screen.getByRole('button', { name: 'Replace the rule' }));
     await waitFor(() => {
       const put = sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules');
       expect(put?.body).toMatchObject({

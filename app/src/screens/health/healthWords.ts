@@ -16,8 +16,8 @@ const NAMES: Readonly<Record<Key, string>> = {
   busyShare: 'Ten-minute periods with more than ten alarms',
   floodShare: 'Time in flood',
   topTenShare: 'Share of the ten most frequent rules',
-  chattering: 'Rules that chatter',
-  stale: 'Alarms that stand for more than a day',
+  chattering: 'Chattering rules',
+  stale: 'Alarms active for more than a day',
   highShare: 'Share of high priority',
   mediumShare: 'Share of medium priority',
 };
@@ -60,13 +60,13 @@ export function otherFigures(health: AlarmHealth, zone: string, now: number): [s
     ['Alarms in all', formatNumber(health.count, 0)],
     ['Worst ten minutes', peak.at === null ? 'none' : formatMoment(peak.at, zone, now)],
     ['Floods', formatNumber(floods.length, 0)],
-    ['Fleeting', `${formatNumber(health.fleeting, 0)} over within a minute`],
+    ['Fleeting', `${formatNumber(health.fleeting, 0)} cleared within a minute`],
     [
-      'Answered in',
+      'Time to acknowledge',
       toAcknowledge
         ? `${formatLength(toAcknowledge.median)} (half of them), ${formatLength(toAcknowledge.p95)} (95 % of them)`
-        : 'none was acknowledged',
+        : 'none acknowledged',
     ],
-    ['Not answered', formatNumber(health.neverAcknowledged, 0)],
+    ['Not acknowledged', formatNumber(health.neverAcknowledged, 0)],
   ];
 }

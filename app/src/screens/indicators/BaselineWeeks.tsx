@@ -8,7 +8,7 @@ interface BaselineWeeksProps {
   readonly onChange: (weeks: number) => void;
 }
 
-/** How many weeks before what is usual rests on, and what that means. */
+/** Number of weeks of the baseline, with an explanation. */
 export function BaselineWeeks({ weeks, onChange }: BaselineWeeksProps) {
   const palette = usePalette();
   const { least, most } = BASELINE_STRETCHES;
@@ -16,15 +16,15 @@ export function BaselineWeeks({ weeks, onChange }: BaselineWeeksProps) {
   return (
     <>
       <NumberField
-        label="From so many weeks before"
+        label="Number of weeks before"
         value={weeks}
         error={right ? undefined : `Whole weeks, ${least} to ${most}`}
         onChange={onChange}
       />
       <Words as="second" colour={palette.ink2}>
         The mean of the same hours of the week in the weeks before; a longer window is set against stretches
-        of its own length. Of a ratio the sums are divided. Weeks with too little data are left out; with
-        fewer than half of them there is none.
+        of its own length. For a ratio, sums are divided. Weeks with too little data are left out; with fewer
+        than half of them there is no value.
       </Words>
     </>
   );

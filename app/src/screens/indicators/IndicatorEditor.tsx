@@ -11,7 +11,7 @@ import { Refusal } from '../../components/Refusal';
 import { Section } from '../../components/Section';
 import { Sentence } from '../../components/Sentence';
 import { Words } from '../../components/Words';
-import { useSettled } from '../../hooks/useSettled';
+import { useDebounced } from '../../hooks/useDebounced';
 import { usePalette } from '../../theme/useTheme';
 import { PerPanel } from '../editor/PerPanel';
 import { usualHigh } from '../rule/usualHigh';
@@ -46,9 +46,9 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
     before?.indicator.definition ?? null,
   );
   const [open, setOpen] = useState<IndicatorSlot>(before ? 'judge' : 'measure');
-  const settled = useSettled(definition, SETTLE_MS);
+  const settled = useDebounced(definition, SETTLE_MS);
   const wrong = definition && problemOfDefinition(definition);
-  // What has settled may still be the wrong one that has just been put right.
+  // The debounced draft may still be an invalid one that was just corrected.
   const canPreview = !wrong && settled !== null && problemOfDefinition(settled) === null;
   const preview = useIndicatorPreview(canPreview ? settled : null, before?.targets ?? NO_TARGETS);
   const measured = definition?.measure;
@@ -74,10 +74,10 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
       backName="Leave without saving"
       dock={
         <>
-          <Button look="quiet" label="Leave" onPress={onLeave} />
+          <Button variant="quiet" label="Leave" onPress={onLeave} />
           <Button
             grow
-            look="main"
+            variant="primary"
             label={before ? 'Put in force' : 'Add'}
             disabled={!definition || wrong !== null || preview.isError || save.isPending}
             onPress={() =>

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useIndicator } from '../../api/indicators';
 import { usePeople } from '../../api/queries';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { IndicatorEditor } from './IndicatorEditor';
 
 /** Writes the definition of an indicator as a sentence, its value and its past always in sight. */
@@ -23,8 +23,8 @@ function Changed({
 }: { readonly indicatorId: string } & Omit<Parameters<typeof IndicatorEditor>[0], 'before'>) {
   const query = useIndicator(indicatorId);
   return (
-    <Answer query={query} reading="Reading the indicator">
+    <QueryResult query={query} reading="Loading the indicator">
       {({ indicator, targets }) => <IndicatorEditor {...rest} before={{ indicator, targets }} />}
-    </Answer>
+    </QueryResult>
   );
 }

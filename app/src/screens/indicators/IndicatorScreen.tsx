@@ -6,7 +6,7 @@ import {
   displayUnit,
   dividedBand,
   formatMoment,
-  USUAL_RULES,
+  DEFAULT_RULES,
   type IndicatorReading,
   type IndicatorVersion,
   type PeriodTarget,
@@ -18,7 +18,7 @@ import { mayBuild } from '../../api/mayAct';
 import { useMetricsById } from '../../api/catalogue';
 import { usePerson } from '../../api/session';
 import { StraightGauge } from '../../charts/StraightGauge';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Fact } from '../../components/Fact';
 import { LampWord } from '../../components/LampWord';
@@ -34,7 +34,7 @@ import { useNow } from '../../hooks/useNow';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
 import {
-  changeWords,
+  indicatorChangeWords,
   judgeWords,
   measureWords,
   referenceWords,
@@ -72,7 +72,7 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
         )
       }
     >
-      <Answer query={query} reading="Reading the indicator">
+      <QueryResult query={query} reading="Loading the indicator">
         {({ indicator, versions, targets }) => (
           <>
             <Now indicator={indicator} />
@@ -84,13 +84,13 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
             <Versions versions={versions} indicator={indicator} />
           </>
         )}
-      </Answer>
+      </QueryResult>
       {build && (
         <>
           <Refusal of={remove} />
           <Button
-            look="quiet"
-            label={sure ? 'Take it off every list now' : 'Take off every list'}
+            variant="quiet"
+            label={sure ? 'Remove it now' : 'Remove'}
             disabled={remove.isPending}
             onPress={() =>
               sure
@@ -138,7 +138,7 @@ function Now({ indicator }: { readonly indicator: IndicatorReading }) {
           : `Target ${shownValue(target, reading.unit, definition)}${reading.partial ? ', as far as the window has passed' : ''}.`}
       </Words>
       <Words as="body" colour={palette.ink2}>
-        {changeWords(indicator)}
+        {indicatorChangeWords(indicator)}
       </Words>
       <ProvenanceTray
         title={name}
@@ -163,7 +163,7 @@ function Past({
   const { definition, reading } = indicator;
   return (
     <Section title="Past" aside={query.data ? `by ${query.data.bucket}` : ''}>
-      <Answer query={query} reading="Reading the past">
+      <QueryResult query={query} reading="Loading the past">
         {(past) => (
           <>
             <PastColumns past={past} name={indicator.name} display={definition.display} />
@@ -183,7 +183,7 @@ function Past({
             />
           </>
         )}
-      </Answer>
+      </QueryResult>
     </Section>
   );
 }
@@ -198,7 +198,7 @@ function Targets({
   readonly mayEdit: boolean;
 }) {
   const save = useSaveTargets();
-  const rules = useCalendar(indicator.plantId).data ?? USUAL_RULES;
+  const rules = useCalendar(indicator.plantId).data ?? DEFAULT_RULES;
   const { definition, reading } = indicator;
   if (definition.target.kind !== 'periods') return null;
   const word = definition.display === 'units' ? reading.unit : `${definition.display}`;
@@ -237,10 +237,10 @@ function Definition({ indicator }: { readonly indicator: IndicatorReading }) {
       <Fact name="Band" text={judgeWords(definition.judge, unit, definition.decimals)} />
       <Fact name="Target" text={targetWords(definition.target, unit, definition)} />
       <Fact name="Compared" text={`with ${referenceWords(definition.reference, unit, definition)}`} />
-      <Fact name="Answers for it" text={ownerName ?? 'nobody named'} />
+      <Fact name="Owner" text={ownerName ?? 'no owner'} />
       {definition.boardId !== null && (
         <Button
-          look="quiet"
+          variant="quiet"
           label="Open its board"
           onPress={() => router.push(`/boards/${definition.boardId!}`)}
         />
@@ -260,7 +260,7 @@ function Versions({
   const { unit, provenance } = indicator.reading;
   const { zone } = provenance;
   return (
-    <Section title="Definitions before" aside={String(versions.length - 1)} closed={false}>
+    <Section title="Earlier definitions" aside={String(versions.length - 1)} closed={false}>
       {versions.slice(1).map(({ version, validFrom, by, definition }, i) => (
         <Row
           key={version}
@@ -275,7 +275,7 @@ function Versions({
           last={i === versions.length - 2}
         />
       ))}
-      {versions.length === 1 && <Words as="body">It has not been changed since it was set up.</Words>}
+      {versions.length === 1 && <Words as="body">Not changed since it was created.</Words>}
     </Section>
   );
 }

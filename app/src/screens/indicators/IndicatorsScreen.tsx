@@ -1,14 +1,15 @@
 import { useRouter } from 'expo-router';
-import { SEVERITY, windowWords, type IndicatorReading } from '@vivid-beacon/core';
-import { useIndicators } from '../../api/indicators';
+import { windowWords, type IndicatorReading } from '@vivid-beacon/core';
+import { useIndicatorPages } from '../../api/indicators';
 import { mayBuild } from '../../api/mayAct';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
 import { Button } from '../../components/Button';
 import { PlusIcon } from '../../components/icons';
+import { LongList } from '../../components/LongList';
 import { LampWord } from '../../components/LampWord';
-import { Notice } from '../../components/Notice';
+import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
+import { SearchField, useSearch } from '../../components/SearchField';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -18,7 +19,8 @@ import { shownValue } from './indicatorWords';
 export function IndicatorsScreen() {
   const palette = usePalette();
   const router = useRouter();
-  const query = useIndicators();
+  const search = useSearch();
+  const pages = useIndicatorPages(search.settled);
   const build = mayBuild(usePerson());
   return (
     <Page
@@ -37,38 +39,34 @@ export function IndicatorsScreen() {
         )
       }
     >
-      <Answer query={query} reading="Reading indicators">
-        {(rows) =>
-          rows.length === 0 ? (
-            <Notice
-              kind="empty"
-              title="No indicators yet"
-              text="An indicator is a measure with a target band that counts as one thing on every board."
-            />
-          ) : (
-            worstFirst(rows).map((row, i) => (
-              <Row
-                key={row.id}
-                title={row.name}
-                second={secondLine(row)}
-                left={<LampWord level={row.reading.level} />}
-                right={
-                  <Words as="figure">{shownValue(row.reading.value, row.reading.unit, row.definition)}</Words>
-                }
-                onPress={() => router.push(`/indicators/${row.id}`)}
-                last={i === rows.length - 1}
-              />
-            ))
-          )
+      <SearchField label="Search indicators" placeholder="Search by name, asset or plant" search={search} />
+      <LongList
+        pages={pages}
+        reading="Loading indicators"
+        searched={search.settled}
+        empty={
+          <Message
+            kind="empty"
+            title="No indicators yet"
+            text="An indicator is a measure with a target band that counts as one thing on every board."
+          />
         }
-      </Answer>
+      >
+        {(row: IndicatorReading, last) => (
+          <Row
+            key={row.id}
+            title={row.name}
+            second={secondLine(row)}
+            left={<LampWord level={row.reading.level} />}
+            right={
+              <Words as="figure">{shownValue(row.reading.value, row.reading.unit, row.definition)}</Words>
+            }
+            onPress={() => router.push(`/indicators/${row.id}`)}
+            last={last}
+          />
+        )}
+      </LongList>
     </Page>
-  );
-}
-
-function worstFirst(rows: readonly IndicatorReading[]): IndicatorReading[] {
-  return [...rows].sort(
-    (a, b) => SEVERITY[a.reading.level] - SEVERITY[b.reading.level] || a.name.localeCompare(b.name),
   );
 }
 

@@ -6,8 +6,8 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { DIRECTION_CHOICES } from '../../bands/directionWords';
 import { BandPanel } from '../editor/BandPanel';
-import { problemOfCuts } from '../editor/bandProblem';
-import { OwnCutsList } from '../editor/OwnCutsList';
+import { problemOfThresholds } from '../editor/bandProblem';
+import { CustomThresholdList } from '../editor/CustomThresholdList';
 import { otherJudge } from './indicatorDraft';
 
 interface JudgePanelProps {
@@ -20,7 +20,7 @@ interface JudgePanelProps {
 const WAYS = [
   { value: 'limits', label: 'Limits in the unit' },
   { value: 'target', label: 'Shares of the target' },
-  { value: 'targetCuts', label: 'Own shares' },
+  { value: 'targetCuts', label: 'Custom shares' },
 ] as const;
 const SHARE_ENDS = [80, 120] as const;
 
@@ -47,11 +47,11 @@ export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProp
         />
       )}
       {judge.kind === 'targetCuts' && (
-        <OwnCutsList
+        <CustomThresholdList
           own={judge}
           unit="% of the target"
           ends={SHARE_ENDS}
-          problem={problemOfCuts(judge)}
+          problem={problemOfThresholds(judge)}
           onChange={(own) => onChange({ ...judge, ...own })}
         />
       )}
@@ -82,9 +82,9 @@ export function JudgePanel({ definition, unit, usual, onChange }: JudgePanelProp
       )}
       {judge.kind !== 'limits' && (
         <Words as="second" colour={palette.ink2}>
-          Short of 95 % is further from the target, on its bad side, than 5 % of its size: right for negative
-          targets too. A target of zero has no size, so it is reached or it is not. A value on the threshold
-          has the better level{judge.kind === 'target' ? '; equal shares leave two levels' : ''}.
+          Short of 95 % means missing the target, on its bad side, by more than 5 % of its size; this also
+          holds for negative targets. A target of zero has no size: it is either reached or missed. A value on
+          a threshold gets the better level{judge.kind === 'target' ? '; equal shares leave two levels' : ''}.
         </Words>
       )}
     </View>

@@ -1,7 +1,10 @@
 import { StyleSheet, View } from 'react-native';
 import type { IndicatorDefinition, Person } from '@vivid-beacon/core';
-import { useBoards } from '../../api/queries';
+import { itemsOf } from '../../api/pages';
+import { useBoardPages } from '../../api/queries';
+import { SearchedPick } from '../../assets/SearchedPick';
 import { PickList } from '../../components/PickList';
+import { useSearch } from '../../components/SearchField';
 import { Words } from '../../components/Words';
 
 interface OwnerPanelProps {
@@ -12,31 +15,38 @@ interface OwnerPanelProps {
 
 const NONE = 'none';
 
-/** Who answers for an indicator, and the board that shows it in its context. */
+/** Owner of an indicator, and the board that shows it in context. */
 export function OwnerPanel({ definition, people, onChange }: OwnerPanelProps) {
-  const boards = useBoards().data ?? [];
+  const search = useSearch();
+  const found = useBoardPages(search.settled);
   return (
     <View style={styles.panel}>
       <PickList
-        name="Who answers for it"
+        name="Owner"
         maxHeight={240}
         options={[
-          { value: NONE, label: 'Nobody named' },
+          { value: NONE, label: 'No owner' },
           ...people.map(({ id, name, role }) => ({ value: id, label: name, detail: role })),
         ]}
         chosen={definition.ownerId ?? NONE}
         onChoose={(id) => onChange({ ownerId: id === NONE ? null : id })}
       />
       <Words as="bodyStrong">Its board</Words>
-      <PickList
+      <SearchedPick
         name="Its board"
         maxHeight={240}
-        options={[
-          { value: NONE, label: 'None' },
-          ...boards.map(({ id, title, ownerName }) => ({ value: id, label: title, detail: ownerName })),
-        ]}
-        chosen={definition.boardId ?? NONE}
-        onChoose={(id) => onChange({ boardId: id === NONE ? null : id })}
+        instead={{ label: 'None', onChoose: () => onChange({ boardId: null }) }}
+        options={itemsOf(found.data).map(({ id, title, ownerName }) => ({
+          value: id,
+          label: title,
+          detail: ownerName,
+        }))}
+        found={found}
+        search={search.text}
+        settled={search.settled}
+        onSearch={search.onText}
+        chosen={definition.boardId}
+        onChoose={(id) => onChange({ boardId: id })}
       />
     </View>
   );

@@ -11,10 +11,10 @@ import {
   type JudgedPeriod,
 } from '@vivid-beacon/core';
 import { Hatch } from '../../charts/Hatch';
-import { starPath } from '../../charts/starPath';
+import { starPath } from '@vivid-beacon/core/src/drawing/starPath';
 import { useNow } from '../../hooks/useNow';
 import { useWidth } from '../../hooks/useWidth';
-import { SVG_FONT } from '../../theme/type';
+import { SVG_FONTS } from '../../theme/type';
 import { usePalette } from '../../theme/useTheme';
 
 const HEIGHT = 140;
@@ -53,7 +53,7 @@ export function PastColumns({ past, name, display }: PastColumnsProps) {
               x={LEFT - 6}
               y={y(tick) + 4}
               textAnchor="end"
-              fontFamily={SVG_FONT}
+              fontFamily={SVG_FONTS.medium}
               fontSize={12}
               fill={palette.ink2}
             >

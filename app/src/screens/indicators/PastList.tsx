@@ -42,7 +42,7 @@ export function PastList({ past, unit, format, version, onOpen }: PastListProps)
       ))}
       {newest.length > SHOWN_FIRST && (
         <Button
-          look="quiet"
+          variant="quiet"
           label={all ? 'Show the newest only' : `Show all ${newest.length}`}
           onPress={() => setAll(!all)}
         />

@@ -3,8 +3,8 @@ import type { IndicatorReading, IndicatorVersion, IndicatorPast, JudgedPeriod } 
 import { mayAct } from '../../api/mayAct';
 import { useReading } from '../../api/queries';
 import { usePerson } from '../../api/session';
-import { localWindow } from '../../boards/localWindow';
-import { Answer } from '../../components/Answer';
+import { localWindow } from '@vivid-beacon/core';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { ProvenanceTray } from '../../components/ProvenanceTray';
 import { Tray } from '../../components/Tray';
@@ -52,9 +52,9 @@ export function PeriodTray({ indicator, versions, past, period, onClose }: Perio
   if (!query.data || query.isPlaceholderData) {
     return (
       <Tray title={title} open onClose={close}>
-        <Answer query={{ ...query, data: undefined }} reading="Reading how it was made">
+        <QueryResult query={{ ...query, data: undefined }} reading="Loading how it was made">
           {() => null}
-        </Answer>
+        </QueryResult>
       </Tray>
     );
   }

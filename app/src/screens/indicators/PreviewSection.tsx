@@ -12,7 +12,7 @@ interface PreviewSectionProps {
   readonly definition: IndicatorDefinition;
 }
 
-/** What the definition gives now, and what it would have said before. */
+/** The current value and the past of the definition. */
 export function PreviewSection({ preview, definition }: PreviewSectionProps) {
   const palette = usePalette();
   const { data, error, isPlaceholderData } = preview;

@@ -9,7 +9,7 @@ import {
   type Proration,
   type TargetSource,
 } from '@vivid-beacon/core';
-import type { TargetSuggestion } from '@vivid-beacon/core/src/engine';
+import type { TargetSuggestion } from '@vivid-beacon/core/src/aggregation';
 import { useSuggestedTargets } from '../../api/indicators';
 import { Button } from '../../components/Button';
 import { NumberField } from '../../components/NumberField';
@@ -76,7 +76,7 @@ export function TargetPanel({ definition, unit, usual, zone, onChange }: TargetP
           />
           {addsUp(measure) && (
             <WordRow
-              name="A part of the window has"
+              name="Part of the window gets"
               options={PRORATE}
               chosen={target.prorate ?? 'none'}
               onChoose={(prorate) => onChange({ ...target, prorate })}
@@ -89,7 +89,7 @@ export function TargetPanel({ definition, unit, usual, zone, onChange }: TargetP
               second={reasonOf(suggestion, suggested.data.bucket, zone)}
               right={
                 <Button
-                  look="quiet"
+                  variant="quiet"
                   label="Take"
                   name={`Take ${shownValue(suggestion.value, unit, definition)} as the target`}
                   onPress={() => onChange({ ...target, value: Number(suggestion.value.toPrecision(6)) })}
@@ -102,20 +102,20 @@ export function TargetPanel({ definition, unit, usual, zone, onChange }: TargetP
       {target.kind === 'periods' && (
         <>
           <WordRow
-            name="One target for each"
+            name="One target per"
             options={PERIODS}
             chosen={target.period as 'month'}
             onChoose={(period) => onChange({ ...target, period })}
           />
           <WordRow
-            name="A part of a period has"
+            name="Part of a period gets"
             options={PRORATE}
             chosen={target.prorate}
             onChoose={(prorate) => onChange({ ...target, prorate })}
           />
           <Words as="second" colour={palette.ink2}>
-            The targets themselves are typed in on the page of the indicator, also for periods to come. Means
-            and ratios are not prorated: they hold as they are.
+            Enter the targets on the indicator's page, also for periods to come. Means and ratios are not
+            prorated: they hold as they are.
           </Words>
         </>
       )}

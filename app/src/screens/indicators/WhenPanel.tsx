@@ -23,7 +23,7 @@ export function WhenPanel({ definition, onChange }: WhenPanelProps) {
         chosen={String(RELATIVE_WINDOWS.findIndex((spec) => sameWindow(spec, definition.window)))}
         onChoose={(i) => onChange({ window: RELATIVE_WINDOWS[Number(i)] })}
       />
-      <Words as="bodyStrong">Only which hours</Words>
+      <Words as="bodyStrong">Which hours</Words>
       <HoursPanel hours={definition.hours} onChange={(hours) => onChange({ hours })} />
     </View>
   );

@@ -6,7 +6,7 @@ import {
   type Judge,
   type Metric,
 } from '@vivid-beacon/core';
-import { problemOf, problemOfCuts } from '../editor/bandProblem';
+import { problemOf, problemOfThresholds } from '../editor/bandProblem';
 
 /** The parts of the sentence an indicator is written with. */
 export type IndicatorSlot =
@@ -53,7 +53,7 @@ export function withMetric(
   };
 }
 
-/** Which way is better; own cuts lie on both sides, as inside does. */
+/** Which way is better; custom thresholds lie on both sides, as inside does. */
 export function directionOf(judge: Judge): Direction {
   if (judge.kind === 'target') return judge.direction;
   if (judge.kind === 'targetCuts' || judge.band.direction === 'cuts') return 'inside';
@@ -65,7 +65,7 @@ const FIRST_SHARES = {
   levels: ['breach', 'caution', 'clear', 'caution', 'breach'],
 } as const;
 
-/** The other way to judge, with the same direction. */
+/** The other kind of judge, with the same direction. */
 export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Judge {
   if (judge.kind === kind) return judge;
   const direction = directionOf(judge);
@@ -90,11 +90,11 @@ export function otherJudge(judge: Judge, kind: Judge['kind'], usual: number): Ju
   };
 }
 
-/** What keeps a definition from being saved; null = nothing. */
+/** The problem that prevents saving a definition; null = none. */
 export function problemOfDefinition({ name, judge, target }: IndicatorDefinition): string | null {
   if (name.trim() === '') return 'Give it a name.';
   if (judge.kind === 'target' && judge.caution > judge.clear) return 'Caution must begin at or before Clear.';
-  if (judge.kind === 'targetCuts' && problemOfCuts(judge)) return problemOfCuts(judge)!.message;
+  if (judge.kind === 'targetCuts' && problemOfThresholds(judge)) return problemOfThresholds(judge)!.message;
   if (judge.kind === 'limits' && problemOf(judge.band)) return problemOf(judge.band)!.message;
   if (needsTarget(judge) && target.kind === 'none') return 'Shares of a target need a target.';
   return null;

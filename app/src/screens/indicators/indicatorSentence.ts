@@ -42,6 +42,6 @@ export function indicatorSentence(
     words('in'),
     slot('format', formatWords(definition)),
     slot('owner', owner?.name ?? 'Nobody'),
-    words('answers for it'),
+    words('owns it'),
   ];
 }

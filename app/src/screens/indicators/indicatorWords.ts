@@ -14,7 +14,7 @@ import {
   type IndicatorReading,
   type Judge,
   type Metric,
-  type OwnCuts,
+  type CustomThresholds,
   type ReferenceSource,
   type TargetSource,
 } from '@vivid-beacon/core';
@@ -57,7 +57,7 @@ export function measureWords({ measure }: Pick<IndicatorDefinition, 'measure'>, 
 const percent = (x: number): string => `${formatNumber(x, Number.isInteger(x) ? 0 : 1)} %`;
 
 /** "Breach, from 85 % Caution, from 95 % Clear". */
-function cutWords({ cuts, levels }: OwnCuts, value: (x: number) => string): string {
+function cutWords({ cuts, levels }: CustomThresholds, value: (x: number) => string): string {
   return levels
     .map((level, i) => (i === 0 ? '' : `from ${value(cuts[i - 1])} `) + LEVEL_WORDS[level])
     .join(', ');
@@ -73,13 +73,13 @@ export function judgeWords(judge: Judge, unit: string, decimals: number): string
         : `Clear from ${percent(clear)} of the target, Caution from ${percent(caution)}`;
     return `${DIRECTION_WORDS[direction]}: ${levels}`;
   }
-  if (judge.kind === 'targetCuts') return `own shares of the target: ${cutWords(judge, percent)}`;
+  if (judge.kind === 'targetCuts') return `custom shares of the target: ${cutWords(judge, percent)}`;
   const { band } = judge;
   const value = (x: number): string => formatValue(x, unit, decimals);
   if (band.direction === 'inside') {
     return `inside is better: Clear from ${value(band.clearLow)} to ${value(band.clearHigh)}, Caution from ${value(band.breachLow)} to ${value(band.breachHigh)}`;
   }
-  if (band.direction === 'cuts') return `own cuts: ${cutWords(band, value)}`;
+  if (band.direction === 'cuts') return `custom thresholds: ${cutWords(band, value)}`;
   const word = band.direction === 'lower' ? 'to' : 'from';
   return band.caution === band.breach
     ? `${DIRECTION_WORDS[band.direction]}: Clear ${word} ${value(band.caution)}`
@@ -108,7 +108,7 @@ export function targetWords(target: TargetSource, unit: string, format: Format):
         ...(target.prorate && target.prorate !== 'none' ? [PRORATED[target.prorate]] : []),
       ].join(', ');
     case 'periods':
-      return `typed in by ${target.period === 'financialYear' ? 'financial year' : target.period}, ${PRORATED[target.prorate]}`;
+      return `entered by ${target.period === 'financialYear' ? 'financial year' : target.period}, ${PRORATED[target.prorate]}`;
     case 'measure':
       return target.factor === 1
         ? 'another metric'
@@ -144,7 +144,7 @@ export function referenceWords(reference: ReferenceSource, unit: string, format:
 }
 
 /** The change against the reference: "up 0.4 %, 3.1 % more" – of a base of zero without a percentage. */
-export function changeWords({
+export function indicatorChangeWords({
   reading,
   definition,
 }: Pick<IndicatorReading, 'reading' | 'definition'>): string {

@@ -1,18 +1,12 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import {
-  emptyReadout,
-  followIndicators,
-  type IndicatorDefinition,
-  type IndicatorReading,
-  type Metric,
-  type IndicatorPast,
-} from '@vivid-beacon/core';
+import type { IndicatorDefinition, IndicatorReading, Metric, IndicatorPast } from '@vivid-beacon/core';
+import { emptyReadout, followIndicators } from '@vivid-beacon/core/src/boards';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
 import { readoutSentence } from '../editor/readoutSentence';
 import { IndicatorEditorScreen } from './IndicatorEditorScreen';
 import { IndicatorScreen } from './IndicatorScreen';
 import { IndicatorsScreen } from './IndicatorsScreen';
-import { changeWords, judgeWords, shownValue } from './indicatorWords';
+import { indicatorChangeWords, judgeWords, shownValue } from './indicatorWords';
 import { otherJudge, withMetric } from './indicatorDraft';
 
 jest.setTimeout(30_000);
@@ -214,7 +208,7 @@ describe('indicators', () => {
     expect(screen.getByRole('button', { name: 'Put in force' }).getAttribute('aria-disabled')).toBe('true');
     await person.clear(clear);
     await person.type(clear, '99');
-    await person.click(screen.getByRole('button', { name: /^typed in by month/ }));
+    await person.click(screen.getByRole('button', { name: /^entered by month/ }));
     await person.click(screen.getByRole('radio', { name: 'One value' }));
     await person.click(await screen.findByRole('button', { name: /^Take 385/ }));
     await person.click(screen.getByRole('button', { name: 'Put in force' }));
@@ -227,19 +221,21 @@ describe('indicators', () => {
     expect(await screen.findByText(/changed this indicator meanwhile/)).toBeTruthy();
   });
 
-  it('are judged by own cuts: added, moved, given a level, taken away', async () => {
+  it('are judged by custom thresholds: added, moved, given a level, taken away', async () => {
     const { person, sent } = renderScreen(<IndicatorEditorScreen indicatorId="1" />, answers('analyst'));
-    await person.click(await screen.findByRole('radio', { name: 'Own shares' }));
-    await person.click(screen.getByRole('button', { name: 'Take cut 4 away' }));
-    const below = screen.getByRole('radiogroup', { name: 'Below the first cut' });
+    await person.click(await screen.findByRole('radio', { name: 'Custom shares' }));
+    await person.click(screen.getByRole('button', { name: 'Remove threshold 4' }));
+    const below = screen.getByRole('radiogroup', { name: 'Below the first threshold' });
     await person.click(within(below).getByRole('radio', { name: 'Caution' }));
-    const cut = screen.getByLabelText('Cut 2');
+    const cut = screen.getByLabelText('Threshold 2');
     await person.clear(cut);
     await person.type(cut, '80');
-    expect(screen.getAllByText('Cut 2 must be at least cut 1 (85), got 80.').length).toBeGreaterThan(0);
+    expect(
+      screen.getAllByText('Threshold 2 must be at least threshold 1 (85), got 80.').length,
+    ).toBeGreaterThan(0);
     await person.clear(cut);
     await person.type(cut, '97');
-    await person.click(screen.getByRole('button', { name: 'Add a cut' }));
+    await person.click(screen.getByRole('button', { name: 'Add a threshold' }));
     await person.click(screen.getByRole('button', { name: 'Put in force' }));
     await waitFor(() =>
       expect(sent.find(({ method }) => method === 'PUT')?.body).toMatchObject({
@@ -278,8 +274,12 @@ describe('the words of an indicator', () => {
   it('write numbers in its own format, and a change of nothing without a percentage', () => {
     expect(plain(shownValue(1_234_500, 'kWh', { decimals: 0, display: 'millions' }))).toBe('1.2 million kWh');
     expect(plain(shownValue(null, 'kg', definition))).toContain('–');
-    expect(plain(changeWords({ ...indicator, reading: { ...reading, previous: 0 } }))).not.toContain('%');
-    expect(changeWords({ ...indicator, reading: { ...reading, previous: null } })).toBe('no reference');
+    expect(plain(indicatorChangeWords({ ...indicator, reading: { ...reading, previous: 0 } }))).not.toContain(
+      '%',
+    );
+    expect(indicatorChangeWords({ ...indicator, reading: { ...reading, previous: null } })).toBe(
+      'no reference',
+    );
   });
 
   it('say how it is judged', () => {
@@ -337,6 +337,6 @@ describe('a readout of an indicator', () => {
     )
       .map((part) => part.text)
       .join(' ');
-    expect(text).toBe('Show the indicator Washed weight of the month with an automatic title');
+    expect(text).toBe('Show the indicator Washed weight of the month shown with an automatic title');
   });
 });

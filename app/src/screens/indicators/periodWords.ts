@@ -22,7 +22,7 @@ export function flagOfPeriod(indicator: IndicatorReading, period: JudgedPeriod, 
   const { id, name, assetName, definition, reading } = indicator;
   const value = (x: number | null): string => shownValue(x, reading.unit, definition);
   return {
-    title: `Look at ${name}, ${assetName}, ${called}`,
+    title: `Check ${name}, ${assetName}, ${called}`,
     kind: period.level === 'breach' ? 'breach' : 'loss',
     assetId: definition.assetId,
     metricId: definition.measure.metricId,

@@ -1,17 +1,17 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Asset } from '@vivid-beacon/core';
+import { AssetPick } from '../../assets/AssetPick';
 import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import type { ChosenAsset } from '../../stores/intakePlans';
 import { usePalette } from '../../theme/useTheme';
 
 interface AssetChoiceProps {
-  readonly assets: readonly Asset[];
   readonly chosen: ChosenAsset;
-  readonly onChoose: (asset: ChosenAsset) => void;
+  /** @param existing the asset itself, where one that is there was chosen. */
+  readonly onChoose: (asset: ChosenAsset, existing?: Asset) => void;
   /** Name columns of the file with the words in them: any of them may name assets. */
   readonly nameColumns: readonly {
     readonly index: number;
@@ -26,7 +26,7 @@ const WAYS = [
 ];
 
 /** Which asset the new metrics belong to. */
-export function AssetChoice({ assets, chosen, onChoose, nameColumns }: AssetChoiceProps) {
+export function AssetChoice({ chosen, onChoose, nameColumns }: AssetChoiceProps) {
   const palette = usePalette();
   const naming = nameColumns.find(({ index }) => index === chosen.namedBy);
   const [way, setWay] = useState<'new' | 'existing'>(chosen.id === null ? 'new' : 'existing');
@@ -47,16 +47,11 @@ export function AssetChoice({ assets, chosen, onChoose, nameColumns }: AssetChoi
           <Field label="Time zone" value={chosen.zone} onChange={(zone) => onChoose({ ...chosen, zone })} />
         </View>
       ) : (
-        <PickList
+        <AssetPick
           name="Asset"
           maxHeight={260}
-          options={assets.map((asset) => ({
-            value: asset.id,
-            label: asset.name,
-            detail: [plantName(asset, assets), asset.zone].join(' · '),
-          }))}
           chosen={chosen.id}
-          onChoose={(id) => onChoose({ ...chosen, id })}
+          onChoose={(asset) => onChoose({ ...chosen, id: asset.id }, asset)}
         />
       )}
       {nameColumns.length > 0 && (
@@ -82,10 +77,6 @@ export function AssetChoice({ assets, chosen, onChoose, nameColumns }: AssetChoi
       )}
     </View>
   );
-}
-
-function plantName(asset: Asset, assets: readonly Asset[]): string {
-  return assets.find(({ id }) => id === asset.plantId)?.name ?? '';
 }
 
 const styles = StyleSheet.create({

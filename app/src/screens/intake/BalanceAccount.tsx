@@ -16,11 +16,11 @@ interface BalanceAccountProps {
   readonly balance: Balance;
   /** What is counted: lines of a text, rows of a sheet, items of a list. */
   readonly unit: 'line' | 'row' | 'item';
-  /** Before the file is brought in its lines would be taken; after it they are. */
+  /** Before the import, lines would be taken; after it, they are. */
   readonly before: boolean;
 }
 
-/** What becomes of every line of a file: four numbers that add up to all of them. */
+/** The outcome of every line of a file: four numbers that add up to the total. */
 export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
   const palette = usePalette();
   const out = leftOutLines(balance);
@@ -36,7 +36,7 @@ export function BalanceAccount({ balance, unit, before }: BalanceAccountProps) {
     before && `${counted(balance.values.taken, 'sample')} to take`,
     blank > 0 && `${counted(blank, 'blank cell')} left as missing`,
     errors > 0 && `${counted(errors, 'error cell')} left as missing`,
-    met > 0 && `${counted(met, 'value')} met another of the same series and time`,
+    met > 0 && `${counted(met, 'value')} collided with another of the same series and time`,
     notChosen > 0 && `${counted(notChosen, 'value')} of series that are left out`,
     balance.repeatedHour > 0 &&
       `${counted(balance.repeatedHour, 'time')} in the hour that a clock change repeats`,

@@ -27,7 +27,7 @@ export function ColumnList({ columns, onOpen }: ColumnListProps) {
           right={
             <View>
               <Button
-                look="quiet"
+                variant="quiet"
                 label={COLUMN_PART_WORDS[column.part]}
                 name={`Column ${column.heading}: ${COLUMN_PART_WORDS[column.part]}. Change what it is for`}
                 onPress={() => onOpen(column.index)}
@@ -39,7 +39,7 @@ export function ColumnList({ columns, onOpen }: ColumnListProps) {
       ))}
       {columns.length > shown && (
         <Button
-          look="quiet"
+          variant="quiet"
           label={`Show ${Math.min(SHOWN_AT_ONCE, columns.length - shown)} more of ${columns.length - shown}`}
           onPress={() => setShown(shown + SHOWN_AT_ONCE)}
         />

@@ -46,7 +46,7 @@ export function FileChooser({
           type="file"
           multiple
           accept=".csv,.tsv,.txt,.log,.dat,.xlsx,.xlsb,.xls,.ods,.json,.ndjson,.jsonl,.prom,.om,.gz,text/*"
-          aria-label="File to bring in"
+          aria-label="File to import"
           style={{ display: 'none' }}
           onChange={(event) => {
             const files = [...(event.currentTarget.files ?? [])];
@@ -62,7 +62,7 @@ export function FileChooser({
         )}
         <Button
           label={another ? 'Choose other files' : 'Choose files'}
-          look={another ? 'quiet' : 'main'}
+          variant={another ? 'quiet' : 'primary'}
           icon={<FileIcon size={20} color={another ? palette.ink : palette.btnT} strokeWidth={1.75} />}
           onPress={() => input.current?.click()}
         />

@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'zustand';
 import { DAY_MS, formatDate, type Asset, type Metric } from '@vivid-beacon/core';
-import { balanceText, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { balanceText, type ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 import { useSession } from '../../api/session';
+import { useMetricsById } from '../../api/catalogue';
 import { Button } from '../../components/Button';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
@@ -17,30 +18,28 @@ import {
   type Plans,
 } from '../../stores/intakePlans';
 import { usePalette } from '../../theme/useTheme';
-import type { Look } from '../../workers/lookAt';
+import type { FileScan } from '../../workers/scanFile';
 import { saveText, fileName } from '../saveText';
 import { AssetChoice } from './AssetChoice';
 import { BalanceAccount } from './BalanceAccount';
 import { ColumnList } from './ColumnList';
 import { LayoutCheck } from './LayoutCheck';
-import { PartTray } from './PartTray';
+import { ColumnPartTray } from './ColumnPartTray';
 import { ProgressBar } from './ProgressBar';
 import { QuestionList } from './QuestionList';
 import { RawRows } from './RawRows';
 import { SeriesPlanner } from './SeriesPlanner';
-import { ToldLinesList } from './ToldLinesList';
+import { ReportedLineList } from './ReportedLineList';
 
 interface IntakeCheckProps {
   readonly store: ReturnType<typeof createIntakeStore>;
-  readonly assets: readonly Asset[];
-  readonly metrics: readonly Metric[];
 }
 
 const SHOWN_AT_ONCE = 40;
-const KINDS: readonly ToldLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
+const KINDS: readonly ReportedLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
 
 /** Shows how the file was understood and what becomes of every line, lets it be corrected, and asks what each series feeds. */
-export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
+export function IntakeCheck({ store }: IntakeCheckProps) {
   const palette = usePalette();
   const { look, plans, remembered, actions, looking, progress, zone, file } = useStore(store);
   const token = useSession().data?.csrfToken ?? '';
@@ -52,32 +51,33 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
   }));
   const [shown, setShown] = useState(SHOWN_AT_ONCE);
   const [opened, setOpened] = useState<number | null>(null);
+  const fedIds = Object.values(plans).map((plan) => (plan.to === 'existing' ? plan.metricId : null));
+  const { byId: metrics, whole } = useMetricsById(fedIds);
   if (!look) return null;
   const { recognised, feeds } = look;
   const { layout, columns, questions } = recognised;
-  const takesSamples = metrics.filter(({ origin }) => origin === 'samples');
   const proposed = proposals(look, asset.namedBy);
   const taken = feeds.filter(({ key }) => plans[key] && plans[key].to !== 'nothing');
   const needsAsset = taken.some(({ key }) => plans[key].to === 'new');
 
-  const chooseAsset = (next: ChosenAsset): void => {
+  const chooseAsset = (next: ChosenAsset, ofExisting?: Asset): void => {
     setAsset(next);
     if (next.namedBy !== asset.namedBy)
       renameUntouched(look, plans, asset.namedBy, next.namedBy, actions.plan);
-    const ofAsset = assets.find(({ id }) => id === next.id)?.zone ?? next.zone;
+    const ofAsset = ofExisting?.zone ?? (next.id === null ? next.zone : '');
     if (isZone(ofAsset)) actions.setZone(ofAsset);
   };
-  const plan = (key: string, next: ColumnPlan): void => {
+  const plan = (key: string, next: ColumnPlan, fed?: Metric): void => {
     actions.plan(key, next);
     // Local times of a file that only feeds metrics that are there are those of their site.
-    const fed = next.to === 'existing' ? metrics.find(({ id }) => id === next.metricId) : undefined;
     if (fed && taken.every((feed) => feed.key === key || plans[feed.key].to === 'existing'))
       actions.setZone(fed.zone);
   };
   const problem = problemOf({
     questions: questions.length,
     taken: taken.map(({ key }) => plans[key]),
-    metrics: takesSamples,
+    known: (id) => metrics.get(id)?.origin === 'samples',
+    whole,
     needsAsset,
     asset,
   });
@@ -86,7 +86,7 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
     const now = Date.now();
     const today = Math.floor(now / DAY_MS) * DAY_MS;
     const earliestOf = (metricId: string): number | null => {
-      const days = metrics.find(({ id }) => id === metricId)?.retentionDays ?? null;
+      const days = metrics.get(metricId)?.retentionDays ?? null;
       return days === null ? null : today - days * DAY_MS;
     };
     actions.read({ ...orderOf(look, plans, asset, earliestOf), formToken: token });
@@ -97,30 +97,30 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
       {looking && (
         <View role="status" style={styles.again}>
           <Words as="second" colour={palette.ink2}>
-            Looking at the file again
+            Scanning the file again
           </Words>
           {progress.share > 0 && (
             <>
-              <ProgressBar share={progress.share} name="Looking at the file" />
-              <Button look="quiet" label="Cancel" onPress={actions.stopLooking} />
+              <ProgressBar share={progress.share} name="Scanning the file" />
+              <Button variant="quiet" label="Cancel" onPress={actions.stopLooking} />
             </>
           )}
         </View>
       )}
       {remembered && (
         <Remembered
-          from={`Read and mapped like ${remembered.fileName}, brought in on ${formatDate(remembered.usedAt, zone)}.`}
+          from={`Read and mapped like ${remembered.fileName}, imported on ${formatDate(remembered.usedAt, zone)}.`}
           look={look}
           plans={plans}
           metrics={metrics}
         />
       )}
       <QuestionList store={store} recognised={recognised} onColumn={setOpened} />
-      <Section title="What becomes of its lines" aside={look.encoding}>
+      <Section title="What happens to its lines" aside={look.encoding}>
         <BalanceAccount balance={look.balance} unit={look.counted} before />
         <View style={styles.buttons}>
           <Button
-            look="quiet"
+            variant="quiet"
             label="Download the balance"
             onPress={() =>
               saveText(
@@ -143,27 +143,27 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
       <ColumnList columns={columns} onOpen={setOpened} />
       <LayoutCheck store={store} />
       {KINDS.map((kind) => (
-        <ToldLinesList
+        <ReportedLineList
           key={kind}
           kind={kind}
           lines={look.told}
-          total={look.toldCounts[kind]}
+          total={look.reportedCounts[kind]}
           unit={look.counted}
         />
       ))}
       {feeds.length > 0 && (
-        <Section title="What the series feed" aside={`${taken.length} of ${feeds.length} taken`}>
+        <Section title="Metrics the series feed" aside={`${taken.length} of ${feeds.length} taken`}>
           {feeds.length > 3 && (
             <View style={styles.buttons}>
               <Button
-                look="quiet"
-                label="Take all as new metrics"
+                variant="quiet"
+                label="Import all as new metrics"
                 onPress={() =>
                   actions.planAll((key) => (plans[key]?.to === 'new' ? plans[key] : proposed[key]))
                 }
               />
               <Button
-                look="quiet"
+                variant="quiet"
                 label="Leave all out"
                 onPress={() => actions.planAll(() => ({ to: 'nothing' }))}
               />
@@ -175,13 +175,13 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
               feed={feed}
               plan={plans[feed.key] ?? { to: 'nothing' }}
               proposal={proposed[feed.key]}
-              metrics={takesSamples}
-              onPlan={(next) => plan(feed.key, next)}
+              fed={fedBy(plans[feed.key], metrics)}
+              onPlan={(next, fed) => plan(feed.key, next, fed)}
             />
           ))}
           {feeds.length > shown && (
             <Button
-              look="quiet"
+              variant="quiet"
               label={`Show ${Math.min(SHOWN_AT_ONCE, feeds.length - shown)} more of ${feeds.length - shown}`}
               onPress={() => setShown(shown + SHOWN_AT_ONCE)}
             />
@@ -191,7 +191,6 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
       {needsAsset && (
         <Section title="Asset of the new metrics">
           <AssetChoice
-            assets={assets}
             chosen={asset}
             onChoose={chooseAsset}
             nameColumns={layout.nameColumns.map((index, i) => ({
@@ -208,9 +207,9 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
             {problem}
           </Words>
         )}
-        <Button look="main" label="Bring it in" disabled={looking || problem !== null} onPress={bringIn} />
+        <Button variant="primary" label="Import" disabled={looking || problem !== null} onPress={bringIn} />
       </View>
-      <PartTray
+      <ColumnPartTray
         column={columns.find(({ index }) => index === opened) ?? null}
         recognised={recognised}
         onChoose={(part) => actions.setPart(opened!, part)}
@@ -220,8 +219,8 @@ export function IntakeCheck({ store, assets, metrics }: IntakeCheckProps) {
   );
 }
 
-function partsOfBalance({ balance, recognised, told, toldCounts }: Look) {
-  return { balance, columns: recognised.columns, lines: told, counts: toldCounts, before: true };
+function partsOfBalance({ balance, recognised, told, reportedCounts }: FileScan) {
+  return { balance, columns: recognised.columns, lines: told, counts: reportedCounts, before: true };
 }
 
 /** Where the series of a remembered shape go, before anything else: nothing is fed without having been in sight. */
@@ -232,15 +231,14 @@ function Remembered({
   metrics,
 }: {
   readonly from: string;
-  readonly look: Look;
+  readonly look: FileScan;
   readonly plans: Plans;
-  readonly metrics: readonly Metric[];
+  readonly metrics: ReadonlyMap<string, Metric>;
 }) {
   const palette = usePalette();
   const MOST = 12;
   const fed = look.feeds.flatMap(({ key, label }) => {
-    const plan = plans[key];
-    const metric = plan?.to === 'existing' ? metrics.find(({ id }) => id === plan.metricId) : undefined;
+    const metric = fedBy(plans[key], metrics);
     return metric ? [`${label} feeds ${metric.name} of ${metric.assetName}, ${metric.plantName}`] : [];
   });
   return (
@@ -260,24 +258,34 @@ function Remembered({
   );
 }
 
+/** The metric that is there already and that a series feeds. */
+function fedBy(plan: ColumnPlan | undefined, metrics: ReadonlyMap<string, Metric>): Metric | undefined {
+  return plan?.to === 'existing' ? metrics.get(plan.metricId) : undefined;
+}
+
 function problemOf({
   questions,
   taken,
-  metrics,
+  known,
+  whole,
   needsAsset,
   asset,
 }: {
   readonly questions: number;
   readonly taken: readonly ColumnPlan[];
-  readonly metrics: readonly Metric[];
+  /** Is there a metric of this id that takes samples? */
+  readonly known: (id: string) => boolean;
+  /** Whether all metrics that are to be fed have been read. */
+  readonly whole: boolean;
   readonly needsAsset: boolean;
   readonly asset: ChosenAsset;
 }): string | null {
   if (questions > 0)
     return questions === 1 ? 'One question above is open.' : `${questions} questions above are open.`;
   if (taken.length === 0) return 'Choose at least one series to take.';
-  if (taken.some((plan) => plan.to === 'existing' && !metrics.some(({ id }) => id === plan.metricId))) {
-    return 'Choose the existing metric for every series that feeds one.';
+  if (!whole) return 'Loading the metrics to feed.';
+  if (taken.some((plan) => plan.to === 'existing' && !known(plan.metricId))) {
+    return 'Choose the existing metric for every series that feeds an existing one.';
   }
   if (taken.some((plan) => plan.to === 'new' && plan.name.trim() === ''))
     return 'Give every new metric a name.';
@@ -289,7 +297,7 @@ function problemOf({
 
 /** Names that nobody has touched follow the choice of what names assets. */
 function renameUntouched(
-  look: Look,
+  look: FileScan,
   plans: Plans,
   before: number | null,
   after: number | null,

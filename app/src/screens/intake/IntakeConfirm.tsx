@@ -3,7 +3,8 @@ import { formatNumber } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
-import type { CorrectionChoice, SentFile } from '../../stores/intakeStore';
+import type { CorrectionChoice } from '@vivid-beacon/core';
+import type { SentFile } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
 
 interface IntakeConfirmProps {
@@ -38,8 +39,12 @@ export function IntakeConfirm({ sent, onFinish, onCancel }: IntakeConfirmProps) 
       ))}
       <View style={styles.buttons}>
         <Button label={`Replace ${values(total)}`} onPress={() => onFinish('replace')} />
-        <Button label="Keep what is stored, take the rest" look="main" onPress={() => onFinish('keep')} />
-        <Button label="Cancel" look="quiet" onPress={onCancel} />
+        <Button
+          label="Keep what is stored, take the rest"
+          variant="primary"
+          onPress={() => onFinish('keep')}
+        />
+        <Button label="Cancel" variant="quiet" onPress={onCancel} />
       </View>
     </View>
   );

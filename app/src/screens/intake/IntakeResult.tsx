@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatNumber } from '@vivid-beacon/core';
-import type { ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import type { ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 import { linkTo } from '../../api/client';
 import { Button } from '../../components/Button';
 import { Words } from '../../components/Words';
@@ -9,11 +9,11 @@ import { download } from '../download';
 import type { Finished } from '../../stores/intakeStore';
 import { usePalette } from '../../theme/useTheme';
 import { BalanceAccount } from './BalanceAccount';
-import { ToldLinesList } from './ToldLinesList';
+import { ReportedLineList } from './ReportedLineList';
 
-const KINDS: readonly ToldLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
+const KINDS: readonly ReportedLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
 
-/** What became of every line of the file. */
+/** The outcome of every line of the file. */
 export function IntakeResult({
   finished,
   left,
@@ -40,10 +40,10 @@ export function IntakeResult({
     intake.unchanged > 0 && `${samples(intake.unchanged)} stored before with the same values`,
     intake.added > 0 && intake.corrected > 0 && `${samples(intake.corrected)} corrected`,
   ].filter(Boolean);
-  const told = (kind: ToldLine['kind']): number =>
-    kind === 'leftOut' || look.toldCounts[kind] === 0
+  const told = (kind: ReportedLine['kind']): number =>
+    kind === 'leftOut' || look.reportedCounts[kind] === 0
       ? intake.lines.filter((each) => each.kind === kind).length
-      : Math.max(look.toldCounts[kind], intake.lines.filter((each) => each.kind === kind).length);
+      : Math.max(look.reportedCounts[kind], intake.lines.filter((each) => each.kind === kind).length);
   return (
     <View style={styles.result} role="status">
       <Words as="sectionHead" heading={2}>
@@ -60,20 +60,26 @@ export function IntakeResult({
       )}
       {balance && <BalanceAccount balance={balance} unit={look.counted} before={false} />}
       <View style={styles.buttons}>
-        {left > 0 && <Button label={`Next file (${left} left)`} look="main" onPress={onNext} />}
+        {left > 0 && <Button label={`Next file (${left} left)`} variant="primary" onPress={onNext} />}
         <Button
           label="Download the balance"
           onPress={() => download(linkTo('GET /api/intakes/:id/balance.csv', { params: { id: intake.id } }))}
         />
         <Button
-          label="To the boards"
-          look={left > 0 ? 'plain' : 'main'}
+          label="Go to boards"
+          variant={left > 0 ? 'secondary' : 'primary'}
           onPress={() => router.navigate('/boards')}
         />
-        <Button label="To the data" onPress={() => router.navigate('/data')} />
+        <Button label="Go to data" onPress={() => router.navigate('/data')} />
       </View>
       {KINDS.map((kind) => (
-        <ToldLinesList key={kind} kind={kind} lines={intake.lines} total={told(kind)} unit={look.counted} />
+        <ReportedLineList
+          key={kind}
+          kind={kind}
+          lines={intake.lines}
+          total={told(kind)}
+          unit={look.counted}
+        />
       ))}
     </View>
   );

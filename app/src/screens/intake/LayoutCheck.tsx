@@ -135,9 +135,9 @@ export function LayoutCheck({ store }: LayoutCheckProps) {
         </View>
         {layout.collisions !== null && (
           <View>
-            {label('Where values of one series meet at one time, what holds is')}
+            {label('When values of one series collide at one time, keep')}
             <WordRow
-              name="Where values meet"
+              name="When values collide"
               options={COLLISION_RULES.map((value) => ({ value, label: COLLISION_RULE_WORDS[value] }))}
               chosen={layout.collisions}
               onChoose={(collisions) => actions.correctLayout({ collisions })}
@@ -147,7 +147,7 @@ export function LayoutCheck({ store }: LayoutCheckProps) {
         {layout.events !== null && (
           <View>
             {label(
-              `${layout.events.of === 'count' ? 'Rows are counted' : 'Values are added up'} in each ${layout.events.per}`,
+              `${layout.events.of === 'count' ? 'Rows are counted' : 'Values are summed'} in each ${layout.events.per}`,
             )}
             <WordRow
               name="Rows are events"

@@ -35,7 +35,7 @@ export function QuestionList({ store, recognised, onColumn }: QuestionListProps)
   return (
     <View
       role="region"
-      aria-label="To be answered first"
+      aria-label="Answer these first"
       style={[styles.list, { borderColor: palette.caution, backgroundColor: palette.cautionW }]}
     >
       {recognised.questions.map((question) => (
@@ -88,7 +88,7 @@ function Answers({
           />
           {file && (
             <Button
-              look="quiet"
+              variant="quiet"
               label="Take the time of the file’s last change"
               onPress={() => actions.correctLayout({ fixedTime: file.lastModified })}
             />
@@ -111,7 +111,7 @@ function Answers({
             onColumn={onColumn}
           />
           <Button
-            look="quiet"
+            variant="quiet"
             label={
               layout.nameColumns.length > 0
                 ? 'No names: one series for each column'
@@ -148,7 +148,7 @@ function Answers({
       return (
         <>
           <Choices
-            name="What holds where values meet"
+            name="Which value to keep when values collide"
             options={COLLISION_RULES.map((value) => ({ value, label: COLLISION_RULE_WORDS[value] }))}
             onChoose={(collisions) => actions.correctLayout({ collisions })}
           />
@@ -184,7 +184,7 @@ function ColumnButtons({
       {filled.map(({ index, heading }) => (
         <Button
           key={index}
-          look="quiet"
+          variant="quiet"
           label={`${verb}: ${heading}`}
           name={`Choose what column ${heading} is for`}
           onPress={() => onColumn(index)}
@@ -244,7 +244,7 @@ function Choices<T extends string>({
   return (
     <View role="group" aria-label={name} style={styles.buttons}>
       {options.map(({ value, label }) => (
-        <Button key={value} look="quiet" label={label} onPress={() => onChoose(value)} />
+        <Button key={value} variant="quiet" label={label} onPress={() => onChoose(value)} />
       ))}
     </View>
   );

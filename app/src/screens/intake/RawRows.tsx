@@ -9,7 +9,7 @@ import { Words } from '../../components/Words';
 import { useLayout } from '../../hooks/useLayout';
 import { usePalette } from '../../theme/useTheme';
 
-const MOST_COLUMNS = 30;
+const MAX_COLUMNS = 30;
 const ROWS_OF_DATA = 7;
 
 interface RawRowsProps {
@@ -35,7 +35,7 @@ export function RawRows({ recognised, ownHeadings, onHeading, onColumn }: RawRow
   const { wide } = useLayout();
   const { rows, layout, columns } = recognised;
   const { preambleRows, headingRows } = layout;
-  const shown = ORDER.flatMap((fits) => columns.filter(({ part }) => fits(part))).slice(0, MOST_COLUMNS);
+  const shown = ORDER.flatMap((fits) => columns.filter(({ part }) => fits(part))).slice(0, MAX_COLUMNS);
   const ordered = wide ? [...shown].sort((a, b) => a.index - b.index) : shown;
   const body = preambleRows + headingRows;
   const cell = [styles.cell, { width: wide ? 136 : 108 }];
@@ -122,9 +122,9 @@ export function RawRows({ recognised, ownHeadings, onHeading, onColumn }: RawRow
           })}
         </View>
       </ScrollView>
-      {columns.length > MOST_COLUMNS && (
+      {columns.length > MAX_COLUMNS && (
         <Words as="second" colour={palette.ink2}>
-          {`${MOST_COLUMNS} of ${columns.length} columns shown; all are listed below.`}
+          {`${MAX_COLUMNS} of ${columns.length} columns shown; all are listed below.`}
         </Words>
       )}
     </View>

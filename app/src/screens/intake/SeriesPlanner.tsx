@@ -1,12 +1,12 @@
 import { StyleSheet, View } from 'react-native';
 import { formatLength, formatNumber, METRIC_KINDS, type Metric, type MetricKind } from '@vivid-beacon/core';
+import { MetricPick } from '../../assets/MetricPick';
 import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
 import { Rule } from '../../components/Rule';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import type { ColumnPlan } from '../../stores/intakePlans';
-import type { SeenFeed } from '../../workers/lookAt';
+import type { SeenFeed } from '../../workers/scanFile';
 import { usePalette } from '../../theme/useTheme';
 
 interface SeriesPlannerProps {
@@ -14,10 +14,13 @@ interface SeriesPlannerProps {
   readonly plan: ColumnPlan;
   /** What a new metric of the series would be. */
   readonly proposal: ColumnPlan;
-  readonly metrics: readonly Metric[];
-  readonly onPlan: (plan: ColumnPlan) => void;
+  /** The metric it feeds, where that is one that is there already. */
+  readonly fed: Metric | undefined;
+  /** @param fed the metric, where one that is there was chosen. */
+  readonly onPlan: (plan: ColumnPlan, fed?: Metric) => void;
 }
 
+const TAKES_SAMPLES = { origin: 'samples' } as const;
 const WAYS = [
   { value: 'new' as const, label: 'New metric' },
   { value: 'existing' as const, label: 'Existing metric' },
@@ -32,7 +35,7 @@ const KIND_WORDS: Readonly<Record<MetricKind, string>> = {
 };
 
 /** What one series of the file feeds. */
-export function SeriesPlanner({ feed, plan, proposal, metrics, onPlan }: SeriesPlannerProps) {
+export function SeriesPlanner({ feed, plan, proposal, fed, onPlan }: SeriesPlannerProps) {
   const palette = usePalette();
   const { label, samples, stepMs, example } = feed;
   const choose = (to: ColumnPlan['to']): void => {
@@ -40,7 +43,6 @@ export function SeriesPlanner({ feed, plan, proposal, metrics, onPlan }: SeriesP
     else if (to === 'existing') onPlan({ to, metricId: '' });
     else onPlan(proposal.to === 'new' ? proposal : { to, name: label, unit: '', kind: 'level' });
   };
-  const fed = plan.to === 'existing' ? metrics.find(({ id }) => id === plan.metricId) : undefined;
   const facts = [
     `${formatNumber(samples, 0)} ${samples === 1 ? 'sample' : 'samples'}`,
     stepMs !== null && `about ${formatLength(stepMs)} apart`,
@@ -80,16 +82,12 @@ export function SeriesPlanner({ feed, plan, proposal, metrics, onPlan }: SeriesP
       )}
       {plan.to === 'existing' && !fed && (
         <>
-          <PickList
+          <MetricPick
             name="Metric"
             maxHeight={220}
-            options={metrics.map(({ id, name, assetName, plantName, unit }) => ({
-              value: id,
-              label: `${name}, ${assetName}`,
-              detail: [plantName, unit].filter(Boolean).join(' · '),
-            }))}
+            filter={TAKES_SAMPLES}
             chosen={null}
-            onChoose={(metricId) => onPlan({ to: 'existing', metricId })}
+            onChoose={(metric) => onPlan({ to: 'existing', metricId: metric.id }, metric)}
           />
           <Words as="second" colour={palette.cautionT}>
             Choose the metric it feeds.

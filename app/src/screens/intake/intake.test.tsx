@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import type { Asset, Intake, Metric } from '@vivid-beacon/core';
-import { balanceText, emptyBalance, type ToldLine } from '@vivid-beacon/core/src/intakeFiles';
+import { balanceText, emptyBalance, type ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 import { renderScreen } from '../../testing/renderScreen';
 import { lookAtText, standInIntake } from '../../testing/standInIntake';
 import { IntakeCheck } from './IntakeCheck';
@@ -43,10 +43,14 @@ const METRICS = [
 
 async function check(text: string) {
   const made = await standInIntake(text);
-  const drawn = renderScreen(<IntakeCheck store={made.store} assets={[PLANT]} metrics={METRICS} />, SESSION);
+  const drawn = renderScreen(<IntakeCheck store={made.store} />, {
+    ...SESSION,
+    'GET /api/assets': [PLANT],
+    'GET /api/metrics': METRICS,
+  });
   return { ...made, ...drawn };
 }
-const bringIn = (): HTMLElement => screen.getByRole('button', { name: 'Bring it in' });
+const bringIn = (): HTMLElement => screen.getByRole('button', { name: 'Import' });
 const isOff = (element: HTMLElement): boolean => element.getAttribute('aria-disabled') === 'true';
 
 const AMBIGUOUS = 'day;flow\n03/04/2026;1\n05/06/2026;2';
@@ -77,7 +81,7 @@ describe('IntakeCheck', () => {
     expect(screen.getByText('One question above is open.')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'month first: 03/04/2026 is Wed 4 Mar 2026' }));
     await settle();
-    await waitFor(() => expect(screen.queryByRole('region', { name: 'To be answered first' })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole('region', { name: 'Answer these first' })).toBeNull());
     expect(screen.getByText('Choose an asset, or name a new one.')).toBeTruthy();
     await person.type(screen.getByLabelText('Name of the asset'), 'Annex');
     await waitFor(() => expect(isOff(bringIn())).toBe(false));
@@ -97,8 +101,8 @@ describe('IntakeCheck', () => {
     const { person, store, settle } = await check(PLAIN);
     const series = screen.getByRole('group', { name: 'Series Gas' });
     await person.click(within(series).getByRole('radio', { name: 'Existing metric' }));
-    await person.click(within(series).getByRole('radio', { name: /Gas, Dryer 1/ }));
-    expect(within(series).getByText('Gas, Dryer 1, Quayside (kWh)')).toBeTruthy();
+    await person.click(await within(series).findByRole('radio', { name: /Gas, Dryer 1/ }));
+    expect(await within(series).findByText('Gas, Dryer 1, Quayside (kWh)')).toBeTruthy();
     // The file is read in the zone of the only metric it feeds.
     await settle();
     expect(store.getState().zone).toBe('Europe/London');
@@ -136,7 +140,7 @@ describe('IntakeConfirm', () => {
 describe('the result of an intake', () => {
   it('counts one sample as one, and says nothing twice', async () => {
     const look = await lookAtText(PLAIN);
-    const lines: ToldLine[] = [
+    const lines: ReportedLine[] = [
       { kind: 'refused', line: 3, column: 'time', value: 'soon', reason: 'not a time' },
     ];
     const intake = {
@@ -156,8 +160,8 @@ describe('the result of an intake', () => {
   });
 
   it('is a file beforehand too: counts, columns and lines', async () => {
-    const { balance, recognised, told, toldCounts } = await lookAtText(PLAIN);
-    const parts = { balance, columns: recognised.columns, lines: told, counts: toldCounts };
+    const { balance, recognised, told, reportedCounts } = await lookAtText(PLAIN);
+    const parts = { balance, columns: recognised.columns, lines: told, counts: reportedCounts };
     const rows = balanceText({ ...parts, file: 'gas.csv', before: true }).split('\r\n');
     expect(rows).toContain('gas.csv,count,,,4,lines of the file');
     expect(rows).toContain('gas.csv,column,,Note,leftOut,not numbers');

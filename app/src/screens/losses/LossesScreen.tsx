@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { IndicatorLoss } from '@vivid-beacon/core';
 import { useIndicatorLosses } from '../../api/queries';
-import { Answer } from '../../components/Answer';
-import { Notice } from '../../components/Notice';
+import { QueryResult } from '../../components/QueryResult';
+import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -24,10 +24,10 @@ export function LossesScreen() {
   return (
     <Page title="Losses" under="Time outside the target band">
       <WordRow name="Window" options={DAYS} chosen={days} onChoose={setDays} />
-      <Answer query={losses} reading={`Reading ${days} days`}>
+      <QueryResult query={losses} reading={`Loading ${days} days`}>
         {(rows) =>
           rows.length === 0 ? (
-            <Notice
+            <Message
               kind="empty"
               title="No indicators yet"
               text="Losses are counted for indicators with a target band."
@@ -36,10 +36,10 @@ export function LossesScreen() {
             <LossList rows={rows} />
           )
         }
-      </Answer>
+      </QueryResult>
       <Words as="second" colour={palette.ink2} style={{ paddingTop: 14 }}>
-        Each local hour counts with the level of its own value, a total by periods as long as its window.
-        Money, stops and energy against a baseline are not counted in this version.
+        Each local hour counts with the level of its own value; a total counts by periods as long as its
+        window. Money, stops and energy against a baseline are not counted in this version.
       </Words>
     </Page>
   );

@@ -14,7 +14,7 @@ export function lossWords({ breachMs, cautionMs, clearMs, nodataMs }: IndicatorL
 export function flagOfLoss(loss: IndicatorLoss): FlagSubject {
   const { id, name, assetId, assetName, metricId, window } = loss;
   return {
-    title: `Find out what is lost: ${name}, ${assetName}`,
+    title: `Investigate losses: ${name}, ${assetName}`,
     kind: 'loss',
     assetId,
     metricId,

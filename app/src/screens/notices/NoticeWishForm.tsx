@@ -72,9 +72,13 @@ export function NoticeWishForm({ wish, onDone }: NoticeWishFormProps) {
               onChange={(to) => change({ quiet: { ...draft.quiet!, to } })}
             />
           </View>
-          <Field label="On the clock of" value={draft.zone} onChange={(zone) => change({ zone })} />
+          <Field
+            label="Time zone of the quiet hours"
+            value={draft.zone}
+            onChange={(zone) => change({ zone })}
+          />
           <Words as="second" colour={palette.ink2}>
-            High-priority notices come at once all the same; the others wait, and several come as one.
+            High-priority notices still come at once; the others wait and arrive together as one.
           </Words>
         </>
       )}
@@ -85,7 +89,7 @@ export function NoticeWishForm({ wish, onDone }: NoticeWishFormProps) {
       )}
       <Refusal of={set} />
       <Button
-        look="main"
+        variant="primary"
         label="Save"
         disabled={wrong !== null || set.isPending}
         onPress={() => set.mutate(given, { onSuccess: onDone })}

@@ -4,7 +4,7 @@ import type { Notice, Outbox } from '@vivid-beacon/core';
 import { mayBuild } from '../../api/mayAct';
 import { useNoticeWish, useOutbox } from '../../api/notices';
 import { usePerson } from '../../api/session';
-import { Answer } from '../../components/Answer';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
 import { Row } from '../../components/Row';
@@ -34,12 +34,12 @@ export function OutboxScreen() {
   return (
     <Page
       title="Notices"
-      under="What people are told, and how it reached them"
+      under="Notices to people, and how they were delivered"
       onBack={() => router.navigate('/alarms')}
       backName="Back to alarms"
     >
-      <Section title="How they reach you">
-        <Answer query={wish} reading="Reading how notices reach you">
+      <Section title="How you are notified">
+        <QueryResult query={wish} reading="Loading how you receive notices">
           {(mine) => (
             <Row
               title={wishWords(mine)}
@@ -48,16 +48,16 @@ export function OutboxScreen() {
               }
               right={
                 <Button
-                  look="quiet"
+                  variant="quiet"
                   label="Change"
-                  name="Change how notices reach you"
+                  name="Change how you receive notices"
                   onPress={() => setChanging(true)}
                 />
               }
               last
             />
           )}
-        </Answer>
+        </QueryResult>
       </Section>
       <Section title="Outbox" aside={outbox.data ? String(outbox.data.notices.length) : ''} closed={false}>
         {build && (
@@ -71,7 +71,7 @@ export function OutboxScreen() {
             onChoose={setOf}
           />
         )}
-        <Answer query={outbox} reading="Reading the outbox">
+        <QueryResult query={outbox} reading="Loading the outbox">
           {({ notices, standIns }) => (
             <>
               <Words as="second" colour={palette.ink2}>
@@ -89,12 +89,12 @@ export function OutboxScreen() {
               {notices.length === 0 && <Words as="body">No notices yet.</Words>}
             </>
           )}
-        </Answer>
+        </QueryResult>
       </Section>
       <Tray title="Notice" open={open !== null} onClose={() => setOpen(null)}>
         {open && <NoticeDetail notice={open} zone={zone} now={now} />}
       </Tray>
-      <Tray title="How notices reach you" open={changing} onClose={() => setChanging(false)}>
+      <Tray title="How you receive notices" open={changing} onClose={() => setChanging(false)}>
         {changing && wish.data && <NoticeWishForm wish={wish.data} onDone={() => setChanging(false)} />}
       </Tray>
     </Page>
@@ -105,6 +105,6 @@ function standInWords({ email, text }: Outbox['standIns']): string {
   const what = [email && 'E-mail', text && (email ? 'text messages' : 'Text messages')]
     .filter(Boolean)
     .join(' and ');
-  if (!what) return 'They leave through the mail server and the text-message gateway that are set up.';
-  return `${what} stay in this house: they go to stand-ins until a mail server and a gateway are set up.`;
+  if (!what) return 'They are sent through the configured mail server and text-message gateway.';
+  return `${what} ${what === 'E-mail' ? 'is' : 'are'} kept here until a mail server and a text-message gateway are set up.`;
 }

@@ -5,7 +5,7 @@ const CHANNEL = { email: 'e-mail', text: 'text message' } as const;
 /** How far a notice has come, in words. */
 export function noticeState(notice: Notice, zone: string, now: number): string {
   const at = (t: number): string => formatMoment(t, zone, now);
-  if (notice.digestId !== null) return 'gathered into a digest';
+  if (notice.digestId !== null) return 'bundled into a digest';
   if (notice.sentAt !== null) return `sent ${at(notice.sentAt)}`;
   if (notice.attempts > 0) {
     const times = notice.attempts === 1 ? 'once' : `${notice.attempts} times`;

@@ -54,7 +54,7 @@ describe('the outbox', () => {
     expect(screen.getByText(/^received it/)).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Open what it is about' }));
     expect(mockPush).toHaveBeenCalledWith('/alarms/7');
-    expect(screen.getByText(/^E-mail stay in this house/)).toBeTruthy();
+    expect(screen.getByText(/^E-mail is kept here/)).toBeTruthy();
     expect(screen.queryByRole('radio', { name: 'To everybody' })).toBeNull();
   });
 
@@ -67,7 +67,7 @@ describe('the outbox', () => {
 
   it('sets ways and quiet hours, and asks for a number that can be reached', async () => {
     const { person, sent } = renderScreen(<OutboxScreen />, answers('operator', []));
-    await person.click(await screen.findByRole('button', { name: 'Change how notices reach you' }));
+    await person.click(await screen.findByRole('button', { name: 'Change how you receive notices' }));
     await person.click(await screen.findByRole('checkbox', { name: 'Text message' }));
     const save = screen.getByRole('button', { name: 'Save' });
     expect(save.getAttribute('aria-disabled')).toBe('true');
@@ -90,7 +90,7 @@ describe('the outbox', () => {
 describe('the state of a notice', () => {
   it.each([
     [{ sentAt: NOW }, /^sent /],
-    [{ digestId: '9' }, 'gathered into a digest'],
+    [{ digestId: '9' }, 'bundled into a digest'],
     [{ dueAt: NOW + 3_600_000 }, /^waits until /],
     [{}, 'on its way'],
     [{ attempts: 2, lastError: 'ECONNREFUSED' }, /^tried 2 times \(ECONNREFUSED\), again /],

@@ -1,13 +1,13 @@
 import { StyleSheet, View } from 'react-native';
-import type { AlarmTest, RuleForm } from '@vivid-beacon/core';
+import { unitOfLimit, type AlarmTest, type RuleInput } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
 import { DELAYS } from '../ruleWords';
 
 interface BackPanelProps {
-  readonly rule: RuleForm;
+  readonly rule: RuleInput;
   readonly unit: string;
-  readonly onChange: (part: Partial<RuleForm>) => void;
+  readonly onChange: (part: Partial<RuleInput>) => void;
 }
 
 /** When an alarm is back to normal: how far from the limit, and for how long. */
@@ -18,7 +18,7 @@ export function BackPanel({ rule, unit, onChange }: BackPanelProps) {
       {'deadband' in test && (
         <NumberField
           label="Deadband"
-          unit={test.kind === 'baseline' ? 'σ' : test.kind === 'change' && test.inPercent ? '%' : unit}
+          unit={unitOfLimit(test, { unit, decimals: 0 }).unit}
           value={test.deadband}
           error={test.deadband < 0 ? 'The deadband must be at least 0' : undefined}
           onChange={(deadband) => onChange({ test: { ...test, deadband } as AlarmTest })}

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, type Person, type RuleForm } from '@vivid-beacon/core';
+import { MINUTE_MS, type Person, type RuleInput } from '@vivid-beacon/core';
 import { Field } from '../../components/Field';
 import { ToggleRow } from '../../components/ToggleRow';
 import { WordRow } from '../../components/WordRow';
@@ -7,9 +7,9 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
 interface CallPanelProps {
-  readonly rule: RuleForm;
+  readonly rule: RuleInput;
   readonly people: readonly Person[];
-  readonly onChange: (part: Partial<RuleForm>) => void;
+  readonly onChange: (part: Partial<RuleInput>) => void;
 }
 
 const NEVER = 'never';
@@ -36,7 +36,7 @@ export function CallPanel({ rule, people, onChange }: CallPanelProps) {
         onChange={(message) => onChange({ message })}
       />
       <Field
-        label="What is to be done"
+        label="What to do"
         value={rule.toDo}
         placeholder="Slow the feed and check steam trap B"
         multiline
@@ -45,8 +45,11 @@ export function CallPanel({ rule, people, onChange }: CallPanelProps) {
       <WordRow
         name="When nobody acknowledges"
         options={[
-          { value: NEVER, label: 'Leave it' },
-          ...AFTER.map((minutes) => ({ value: String(minutes), label: `Tell others after ${minutes} min` })),
+          { value: NEVER, label: 'Do not escalate' },
+          ...AFTER.map((minutes) => ({
+            value: String(minutes),
+            label: `Notify others after ${minutes} min`,
+          })),
         ]}
         chosen={escalation ? String(escalation.afterMs / MINUTE_MS) : NEVER}
         onChoose={(value) =>
@@ -59,14 +62,14 @@ export function CallPanel({ rule, people, onChange }: CallPanelProps) {
       {escalation && (
         <>
           <ToggleRow
-            name="Who is told then"
+            name="Who is notified then"
             options={options}
             chosen={escalation.to}
             onChange={(to) => onChange({ escalation: { ...escalation, to } })}
           />
           {escalation.to.length === 0 && (
             <Words as="second" colour={palette.breachT}>
-              Choose who is told then.
+              Choose whom to notify then.
             </Words>
           )}
         </>

@@ -1,11 +1,11 @@
-import { ALARM_PRIORITIES, LEVEL_WORDS, type RuleForm } from '@vivid-beacon/core';
+import { ALARM_PRIORITIES, LEVEL_WORDS, type RuleInput } from '@vivid-beacon/core';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 
 interface LevelPanelProps {
-  readonly rule: RuleForm;
-  readonly onChange: (part: Partial<RuleForm>) => void;
+  readonly rule: RuleInput;
+  readonly onChange: (part: Partial<RuleInput>) => void;
 }
 
 const PRIORITIES = ALARM_PRIORITIES.map((value) => ({
@@ -34,10 +34,10 @@ export function LevelPanel({ rule, onChange }: LevelPanelProps) {
         How soon a person must act. Of all alarms about 5 % high, 15 % medium and 80 % low is advised.
       </Words>
       <WordRow
-        name="When it is back to normal"
+        name="When the value returns to normal"
         options={[
           { value: 'ends', label: 'the alarm is over' },
-          { value: 'latches', label: 'it stands until a person resets it' },
+          { value: 'latches', label: 'it stays active until someone resets it' },
         ]}
         chosen={rule.latching ? 'latches' : 'ends'}
         onChoose={(value) => onChange({ latching: value === 'latches' })}

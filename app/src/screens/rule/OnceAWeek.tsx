@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
-import { formatNumber, formatValue, type AlarmTest } from '@vivid-beacon/core';
-import type { RehearsedLimit } from '@vivid-beacon/core/src/engine';
+import { formatNumber, formatValue, isFromBelow, type AlarmTest } from '@vivid-beacon/core';
+import type { RehearsedLimit } from '@vivid-beacon/core/src/alarming';
 import { Button } from '../../components/Button';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -19,7 +19,7 @@ export function OnceAWeek({ found, test, unit, decimals, onTake }: OnceAWeekProp
   if (!found) return null;
   // Rounded towards fewer alarms: up, or down where the rule watches from below.
   const step = 10 ** decimals;
-  const round = test.kind === 'limit' && test.side === 'below' ? Math.floor : Math.ceil;
+  const round = isFromBelow(test) ? Math.floor : Math.ceil;
   const limit = Number((round(found.limit * step) / step).toFixed(decimals));
   return (
     <View style={styles.row}>
@@ -27,7 +27,7 @@ export function OnceAWeek({ found, test, unit, decimals, onTake }: OnceAWeekProp
         {`About one a week at ${formatValue(limit, unit, decimals)}: ${formatNumber(found.fires, 0)} in these days.`}
       </Words>
       <Button
-        look="quiet"
+        variant="quiet"
         label="Take it"
         name="Take the limit of about one a week"
         onPress={() => onTake(limit)}

@@ -3,33 +3,33 @@ import { StyleSheet, View } from 'react-native';
 import {
   DAY_MS,
   limitOf,
+  unitOfLimit,
   withLimit,
   type AlarmRule,
   type AlarmTest,
   type Metric,
-  type RuleForm,
+  type RuleInput,
 } from '@vivid-beacon/core';
-import { rehearse, rehearseLimits } from '../../api/rehearsal';
-import { Answer } from '../../components/Answer';
-import { Notice } from '../../components/Notice';
+import { requestRehearsal, requestLimitRehearsal } from '../../api/rehearsal';
+import { QueryResult } from '../../components/QueryResult';
+import { Message } from '../../components/Message';
 import { Section } from '../../components/Section';
 import { draftOf } from './draft';
 import { OnceAWeek } from './OnceAWeek';
 import { RehearsalView } from './RehearsalView';
 import { ThresholdCurve } from './ThresholdCurve';
-import { unitOfLimit } from './unitOfLimit';
 
 const REHEARSAL_DAYS = 90;
 
 interface RehearsalSectionProps {
-  readonly rule: RuleForm;
+  readonly rule: RuleInput;
   readonly metric: Metric;
   /** The rule that is in force now, to compare with. */
   readonly before: AlarmRule | null;
   readonly onTest: (test: AlarmTest) => void;
 }
 
-/** What a rule would have done on the past, beside what the one in force did, and what other limits would do. */
+/** The rehearsal of a rule beside the rule in force, and with other limits. */
 export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSectionProps) {
   const rehearsal = useRehearsal(rule);
   const now = useRehearsal(before && draftOf(before));
@@ -41,13 +41,13 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
   const { unit, decimals } = unitOfLimit(rule.test, metric);
   return (
     <Section title="Rehearsal" aside={`last ${days} days`}>
-      <Answer query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
+      <QueryResult query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
         {(answer) =>
           answer.samples === 0 ? (
-            <Notice
+            <Message
               kind="empty"
-              title="Nothing to rehearse on"
-              text="There are no samples in the last 90 days. The rule works on what comes."
+              title="No data to rehearse on"
+              text="There are no samples in the last 90 days. The rule will evaluate new samples as they arrive."
             />
           ) : (
             <View style={rehearsal.isPlaceholderData && styles.old}>
@@ -80,23 +80,23 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
             </View>
           )
         }
-      </Answer>
+      </QueryResult>
     </Section>
   );
 }
 
 /** A rule as its rehearsal is asked for: what it is called and who is told changes nothing of what it finds. */
-function asked(rule: RuleForm | null): RuleForm | null {
+function asked(rule: RuleInput | null): RuleInput | null {
   return (
     rule && { ...rule, name: 'Rehearsal', message: '', toDo: '', told: [], escalation: null, replaces: null }
   );
 }
 
-function useRehearsal(rule: RuleForm | null) {
+function useRehearsal(rule: RuleInput | null) {
   const ask = asked(rule);
   return useQuery({
     queryKey: ['readings', 'rehearsal', ask],
-    queryFn: ({ signal }) => rehearse(ask!, REHEARSAL_DAYS, signal),
+    queryFn: ({ signal }) => requestRehearsal(ask!, REHEARSAL_DAYS, signal),
     enabled: ask !== null,
     placeholderData: keepPreviousData,
     staleTime: 60_000,
@@ -104,11 +104,11 @@ function useRehearsal(rule: RuleForm | null) {
 }
 
 /** Other limits do not depend on the one that is chosen, but where it lies outside of what was seen. */
-function useOtherLimits(rule: RuleForm | null) {
+function useOtherLimits(rule: RuleInput | null) {
   const ask = asked(rule);
   return useQuery({
     queryKey: ['readings', 'rehearsal limits', ask],
-    queryFn: ({ signal }) => rehearseLimits(ask!, REHEARSAL_DAYS, signal),
+    queryFn: ({ signal }) => requestLimitRehearsal(ask!, REHEARSAL_DAYS, signal),
     enabled: ask !== null,
     placeholderData: keepPreviousData,
     staleTime: 60_000,

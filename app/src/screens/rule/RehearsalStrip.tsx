@@ -1,12 +1,11 @@
-import type { RehearsalAnswer } from '@vivid-beacon/core';
+import { type AlarmTest, type RehearsalAnswer, type ValueLimit } from '@vivid-beacon/core';
 import Svg, { Path, Rect } from 'react-native-svg';
 import { spacedOut } from '../../charts/spacedOut';
-import { starPath } from '../../charts/starPath';
-import { linePath } from '../../charts/trendGeometry';
+import { starPath } from '@vivid-beacon/core/src/drawing/starPath';
+import { linePath } from '@vivid-beacon/core/src/drawing/linePath';
 import { usePalette } from '../../theme/useTheme';
-import type { ValueLimit } from './limitsOfTest';
 import { COURSE_HEIGHT, STRIP_HEIGHT } from './stripSizes';
-import type { Course } from './useCourse';
+import type { RuleCourse } from './useCourse';
 
 const SQUARES = 15;
 
@@ -16,8 +15,8 @@ interface RehearsalStripProps {
   readonly length: number;
   readonly alarms: RehearsalAnswer['alarms'];
   /** Course of the metric above the line of time; null = none. */
-  readonly course: Course | null;
-  readonly limits: readonly ValueLimit[];
+  readonly course: RuleCourse | null;
+  readonly limits: readonly ValueLimit<AlarmTest>[];
 }
 
 /** A part of the rehearsed time: where each alarm would have been, under the course with its limits. */
@@ -77,7 +76,7 @@ export function RehearsalStrip({ width, start, length, alarms, course, limits }:
   );
 }
 
-function coursePath({ t, v, y }: Course, start: number, end: number, x: (t: number) => number): string {
+function coursePath({ t, v, y }: RuleCourse, start: number, end: number, x: (t: number) => number): string {
   const from = t.findIndex((each) => each >= start);
   if (from < 0) return '';
   const after = t.findIndex((each) => each >= end);

@@ -3,16 +3,16 @@ import {
   formatDate,
   formatLength,
   formatNumber,
+  limitsOfTest,
   type AlarmTest,
   type Metric,
   type RehearsalAnswer,
-  type RuleForm,
+  type RuleInput,
 } from '@vivid-beacon/core';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
 import { LimitHandle, LIMIT_HANDLE as HANDLE } from './LimitHandle';
-import { limitsOfTest } from './limitsOfTest';
 import { rehearsalNotes } from './rehearsalNotes';
 import { RehearsalStrip } from './RehearsalStrip';
 import { COURSE_HEIGHT, STRIP_HEIGHT, STRIPS } from './stripSizes';
@@ -24,7 +24,7 @@ interface RehearsalViewProps {
   readonly answer: RehearsalAnswer;
   /** The same of the rule that is in force; null = there is none. */
   readonly now: RehearsalAnswer | null;
-  readonly rule: Pick<RuleForm, 'test' | 'under'>;
+  readonly rule: Pick<RuleInput, 'test' | 'under'>;
   readonly metric: Metric;
   readonly onTest: (test: AlarmTest) => void;
 }

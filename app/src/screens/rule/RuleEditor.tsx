@@ -1,7 +1,14 @@
 import { useMemo, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, type AlarmRule, type Metric, type Person, type RuleForm } from '@vivid-beacon/core';
+import {
+  firstTest,
+  MINUTE_MS,
+  type AlarmRule,
+  type Metric,
+  type Person,
+  type RuleInput,
+} from '@vivid-beacon/core';
 import { useAssetsById, useMetricsById } from '../../api/catalogue';
 import { usePutInForce } from '../../api/changes';
 import { Button } from '../../components/Button';
@@ -16,8 +23,8 @@ import { MetricPick } from '../../assets/MetricPick';
 import { DELAYS, ruleLine } from '../ruleWords';
 import { BackPanel } from './BackPanel';
 import { CallPanel } from './CallPanel';
-import { draftOf, firstDraft, firstTest, usualName } from './draft';
-import { HoursPanel } from './HoursPanel';
+import { draftOf, firstDraft, usualName } from './draft';
+import { RuleHoursPanel } from './RuleHoursPanel';
 import { LevelPanel } from './LevelPanel';
 import { RehearsalSection } from './RehearsalSection';
 import { ruleSentence, type RuleSlot } from './ruleSentence';
@@ -39,17 +46,17 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
   const client = useQueryClient();
   const put = usePutInForce();
   const [open, setOpen] = useState<RuleSlot>(before ? 'test' : 'metric');
-  const [rule, setRule] = useState<RuleForm | null>(before && draftOf(before));
+  const [rule, setRule] = useState<RuleInput | null>(before && draftOf(before));
   const { byId: metrics } = useMetricsById([rule?.metricId, rule?.suppress?.metricId]);
   const metric = metrics.get(rule?.metricId ?? '');
   const { byId: assets } = useAssetsById([rule?.under]);
-  const change = (part: Partial<RuleForm>): void => setRule((last) => last && { ...last, ...part });
+  const change = (part: Partial<RuleInput>): void => setRule((last) => last && { ...last, ...part });
   const choose = async (chosen: Metric): Promise<void> => {
     const usual = await usualHigh(client, chosen);
     setRule((last) => firstDraft(chosen, usual, last));
     setOpen('test');
   };
-  const chooseKind = async (kind: RuleForm['test']['kind']): Promise<void> => {
+  const chooseKind = async (kind: RuleInput['test']['kind']): Promise<void> => {
     if (!rule || !metric) return;
     const usual = await usualHigh(client, metric);
     const ownName = rule.name !== usualName(metric, rule.test.kind);
@@ -67,11 +74,11 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
       backName="Leave without saving"
       dock={
         <>
-          <Button look="quiet" label="Leave" onPress={onLeave} />
+          <Button variant="quiet" label="Leave" onPress={onLeave} />
           <Button
             grow
-            look="main"
-            label={before ? 'Put in its place' : 'Put in force'}
+            variant="primary"
+            label={before ? 'Replace the rule' : 'Put in force'}
             disabled={!complete || put.isPending}
             onPress={() => put.mutate(rule!, { onSuccess: onLeave })}
           />
@@ -80,7 +87,7 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
     >
       {before && (
         <Words as="body" colour={palette.ink2}>
-          {`In place of "${before.name}": ${ruleLine(before, metric)}. Its history stays.`}
+          {`Replaces "${before.name}": ${ruleLine(before, metric)}. Its history is kept.`}
         </Words>
       )}
       <View style={styles.sentence}>
@@ -122,7 +129,7 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
             />
           )}
           {open === 'back' && <BackPanel rule={rule} unit={metric.unit} onChange={change} />}
-          {open === 'hours' && <HoursPanel hours={rule.hours} onChange={(hours) => change({ hours })} />}
+          {open === 'hours' && <RuleHoursPanel hours={rule.hours} onChange={(hours) => change({ hours })} />}
           {open === 'suppress' && (
             <SuppressPanel
               suppress={rule.suppress}

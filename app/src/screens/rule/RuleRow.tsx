@@ -6,6 +6,7 @@ import { usePutRuleBack, useRetireRule } from '../../api/changes';
 import { Button } from '../../components/Button';
 import { Row } from '../../components/Row';
 import { Tray } from '../../components/Tray';
+import { useLayout } from '../../hooks/useLayout';
 import { useNow } from '../../hooks/useNow';
 import { ruleLine } from '../ruleWords';
 import { SetAsideForm } from '../SetAsideForm';
@@ -31,55 +32,58 @@ export function RuleRow({
   const retire = useRetireRule();
   const putBack = usePutRuleBack();
   const now = useNow(60_000);
-  const aside = rule.watches.filter((watch) => watch.aside !== null);
-  const all = aside.length > 0 && aside.length === rule.watches.length;
-  const out = aside.some((watch) => watch.aside!.kind === 'outOfService');
+  const { wide } = useLayout();
+  const { metrics, aside, how } = rule.watched;
+  const all = aside > 0 && aside === metrics;
+  const out = how?.kind === 'outOfService';
   const zone = metric?.zone ?? 'UTC';
   const line = [ruleLine(rule, metric), metric?.plantName, watchedWords(rule)].filter(Boolean).join(', ');
+  const tools = (
+    <View style={[styles.tools, !wide && styles.below]}>
+      {aside > 0 && (out ? mayRetire : act) && (
+        <Button
+          variant="quiet"
+          label="Reinstate"
+          name={`Put ${rule.name} back`}
+          disabled={putBack.isPending}
+          onPress={() => putBack.mutate({ id: rule.id, metricId: null })}
+        />
+      )}
+      {act && !all && !out && (
+        <Button
+          variant="quiet"
+          label="Shelve"
+          name={`Shelve ${rule.name}`}
+          onPress={() => setShelving(true)}
+        />
+      )}
+      {mayRetire && (
+        <Button
+          variant="quiet"
+          label="Change"
+          name={`Change ${rule.name}`}
+          onPress={() => router.push({ pathname: '/alarms/rules/new', params: { from: rule.id } })}
+        />
+      )}
+      {mayRetire && (
+        <Button
+          variant="quiet"
+          label={sure ? 'Withdraw now' : 'Withdraw'}
+          name={`Withdraw ${rule.name}`}
+          disabled={retire.isPending}
+          onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
+        />
+      )}
+    </View>
+  );
   return (
     <>
       <Row
         title={rule.name}
         second={`${line}${asideWords(rule, zone, now)}`}
         last={last}
-        right={
-          <View style={styles.retire}>
-            {aside.length > 0 && (out ? mayRetire : act) && (
-              <Button
-                look="quiet"
-                label="Put back"
-                name={`Put ${rule.name} back`}
-                disabled={putBack.isPending}
-                onPress={() => putBack.mutate({ id: rule.id, metricId: null })}
-              />
-            )}
-            {act && !all && !out && (
-              <Button
-                look="quiet"
-                label="Shelve"
-                name={`Shelve ${rule.name}`}
-                onPress={() => setShelving(true)}
-              />
-            )}
-            {mayRetire && (
-              <Button
-                look="quiet"
-                label="Change"
-                name={`Change ${rule.name}`}
-                onPress={() => router.push({ pathname: '/alarms/rules/new', params: { from: rule.id } })}
-              />
-            )}
-            {mayRetire && (
-              <Button
-                look="quiet"
-                label={sure ? 'Take out now' : 'Take out of force'}
-                name={`Take ${rule.name} out of force`}
-                disabled={retire.isPending}
-                onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
-              />
-            )}
-          </View>
-        }
+        right={wide && tools}
+        below={!wide && tools}
       />
       <Tray title="Shelve" open={shelving} onClose={() => setShelving(false)}>
         {shelving && <SetAsideForm ruleId={rule.id} ruleName={rule.name} onDone={() => setShelving(false)} />}
@@ -89,5 +93,6 @@ export function RuleRow({
 }
 
 const styles = StyleSheet.create({
-  retire: { flexShrink: 0, flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'flex-end', gap: 6 },
+  below: { paddingBottom: 10 },
+  tools: { flexShrink: 0, flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'flex-end', gap: 6 },
 });

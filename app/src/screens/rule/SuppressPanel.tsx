@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { RUNNING, stateWords, type Metric, type SuppressWhile } from '@vivid-beacon/core';
+import { RUNNING, stateTestWords, type Metric, type SuppressWhile } from '@vivid-beacon/core';
 import { MetricPick } from '../../assets/MetricPick';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
@@ -18,15 +18,15 @@ export function SuppressPanel({ suppress, metric, onChange }: SuppressPanelProps
   return (
     <>
       <Words as="second" colour={palette.ink2}>
-        Suppressed by design: what it finds in this state is recorded, and nobody is called.
+        Suppressed by design: what it finds in this state is recorded, and nobody is notified.
       </Words>
       {suppress && (
         <WordRow
-          name="Silent while it is"
+          name="Suppressed while it is"
           options={[
-            { value: 'not', label: stateWords(RUNNING, false) },
-            { value: 'running', label: stateWords(RUNNING, true) },
-            { value: 'stopped', label: stateWords(0, true) },
+            { value: 'not', label: stateTestWords(RUNNING, false) },
+            { value: 'running', label: stateTestWords(RUNNING, true) },
+            { value: 'stopped', label: stateTestWords(0, true) },
           ]}
           chosen={suppress.code === RUNNING ? (suppress.is ? 'running' : 'not') : 'stopped'}
           onChoose={(value) =>

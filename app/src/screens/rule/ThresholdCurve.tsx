@@ -2,11 +2,11 @@ import { StyleSheet, View } from 'react-native';
 import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { formatNumber, formatValue } from '@vivid-beacon/core';
-import type { RehearsedLimit } from '@vivid-beacon/core/src/engine';
+import type { RehearsedLimit } from '@vivid-beacon/core/src/alarming';
 import { Divider } from '../../components/Divider';
 import { Words } from '../../components/Words';
 import { useWidth } from '../../hooks/useWidth';
-import { SVG_FONT } from '../../theme/type';
+import { SVG_FONTS } from '../../theme/type';
 import { usePalette } from '../../theme/useTheme';
 
 interface ThresholdCurveProps {
@@ -60,7 +60,7 @@ export function ThresholdCurve({ curve, fires: now, limit, unit, decimals, onCha
                   key={tick}
                   x={x(tick)}
                   y={PLOT + FOOT - 4}
-                  fontFamily={SVG_FONT}
+                  fontFamily={SVG_FONTS.medium}
                   fontSize={12}
                   fill={palette.ink2}
                   textAnchor={

@@ -1,4 +1,4 @@
-import { hasAttributes, type Metric, type RuleForm } from '@vivid-beacon/core';
+import { hasAttributes, type Metric, type RuleInput } from '@vivid-beacon/core';
 import { useAssetsById, useSameMetrics } from '../../api/catalogue';
 import { AttributeConditions } from '../../components/scope/AttributeConditions';
 import { WordRow } from '../../components/WordRow';
@@ -7,13 +7,13 @@ import { usePalette } from '../../theme/useTheme';
 
 interface WherePanelProps {
   readonly metric: Metric;
-  readonly rule: Pick<RuleForm, 'under' | 'attributes'>;
-  readonly onChange: (part: Pick<RuleForm, 'under' | 'attributes'>) => void;
+  readonly rule: Pick<RuleInput, 'under' | 'attributes'>;
+  readonly onChange: (part: Pick<RuleInput, 'under' | 'attributes'>) => void;
 }
 
 const ONE = 'one';
 /** A rule watches no more. */
-const MOST_WATCHED = 500;
+const MAX_WATCHED = 500;
 
 /** Only this metric, or the same one of every asset below one of those above it, with given attributes if need be. */
 export function WherePanel({ metric, rule, onChange }: WherePanelProps) {
@@ -28,11 +28,7 @@ export function WherePanel({ metric, rule, onChange }: WherePanelProps) {
     const count = counts[i]?.total ?? 0;
     return count > 1 || id === under ? [{ id, name: above.get(id)?.name ?? '', count }] : [];
   });
-  const [below] = useSameMetrics(
-    metric,
-    under !== null && attributes.length > 0 ? [under] : [],
-    MOST_WATCHED,
-  );
+  const [below] = useSameMetrics(metric, under !== null && attributes.length > 0 ? [under] : [], MAX_WATCHED);
   const facts = useAssetsById((below?.items ?? []).map(({ assetId }) => assetId)).byId;
   const meant = (below?.items ?? []).filter(({ assetId }) => {
     const asset = facts.get(assetId);
@@ -61,7 +57,7 @@ export function WherePanel({ metric, rule, onChange }: WherePanelProps) {
             <Words as="second" colour={palette.ink2}>
               {meant.length === 0
                 ? 'No asset has these attributes now.'
-                : `Now ${meant.map(({ assetName }) => assetName).join(', ')}. Assets that come to have them are taken in, those that lose them let go.`}
+                : `Now ${meant.map(({ assetName }) => assetName).join(', ')}. Assets are added as they gain these attributes and dropped as they lose them.`}
             </Words>
           )}
         </>

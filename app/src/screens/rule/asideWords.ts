@@ -2,20 +2,19 @@ import type { AlarmRule } from '@vivid-beacon/core';
 import { siteMoment } from '../siteMoment';
 
 /** How many metrics a rule watches, and how many of them the plant's state suppresses; empty for a plain one. */
-export function watchedWords({ under, watches }: AlarmRule): string {
-  const quiet = watches.filter(({ suppressed }) => suppressed).length;
-  const many = under === null ? '' : `${watches.length} metrics`;
-  const suppressed =
-    quiet === 0 ? '' : quiet === watches.length ? 'suppressed now' : `${quiet} suppressed now`;
+export function watchedWords({ under, watched }: Pick<AlarmRule, 'under' | 'watched'>): string {
+  const { metrics, suppressed: quiet } = watched;
+  const many = under === null ? '' : `${metrics} metrics`;
+  const suppressed = quiet === 0 ? '' : quiet === metrics ? 'suppressed now' : `${quiet} suppressed now`;
   return [many, suppressed].filter(Boolean).join(', ');
 }
 
 /** How a rule is set aside, by whom and why; empty when it is not. */
-export function asideWords({ watches }: AlarmRule, zone: string, now: number): string {
-  const aside = watches.filter((watch) => watch.aside !== null);
-  if (aside.length === 0) return '';
-  const { by, until, reason } = aside[0].aside!;
+export function asideWords({ watched }: Pick<AlarmRule, 'watched'>, zone: string, now: number): string {
+  const { metrics, aside, how: set } = watched;
+  if (set === null) return '';
+  const { by, until, reason } = set;
   const how = until === null ? 'Out of service' : `Shelved until ${siteMoment(until, zone, now)}`;
-  const where = aside.length === watches.length ? '' : ` on ${aside.length} of ${watches.length}`;
+  const where = aside === metrics ? '' : ` on ${aside} of ${metrics}`;
   return `. ${how}${where}, ${by}: ${reason}`;
 }

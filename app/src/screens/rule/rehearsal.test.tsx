@@ -1,8 +1,8 @@
+import { limitsOfTest } from '@vivid-beacon/core';
 import { fireEvent, screen } from '@testing-library/react';
 import { scaleLinear } from 'd3-scale';
 import { renderScreen } from '../../testing/renderScreen';
 import { LimitHandle } from './LimitHandle';
-import { limitsOfTest } from './limitsOfTest';
 import { RehearsalStrip } from './RehearsalStrip';
 
 const DAY = 86_400_000;

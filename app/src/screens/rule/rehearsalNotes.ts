@@ -17,11 +17,11 @@ export function rehearsalNotes(answer: RehearsalAnswer, now: RehearsalAnswer | n
   }
   if (now) notes.push(`The rule in force: ${times(now.alarms.length)}; this one: ${times(count)}.`);
   if (answer.learntOnItself) {
-    notes.push('It learnt what is usual from these very days, so it looks better than it will be.');
+    notes.push('It learnt what is usual from these same days, so the result looks better than it will be.');
   }
   if (answer.unlearnt > 0) {
     notes.push(
-      `${answer.unlearnt} of ${metrics} metrics have too little past to learn from: there it finds nothing.`,
+      `${answer.unlearnt} of ${metrics} metrics have too little history to learn from: it finds nothing there.`,
     );
   }
   const over = metrics > 1 ? ` of ${metrics} metrics` : '';

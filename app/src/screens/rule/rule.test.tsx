@@ -1,10 +1,17 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { ALARM_TEST_KINDS, PLAIN_RULE, testWords, type AlarmRule, type Metric } from '@vivid-beacon/core';
+import {
+  ALARM_TEST_KINDS,
+  bandOfTest,
+  firstTest,
+  DEFAULT_RULE,
+  testWords,
+  type AlarmRule,
+  type Metric,
+} from '@vivid-beacon/core';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
-import { bandOfTest } from '../bandOfTest';
 import { RuleEditorScreen } from '../RuleEditorScreen';
 import { asideWords, watchedWords } from './asideWords';
-import { firstDraft, firstTest } from './draft';
+import { firstDraft } from './draft';
 import { rehearsalNotes } from './rehearsalNotes';
 import { ruleSentence } from './ruleSentence';
 
@@ -92,7 +99,7 @@ describe('writing a rule', () => {
     await waitFor(() => expect(sentence()).toContain('bed temperature of each asset in Quayside'));
     await person.click(await screen.findByRole('button', { name: 'Only with an attribute' }));
     await person.click(screen.getByRole('radio', { name: /Maker/ }));
-    expect(await screen.findByText(/^Now Ironer 3\. Assets that come/)).toBeTruthy();
+    expect(await screen.findByText(/^Now Ironer 3\. Assets are added/)).toBeTruthy();
     await person.click(screen.getByRole('checkbox', { name: 'Weld' }));
     expect(sentence()).toContain('of each asset in Quayside with Maker Acre or Weld');
 
@@ -110,12 +117,12 @@ describe('writing a rule', () => {
     await person.click(screen.getByRole('button', { name: 'nobody' }));
     const told = screen.getByRole('group', { name: 'Who gets a notice' });
     await person.click(within(told).getByRole('checkbox', { name: 'Dele Marsh' }));
-    await person.type(screen.getByLabelText('What is to be done'), 'Slow the feed');
-    await person.click(screen.getByRole('radio', { name: 'Tell others after 15 min' }));
+    await person.type(screen.getByLabelText('What to do'), 'Slow the feed');
+    await person.click(screen.getByRole('radio', { name: 'Notify others after 15 min' }));
     const putInForce = screen.getByRole('button', { name: 'Put in force' });
     // Nobody to tell then: it is not complete.
     expect(putInForce.getAttribute('aria-disabled')).toBe('true');
-    const then = screen.getByRole('group', { name: 'Who is told then' });
+    const then = screen.getByRole('group', { name: 'Who is notified then' });
     await person.click(within(then).getByRole('checkbox', { name: 'Ines Holt' }));
     await person.click(putInForce);
     await waitFor(() =>
@@ -159,7 +166,7 @@ describe('the words of a rule', () => {
     people: [],
   };
   const text = (test: AlarmRule['test']): string =>
-    ruleSentence({ ...PLAIN_RULE, name: '', metricId: '10', test, replaces: null }, names)
+    ruleSentence({ ...DEFAULT_RULE, name: '', metricId: '10', test, replaces: null }, names)
       .map((part) => part.text)
       .join(' ')
       .replace(/\s+/g, ' ');
@@ -185,17 +192,11 @@ describe('the words of a rule', () => {
 
   it('tell how many metrics are watched, and how they are set aside', () => {
     const aside = { kind: 'shelved', at: 0, until: DAY, by: 'Ines', reason: 'Fitter' } as const;
-    const watch = (id: string, part: object = {}) => ({
-      metricId: id,
-      assetName: id,
-      aside: null,
-      suppressed: false,
-      ...part,
-    });
-    const rule = { under: '1', watches: [watch('1', { aside }), watch('2', { suppressed: true })] };
-    expect(watchedWords(rule as never)).toBe('2 metrics, 1 suppressed now');
-    expect(asideWords(rule as never, 'UTC', 0)).toMatch(/^\. Shelved until .* on 1 of 2, Ines: Fitter$/);
-    expect(asideWords({ ...rule, watches: [watch('2')] } as never, 'UTC', 0)).toBe('');
+    const watched = { metrics: 2, suppressed: 1, aside: 1, how: aside };
+    expect(watchedWords({ under: '1', watched })).toBe('2 metrics, 1 suppressed now');
+    expect(asideWords({ watched }, 'UTC', 0)).toMatch(/^\. Shelved until .* on 1 of 2, Ines: Fitter$/);
+    expect(asideWords({ watched: { ...watched, aside: 2 } }, 'UTC', 0)).toMatch(/[^2], Ines: Fitter$/);
+    expect(asideWords({ watched: { ...watched, aside: 0, how: null } }, 'UTC', 0)).toBe('');
   });
 
   it('of a rehearsal tell the rate, the rule in force, and what looks better than it is', () => {

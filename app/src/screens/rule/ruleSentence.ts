@@ -3,12 +3,13 @@ import {
   formatLength,
   hoursWords,
   LEVEL_WORDS,
-  stateWords,
+  silentAfterMs,
+  stateTestWords,
   testWords,
   type Asset,
   type Metric,
   type Person,
-  type RuleForm,
+  type RuleInput,
 } from '@vivid-beacon/core';
 import type { SentencePart } from '../../components/Sentence';
 import { delayWords } from '../ruleWords';
@@ -25,7 +26,7 @@ const words = (text: string): SentencePart => ({ kind: 'words', text });
 const slot = (key: RuleSlot, text: string): SentencePart => ({ kind: 'slot', key, text });
 
 /** A rule as a sentence of which every part can be tapped. */
-export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }: RuleNames): SentencePart[] {
+export function ruleSentence(rule: RuleInput | null, { metrics, assets, people }: RuleNames): SentencePart[] {
   const metric = metrics.get(rule?.metricId ?? '');
   if (!rule || !metric) return [words('Raise an alarm when'), slot('metric', 'a metric')];
   const { test, suppress } = rule;
@@ -33,7 +34,7 @@ export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }:
   const what = metric.name.toLowerCase();
   const back = backWords(test, metric.unit, metric.decimals);
   const state = metrics.get(suppress?.metricId ?? '');
-  const timed = test.kind !== 'silence';
+  const timed = silentAfterMs(test) === null;
   return [
     words('Raise a'),
     slot('level', `${rule.priority}-priority ${LEVEL_WORDS[rule.level]}`),
@@ -51,7 +52,7 @@ export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }:
     ...(suppress && state
       ? [
           words('but not while'),
-          slot('suppress', `${state.name.toLowerCase()} is ${stateWords(suppress.code, suppress.is)}`),
+          slot('suppress', `${state.name.toLowerCase()} is ${stateTestWords(suppress.code, suppress.is)}`),
         ]
       : [words('and'), slot('suppress', 'in any state')]),
     ...(back
@@ -66,7 +67,7 @@ export function ruleSentence(rule: RuleForm | null, { metrics, assets, people }:
 }
 
 /** " with Maker Weld or Acre". */
-function attributeWords(attributes: RuleForm['attributes']): string {
+function attributeWords(attributes: RuleInput['attributes']): string {
   const each = attributes.map(({ name, values }) => `${name} ${values.join(' or ')}`);
   return each.length === 0 ? '' : ` with ${each.join(' and ')}`;
 }

@@ -1,13 +1,12 @@
 import type { ScaleLinear } from 'd3-scale';
-import { DAY_MS, type Interval, type Metric } from '@vivid-beacon/core';
+import { DAY_MS, type AlarmTest, type Interval, type Metric, type ValueLimit } from '@vivid-beacon/core';
 import { useTrend } from '../../api/queries';
-import { knownExtent } from '../../charts/knownExtent';
-import { valueDomain, valueScale } from '../../charts/trendGeometry';
-import type { ValueLimit } from './limitsOfTest';
+import { knownExtent } from '@vivid-beacon/core/src/drawing/knownExtent';
+import { valueDomain, valueScale } from '@vivid-beacon/core/src/drawing/trend/trendGeometry';
 import { COURSE_HEIGHT, STRIPS } from './stripSizes';
 
 /** The samples a rule was rehearsed on, a few for each px, and the scale they are drawn on. */
-export interface Course {
+export interface RuleCourse {
   readonly t: readonly number[];
   readonly v: readonly (number | null)[];
   readonly y: ScaleLinear<number, number>;
@@ -17,9 +16,9 @@ export interface Course {
 export function useCourse(
   metric: Metric | null,
   { start, end }: Interval,
-  limits: readonly ValueLimit[],
+  limits: readonly ValueLimit<AlarmTest>[],
   width: number,
-): Course | null {
+): RuleCourse | null {
   const { data } = useTrend(
     metric && {
       measure: { metricId: metric.id, summary: metric.kind === 'amount' ? 'sum' : 'mean', per: null },

@@ -1,4 +1,4 @@
-import { askReading } from '../../api/askTogether';
+import { askReading } from '../../api/readingBatcher';
 import type { QueryClient } from '@tanstack/react-query';
 import { SUMMARIES_OF_KIND, type Metric } from '@vivid-beacon/core';
 

@@ -1,18 +1,12 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  formatMoment,
-  formatNumber,
-  namesByRule,
-  type Asset,
-  type HeardSeries,
-  type Metric,
-  type PushRule,
-} from '@vivid-beacon/core';
+import { formatMoment, formatNumber, namesByRule, type HeardSeries, type PushRule } from '@vivid-beacon/core';
+import { useMetricsById } from '../../api/catalogue';
 import { useHeard, useMapSeries } from '../../api/pushTokens';
-import { Answer } from '../../components/Answer';
+import { AssetPick } from '../../assets/AssetPick';
+import { MetricPick } from '../../assets/MetricPick';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
-import { PickList } from '../../components/PickList';
 import { Refusal } from '../../components/Refusal';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
@@ -25,31 +19,34 @@ import { usePalette } from '../../theme/useTheme';
 interface HeardListProps {
   readonly tokenId: string;
   readonly rule: PushRule;
-  readonly metrics: readonly Metric[];
-  readonly assets: readonly Asset[];
 }
 
 const SHOWN_AT_ONCE = 30;
-const USUAL_INTERVAL_MS = 60_000;
+const TAKES_SAMPLES = { origin: 'samples' } as const;
+const DEFAULT_INTERVAL_MS = 60_000;
 
 /** Series heard with a token: those without a metric wait here, with their last value, until they are mapped. */
-export function HeardList({ tokenId, rule, metrics, assets }: HeardListProps) {
+export function HeardList({ tokenId, rule }: HeardListProps) {
   const palette = usePalette();
   const heard = useHeard(tokenId);
   const now = useNow();
   const [open, setOpen] = useState<HeardSeries | null>(null);
   const [shown, setShown] = useState(SHOWN_AT_ONCE);
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const { byId: metrics, whole } = useMetricsById(
+    (heard.data ?? []).slice(0, shown).map(({ metricId }) => metricId),
+  );
   const fed = (id: string): string => {
-    const metric = metrics.find((each) => each.id === id);
-    return metric ? `${metric.name}, ${metric.assetName}, ${metric.plantName}` : 'a metric that is gone';
+    const metric = metrics.get(id);
+    if (!metric && !whole) return 'a metric';
+    return metric ? `${metric.name}, ${metric.assetName}, ${metric.plantName}` : 'a removed metric';
   };
   return (
-    <Answer query={heard} reading="Reading what was heard">
+    <QueryResult query={heard} reading="Loading the received series">
       {(rows) => {
         const waiting = rows.filter(({ metricId }) => metricId === null).length;
         return (
-          <Section title="Heard series" aside={`${waiting} not mapped, ${rows.length - waiting} mapped`}>
+          <Section title="Received series" aside={`${waiting} not mapped, ${rows.length - waiting} mapped`}>
             {rows.length === 0 && (
               <Words as="body" colour={palette.ink2}>
                 No exposition text with labels has come with this token yet.
@@ -66,7 +63,7 @@ export function HeardList({ tokenId, rule, metrics, assets }: HeardListProps) {
                 }
                 right={
                   <Button
-                    look="quiet"
+                    variant="quiet"
                     label={row.metricId === null ? 'Map' : 'Change'}
                     name={`${row.metricId === null ? 'Map' : 'Change'} ${row.series}`}
                     onPress={() => setOpen(row)}
@@ -76,21 +73,19 @@ export function HeardList({ tokenId, rule, metrics, assets }: HeardListProps) {
               />
             ))}
             {rows.length > shown && (
-              <Button look="quiet" label="Show more" onPress={() => setShown(shown + SHOWN_AT_ONCE * 2)} />
+              <Button variant="quiet" label="Show more" onPress={() => setShown(shown + SHOWN_AT_ONCE * 2)} />
             )}
             <MapTray
               key={open?.series ?? ''}
               tokenId={tokenId}
               series={open}
               rule={rule}
-              metrics={metrics}
-              assets={assets}
               onClose={() => setOpen(null)}
             />
           </Section>
         );
       }}
-    </Answer>
+    </QueryResult>
   );
 }
 
@@ -98,13 +93,10 @@ function MapTray({
   tokenId,
   series,
   rule,
-  metrics,
-  assets,
   onClose,
 }: HeardListProps & { readonly series: HeardSeries | null; readonly onClose: () => void }) {
   const map = useMapSeries(tokenId);
   const [way, setWay] = useState<'existing' | 'new'>('existing');
-  const takesSamples = metrics.filter(({ origin }) => origin === 'samples');
   if (!series) return null;
   const named = namesByRule(series, rule);
   const name = named?.metric ?? series.series;
@@ -119,7 +111,7 @@ function MapTray({
               name: name.slice(0, 200),
               unit: '',
               kind: 'level',
-              intervalMs: USUAL_INTERVAL_MS,
+              intervalMs: DEFAULT_INTERVAL_MS,
             }
           : undefined,
       },
@@ -138,33 +130,24 @@ function MapTray({
       />
       <Refusal of={map} />
       {way === 'existing' ? (
-        <PickList
+        <MetricPick
           name="Metric"
           maxHeight={320}
-          options={takesSamples.map(({ id, name: metric, assetName, plantName, unit }) => ({
-            value: id,
-            label: `${metric}, ${assetName}`,
-            detail: [plantName, unit].filter(Boolean).join(' · '),
-          }))}
+          filter={TAKES_SAMPLES}
           chosen={series.metricId}
-          onChoose={(metricId) => send({ metricId })}
+          onChoose={({ id }) => send({ metricId: id })}
         />
       ) : (
-        <PickList
+        <AssetPick
           name={`Asset that gets the metric “${name}”`}
           maxHeight={320}
-          options={assets.map(({ id, name: asset, kind, plantId }) => ({
-            value: id,
-            label: asset,
-            detail: [assets.find((each) => each.id === plantId)?.name, kind].filter(Boolean).join(' · '),
-          }))}
           chosen={null}
-          onChoose={(assetId) => send({ assetId })}
+          onChoose={({ id }) => send({ assetId: id })}
         />
       )}
       {series.metricId !== null && (
         <View>
-          <Button look="quiet" label="Let it wait again" onPress={() => send({ metricId: null })} />
+          <Button variant="quiet" label="Unmap it" onPress={() => send({ metricId: null })} />
         </View>
       )}
     </Tray>

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Asset, PushRule } from '@vivid-beacon/core';
+import type { PushRule } from '@vivid-beacon/core';
 import { COLLISION_RULE_WORDS, COLLISION_RULES } from '@vivid-beacon/core/src/intake/layout';
 import { useChangeRule } from '../../api/pushTokens';
+import { AssetPick } from '../../assets/AssetPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
 import { Refusal } from '../../components/Refusal';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
@@ -15,11 +15,10 @@ import { usePalette } from '../../theme/useTheme';
 interface RuleFormProps {
   readonly tokenId: string;
   readonly rule: PushRule;
-  readonly assets: readonly Asset[];
 }
 
 /** How exposition text of a token finds its metrics. */
-export function RuleForm({ tokenId, rule, assets }: RuleFormProps) {
+export function RuleForm({ tokenId, rule }: RuleFormProps) {
   const palette = usePalette();
   const change = useChangeRule(tokenId);
   const [draft, setDraft] = useState(rule);
@@ -61,23 +60,18 @@ export function RuleForm({ tokenId, rule, assets }: RuleFormProps) {
       />
       {(draft.assetLabel !== null || draft.unknown === 'make') && (
         <>
-          {label('Assets are looked for and made under')}
-          <PickList
+          {label('Assets are found or created under')}
+          <AssetPick
             name="Asset"
             maxHeight={220}
-            options={assets.map(({ id, name, kind, plantId }) => ({
-              value: id,
-              label: name,
-              detail: [assets.find((each) => each.id === plantId)?.name, kind].filter(Boolean).join(' · '),
-            }))}
             chosen={draft.parentId}
-            onChoose={(parentId) => set({ parentId })}
+            onChoose={({ id }) => set({ parentId: id })}
           />
         </>
       )}
-      {label('Where different values of one series and time meet in a push, what holds is')}
+      {label('When different values of one series and time collide in a push, keep')}
       <WordRow
-        name="Where values meet"
+        name="When values collide"
         options={COLLISION_RULES.map((value) => ({
           value,
           label: COLLISION_RULE_WORDS[value].replace('in the file', 'in the push'),

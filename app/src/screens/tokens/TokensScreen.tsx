@@ -3,8 +3,8 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatMoment, type PushToken } from '@vivid-beacon/core';
 import { useAddToken, useRevokeToken } from '../../api/changes';
-import { useAssets, useMetrics, useTokens } from '../../api/queries';
-import { Answer } from '../../components/Answer';
+import { useTokens } from '../../api/queries';
+import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Page } from '../../components/Page';
@@ -36,8 +36,8 @@ export function TokensScreen() {
       <View style={styles.form}>
         <Field label="Name of the sender" value={name} onChange={setName} error={add.error?.message} />
         <Button
-          label="Make a token"
-          look="main"
+          label="Create a token"
+          variant="primary"
           disabled={add.isPending}
           onPress={() => add.mutate({ name }, { onSuccess: () => setName('') })}
         />
@@ -52,7 +52,7 @@ export function TokensScreen() {
         </View>
       )}
       <Section title="In use" closed={false}>
-        <Answer query={tokens} reading="Reading tokens">
+        <QueryResult query={tokens} reading="Loading tokens">
           {(rows) => (
             <>
               {rows.map((token, i) => (
@@ -60,24 +60,24 @@ export function TokensScreen() {
                   <Row
                     title={token.name}
                     second={[
-                      `made by ${token.createdBy}`,
+                      `created by ${token.createdBy}`,
                       token.lastUsedAt === null
                         ? 'never used'
                         : `last used ${formatMoment(token.lastUsedAt, zone, now)}`,
-                      token.waiting > 0 && `${token.waiting} series heard but not mapped`,
+                      token.waiting > 0 && `${token.waiting} series received but not mapped`,
                     ]
                       .filter(Boolean)
                       .join(', ')}
                     right={
                       <View style={styles.buttons}>
                         <Button
-                          look="quiet"
+                          variant="quiet"
                           label={opened === token.id ? 'Close' : 'Series'}
                           name={`${opened === token.id ? 'Close' : 'Open'} the series of ${token.name}`}
                           onPress={() => setOpened(opened === token.id ? null : token.id)}
                         />
                         <Button
-                          look="quiet"
+                          variant="quiet"
                           label="Revoke"
                           name={`Revoke ${token.name}`}
                           disabled={revoke.isPending}
@@ -92,7 +92,7 @@ export function TokensScreen() {
               ))}
             </>
           )}
-        </Answer>
+        </QueryResult>
       </Section>
     </Page>
   );
@@ -100,21 +100,11 @@ export function TokensScreen() {
 
 /** What was heard with a token and how its text is matched. */
 function TokenDetail({ token }: { readonly token: PushToken }) {
-  const assets = useAssets();
-  const metrics = useMetrics();
   return (
-    <Answer query={assets} reading="Reading assets">
-      {(tree) => (
-        <Answer query={metrics} reading="Reading metrics">
-          {(rows) => (
-            <>
-              <HeardList tokenId={token.id} rule={token.rule} metrics={rows} assets={tree} />
-              <RuleForm key={JSON.stringify(token.rule)} tokenId={token.id} rule={token.rule} assets={tree} />
-            </>
-          )}
-        </Answer>
-      )}
-    </Answer>
+    <>
+      <HeardList tokenId={token.id} rule={token.rule} />
+      <RuleForm key={JSON.stringify(token.rule)} tokenId={token.id} rule={token.rule} />
+    </>
   );
 }
 

@@ -65,9 +65,9 @@ describe('push tokens', () => {
       'POST /api/push-tokens': { id: '5', token: 'vb_secret' },
       'DELETE /api/push-tokens/4': undefined,
     });
-    expect(await screen.findByText(/never used, 1 series heard but not mapped/)).toBeTruthy();
+    expect(await screen.findByText(/never used, 1 series received but not mapped/)).toBeTruthy();
     await person.type(screen.getByLabelText('Name of the sender'), 'Boiler');
-    await person.click(screen.getByRole('button', { name: 'Make a token' }));
+    await person.click(screen.getByRole('button', { name: 'Create a token' }));
     const status = await screen.findByRole('status');
     expect(within(status).getByText('vb_secret')).toBeTruthy();
     expect(within(status).getByText(/not shown again/)).toBeTruthy();
@@ -83,7 +83,7 @@ describe('push tokens', () => {
     });
     await screen.findByText('Gateway of the wash house');
     await person.type(screen.getByLabelText('Name of the sender'), '  ');
-    await person.click(screen.getByRole('button', { name: 'Make a token' }));
+    await person.click(screen.getByRole('button', { name: 'Create a token' }));
     expect(await screen.findByText('Give the sender a name')).toBeTruthy();
     expect(screen.queryByRole('status')).toBeNull();
   });
@@ -131,11 +131,11 @@ describe('series heard with a token', () => {
     });
     await person.click(await screen.findByRole('button', { name: openSeries }));
     expect(await screen.findByText('feeds Flow, Washer 2, Quayside')).toBeTruthy();
-    expect(screen.getByText('feeds a metric that is gone')).toBeTruthy();
+    expect(screen.getByText('feeds a removed metric')).toBeTruthy();
     expect(screen.getByText(/last value none, .*; 3 samples not stored/)).toBeTruthy();
     expect(screen.getByText('1 not mapped, 2 mapped')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Change flow' }));
-    await person.click(await screen.findByRole('button', { name: 'Let it wait again' }));
+    await person.click(await screen.findByRole('button', { name: 'Unmap it' }));
     await waitFor(() =>
       expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({ series: 'flow', metricId: null }),
     );
@@ -173,10 +173,10 @@ describe('how the text of a token is matched', () => {
     await person.click(await screen.findByRole('button', { name: openSeries }));
     const save = await screen.findByRole('button', { name: 'Save the rule' });
     expect(save.getAttribute('aria-disabled')).toBe('true');
-    expect(screen.queryByText('Assets are looked for and made under')).toBeNull();
+    expect(screen.queryByText('Assets are found or created under')).toBeNull();
     await person.type(screen.getByLabelText('Label that names the asset'), 'machine');
-    expect(screen.getByText('Assets are looked for and made under')).toBeTruthy();
-    await person.click(screen.getByText('Quayside'));
+    expect(screen.getByText('Assets are found or created under')).toBeTruthy();
+    await person.click(await screen.findByRole('radio', { name: /^Quayside/ }));
     await person.click(screen.getByRole('radio', { name: 'gets asset and metric by its labels' }));
     await person.click(save);
     await waitFor(() =>

@@ -1,5 +1,5 @@
 import { useRouter } from 'expo-router';
-import { byUrgency, type Flag } from '@vivid-beacon/core';
+import { byUrgency, formatNumber, type Flag } from '@vivid-beacon/core';
 import { usePerson } from '../../api/session';
 import { Button } from '../../components/Button';
 import { Section } from '../../components/Section';
@@ -8,7 +8,16 @@ import { usePalette } from '../../theme/useTheme';
 import { FlagRow } from '../flags/FlagRow';
 
 /** Open flags whose time has not come yet, one's own first, then by urgency; late ones stand among what needs a person. */
-export function WatchFlags({ flags: open, now }: { readonly flags: readonly Flag[]; readonly now: number }) {
+export function WatchFlags({
+  flags: open,
+  count,
+  now,
+}: {
+  readonly flags: readonly Flag[];
+  /** Number due later; the list is limited. */
+  readonly count: number;
+  readonly now: number;
+}) {
   const palette = usePalette();
   const router = useRouter();
   const me = usePerson()?.id;
@@ -16,7 +25,7 @@ export function WatchFlags({ flags: open, now }: { readonly flags: readonly Flag
   const urgent = byUrgency(now);
   const sorted = [...flags].sort((a, b) => Number(b.to.id === me) - Number(a.to.id === me) || urgent(a, b));
   return (
-    <Section title="Flags due later" aside={String(flags.length)}>
+    <Section title="Flags due later" aside={formatNumber(count, 0)}>
       {sorted.map((flag, i) => (
         <FlagRow key={flag.id} flag={flag} now={now} last={i === flags.length - 1} />
       ))}
@@ -25,7 +34,7 @@ export function WatchFlags({ flags: open, now }: { readonly flags: readonly Flag
           No flag is due later.
         </Words>
       )}
-      <Button look="quiet" label="All flags" onPress={() => router.push('/flags')} />
+      <Button variant="quiet" label="All flags" onPress={() => router.push('/flags')} />
     </Section>
   );
 }

@@ -24,16 +24,21 @@ const SHOWN_FIRST = 5;
 /** Indicators, the worst first. Every number opens how it was made. */
 export function WatchIndicators({
   indicators,
+  count,
   plants,
 }: {
   readonly indicators: readonly IndicatorReading[];
+  /** Total number; only the worst are listed. */
+  readonly count: number;
   readonly plants: Watch['plants'];
 }) {
   const [all, setAll] = useState(false);
   const router = useRouter();
+  const more =
+    count > indicators.length ? `Show the worst ${indicators.length}` : `Show all ${indicators.length}`;
   const shown = all ? indicators : indicators.slice(0, SHOWN_FIRST);
   return (
-    <Section title="Worst indicators" aside={`${indicators.length} in all`} closed={false}>
+    <Section title="Worst indicators" aside={`${formatNumber(count, 0)} in all`} closed={false}>
       {shown.map((indicator) => (
         <IndicatorRow
           key={indicator.id}
@@ -43,14 +48,10 @@ export function WatchIndicators({
       ))}
       {indicators.length > SHOWN_FIRST && (
         <View style={styles.more}>
-          <Button
-            look="quiet"
-            label={all ? 'Show the worst only' : `Show all ${indicators.length}`}
-            onPress={() => setAll(!all)}
-          />
+          <Button variant="quiet" label={all ? 'Show the worst only' : more} onPress={() => setAll(!all)} />
         </View>
       )}
-      <Button look="quiet" label="All indicators" onPress={() => router.push('/indicators')} />
+      <Button variant="quiet" label="All indicators" onPress={() => router.push('/indicators')} />
     </Section>
   );
 }

@@ -1,6 +1,14 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { isSetAside, keyOf, needsOf, type Need, type Watch } from '@vivid-beacon/core';
+import {
+  formatNumber,
+  keyOf,
+  needsOf,
+  openFlags,
+  standingCounts,
+  type Need,
+  type Watch,
+} from '@vivid-beacon/core';
 import { mayAct } from '../../api/mayAct';
 import { useAcknowledge } from '../../api/changes';
 import { usePerson } from '../../api/session';
@@ -18,15 +26,20 @@ import { needWords } from './needWords';
 /** What needs a person now, the most urgent first, each with why it is there and the button at the thumb. */
 export function WatchNeeds({ watch, plant }: { readonly watch: Watch; readonly plant: string | null }) {
   const palette = usePalette();
+  const router = useRouter();
   const here = <T extends { plantId: string }>(rows: readonly T[]): T[] =>
     rows.filter(({ plantId }) => plant === null || plantId === plant);
   const needs = here(needsOf(watch));
-  const alarms = here(watch.alarms);
-  const aside = alarms.filter(({ state }) => isSetAside(state)).length;
-  const known = alarms.filter(({ state }) => state === 'acknowledged').length;
+  const { setAside: aside, acknowledged: known, waiting } = standingCounts(watch.alarmCounts, plant);
+  const late = openFlags(watch.flagCounts, plant).late;
+  // Only the most urgent are here; the lists have all of them.
+  const more = {
+    alarms: waiting - needs.filter(({ kind }) => kind === 'alarm').length,
+    flags: late - needs.filter(({ kind }) => kind === 'flag').length,
+  };
   const acknowledge = useAcknowledge();
   return (
-    <Section title="Needs a person now" aside={String(needs.length)}>
+    <Section title="Needs a person now" aside={formatNumber(needs.length + more.alarms + more.flags, 0)}>
       {needs.map((need, i) => (
         <NeedRow key={keyOf(need)} need={need} acknowledge={acknowledge} last={i === needs.length - 1} />
       ))}
@@ -36,14 +49,28 @@ export function WatchNeeds({ watch, plant }: { readonly watch: Watch; readonly p
         </Words>
       )}
       <Refusal of={acknowledge} />
+      {more.alarms > 0 && (
+        <Button
+          variant="quiet"
+          label={`${formatNumber(more.alarms, 0)} more alarms waiting`}
+          onPress={() => router.push('/alarms')}
+        />
+      )}
+      {more.flags > 0 && (
+        <Button
+          variant="quiet"
+          label={`${formatNumber(more.flags, 0)} more overdue flags`}
+          onPress={() => router.push('/flags')}
+        />
+      )}
       {aside > 0 && (
         <Words as="second" colour={palette.ink2} style={{ paddingBottom: 8 }}>
-          {`${aside} shelved, suppressed or out of service`}
+          {`${formatNumber(aside, 0)} shelved, suppressed or out of service`}
         </Words>
       )}
       {known > 0 && (
         <Words as="second" colour={palette.ink2} style={{ paddingBottom: 8 }}>
-          {`${known} more acknowledged and still standing`}
+          {`${formatNumber(known, 0)} more acknowledged and still active`}
         </Words>
       )}
     </Section>

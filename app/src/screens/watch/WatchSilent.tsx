@@ -8,13 +8,13 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { siteMoment } from '../siteMoment';
 
-/** Feeds that went quiet, and since when. */
+/** Silent feeds, with the time of their last sample. */
 export function WatchSilent({
   feeds,
   count,
 }: {
   readonly feeds: readonly Metric[];
-  /** How many there are; of many not all are given. */
+  /** Total number; the list is limited. */
   readonly count: number;
 }) {
   const palette = usePalette();
@@ -38,14 +38,14 @@ export function WatchSilent({
       ))}
       {count > feeds.length && (
         <Button
-          look="quiet"
+          variant="quiet"
           label={`All ${formatNumber(count, 0)} silent feeds`}
           onPress={() => router.push('/data/feeds')}
         />
       )}
       {count === 0 && (
         <Words as="body" colour={palette.ink2} style={{ paddingVertical: 8 }}>
-          Every feed reports.
+          All feeds are reporting.
         </Words>
       )}
     </Section>

@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import type { Alarm, Flag, IndicatorReading, Metric, Role, Watch } from '@vivid-beacon/core';
 import { madeAlarm } from '../../testing/madeAlarm';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
-import { USUAL_METRIC } from '../../testing/usual';
+import { DEFAULT_METRIC, watchOf } from '../../testing/usual';
 import { coastLights } from '../coastLights';
 import { OnWatchScreen } from '../OnWatchScreen';
 
@@ -91,7 +91,7 @@ const indicator = (
   }) as unknown as IndicatorReading;
 const feed = (id: string, part: Partial<Metric> = {}): Metric =>
   ({
-    ...USUAL_METRIC,
+    ...DEFAULT_METRIC,
     id,
     name: 'Flow',
     assetName: 'Washer 2',
@@ -103,19 +103,15 @@ const feed = (id: string, part: Partial<Metric> = {}): Metric =>
     unit: 'm³/h',
     ...part,
   }) as unknown as Metric;
-const watch = (part: Partial<Watch> = {}): Watch => ({
-  now: NOW,
-  plants: [
-    { id: '1', name: 'Quayside', zone: 'UTC' },
-    { id: '2', name: 'Foundry Lane', zone: 'UTC' },
-  ],
-  alarms: [],
-  flags: [],
-  indicators: [],
-  silent: { feeds: [], count: {} },
-  rulesOn: {},
-  ...part,
-});
+const watch = (part: Partial<Watch> = {}): Watch =>
+  watchOf({
+    now: NOW,
+    plants: [
+      { id: '1', name: 'Quayside', zone: 'UTC' },
+      { id: '2', name: 'Foundry Lane', zone: 'UTC' },
+    ],
+    ...part,
+  });
 
 function show(given: Watch, role: Role = 'operator', answers: Answers = {}) {
   return renderScreen(<OnWatchScreen />, {
@@ -130,7 +126,7 @@ describe('On watch', () => {
     show(watch());
     expect(await screen.findByText('All clear. Nothing needs a person now.')).toBeTruthy();
     expect(screen.getByText('No flag is due later.')).toBeTruthy();
-    expect(screen.getByText('Every feed reports.')).toBeTruthy();
+    expect(screen.getByText('All feeds are reporting.')).toBeTruthy();
   });
 
   it('puts the most urgent first and says why each is there', async () => {
@@ -156,7 +152,7 @@ describe('On watch', () => {
       screen.getByText(/^High priority, Breach for 1 h, not acknowledged\. Ironer 2, Quayside, 210 °C$/),
     ).toBeTruthy();
     expect(screen.getByText('1 shelved, suppressed or out of service')).toBeTruthy();
-    expect(screen.getByText('1 more acknowledged and still standing')).toBeTruthy();
+    expect(screen.getByText('1 more acknowledged and still active')).toBeTruthy();
     // A late flag is among them; a silent feed only where rules see nothing because of it.
     expect(screen.getByText('Flag 5')).toBeTruthy();
     expect(screen.getAllByText(/^Silent for 2 h, 2 alarm rules see nothing\. Quayside$/)).toHaveLength(1);
@@ -204,6 +200,33 @@ describe('On watch', () => {
     expect(screen.getByText('Indicator 6')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: '110 kWh, Indicator 0, Breach. How it was made' }));
     expect(await screen.findByText(/total of Gas \(Quayside\)/)).toBeTruthy();
+  });
+
+  it('counts what is not shown of very many, and leads to the whole lists', async () => {
+    const { person } = show(
+      watch({
+        alarms: [alarm('1')],
+        alarmCounts: [
+          { plantId: '1', state: 'unacknowledged', level: 'breach', stands: true, n: 1200 },
+          { plantId: '1', state: 'acknowledged', level: 'caution', stands: true, n: 40 },
+        ],
+        flags: [flag('5', { dueAt: NOW - 3 * HOUR })],
+        flagCounts: { '1': { late: 60, later: 70 } },
+        indicators: Array.from({ length: 7 }, (_, i) => indicator(String(i), 'breach')),
+        indicatorCounts: { '1': { clear: 300, caution: 0, breach: 9, nodata: 0 } },
+      }),
+    );
+    // 1,200 alarms and 60 late flags; one of each is here.
+    expect(await screen.findByText('1,260')).toBeTruthy();
+    expect(screen.getByText('40 more acknowledged and still active')).toBeTruthy();
+    expect(screen.getByText('309 in all')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Show the worst 7' })).toBeTruthy();
+    expect(screen.getByText('70')).toBeTruthy();
+    expect(screen.getByText('1,209 breaches')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: '1,199 more alarms waiting' }));
+    expect(mockPush).toHaveBeenCalledWith('/alarms');
+    await person.click(screen.getByRole('button', { name: '59 more overdue flags' }));
+    expect(mockPush).toHaveBeenCalledWith('/flags');
   });
 
   it('looks at one plant when its light is chosen', async () => {

@@ -3,11 +3,11 @@ import { rowsAtHand, type FileLike, type Source } from './source';
 import { wholeText, type Encoding } from './textPieces';
 
 /** OpenMetrics text is judged whole, by its end. */
-const MOST_BYTES = 50_000_000;
+const MAX_BYTES = 50_000_000;
 
 /** Opens OpenMetrics or plain exposition text: a row a sample, with a column for each label. */
 export async function openExposition(file: FileLike, encoding: Encoding): Promise<Source> {
-  const text = await wholeText(file, encoding, MOST_BYTES, 'OpenMetrics text');
+  const text = await wholeText(file, encoding, MAX_BYTES, 'OpenMetrics text');
   const ended = hasEndMark(text);
   const { samples, refused, units } = ended ? readOpenMetrics(text) : readPlainExposition(text);
   const labels = [...new Set(samples.flatMap((sample) => sample.labels.map(([label]) => label)))];

@@ -1,13 +1,13 @@
 import { BeaconError } from '@vivid-beacon/core';
 import { jsonRows, jsonTable } from '@vivid-beacon/core/src/intakeFiles';
 import { rowsAtHand, type FileLike, type Source } from './source';
-import { LOOK_BYTES, textPieces, wholeText, type Encoding } from './textPieces';
+import { SCAN_BYTES, textPieces, wholeText, type Encoding } from './textPieces';
 
-const MOST_BYTES = 100_000_000;
+const MAX_BYTES = 100_000_000;
 
 /** Opens a JSON document that holds a list of objects, or lists of equal length. */
 export async function openJson(file: FileLike, encoding: Encoding): Promise<Source> {
-  const text = await wholeText(file, encoding, MOST_BYTES, 'A JSON document');
+  const text = await wholeText(file, encoding, MAX_BYTES, 'A JSON document');
   let document: unknown;
   try {
     document = JSON.parse(text);
@@ -59,7 +59,7 @@ export async function openJson(file: FileLike, encoding: Encoding): Promise<Sour
 export function openJsonLines(file: FileLike, text: string, encoding: Encoding): Source {
   const table = jsonTable();
   const given = text.split('\n').filter((line) => line.trim() !== '');
-  const whole = file.size <= LOOK_BYTES;
+  const whole = file.size <= SCAN_BYTES;
   // The last line of the first part may be cut.
   const head = (whole ? given : given.slice(0, -1)).flatMap((line) => {
     try {

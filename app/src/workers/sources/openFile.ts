@@ -8,7 +8,7 @@ import type { FileLike, Source } from './source';
 import { openTable } from './tableSource';
 import { firstPart } from './textPieces';
 
-const MOST_UNPACKED_BYTES = 400_000_000;
+const MAX_UNPACKED_BYTES = 400_000_000;
 const PIECE_BYTES = 1024 * 1024;
 
 /**
@@ -54,10 +54,10 @@ async function unpacked(file: FileLike): Promise<FileLike> {
   let ended = false;
   const gunzip = new Gunzip((piece, last) => {
     size += piece.length;
-    if (size > MOST_UNPACKED_BYTES) {
+    if (size > MAX_UNPACKED_BYTES) {
       throw new BeaconError(
         'TOO_LARGE',
-        `This file unpacks to more than ${MOST_UNPACKED_BYTES / 1_000_000} MB. Unpack it and choose the unpacked file.`,
+        `This file unpacks to more than ${MAX_UNPACKED_BYTES / 1_000_000} MB. Unpack it and choose the unpacked file.`,
       );
     }
     pieces.push(new Uint8Array(piece));

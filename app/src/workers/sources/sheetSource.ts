@@ -6,11 +6,11 @@ import { rowsAtHand, type FileLike, type Source } from './source';
 import type { SheetRows } from './sheetRows';
 import { readXlsx } from './xlsxBook';
 
-const MOST_BYTES = 60_000_000;
+const MAX_BYTES = 60_000_000;
 
 /** Opens a spreadsheet (.xlsx, .xls, .ods). @throws {BeaconError} for one that is too large, damaged, locked or empty. */
 export async function openSheet(file: FileLike, wanted: string | null): Promise<Source> {
-  if (file.size > MOST_BYTES) {
+  if (file.size > MAX_BYTES) {
     throw new BeaconError(
       'TOO_LARGE',
       'A spreadsheet may have at most 60 MB. Save the sheet as CSV and choose that file.',

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { guessSeparator, type Separator } from '@vivid-beacon/core/src/intakeFiles';
 import type { FileLike, RowBatch, Source } from './source';
-import { LOOK_BYTES, textPieces, type Encoding } from './textPieces';
+import { SCAN_BYTES, textPieces, type Encoding } from './textPieces';
 
 /** Opens a table written as text, with a separator between its cells. */
 export function openTable(
@@ -11,7 +11,7 @@ export function openTable(
   separator: Separator | null,
 ): Source {
   const chosen = separator ?? guessSeparator(text);
-  const whole = file.size <= LOOK_BYTES;
+  const whole = file.size <= SCAN_BYTES;
   const head = cutRows(text, chosen).rows;
   return {
     encoding,

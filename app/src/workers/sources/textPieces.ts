@@ -3,7 +3,7 @@ import { decodeText, splitRows, type DecodedText } from '@vivid-beacon/core/src/
 import type { FileLike } from './source';
 
 /** So much of a file is looked at to recognise it. */
-export const LOOK_BYTES = 256 * 1024;
+export const SCAN_BYTES = 256 * 1024;
 const PIECE_BYTES = 1024 * 1024;
 
 const DECODER = {
@@ -16,8 +16,8 @@ export type Encoding = DecodedText['encoding'];
 
 /** Decodes the first part of a file; a character cut at its end is left out. */
 export async function firstPart(file: FileLike): Promise<DecodedText> {
-  const bytes = new Uint8Array(await file.slice(0, LOOK_BYTES).arrayBuffer());
-  if (file.size <= LOOK_BYTES) return decodeText(bytes);
+  const bytes = new Uint8Array(await file.slice(0, SCAN_BYTES).arrayBuffer());
+  if (file.size <= SCAN_BYTES) return decodeText(bytes);
   for (let cut = 0; cut < 4; cut++) {
     const decoded = decodeText(bytes.subarray(0, bytes.length - cut));
     if (decoded.encoding !== 'Windows-1252') return decoded;

@@ -17,7 +17,7 @@ interface Unions {
   readonly left?: { readonly union: yup.ISchema<unknown>; readonly usual: unknown };
 }
 
-const MOST_ENTRIES = 4;
+const MAX_ENTRIES = 4;
 
 /** Members whose shape a schema cannot say, by name. */
 const BY_NAME: Readonly<Record<string, Arbitrary<unknown>>> = {
@@ -108,7 +108,7 @@ function fittingValue(shape: Described, name: string): Arbitrary<unknown> {
       return objectOf(shape.fields ?? {});
     case 'array':
       return fc.array(shape.innerType ? valueOf(shape.innerType, oneOf(name)) : anyJson, {
-        maxLength: MOST_ENTRIES,
+        maxLength: MAX_ENTRIES,
       });
     case 'boolean':
       return fc.boolean();

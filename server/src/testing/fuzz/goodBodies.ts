@@ -1,11 +1,5 @@
-import {
-  DAY_MS,
-  emptyReadout,
-  HOUR_MS,
-  MINUTE_MS,
-  WHOLE_SCOPE,
-  BOARD_FORMAT_VERSION,
-} from '@vivid-beacon/core';
+import { DAY_MS, HOUR_MS, MINUTE_MS, WHOLE_SCOPE } from '@vivid-beacon/core';
+import { emptyReadout, BOARD_FORMAT_VERSION } from '@vivid-beacon/core/src/boards';
 import { finishOrder, indicatorDraft, PASSWORD, ruleDraft } from '../testServer';
 
 /** Requests that are right, by "POST /api/…": what is changed to reach behind the first checks. */

@@ -3,7 +3,7 @@
  * choose how many and which.
  */
 import { scratchDatabase } from '../scratchDatabase';
-import { LONGEST_HELD_MS, runFuzz, SLOWEST_MS, type Finding } from './runFuzz';
+import { MAX_HELD_MS, runFuzz, SLOWEST_MS, type Finding } from './runFuzz';
 
 const requests = Number(process.env.FUZZ_REQUESTS ?? 10_000);
 const seed = Number(process.env.FUZZ_SEED ?? Date.now() % 2 ** 31);
@@ -19,7 +19,7 @@ try {
     [
       `seed ${seed}, ${requests} requests: ${classes.map(([key, n]) => `${n} × ${key}`).join(', ')}`,
       `slowest answer ${summary.slowestMs.toFixed(0)} ms (limit ${SLOWEST_MS})`,
-      `thread held for at most ${summary.longestHeldMs.toFixed(0)} ms (limit ${LONGEST_HELD_MS})`,
+      `thread held for at most ${summary.longestHeldMs.toFixed(0)} ms (limit ${MAX_HELD_MS})`,
       `memory in use over the run, MB: ${summary.memory.map((bytes) => (bytes / 1e6).toFixed(0)).join(' ')}`,
       `endpoints never answered with 2xx: ${summary.neverReached.join(', ') || 'none'}`,
       `${summary.findings.length} findings`,

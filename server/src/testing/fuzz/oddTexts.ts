@@ -1,5 +1,5 @@
 import fc, { type Arbitrary } from 'fast-check';
-import { writeColumns } from '@vivid-beacon/core';
+import { encodeColumns } from '@vivid-beacon/core';
 import { oddText, someId } from './oddValues';
 
 const PART_TIME = Date.UTC(2026, 0, 1);
@@ -144,7 +144,7 @@ export const someLines: Arbitrary<string> = fc
 /** Parts of a file in the layout of core/src/exports/columns.ts: a head that lies about what follows. */
 export const somePart: Arbitrary<Uint8Array> = fc.oneof(
   fc.constant(
-    writeColumns({ seq: 0, metricIds: ['2'], told: [] }, [
+    encodeColumns({ seq: 0, metricIds: ['2'], told: [] }, [
       ['t 0', [PART_TIME]],
       ['v 0', [1]],
     ]),

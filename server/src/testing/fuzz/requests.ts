@@ -74,7 +74,8 @@ function queryOf({ query, method }: Endpoint, good: readonly object[]): Arbitrar
   const fitting = fc.oneof(right, fromShape(query)).map((members) => {
     const address = new URLSearchParams();
     for (const [name, value] of Object.entries(members ?? {})) {
-      if (value !== undefined) address.append(name, String(value));
+      if (value !== undefined)
+        address.append(name, typeof value === 'object' ? JSON.stringify(value) : String(value));
     }
     return `?${address.toString()}`;
   });

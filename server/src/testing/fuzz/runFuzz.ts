@@ -7,7 +7,7 @@ import { makeWorld } from './world';
 
 /** No answer may take longer, and the thread must not be held longer for one. */
 export const SLOWEST_MS = 2000;
-export const LONGEST_HELD_MS = 200;
+export const MAX_HELD_MS = 200;
 
 /** A request with an answer that must not be. */
 export interface Finding {
@@ -68,7 +68,7 @@ export async function runFuzz(
       byClass[key] = (byClass[key] ?? 0) + 1;
       slowestMs = Math.max(slowestMs, tookMs);
       longestHeldMs = Math.max(longestHeldMs, heldMs);
-      if (status >= 500 || status === 0 || tookMs > SLOWEST_MS || heldMs > LONGEST_HELD_MS) {
+      if (status >= 500 || status === 0 || tookMs > SLOWEST_MS || heldMs > MAX_HELD_MS) {
         findings.push({ request, status, tookMs, heldMs, answer });
       }
       if ((i + 1) % Math.ceil(requests / 10) === 0) {

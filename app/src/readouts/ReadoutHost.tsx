@@ -1,0 +1,93 @@
+import { useState, type ComponentType } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { formatWindow, lowerFirst, sinceWords, type Interval, type Readout } from '@vivid-beacon/core';
+import { isProblem, type ReadoutValue, type ReadData, formOf } from '@vivid-beacon/core/src/boards';
+import { useReadoutData } from '../boards/useReadoutData';
+import { Loading } from '../components/Loading';
+import { Message } from '../components/Message';
+import { useOnScreen } from '../hooks/useOnScreen';
+import { useDeferredOffScreen } from '../hooks/useDeferredOffScreen';
+import { useWidth } from '../hooks/useWidth';
+import type { DrawProps } from './drawProps';
+import { ValueTray } from './ValueTray';
+
+interface ReadoutHostProps {
+  readonly readout: Readout;
+  readonly title: string;
+  readonly draw: ComponentType<DrawProps<ReadData>>;
+}
+
+/**
+ * Loads and draws a readout, or shows that it is loading, that nothing can be drawn, or its error. The
+ * previous drawing stays, faded, until the new one is ready.
+ */
+export function ReadoutHost({ readout, title, draw: Draw }: ReadoutHostProps) {
+  const [width, onLayout] = useWidth();
+  const [place, inSight] = useOnScreen();
+  const [zoomed, setZoomed] = useState<Interval | null>(null);
+  const [open, setOpen] = useState<ReadoutValue | null>(null);
+  const form = formOf(readout.form);
+  const { data, error, old, again, shown, metrics } = useReadoutData(form, readout, width, zoomed);
+  const drawn = (
+    <>
+      {data && !isProblem(data) ? (
+        <View style={old && styles.old}>
+          <Draw
+            data={data}
+            readout={shown.readout}
+            title={title}
+            width={width}
+            metrics={metrics}
+            onOpen={setOpen}
+            zoomed={zoomed}
+            onZoom={setZoomed}
+            old={old}
+            unread={old && error !== null}
+          />
+        </View>
+      ) : error ? (
+        <Message
+          kind="error"
+          title="This could not be loaded"
+          text={error.message}
+          action={{ label: 'Try again', onPress: again }}
+        />
+      ) : data ? (
+        <Message kind="empty" title={data.problem.title} text={data.problem.text} />
+      ) : (
+        <Loading what={`Loading the ${lowerFirst(form.label)}`} />
+      )}
+      {data && !isProblem(data) && old && error && (
+        <Message
+          kind="error"
+          title="The new window could not be loaded"
+          text={`${error.message} Still showing ${drawnWindow(data)}.`}
+          action={{ label: 'Try again', onPress: again }}
+        />
+      )}
+      <ValueTray
+        title={title}
+        readout={shown.readout}
+        decimals={data && !isProblem(data) ? data.decimals : 0}
+        part={open}
+        onClose={() => setOpen(null)}
+      />
+    </>
+  );
+  const shownNow = useDeferredOffScreen(drawn, inSight);
+  return (
+    <View ref={place} onLayout={onLayout}>
+      {shownNow}
+    </View>
+  );
+}
+
+/** The stretch of time shown: as dates, or relative to a start event. */
+export function drawnWindow(data: ReadData & { readonly aligned?: boolean }): string {
+  const { window, zone, now } = data;
+  return data.aligned
+    ? `${sinceWords(window.start)} to ${sinceWords(window.end)}`
+    : formatWindow(window.start, window.end, zone, now);
+}
+
+const styles = StyleSheet.create({ old: { opacity: 0.6 } });

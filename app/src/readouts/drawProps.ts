@@ -1,0 +1,22 @@
+import type { Interval, Metric, Readout } from '@vivid-beacon/core';
+import type { ReadoutValue, ReadData } from '@vivid-beacon/core/src/boards';
+
+/** Props of a form's component. */
+export interface DrawProps<Data extends ReadData> {
+  readonly data: Data;
+  /** As it was chosen, joined with the focus of its board. */
+  readonly readout: Readout;
+  readonly title: string;
+  /** px. */
+  readonly width: number;
+  readonly metrics: ReadonlyMap<string, Metric>;
+  /** Opens how a value was made. */
+  readonly onOpen: (part: ReadoutValue) => void;
+  /** The stretch of time that is looked at instead of the whole window; null = the whole. */
+  readonly zoomed: Interval | null;
+  readonly onZoom: (stretch: Interval | null) => void;
+  /** Whether the drawing is stale because the last request failed. */
+  readonly unread: boolean;
+  /** Whether it is stale. */
+  readonly old: boolean;
+}

@@ -1,0 +1,32 @@
+import { useEffect } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useSession } from '../api/session';
+import { useQueryPersistence } from '../api/useQueryPersistence';
+import { useLive } from '../api/useLive';
+import { QueryResult } from '../components/QueryResult';
+import { Shell } from '../components/Shell';
+import { usePalette } from '../theme/useTheme';
+import { SignInScreen } from './SignInScreen';
+
+/** Shows the pages to whoever is signed in, and the sign-in screen to everybody else. */
+export function SessionGate() {
+  const palette = usePalette();
+  const session = useSession();
+  const signedIn = Boolean(session.data?.person);
+  useLive(signedIn);
+  const ready = useQueryPersistence(session.data?.person?.id ?? null);
+  useEffect(() => {
+    document.documentElement.style.setProperty('--ring', palette.sea);
+    document.body.style.backgroundColor = palette.ground;
+  }, [palette]);
+  if (signedIn && ready) return <Shell />;
+  return (
+    <View style={[styles.page, { backgroundColor: palette.ground }]}>
+      <QueryResult query={session} reading="Opening Vivid Beacon">
+        {(state) => (state.person ? null : <SignInScreen state={state} />)}
+      </QueryResult>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ page: { flex: 1 } });

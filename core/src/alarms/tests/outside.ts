@@ -1,0 +1,53 @@
+import { formatNumber, formatValue } from '../../format/format';
+import { finite } from '../../schemas/parts';
+import { deadband, roundTo, someOf } from './fields';
+import { plainSignal, testKind } from './testKind';
+
+/** Below `low` or above `high`. */
+export const outsideTest = testKind('outside', {
+  low: finite().required('Give the lower end of the band'),
+  high: finite().required('Give the upper end of the band'),
+  deadband,
+})({
+  label: 'a band',
+  ending: 'outside its band',
+  metrics: ['level', 'amount'],
+  hasLimit: false,
+  check: ({ low, high }) => (low < high ? null : 'The band must end above its beginning'),
+  begin: ({ decimals }, usual) => ({
+    kind: 'outside',
+    low: roundTo(usual - 2 * someOf(usual, decimals), decimals),
+    high: usual,
+    deadband: 0,
+  }),
+  words: ({ low, high }, { unit, decimals }) =>
+    `outside ${formatNumber(low, decimals)} to ${formatValue(high, unit, decimals)}`,
+  back: (test, { unit, decimals }) =>
+    `inside ${formatNumber(test.low + test.deadband, decimals)} to ${formatValue(test.high - test.deadband, unit, decimals)}`,
+  valueLimits: (test) => [
+    {
+      name: 'Upper end on the course',
+      value: test.high,
+      test: (to) => ({ ...test, high: Math.max(to, test.low) }),
+    },
+    {
+      name: 'Lower end on the course',
+      value: test.low,
+      test: (to) => ({ ...test, low: Math.min(to, test.high) }),
+    },
+  ],
+  clearBand: ({ low, high }) => ({
+    direction: 'inside',
+    clearLow: low,
+    clearHigh: high,
+    breachLow: low,
+    breachHigh: high,
+    target: null,
+  }),
+  threshold: (test) => ({ limit: 0, deadband: test.deadband }),
+  signal: ({ low, high }, _, series) =>
+    plainSignal(
+      series.v.map((value) => Math.max(value - high, low - value)),
+      series,
+    ),
+});

@@ -1,0 +1,40 @@
+import { figure } from './figure';
+import { gauge } from './gauge';
+import { lamp } from './lamp';
+import { note } from './note';
+import type { FormTraits, ReadoutFormOf } from './readoutForm';
+import type { Problem, ReadData } from './readoutData';
+import { ring } from './ring';
+import { straight } from './straight';
+import { tank } from './tank';
+import { trend } from './trend';
+
+/** Every form of readout, in the order the editor offers them. A new form is a file and a line here. */
+const FORMS = { gauge, straight, tank, lamp, figure, trend, ring, note } as const satisfies Readonly<
+  Record<string, ReadoutFormOf<object, ReadData>>
+>;
+
+export type ReadoutForm = keyof typeof FORMS;
+export const READOUT_FORMS = Object.keys(FORMS) as readonly ReadoutForm[];
+
+export const isForm = (form: unknown): form is ReadoutForm =>
+  typeof form === 'string' && Object.hasOwn(FORMS, form);
+
+/** The traits of a form. */
+export const traitsOfForm = (form: ReadoutForm): FormTraits => FORMS[form];
+
+/** A form. Its data type is private: `data` makes it, `scene` and `table` take it. */
+export const formOf = (form: ReadoutForm): ReadoutFormOf<object, ReadData> => FORMS[form];
+
+/** Whether it shows words instead of measures. */
+export const showsWords = ({ form }: { readonly form: ReadoutForm }): boolean =>
+  FORMS[form].measures === 'none';
+
+/** Whether it shows values over time instead of one value of its window. */
+export const isOverTime = ({ form }: { readonly form: ReadoutForm }): boolean => FORMS[form].overTime;
+
+/** The choices of a form besides those of every readout. */
+export type ChoicesOf<Form extends ReadoutForm> = (typeof FORMS)[Form]['defaults'];
+
+/** The data of a form. */
+export type DataOf<Form extends ReadoutForm> = Exclude<ReturnType<(typeof FORMS)[Form]['data']>, Problem>;

@@ -1,0 +1,23 @@
+import { lowerFirst } from '../text/lowerFirst';
+import type { Metric } from '../api/metrics';
+import type { BaseReadout } from '../board/choices';
+
+/** Names that distinguish the measures of a readout: asset, metric or both, with the plant where needed. */
+export function measureNames(
+  measures: BaseReadout['measures'],
+  metrics: ReadonlyMap<string, Metric>,
+): readonly string[] {
+  const found = measures.map(({ metricId }) => metrics.get(metricId));
+  const known = found.filter((metric) => metric !== undefined);
+  const oneMetric = new Set(known.map(({ name }) => name)).size === 1;
+  const oneAsset = new Set(known.map(({ assetId }) => assetId)).size === 1;
+  const nameOf = (metric: Metric): string =>
+    oneMetric ? metric.assetName : oneAsset ? metric.name : `${metric.assetName}, ${lowerFirst(metric.name)}`;
+  const names = known.map(nameOf);
+  return found.map((metric) => {
+    if (!metric) return 'removed metric';
+    const name = nameOf(metric);
+    const same = names.filter((each) => each === name).length > 1;
+    return same ? `${name}, ${metric.plantName}` : name;
+  });
+}

@@ -1,0 +1,190 @@
+import { levelOf, type Level } from '../bands/targetBand';
+import {
+  WHOLE_SCOPE,
+  type GroupBy,
+  type MeasureValues,
+  type Query,
+  type QueryAnswer,
+  type Selection,
+} from '../domain/query';
+import type { Metric } from '../api/metrics';
+import type { BaseReadout } from '../board/choices';
+import { measureNames } from './measureNames';
+import type { ShownReadout } from './shown';
+
+/** One value of a readout: of a measure, or of a group. */
+export interface ReadoutValue {
+  readonly key: string;
+  readonly name: string;
+  /** The asset it represents, which a tap focuses; null if none or several. */
+  readonly assetId: string | null;
+  readonly metricIds: readonly string[];
+  /** Metrics in the denominator. */
+  readonly perMetricIds: readonly string[];
+  /** Number of metrics of the same name below them, which they already include. */
+  readonly within: number;
+  readonly value: number | null;
+  readonly unit: string;
+  readonly level: Level;
+  readonly coverage: number;
+  readonly samples: number;
+  readonly previous: number | null;
+  /** Whether its window is not over yet. */
+  readonly partial: boolean;
+  /** Newest sample that counted, ms; null without data. */
+  readonly asOf: number | null;
+  /** Index of its measure. */
+  readonly measure: number;
+  readonly now: number;
+  readonly zone: string;
+}
+
+/**
+ * The query of a readout: the first measure's metric, by name, in groups; or each measure by itself.
+ *
+ * @param bucket periods; null = one value of the whole window. @returns null while a metric is not known.
+ */
+export function readoutQuery(
+  { readout, window, scope, hours }: ShownReadout,
+  metrics: ReadonlyMap<string, Metric>,
+  bucket: Query['bucket'],
+): Query | null {
+  const { groupBy, measures } = readout;
+  if (measures.length === 0) return null;
+  const asked = (groupBy ? measures.slice(0, 1) : measures).map((measure) => {
+    const select = groupBy ? selectionByName(measure.metricId, metrics) : { metricIds: [measure.metricId] };
+    if (!measure.per) return select && { select, summary: measure.summary, per: null, band: null };
+    const below = groupBy
+      ? selectionByName(measure.per.metricId, metrics)
+      : { metricIds: [measure.per.metricId] };
+    const { summary, factor } = measure.per;
+    const per = below && { select: below, summary, factor };
+    return select && per && { select, summary: measure.summary, per, band: null };
+  });
+  const known = asked.filter((each) => each !== null);
+  if (known.length < asked.length) return null;
+  return {
+    measures: known,
+    window,
+    bucket,
+    groupBy: groupBy ?? { kind: 'all' },
+    // Metrics chosen one by one are shown regardless of the scope.
+    scope: groupBy ? scope : WHOLE_SCOPE,
+    hours,
+    compare: bucket === null ? readout.compare : 'none',
+    provenance: false,
+  };
+}
+
+function selectionByName(metricId: string, metrics: ReadonlyMap<string, Metric>): Selection | null {
+  const metric = metrics.get(metricId);
+  return metric ? { metricName: metric.name } : null;
+}
+
+/** The query for the provenance of a value; null if it has no metrics. */
+export function makingQuery({ readout, window, hours }: ShownReadout, part: ReadoutValue): Query | null {
+  const { summary, per } = readout.measures[part.measure];
+  if (part.metricIds.length === 0 || (per && part.perMetricIds.length === 0)) return null;
+  return {
+    measures: [
+      {
+        select: { metricIds: part.metricIds },
+        summary,
+        per: per && { select: { metricIds: part.perMetricIds }, summary: per.summary, factor: per.factor },
+        band: null,
+      },
+    ],
+    window,
+    bucket: null,
+    groupBy: { kind: 'all' },
+    scope: WHOLE_SCOPE,
+    hours,
+    compare: 'none',
+    provenance: true,
+  };
+}
+
+/** The values of an answer: one per group, or one per measure of its only group. */
+export function readoutValues(
+  answer: QueryAnswer,
+  readout: BaseReadout,
+  metrics: ReadonlyMap<string, Metric>,
+): ReadoutValue[] {
+  return readout.groupBy ? partsOfGroups(answer, readout) : partsOfMeasures(answer, readout, metrics);
+}
+
+function partsOfGroups(answer: QueryAnswer, readout: BaseReadout): ReadoutValue[] {
+  const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
+  const names = shortNames(groups.map(({ name }) => name));
+  return groups.map(({ name, assetId, measures }, i) => ({
+    ...partOf(answer, readout, measures[0], 0),
+    key: name,
+    name: names[i] || noneWords(readout.groupBy!),
+    assetId,
+  }));
+}
+
+function partsOfMeasures(
+  answer: QueryAnswer,
+  readout: BaseReadout,
+  metrics: ReadonlyMap<string, Metric>,
+): ReadoutValue[] {
+  const names = measureNames(readout.measures, metrics);
+  return answer.groups[0].measures.map((values, i) => {
+    const { metricId } = readout.measures[i];
+    const part = partOf(answer, readout, values, i);
+    return {
+      ...part,
+      key: `${i} ${metricId}`,
+      name: names[i],
+      assetId: metrics.get(metricId)?.assetId ?? null,
+      previous: readout.reference && i === 0 ? readout.reference.value : part.previous,
+    };
+  });
+}
+
+function partOf(
+  { units, now, zone }: QueryAnswer,
+  readout: BaseReadout,
+  { metricIds, perMetricIds, withinIds, values, coverage, samples, previous, partial, asOf }: MeasureValues,
+  measure: number,
+): Omit<ReadoutValue, 'key' | 'name' | 'assetId'> {
+  return {
+    metricIds,
+    perMetricIds,
+    within: withinIds.length,
+    value: values[0] ?? null,
+    unit: readout.measures[measure].per?.unit ?? units[measure],
+    level: levelFor(readout, values[0] ?? null, coverage[0] ?? 0),
+    coverage: coverage[0] ?? 0,
+    samples: samples[0] ?? 0,
+    previous,
+    partial,
+    asOf,
+    measure,
+    now,
+    zone,
+  };
+}
+
+export function levelFor(readout: BaseReadout, value: number | null, coverage: number): Level {
+  if (readout.band) return levelOf(readout.band, value, coverage);
+  return value === null ? 'nodata' : 'clear';
+}
+
+function noneWords(by: GroupBy): string {
+  return by.kind === 'attribute' ? `no ${by.name}` : 'not named';
+}
+
+/** Names without the plant they all begin with: "Foundry Lane / Dryer 1" → "Dryer 1". */
+export function shortNames(names: readonly string[]): string[] {
+  const parts = names.map((name) => name.split(' / '));
+  let shared = 0;
+  while (
+    parts.length > 1 &&
+    parts.every((each) => each.length > shared + 1 && each[shared] === parts[0][shared])
+  ) {
+    shared++;
+  }
+  return parts.map((each) => each.slice(shared).join(' / '));
+}

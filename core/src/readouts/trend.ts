@@ -1,0 +1,136 @@
+import type { Mark } from '../drawing/scene';
+import type { TrendSeries } from '../drawing/trend/trendLayout';
+import { NAMES_FROM, trendPlot, type AlongTime, type TrendOptions } from '../drawing/trend/trendPlot';
+import { trendScene } from '../drawing/trend/trendScene';
+import { formatValue } from '../format/format';
+import { periodOfLevels } from '../time/automaticPeriod';
+import type { AlongAsks } from './alongAsks';
+import type { ReadoutFormOf } from './readoutForm';
+import { ONE_VALUE } from './oneValue';
+import { TEXT, wrapped, written } from './scene/words';
+import { TREND_SLOTS } from './slots';
+import type { Table } from './table';
+import { trendFields, DEFAULT_TREND, type TrendChoices } from './trendChoices';
+import { trendCaption } from './trendCaption';
+import { factsOfTrend, trendRequests, trendData, type TrendData } from './trendData';
+
+/** Usual height of a trend, px. */
+export const TREND_HEIGHT = 240;
+const LEAST_HEIGHT = 80;
+/** Where the caption begins, px. */
+const CAPTION = 46;
+
+/** Lines, columns or areas over time. Compared only on request, because a second line takes attention. */
+export const trend: ReadoutFormOf<TrendChoices, TrendData> = {
+  ...ONE_VALUE,
+  fields: trendFields,
+  defaults: DEFAULT_TREND,
+  slots: TREND_SLOTS,
+  label: 'Trend',
+  overTime: true,
+  compare: 'none',
+  columns: { one: 6, many: 6 },
+  requests: trendRequests,
+  facts: factsOfTrend,
+  data: trendData,
+  along: alongTrend,
+  scene: (data, { width, height, focus, along }) => {
+    const caption = wrapped(captionOf(data), TEXT.second, Math.max(40, width - CAPTION));
+    const named = data.series.length > 1 && width < NAMES_FROM ? data.series : [];
+    const room = caption.length * TEXT.second.lineHeight + named.length * TEXT.body.lineHeight;
+    const trendHeight = height === null ? TREND_HEIGHT : Math.max(LEAST_HEIGHT, height - room);
+    const laidOut = trendPlot(trendOptions(data, focus, along), width, trendHeight);
+    const plot = trendScene(laidOut);
+    const below = plot.height + caption.length * TEXT.second.lineHeight;
+    return {
+      ...plot,
+      height: plot.height + room,
+      marks: [
+        ...plot.marks,
+        written(caption, { key: 'caption', x: CAPTION, y: plot.height, style: TEXT.second, ink: 'ink2' }),
+        ...named.flatMap((each, i) =>
+          legendLine(each, each.key === laidOut.subject.key, below + i * TEXT.body.lineHeight),
+        ),
+      ],
+      spoken: captionOf(data),
+    };
+  },
+  table: trendTable,
+};
+
+/** Drawing options of a trend. */
+export const trendOptions = (
+  { series, reference, decimals, readout, aligned }: TrendData,
+  focus: string | null,
+  along: AlongTime,
+): TrendOptions => ({
+  series,
+  reference,
+  decimals,
+  mark: readout.mark,
+  cumulative: readout.cumulative,
+  scale: readout.scale,
+  band: readout.band,
+  secondBand: readout.secondBand,
+  labelled: readout.pointLabels,
+  focus,
+  since: aligned,
+  along,
+});
+
+/** A line's name with its newest value, if there is no room at its end. */
+function legendLine({ key, name, answer: { v, unit } }: TrendSeries, isSubject: boolean, y: number): Mark[] {
+  const newest = v.findLast((value) => value !== null) ?? null;
+  const style = isSubject ? TEXT.strong : TEXT.body;
+  const middle = y + style.lineHeight / 2;
+  return [
+    {
+      kind: 'path',
+      key: `${key} line`,
+      d: `M${CAPTION} ${middle}h18`,
+      stroke: isSubject ? 'ink' : 'bar',
+      strokeWidth: isSubject ? 3 : 2,
+    },
+    written([`${name}  ${formatValue(newest, unit, 1)}`], {
+      key: `${key} name`,
+      x: CAPTION + 26,
+      y,
+      style,
+      ink: 'ink',
+    }),
+  ];
+}
+
+const captionOf = (data: TrendData): string =>
+  data.series.every(({ answer }) => answer.samples === 0) ? 'No readings in this window' : trendCaption(data);
+
+/** Breaches of its first line, remarks on its asset, alarms and flags of its metrics. */
+function alongTrend({ asked, aligned, window, hours, assetId }: TrendData): AlongAsks | null {
+  const { measures, band, groupBy, mark, cumulative, normalise } = asked;
+  // With lines counted from different dates, nothing along the time applies to all of them.
+  if (aligned) return null;
+  const metricIds = [...new Set(measures.map(({ metricId }) => metricId))];
+  const isJudged = band !== null && !groupBy && !cumulative && mark !== 'stacked' && normalise === null;
+  return {
+    window,
+    levels: isJudged
+      ? { measure: measures[0], band, ...window, bucket: periodOfLevels(window.end - window.start), hours }
+      : null,
+    assetId,
+    alarms: metricIds,
+    flags: groupBy ? [] : metricIds,
+  };
+}
+
+/** One row per time of any line, one column per line. */
+function trendTable({ series }: TrendData): Table {
+  const times = [...new Set(series.flatMap(({ answer }) => answer.t))].sort((a, b) => a - b);
+  const values = series.map(({ answer: { t, v } }) => new Map(t.map((at, i) => [at, v[i]])));
+  return {
+    columns: [
+      { name: 'Time', unit: '', isTime: true },
+      ...series.map(({ name, answer }) => ({ name, unit: answer.unit })),
+    ],
+    rows: times.map((at) => [at, ...values.map((known) => known.get(at) ?? null)]),
+  };
+}

@@ -1,0 +1,38 @@
+import { BUCKET_WORDS } from '../time/buckets';
+import { formatGraduation } from '../format/format';
+import type { TrendData, TrendReadoutOf } from './trendData';
+
+/** The caption of a trend: units, period, targets and reference. */
+export function trendCaption({ series, readout, reference, asked, aligned }: TrendData): string {
+  const { bucket } = series[0].answer;
+  const units = [...new Set(series.map(({ answer }) => answer.unit))].slice(0, 2);
+  const named = units.filter((unit) => unit !== '');
+  const kind =
+    bucket === null
+      ? 'samples, spikes kept'
+      : `${readout.cumulative ? 'running total, ' : ''}one value for each ${BUCKET_WORDS[bucket]}`;
+  const target = targetWords(readout, units);
+  const compared = reference
+    ? `, dashed: ${reference.name === 'before' ? 'the window before' : 'the same last year'}`
+    : '';
+  const counted = aligned ? `, by days since ${asked.align!.attribute}` : '';
+  return `${named.length > 0 ? `in ${named.join(' and ')}, ` : ''}${kind}${target}${counted}${compared}`;
+}
+
+/** The targets that are drawn; one beyond the ends of its scale is not. */
+function targetWords(
+  { cumulative, mark, band, secondBand, scale }: TrendReadoutOf,
+  units: readonly string[],
+): string {
+  if (cumulative || mark === 'stacked') return '';
+  const words = [band, secondBand].flatMap((each, i) => {
+    if (i >= units.length || typeof each?.target !== 'number') return [];
+    // Ends are those of the first unit.
+    const beyond = i === 0 && scale.ends && (each.target < scale.ends[0] || each.target > scale.ends[1]);
+    const text = `${formatGraduation(each.target)}${units.length > 1 ? ` ${units[i]}` : ''}`;
+    return [beyond ? `${text} beyond the scale` : text];
+  });
+  if (words.length === 0) return '';
+  const drawn = words.some((text) => !text.endsWith('beyond the scale'));
+  return `, target ${words.join(' and ')}${drawn ? ' at the triangle' : ''}`;
+}

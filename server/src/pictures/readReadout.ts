@@ -1,0 +1,150 @@
+import {
+  BeaconError,
+  MINUTE_MS,
+  readFilters,
+  type Asset,
+  type Board,
+  type FilterParams,
+  type Metric,
+  type Readout,
+} from '@vivid-beacon/core';
+import {
+  drawingOf,
+  isProblem,
+  pictureOf,
+  resolveReadout,
+  type AlongAsks,
+  type DrawingFrame,
+  type Problem,
+  type ReadData,
+  type ReadingAnswers,
+  type ReadingRequest,
+  type ReadoutInputs,
+  followIndicators,
+  formOf,
+  metricsOfBoard,
+} from '@vivid-beacon/core/src/boards';
+import { flagMarks, NOTHING_ALONG, type AlongTime, type Scene } from '@vivid-beacon/core/src/pictures';
+import { raisedOnTime } from '../alarms/listSql';
+import { assetsById } from '../assets/sql';
+import { flagsOnTime } from '../flags/sql';
+import { indicatorsReading } from '../indicators/readings';
+import { toMetric } from '../metrics/metrics';
+import { metricsById, metricsOfAsset } from '../metrics/sql';
+import { readInProcess, type Asked } from '../readings/answerReading';
+import { levelsReading, queryReading, trendReading } from '../readings/readings';
+import { SharedReads } from '../readings/sharedReads';
+import { listRemarks } from '../remarks/sql';
+
+/** A readout as it was read: what its scene and its rows are made of. */
+export interface ReadReadout {
+  readonly readout: Readout;
+  /** Its numbers, or why there are none to show. */
+  readonly data: ReadData | Problem;
+  readonly draw: (frame: Pick<DrawingFrame, 'width' | 'height'>, isBare: boolean) => Scene;
+}
+
+/**
+ * Reads a readout of a board: what its form asks is asked in the name of whoever wants it, as on the screen.
+ *
+ * @param params how the board is looked at where that differs from how it was saved, as its address says it.
+ * @param width of the drawing, px: so densely a course is read.
+ * @throws {BeaconError} NOT_FOUND without such a readout; what its questions refuse.
+ */
+export async function readReadout(
+  asked: Asked,
+  { document }: Board,
+  id: string,
+  params: FilterParams,
+  width: number,
+): Promise<ReadReadout> {
+  const found = document.readouts.find((each) => each.id === id);
+  if (!found) throw new BeaconError('NOT_FOUND', 'This readout is not on the board any more.');
+  const chosen = await followed(asked, found);
+  const change = readFilters(params);
+  const look = {
+    window: change.window ?? document.window,
+    scope: change.scope ?? document.scope,
+    hours: change.hours === undefined ? document.hours : change.hours,
+    focus: change.focus,
+  };
+  const metrics = await metricsOf(asked, metricsOfBoard({ readouts: [chosen] }));
+  const ofFocus = look.focus === null ? [] : await metricsOfFocus(asked, look.focus);
+  const scopes = await assetsOf(asked, [...(chosen.scope?.assetIds ?? []), ...(look.scope.assetIds ?? [])]);
+  const shown = resolveReadout(chosen, look, { metrics, ofFocus, assets: scopes });
+  const named = new Map([...metrics, ...ofFocus.map((metric) => [metric.id, metric] as const)]);
+  const form = formOf(chosen.form);
+  const inputs = {
+    ...shown,
+    metrics: named,
+    facts: await assetsOf(asked, form.facts({ readout: shown.readout, metrics: named }, [])),
+    view: { width, zoomed: null, now: Math.floor(asked.app.now() / MINUTE_MS) * MINUTE_MS },
+  } satisfies ReadoutInputs;
+  const answers = await answersTo(asked, form.requests(inputs) ?? []);
+  const facts = await assetsOf(asked, form.facts(inputs, answers));
+  const data = form.data({ ...inputs, facts }, answers);
+  const along = await alongOf(asked, isProblem(data) ? null : form.along(data));
+  return {
+    readout: shown.readout,
+    data,
+    draw: (size, isBare) => {
+      const frame = { ...size, focus: look.focus, along };
+      if (isBare) return drawingOf(chosen.form, data, frame);
+      return pictureOf(chosen, { ...inputs, facts: new Map([...facts, ...scopes]) }, data, frame);
+    },
+  };
+}
+
+/** A readout as its indicator has it now. */
+async function followed(asked: Asked, readout: Readout): Promise<Readout> {
+  if (readout.indicatorId === null) return readout;
+  const page = { ids: readout.indicatorId, search: '', offset: 0, limit: 1 };
+  const { items } = await readInProcess(asked, indicatorsReading, page);
+  return followIndicators([readout], items)[0];
+}
+
+async function metricsOf({ app, db }: Asked, ids: readonly string[]): Promise<Map<string, Metric>> {
+  const rows = await metricsById(db, ids);
+  return new Map([...rows].map(([id, row]) => [id, toMetric(row, app.now())]));
+}
+
+async function metricsOfFocus({ app, db }: Asked, assetId: string): Promise<Metric[]> {
+  const rows = await metricsOfAsset(db, assetId);
+  return rows.map((row) => toMetric(row, app.now()));
+}
+
+async function assetsOf({ db }: Asked, ids: readonly string[]): Promise<Map<string, Asset>> {
+  const assets = ids.length === 0 ? [] : await assetsById(db, [...new Set(ids)]);
+  return new Map(assets.map((asset) => [asset.id, asset]));
+}
+
+/** All that is asked reads each metric once. What the drawing can do without may be refused. */
+function answersTo(asked: Asked, asks: readonly ReadingRequest[]): Promise<ReadingAnswers> {
+  const reads = new SharedReads();
+  return Promise.all(
+    asks.map(async (each) => {
+      try {
+        return each.kind === 'query'
+          ? await readInProcess(asked, queryReading, each.ask, reads)
+          : await readInProcess(asked, trendReading, each.ask, reads);
+      } catch (error) {
+        if (each.isExtra && error instanceof BeaconError) return undefined;
+        throw error;
+      }
+    }),
+  );
+}
+
+/** What lies along the time of a drawing: breaches, remarks, alarms, flags. */
+async function alongOf(asked: Asked, asks: AlongAsks | null): Promise<AlongTime> {
+  if (asks === null) return NOTHING_ALONG;
+  const { window, levels, assetId, alarms, flags } = asks;
+  const { db } = asked;
+  const [spans, remarks, raisings, handed] = await Promise.all([
+    levels ? readInProcess(asked, levelsReading, levels) : [],
+    assetId ? listRemarks(db, [assetId], Math.floor(window.start), Math.ceil(window.end)) : [],
+    alarms.length > 0 ? raisedOnTime(db, [...alarms], window) : [],
+    flags.length > 0 ? flagsOnTime(db, [...flags], window) : [],
+  ]);
+  return { spans, remarks, alarms: raisings.map(({ raisedAt }) => raisedAt), flags: flagMarks(handed) };
+}
