@@ -16,6 +16,12 @@ import { TokenCache } from './tokens/tokenCache';
 import { openWorkers } from './workers/workers';
 
 const STOP_WITHIN_MS = 8000;
+/**
+ * How long a connection without a request stays open: longer than the 60 s after which proxies
+ * usually close theirs, so that no client sends into a connection that is just closing here. Node's
+ * own 5 s is about the pause of a sender that pushes every few seconds.
+ */
+const IDLE_CONNECTION_MS = 65_000;
 
 export interface RunningServer {
   readonly url: string;
@@ -71,6 +77,7 @@ export async function runServer(
       error ? reject(error) : resolve(listening),
     );
   });
+  server.keepAliveTimeout = IDLE_CONNECTION_MS;
   const { port } = server.address() as AddressInfo;
   listensAt = `http://${config.host}:${port}`;
   return {
