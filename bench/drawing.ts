@@ -1,8 +1,9 @@
 /**
- * How long it takes from data to paint, and how smooth a trend and the time rail move, against a bare page that
- * draws the same points as SVG paths. In headless Chromium; both sides by turns.
- * Run: BENCH_URL=http://127.0.0.1:8080 CHROMIUM=/usr/bin/chromium node --import tsx bench/drawing.ts [wide|phone] [one|sixteen|move]
- * BENCH_URL names a running instance with the demo data; boards are made on it and taken away again.
+ * How long it takes from data to paint, and how smooth a trend and the time rail move, against a bare page
+ * that draws the same points as SVG paths. In headless Chromium; both sides by turns. Run:
+ * BENCH_URL=http://127.0.0.1:8080 CHROMIUM=/usr/bin/chromium node --import tsx bench/drawing.ts [wide|phone]
+ * [one|sixteen|move] BENCH_URL names a running instance with the demo data; the boards made on it are removed
+ * afterwards.
  */
 import { chromium, type CDPSession, type Page } from '@playwright/test';
 import type { Metric, Readout } from '@vivid-beacon/core';
@@ -12,7 +13,7 @@ import { median, report } from './lib/measure';
 import { barePage, drawBare, heldTrends, holdTrends, releaseTrends, watchFrames } from './lib/drawingPages';
 
 const ROUNDS = 7;
-/** Parts named on the command line; none = all. */
+/** The parts named on the command line; none means all. */
 const wanted = process.argv.slice(2);
 const runs = (group: readonly string[], name: string): boolean =>
   !wanted.some((each) => group.includes(each)) || wanted.includes(name);
@@ -40,7 +41,8 @@ async function openPage(size: Size): Promise<{ page: Page; devtools: CDPSession 
     viewport: { width: size.width, height: size.height },
     hasTouch: true,
   });
-  // What runs in the page is sent as text by the compiler that runs this file: it names its functions.
+  // Code for the page is sent as text, as compiled by the tool that runs this file, which calls a helper that
+  // names functions.
   await context.addInitScript('window.__name = (f) => f');
   const page = await context.newPage();
   return { page, devtools: await context.newCDPSession(page) };
@@ -54,7 +56,8 @@ async function makeBoard(page: Page, count: number): Promise<string> {
     ({ kind, origin, intervalMs, health }) =>
       kind === 'level' && origin === 'samples' && intervalMs <= 60_000 && health.state !== 'silent',
   );
-  // Not the metric of the board with one: what is kept of it would be drawn before it is let go.
+  // Leaves out the metric of the board with one trend: its cached answer would be drawn before the held one
+  // is released.
   const readouts = levels
     .slice(count === 1 ? 0 : 1)
     .slice(0, count)
@@ -97,7 +100,7 @@ for (const size of SIZES.filter(({ called }) => runs(['wide', 'phone'], called))
       .getByRole('group', { name: /Arrow keys walk/ })
       .first()
       .waitFor();
-    // Sixteen trends on a slow phone take their time: what is asked twice would be counted for another.
+    // Sixteen trends on a slow phone take long: a repeated request would be counted as another trend.
     await page.waitForTimeout(3000 + 1500 * size.slower);
     await bare.page.setContent(barePage(count, size.width - 60, 200));
     const ours: number[] = [];
@@ -107,10 +110,10 @@ for (const size of SIZES.filter(({ called }) => runs(['wide', 'phone'], called))
     for (let round = 0; draws && round < ROUNDS; round++) {
       await page.evaluate(holdTrends, count);
       const before = page.getByRole('button', { name: 'Window before' });
-      // A mouse that rests on the page is looked for under it at every drawing: a phone has none.
+      // With a resting mouse the browser hit-tests at every paint; a phone has no mouse.
       await (size.called === 'phone' ? before.tap() : before.click());
       while ((await page.evaluate(heldTrends)) < count) await page.waitForTimeout(50);
-      // What else the new window asks for comes to rest first.
+      // Wait until the other requests of the new window have been answered.
       await page.waitForTimeout(1000 + 500 * size.slower);
       const { ms, inSight, bodies } = await page.evaluate(releaseTrends, count);
       ours.push(ms);
@@ -141,7 +144,7 @@ for (const size of SIZES.filter(({ called }) => runs(['wide', 'phone'], called))
 }
 await browser.close();
 
-/** A finger (or the mouse) that moves for a second; frames are counted in the page. */
+/** Moves a finger (or the mouse) for a second while the page counts frames. */
 async function moving(page: Page, bare: Page, devtools: CDPSession, size: Size): Promise<void> {
   const drag = async (on: Page, from: { x: number; y: number }, dx: number): Promise<number[]> => {
     await on.mouse.move(from.x, from.y);

@@ -1,9 +1,9 @@
 /**
  * What a first visit loads and when its largest paint comes, against the least application that uses the same
- * libraries (bench/minimal). Sizes are those of every script that is asked for, brotli 11; the largest paint is
- * that of the sign-in screen at 390 wide with the processor 4 times slower; both sides by turns, each visit
- * with an empty cache.
- * Run: CHROMIUM=/usr/bin/chromium node --import tsx bench/firstLoad.ts (after npm start has built the app once)
+ * libraries (bench/minimal). Sizes are those of every script requested, brotli 11; the largest paint is that
+ * of the sign-in screen at 390 wide with the processor 4 times slower; both sides by turns, each visit with
+ * an empty cache. Run: CHROMIUM=/usr/bin/chromium node --import tsx bench/firstLoad.ts (after npm start has
+ * built the app once)
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, statSync } from 'node:fs';
@@ -46,7 +46,7 @@ const scriptsOf = (folder: string): string[] =>
     ([, src]) => src,
   );
 
-/** Files of a folder, compressed; every other address is the page. */
+/** Serves the files of a folder, compressed; every other address answers the page. */
 function serve(folder: string): Promise<{ url: string; stop: () => void }> {
   const server = createServer((request, response) => {
     const asked = new URL(request.url!, 'http://x').pathname;
@@ -91,7 +91,7 @@ const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
 });
-/** Every script that a first visit asks for: those the page names, and those of its route. */
+/** Every script a first visit requests: those the page names, and those of its route. */
 async function scriptsAskedFor(url: string): Promise<string[]> {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const page = await context.newPage();

@@ -1,7 +1,7 @@
 /**
- * How long the answering thread is held by the longest work there is: files of hundreds of thousands of samples, rules that
- * learn, late samples, a metric of 1.3 million samples judged anew, workbooks.
- * Run: BENCH_DATABASE_URL=… node --import tsx bench/held.ts
+ * How long the longest work blocks the thread that answers requests: files of hundreds of thousands of
+ * samples, rules that learn, late samples, a metric of 1.3 million samples judged anew, workbooks. Run:
+ * BENCH_DATABASE_URL=… node --import tsx bench/held.ts
  */
 import { DAY_MS } from '@vivid-beacon/core';
 import { startWatchedProcess } from '@vivid-beacon/server/src/testing/fuzz/watchedProcess';
@@ -19,7 +19,7 @@ const { url, pool, administrator, ask, stop } = await startWatchedProcess(databa
 const { good, token } = await makeWorld(url, pool, administrator);
 const now = Date.now();
 
-/** Does something and tells how long it took and how long it held the thread at most. */
+/** Does something and returns how long it took and how long it blocked the thread at most. */
 async function held<T extends { status: number; body: unknown }>(
   name: string,
   work: () => Promise<T>,

@@ -1,5 +1,5 @@
 /**
- * A large CSV brought in as the browser's thread does it, against the push rate; memory of the server.
+ * Imports a large CSV as the browser's worker does, against the push rate; also the memory of the server.
  * Run: BENCH_DATABASE_URL=… node --import tsx bench/intake.ts [megabytes, default 1000]
  */
 import { createWriteStream, mkdtempSync, openAsBlob, rmSync, statSync } from 'node:fs';

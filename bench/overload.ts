@@ -1,6 +1,7 @@
 /**
- * Pushes at five times what the machine takes, for a minute: how much is still taken, how long readers wait, how soon it is
- * over. Run: BENCH_DATABASE_URL=… node --import tsx bench/overload.ts [seconds]
+ * Pushes at five times the rate the machine can take, for a minute: how many are still stored, how long
+ * readers wait, and how soon it recovers. Run: BENCH_DATABASE_URL=… node --import tsx bench/overload.ts
+ * [seconds]
  */
 import { Agent, request } from 'node:http';
 import { report } from './lib/measure';
@@ -8,7 +9,7 @@ import { startBenchServer } from './lib/serverProcess';
 
 const SECONDS = Number(process.argv[2] ?? 60);
 const METRICS = 50;
-/** Samples of a batch: eight of each metric. */
+/** The samples of one batch: eight of each metric. */
 const BATCH = METRICS * 8;
 const TIMES = 5;
 const MINUTE = 60_000;
@@ -53,13 +54,13 @@ for (let i = 0; i < METRICS; i++) {
 }
 
 let at = Date.now() - 2000 * 86_400_000;
-/** The next eight minutes of every metric: a day of theirs stays as long as days are. */
+/** The next eight minutes of every metric, so that a stored day keeps its usual length. */
 function batch(): object {
   const t = Array.from({ length: BATCH / METRICS }, (_, i) => at + i * MINUTE);
   at += (BATCH / METRICS) * MINUTE;
   return { series: keys.map((metric) => ({ metric, t, v: t.map((each) => (each / MINUTE) % 97) })) };
 }
-/** Batches that were refused: they are sent again, as senders do. */
+/** Refused batches are sent again, as senders do. */
 const again: object[] = [];
 async function push(): Promise<{ status: number }> {
   const sent = again.shift() ?? batch();
@@ -68,7 +69,7 @@ async function push(): Promise<{ status: number }> {
   return answer;
 }
 
-/** Batches a second with so many under way all the time. */
+/** Batches a second with this many in flight at all times. */
 async function closedLoop(underWay: number, seconds: number): Promise<number> {
   const until = Date.now() + seconds * 1000;
   let taken = 0;
@@ -80,7 +81,7 @@ async function closedLoop(underWay: number, seconds: number): Promise<number> {
   return taken / seconds;
 }
 
-/** How long a person who looks at a board waits, ms, asked ten times a second until `stop`. */
+/** How long somebody looking at a board waits, ms, measured ten times a second until `stop`. */
 function reader(): { stop: () => Promise<number[]> } {
   const waits: number[] = [];
   let on = true;
@@ -114,7 +115,7 @@ const LEVELS = [2, 4, 8, 16];
 const rates: number[] = [];
 for (const level of LEVELS) rates.push(await closedLoop(level, 6));
 const level = LEVELS[rates.indexOf(Math.max(...rates))];
-// With the same person reading as under overload.
+// With the same reader as under overload.
 const bestRate = async (): Promise<number> => {
   const reading = reader();
   const rate = await closedLoop(level, 10);
@@ -147,7 +148,7 @@ const busy = p95(await busyReader.stop());
 const ended = performance.now();
 while ((await push()).status !== 200);
 const recovered = (performance.now() - ended) / 1000;
-// The machine is not as quick at one time as at another: the best rate is that of before and after.
+// The speed of the machine varies: the best rate is measured before and after.
 const after = await bestRate();
 const best = (before + after) / 2;
 console.log(

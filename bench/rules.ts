@@ -85,7 +85,7 @@ for (const [name, test] of tests) {
     bare,
     2,
   );
-  // No limit is named for these: they come after the rehearsal itself.
+  // These have no limit: they follow the rehearsal itself.
   await compare(
     `45 other limits over the same, ${name} (told, no limit)`,
     () => rehearseOtherLimits(readAsServer(pool), draft, DAYS, today),

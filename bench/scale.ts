@@ -1,10 +1,11 @@
 /**
- * What each screen asks of the server with 5,000 assets of ten metrics each, a thousand alarm rules with an alarm that
- * stands and one that is over, a thousand open flags, three hundred indicators and two hundred boards, against the demo as
- * it is: bytes of all answers, and the time of the longest. The screens are opened in a browser by turns before and after the assets are put
- * into the demo's database; afterwards they are taken out again, unless it is run with "keep".
- * Run: BENCH_APP_URL=http://127.0.0.1:… BENCH_DATABASE_URL=… CHROMIUM=/usr/bin/chromium node --import tsx bench/scale.ts
- * beside npm start, with the address of its app and its database.
+ * What each screen asks of the server with 5,000 assets of ten metrics each, a thousand alarm rules with an
+ * active alarm and a past one, a thousand open flags, three hundred indicators and two hundred boards,
+ * against the demo as it is: bytes of all answers, and the time of the longest. The screens are opened in a
+ * browser by turns before and after the assets are added to the demo's database; afterwards they are removed,
+ * unless it is run with "keep". Run: BENCH_APP_URL=http://127.0.0.1:… BENCH_DATABASE_URL=…
+ * CHROMIUM=/usr/bin/chromium node --import tsx bench/scale.ts beside npm start, with the address of its app
+ * and its database.
  */
 import { chromium, type Page } from '@playwright/test';
 import pg from 'pg';
@@ -41,7 +42,7 @@ interface Asked {
   readonly path: string;
 }
 
-/** Opens a screen with nothing kept, and adds up what it asks until it has come to rest. */
+/** Opens a screen with an empty cache and adds up its requests until it is idle. */
 async function open(at: string): Promise<Asked> {
   await page.evaluate(async () => {
     for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name!);

@@ -1,8 +1,7 @@
 /**
- * How large a sample is stored, how fast batches come in through HTTP, how fast a window is read.
- * Run: BENCH_DATABASE_URL=… node --import tsx bench/store.ts [large] [quick]
- * A scratch database is made and dropped. "large" also reads with 50 and 100 million
- * samples stored; "quick" leaves the plain rows out.
+ * Bytes a stored sample takes, how fast batches arrive through HTTP, how fast a window is read. Run:
+ * BENCH_DATABASE_URL=… node --import tsx bench/store.ts [large] [quick] A scratch database is made and
+ * dropped. "large" also reads with 50 and 100 million samples stored; "quick" leaves the plain rows out.
  */
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -44,7 +43,7 @@ async function makeMetric(n: number): Promise<string> {
   }))!;
 }
 
-/** Fills days of a metric without the way through HTTP. */
+/** Fills days of a metric without HTTP. */
 async function fill(id: string, seed: number, days: number, decimals: number | null): Promise<void> {
   for (let from = 0; from < days; from += 60) {
     const n = Math.min(60, days - from) * 1440;
@@ -290,8 +289,7 @@ if (large) {
       get(`/api/metrics/${yearId}/samples?from=${today - DAY_MS}&to=${today}&limit=2000`),
     'latest of all': () => get('/api/latest'),
   };
-  // The machine itself is not as fast at one time as at another: every read is told against a one-row answer
-  // asked for by turns with it.
+  // The speed of the machine varies: every read is compared with a one-row answer requested by turns with it.
   const time = async (work: () => Promise<unknown>): Promise<number> => {
     const all: number[] = [];
     for (let i = 0; i < 61; i++) {
@@ -302,7 +300,7 @@ if (large) {
   };
   const grown: string[] = [];
   for (let n = 0; n < 190; n++) grown.push(await makeMetric(2000 + n));
-  // All of them have a latest value from the start: only the samples behind it become more.
+  // All of them have a latest value from the start; only the number of samples behind it grows.
   for (const id of grown) {
     await withTransaction(pool, (db) =>
       mergeIntoStore(db, new Map([[id, sortSamples([today], [1])]]), 'bench', Date.now()),
@@ -310,7 +308,7 @@ if (large) {
   }
   const fillUp = async (from: number, to: number): Promise<void> => {
     for (let n = from; n < to; n++) await fill(grown[n], n, YEAR_DAYS, 2);
-    // Or the database would tidy up while it is measured.
+    // Otherwise the database would vacuum while it is measured.
     await pool.query('vacuum (analyze)');
     await pool.query('checkpoint');
     await new Promise((resolve) => setTimeout(resolve, 5000));
@@ -329,7 +327,7 @@ if (large) {
     report(`${name}: 100 over 50 million samples`, measured[1][i] / measured[0][i], 1.2);
   });
 }
-// Proves that what was measured is what it should be.
+// Checks that the measured answers are right.
 const check = packDay(seriesOf([today], [1.25]), today);
 if (unpackDay(check, today).v[0] !== 1.25) throw new Error('codec');
 await server.stop();

@@ -1,7 +1,7 @@
 /**
  * What a trend costs: thinning against the bare sum of the same array, and its points over HTTP, fetched and
- * taken apart, against fetching as many bytes and leaving them as they are.
- * Run: BENCH_DATABASE_URL=… node --import tsx bench/trend.ts
+ * decoded, against fetching as many bytes without decoding. Run: BENCH_DATABASE_URL=… node --import tsx
+ * bench/trend.ts
  */
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';

@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 /**
- * A durable cluster of its own for the test that kills PostgreSQL: "start" prints { url, pid } as its last
- * line and leaves it running, "stop" shuts it down.
+ * A separate durable cluster for the test that kills PostgreSQL: "start" prints { url, pid } as its last line
+ * and leaves it running, "stop" shuts it down.
  */
 import { mkdirSync } from 'node:fs';
 import { postmasterPid, startCluster, stopClusterNamed } from './lib/cluster.mjs';

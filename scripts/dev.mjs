@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 /**
- * npm run dev: a day of development on the demo data. The app comes from Metro, which puts a changed file into the open page;
- * a changed file of the server or of core starts the server again.
+ * npm run dev: a day of development on the demo data. Metro serves the app and hot-reloads changed files; a
+ * changed file of the server or of core restarts the server.
  */
 import { spawn } from 'node:child_process';
 import { watch } from 'node:fs';
@@ -12,12 +12,12 @@ import { ROOT } from './lib/paths.mjs';
 import { CannotGoOn, runMain, say } from './lib/say.mjs';
 import { choosePort, loadDemo, onStage, openDatabase, openPlant, openServer, welcome } from './lib/stage.mjs';
 
-/** Editors write a file in several steps. */
+/** Editors save a file in several steps. */
 const SETTLE_MS = 300;
 const EXPO = path.join(ROOT, 'node_modules', 'expo', 'bin', 'cli');
 const METRO_WITHIN_MS = 300_000;
 
-/** Starts the server again whenever one of its files changes. @returns stops watching. */
+/** Restarts the server whenever one of its files changes. @returns a function that stops watching. */
 function restartOnChange(server) {
   let timer;
   const watchers = ['server/src', 'server/migrations', 'core/src'].map((folder) =>
@@ -33,10 +33,10 @@ function restartOnChange(server) {
   return () => watchers.forEach((each) => each.close());
 }
 
-/** Starts Metro, which hands /api on to the server. @returns when it answers. */
+/** Starts Metro, which forwards /api to the server. Resolves when it answers. */
 async function openMetro(stage, serverUrl, port) {
   say('Starting Metro; the first page takes a minute or two');
-  // Not by way of npx, which would not hand on that it is to stop.
+  // Not through npx, which would not pass on the signal to stop.
   const metro = spawn(process.execPath, [EXPO, 'start', '--web', '--port', String(port)], {
     cwd: path.join(ROOT, 'app'),
     stdio: ['ignore', 'inherit', 'inherit'],

@@ -4,7 +4,7 @@ import ts from 'typescript';
 import { ROOT } from './lib/paths.mjs';
 import { sources } from './lib/sources.mjs';
 
-/** The names that a file declares and exports; what it passes on from others is not among them. */
+/** The names a file declares and exports, without its re-exports. */
 function exportedNames(text) {
   const file = ts.createSourceFile('x.tsx', text, ts.ScriptTarget.Latest, false, ts.ScriptKind.TSX);
   const isExported = (node) => node.modifiers?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword);
@@ -18,7 +18,9 @@ function exportedNames(text) {
   });
 }
 
-/** Names with the files that export them, where there is more than one file. A type and a value count as one name. */
+/**
+ * The names exported from more than one file, with those files. A type and a value of one name count once.
+ */
 function sharedNames(texts) {
   const filesOf = new Map();
   for (const [file, text] of texts) {

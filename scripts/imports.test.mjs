@@ -27,7 +27,7 @@ function importsOf(files) {
   );
 }
 
-/** A way along the imports that comes back to where it began; null where there is none. */
+/** An import cycle as a list of files; null if there is none. */
 function circleIn(imports, nameOf = (file) => path.relative(ROOT, file)) {
   const done = new Set();
   const way = [];
@@ -51,7 +51,7 @@ function circleIn(imports, nameOf = (file) => path.relative(ROOT, file)) {
 }
 
 const SERVER = path.join(ROOT, 'server', 'src');
-/** The folder of a file of the server; files at the top, which put the folders together, are not in one. */
+/** The folder of a server file; top-level files, which join the folders, are in none. */
 const folderOf = (file) => path.relative(SERVER, file).split(path.sep).slice(0, -1)[0];
 const isSql = (file) => /(^|\/)(sql|\w+Sql)\.ts$/.test(file);
 

@@ -1,8 +1,8 @@
 #!/usr/bin/env node
 /**
- * npm start: installs what is missing, starts PostgreSQL, migrates, loads demo data, builds, serves, and prints the address.
- * What dies of it is started again. A second start of the same copy finds the first. DATABASE_URL uses another database
- * server, PORT another port, DEMO=0 no demo.
+ * npm start: installs what is missing, starts PostgreSQL, migrates, loads demo data, builds, serves, and
+ * prints the address. What dies is restarted. A second start of the same copy finds the first. DATABASE_URL
+ * uses another database server, PORT another port, DEMO=0 no demo.
  */
 import { ensurePackages } from './lib/packages.mjs';
 import { runMain } from './lib/say.mjs';

@@ -22,7 +22,7 @@ function count({ passed, failed }) {
   total.failed += failed;
 }
 
-/** Checks that are one command each, side by side; what one says is printed when it has ended. */
+/** Checks of one command each, run in parallel; the output of each is printed when it has ended. */
 async function checkAll(checks) {
   const failures = await Promise.all(
     checks.map(async ([name, command, args]) => {
@@ -40,7 +40,7 @@ async function checkAll(checks) {
   count({ passed: checks.length - failed, failed });
 }
 
-/** Kept beside the build information of the last time, so that only what has changed is looked at. */
+/** Kept beside the build information of the last run, so that only changes are checked. */
 const types = (project) => {
   const known = path.join(DATA, `types-${project.replaceAll('/', '-')}.tsbuildinfo`);
   return ['tsc', '-p', project, '--noEmit', '--incremental', '--tsBuildInfoFile', known];

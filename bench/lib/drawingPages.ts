@@ -1,4 +1,7 @@
-/* What runs inside the pages of bench/drawing.ts. Each function is sent to the page as text: it can use nothing from here. */
+/*
+ * What runs inside the pages of bench/drawing.ts. Each function is sent to the page as text, so it can use
+ * nothing from this file.
+ */
 
 /** A bare page: as many SVG elements, each with one path; a mouse that drags moves them as a whole. */
 export function barePage(count: number, width: number, height: number): string {
@@ -14,13 +17,13 @@ export function barePage(count: number, width: number, height: number): string {
   </script></body>`;
 }
 
-/** Answers of trends that were held back: what each came in, and a way to let it go. */
+/** Answers of trends that are held back: their bytes, and a function that releases them. */
 interface Held {
   readonly bodies: readonly ArrayBuffer[];
   readonly release: () => void;
 }
 
-/** Holds the answers of trends back from now on, so that all of them can be let go at one moment. */
+/** From now on holds back the answers of trends, so that all can be released at one moment. */
 export function holdTrends(): void {
   const w = window as never as { held: Held[]; bareFetch?: typeof fetch; fetch: typeof fetch };
   w.held = [];
@@ -48,7 +51,7 @@ export function heldTrends(): number {
 }
 
 /**
- * Lets them go and waits until every trend has a new path and the frame is painted.
+ * Releases them and waits until every trend has a new path and the frame is painted.
  *
  * @returns `inSight`: ms until all trends that are in sight were painted; `ms`: until all were.
  */
@@ -71,7 +74,8 @@ export async function releaseTrends(
   const bodies = w.held.flatMap((each) => each.bodies).slice(-count);
   const began = performance.now();
   for (const { release } of w.held) release();
-  // Looked at as soon as the document changes, as the bare page knows its own: looking once a frame would add a frame.
+  // Checked as soon as the document changes, as the bare page knows its own changes: checking once a frame
+  // would add a frame.
   await new Promise<void>((resolve, reject) => {
     const look = (): void => {
       if (inSight === 0 && seen.every((trend) => long(trend).some((d) => !before.has(d)))) {
@@ -122,7 +126,7 @@ export async function drawBare({
   const paths = [...document.querySelectorAll('path')];
   let points = 0;
   const began = performance.now();
-  // As fetch does: each comes as a response of its own.
+  // As with fetch, each is a response of its own.
   const read = await Promise.all(buffers.map((buffer) => new Response(buffer).arrayBuffer()));
   read.forEach((buffer, k) => {
     const length = new DataView(buffer).getUint32(0, true);

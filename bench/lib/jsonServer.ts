@@ -6,8 +6,8 @@ import { pinoHttp } from 'pino-http';
 import { securityHeaders, sessions } from '@vivid-beacon/server/src/http/security';
 
 /**
- * What the bare way is: Express with the log, headers, sessions and sign-in that every answer of the product
- * carries, and an answer whose JSON PostgreSQL has built.
+ * The bare server to compare with: Express with the log, headers, sessions and sign-in of every answer of the
+ * product, and JSON built by PostgreSQL.
  */
 export async function startJsonServer(databaseUrl: string): Promise<{ url: string; stop: () => void }> {
   const pool = openPool(databaseUrl, () => undefined);

@@ -29,7 +29,7 @@ export async function compare(
   return ratio;
 }
 
-/** One line of the result. `limit` is the most that is allowed. */
+/** Prints one line of the result. `limit` is the highest value allowed. */
 export function report(name: string, value: number, limit: number, detail = ''): void {
   const verdict = value <= limit ? 'within' : 'OVER  ';
   console.log(

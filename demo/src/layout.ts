@@ -10,7 +10,10 @@ import {
 } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, makeReadout } from '@vivid-beacon/core/src/boards';
 
-/* What the people of Hollowmere Linen have set up: indicators and boards (rules stand in rules.ts). Metrics are named "plant/asset/metric". */
+/*
+ * What the people of Hollowmere Linen have set up: indicators and boards (for rules see rules.ts). Metrics
+ * are named "plant/asset/metric".
+ */
 
 export type IdOf = (name: string) => string;
 
@@ -33,13 +36,13 @@ export interface DemoIndicator {
   readonly span: WindowSpec;
   readonly band: TargetBand;
   readonly decimals: number;
-  /** What differs from a plain band in units, compared with the period before. */
+  /** Where it differs from a plain band in units, compared with the period before. */
   readonly more?: Partial<IndicatorDefinition>;
   /** Targets by month, from the month of the anchor: -1 = the one before. */
   readonly months?: Readonly<Record<number, number>>;
 }
 
-/** The definition that is governed from then on. */
+/** The definition that is in force from then on. */
 export function definitionOf(
   { name, measure, span, band, decimals, more }: DemoIndicator,
   assetId: string,

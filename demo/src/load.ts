@@ -40,13 +40,13 @@ const METRICS_AT_ONCE = 12;
 interface DemoState {
   readonly anchor: number;
   readonly tokenId: string;
-  /** True once everything of the first load is there. */
+  /** Whether the first load is complete. */
   readonly complete: boolean;
 }
 
 /**
- * Lays out Hollowmere Linen for the moment `now`, or, where it is laid out already, fills in what its
- * devices would have sent since. Safe to run again after it was stopped half-way.
+ * Lays out Hollowmere Linen for the moment `now`, or, if it exists already, adds what its devices would have
+ * sent since. Safe to run again after an interruption.
  */
 export async function loadDemo(
   pool: Pool,
@@ -132,7 +132,7 @@ async function addPeople(pool: Pool, now: number): Promise<Map<string, string>> 
   return ids;
 }
 
-/** Plants, areas and assets; the key is "plant/asset". An area and an asset of one name are one. */
+/** Plants, areas and assets; the key is "plant/asset". An area and an asset with the same name are one. */
 async function addAssets(pool: Pool, metrics: readonly ScenarioMetric[]): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   const ensure = async (
@@ -238,7 +238,7 @@ async function watchedMetricIds(pool: Pool): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
-/** Notices of the days before the demo begins have been sent long ago: nobody gets them in one heap. */
+/** Notices of the days before the demo count as sent long ago, so that nobody gets them all at once. */
 async function settleNotices(pool: Pool, anchor: number): Promise<void> {
   await pool.query(
     `update notice set sent_at = due_at, attempts = 1,
@@ -248,7 +248,7 @@ async function settleNotices(pool: Pool, anchor: number): Promise<void> {
   );
 }
 
-/** People have seen what is older than an hour and a half. */
+/** People have seen everything older than an hour and a half. */
 async function acknowledgeOld(pool: Pool, personId: string, at: number): Promise<void> {
   const { items } = await pageOfAlarms(readAsServer(pool), { list: 'standing' }, { offset: 0, limit: 1000 });
   for (const alarm of items) {
@@ -264,7 +264,7 @@ async function acknowledgeOld(pool: Pool, personId: string, at: number): Promise
   }
 }
 
-/** What the laundries have written down as causes so far. */
+/** The causes the laundries have listed so far. */
 const FLAG_CAUSES = [
   'Lint in the filter',
   'Damper out of place',

@@ -12,7 +12,7 @@ export interface PlantOptions {
   readonly now: () => number;
 }
 
-/** A plant whose devices keep sending over HTTP. What could not be sent is sent with the next tick. */
+/** A plant whose devices keep sending over HTTP. What could not be sent goes with the next tick. */
 export class SimulatedPlant {
   private readonly sent: Map<string, number>;
   private readonly metrics: ReturnType<typeof scenario>;
@@ -22,7 +22,7 @@ export class SimulatedPlant {
     this.sent = new Map(this.metrics.map((metric) => [metricKey(metric), options.from]));
   }
 
-  /** Sends what has become known since the last call. @returns how many samples were sent. */
+  /** Sends what the devices have measured since the last call. @returns how many samples were sent. */
   async tick(): Promise<number> {
     const until = this.options.now();
     const samples: { metric: string; t: number; v: number }[] = [];

@@ -37,7 +37,7 @@ interface SetUp {
 }
 
 /**
- * What the people of Hollowmere Linen have set up beside their feeds: attributes, working calendars, derived
+ * What the people of Hollowmere Linen have set up besides their feeds: attributes, working calendars, derived
  * metrics, factors, budgets, stop log and job log, remarks. Everything follows from the anchor; done once.
  */
 export async function setUpDemo(parts: SetUp): Promise<void> {

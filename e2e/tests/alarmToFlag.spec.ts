@@ -85,7 +85,8 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   await expect(technician.getByText('Closed', { exact: true })).toBeVisible();
   await expect(technician.getByText(/^Done · cause: Lint in the filter · 25/)).toBeVisible();
 
-  // While the fan is freed the rule lies on the shelf; put back, the alarm calls again, for it still stands.
+  // The rule is shelved while the fan is freed; once reinstated it raises again, because the value is still
+  // high.
   await lead.getByRole('button', { name: 'Shelve' }).click();
   await lead.getByLabel('Reason').fill('The fan is being freed');
   await lead.getByRole('dialog').getByRole('button', { name: 'Shelve' }).click();

@@ -30,7 +30,7 @@ test('groups stand on one scale; a tap focuses one everywhere, Esc releases it',
   await expect(page.getByRole('button', { name: 'Release the focus on Quayside' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Release the focus on Quayside' })).toHaveCount(0);
-  // What a group holds is told, with the metrics behind it.
+  // The members of a group are named, with their metrics.
   await readout(page, 'Washed weight, shares')
     .getByRole('button', { name: /Quayside\. How it was made/ })
     .click();
@@ -79,7 +79,7 @@ test('a trend tells the numbers of a stretch, zooms to its samples and back', as
   await expect(gas.getByRole('button', { name: 'Back to the whole window' })).toBeVisible();
   await plot.focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press('+');
-  // Where a point is looked at, its words stand in the place of the caption.
+  // While a point is inspected, its text replaces the caption.
   await page.keyboard.press('Escape');
   await expect(gas.getByText('samples, spikes kept').or(gas.getByText(/one value for each/))).toBeVisible();
   await gas.getByRole('button', { name: 'Back to the whole window' }).click();
@@ -124,7 +124,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await page.getByRole('button', { name: 'Add readout' }).first().click();
   await page.getByLabel('Search metric').fill('bed temperature ironer 1 quayside');
   await page.getByRole('radio', { name: /Bed temperature, Ironer 1/ }).click();
-  // On the phone what says nothing yet is folded away.
+  // On the phone empty parts are folded away.
   const folded = page.getByRole('button', { name: 'more choices' });
   if (info.project.name === 'phone') await folded.click();
   await expect(folded).toHaveCount(0);
@@ -147,7 +147,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
   await expect(built.getByText(/Thirds of this list/)).toBeVisible();
 
-  // Arranged: duplicated, undone, done again, moved by keys.
+  // Arranging: duplicate, undo, redo, move by keys.
   await page.getByRole('button', { name: 'Arrange and change' }).click();
   await page.getByRole('button', { name: 'More for Bed temperature, by asset' }).click();
   await page.getByRole('button', { name: 'Duplicate' }).click();
@@ -161,7 +161,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await page.getByRole('button', { name: 'Paste the copied readout' }).click();
   await expect(built).toHaveCount(3);
 
-  // Out as a file, and in again under another name.
+  // Exported as a file and imported again under another name.
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Board as a file' }).click();
   const file = await (await download).path();
@@ -196,7 +196,7 @@ test('a board is begun for an asset, to a chosen depth', async ({ page }, info) 
   await page.getByRole('button', { name: 'New board' }).click();
   await page.getByRole('radio', { name: 'For an asset' }).click();
   await page.getByLabel('Search asset').fill('wash house foundry');
-  // Once the list holds only what was found: what is replaced under the finger loses its press.
+  // Only once the list holds nothing but matches: a row replaced under the finger loses the press.
   await expect(page.getByRole('radio', { name: /Dryer/ })).toHaveCount(0);
   const washHouse = page.getByRole('radio', { name: /^Wash house/ }).first();
   await washHouse.click();
@@ -216,7 +216,7 @@ test('fingers zoom and move a trend; keys walk from breach to breach', async ({ 
   const gas = readout(page, 'Gas per kg, four dryers');
   const plot = gas.getByRole('group', { name: /Arrow keys walk through its points/ });
   await plot.scrollIntoViewIfNeeded();
-  // What comes in above moves the plot.
+  // Content that loads above moves the plot.
   await expect(page.getByText(/^Loading the /)).toHaveCount(0);
   await plot.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   const box = (await plot.boundingBox())!;

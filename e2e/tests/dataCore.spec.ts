@@ -88,7 +88,7 @@ test('a messy report is recognised, taken row by row, remembered, and can be und
   expect(refused).toContain(`report.csv,refused,12,Gas ${info.project.name},defekt,not a number`);
   expect(refused).toContain('lines of the file');
 
-  // The next file of this shape is mapped by itself.
+  // The next file with the same layout is mapped automatically.
   await page.goto('/data/intake');
   await choose(page, report('report-again.csv', info.project.name));
   await expect(page.getByText(/Read and mapped like report\.csv/)).toBeVisible();

@@ -10,7 +10,7 @@ export async function signInAs(page: Page, duty: string): Promise<void> {
   await expect(page.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible();
 }
 
-/** A file of an open data set that a registry package carries: daily weather of Seattle, NOAA (vega-datasets). */
+/** A file of an open data set from a package: daily weather of Seattle, NOAA (vega-datasets). */
 export function openData(file: string): string {
   const main = createRequire(import.meta.url).resolve('vega-datasets');
   const root = main.slice(0, main.lastIndexOf('vega-datasets/build'));
@@ -45,7 +45,7 @@ export type Send = <T = { id: string }>(
   body?: object,
 ) => Promise<T>;
 
-/** Calls the server as the person who is signed in on the page. */
+/** Calls the server with the session of the page. */
 export function serverOf(page: Page): Send {
   return async (method, path, body) =>
     page.evaluate(
@@ -63,7 +63,7 @@ export function serverOf(page: Page): Send {
     );
 }
 
-/** Nothing on the page is drawn or written from a number that is none. */
+/** Nothing on the page is drawn or written from NaN or an infinite number. */
 export async function expectRealNumbers(page: Page): Promise<void> {
   const wrong = await page.evaluate(() => {
     const bad = /NaN|Infinity|undefined/;

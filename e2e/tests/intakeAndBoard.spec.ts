@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, openData, signInAs } from './helpers';
 
-/** Lets a file fall onto a place of the page, as a hand that drags it there does. */
+/** Drops a file on an element of the page. */
 async function dropFile(page: Page, onto: Locator, name: string, text: string): Promise<void> {
   const held = await page.evaluateHandle(
     ([fileName, content]) => {
@@ -130,7 +130,7 @@ test('files that cannot be taken are refused with a clear word and leave nothing
     await chooseFile(page, file(name, buffer));
     await expect(page.getByRole('alert')).toContainText(words);
   }
-  // What can be set right is shown and asked about; nothing is taken before it is answered.
+  // Repairable problems are shown and asked about; nothing is stored before they are answered.
   for (const [name, content, words] of [
     ['words.csv', 'name,town\nAnn,Ayr\nBob,Bath\n', /No column says when/],
     ['notes.csv', 'day,note\n2026-01-01,fine\n2026-01-02,wet\n', /No column holds numbers/],

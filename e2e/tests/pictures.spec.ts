@@ -6,19 +6,19 @@ import { makeReadout, READOUT_FORMS } from '../../core/src/boards';
 import { DAY, NIGHT } from '../../core/src/drawing/palette';
 import { serverOf, signInAs } from './helpers';
 
-/* A readout as the screen draws it and as the server draws it without a screen, pixel by pixel. */
+/* Compares, pixel by pixel, a readout as the screen draws it with the picture the server draws. */
 
 /**
- * So large a part of the pixels may differ: two programs smooth edges and set letters a little differently. A line that
- * is missing, a word at another place or another colour is more than that in each of these pictures.
+ * The share of pixels that may differ: two programs smooth edges and letters a little differently. A missing
+ * line, a misplaced word or another colour changes more than that in each of these pictures.
  */
 const TOLERANCE = 0.012;
 /** How far a pixel's colour may lie from the other's before it counts: pixelmatch's measure, 0 to 1. */
 const COLOUR = 0.25;
 
 /**
- * Forms that the screen draws whole from their scene, from its upper left corner. Straight gauges it draws so row by row;
- * the others it sets as words that wrap and can be selected.
+ * Forms that the screen draws as one scene, from its upper left corner. Straight gauges are drawn row by row;
+ * the others are text that wraps and can be selected.
  */
 const DRAWN: readonly ReadoutForm[] = ['gauge', 'tank', 'trend', 'ring'];
 
@@ -77,7 +77,7 @@ function difference(a: PNG, b: PNG, name: string): number {
   return count / (a.width * a.height);
 }
 
-/** Takes away what lies within `r` px of the middle. */
+/** Removes what lies within `r` px of the middle. */
 function blankMiddle({ data, width, height }: PNG, r: number): void {
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++)
@@ -115,7 +115,7 @@ for (const theme of ['day', 'night'] as const) {
       await readout.scrollIntoViewIfNeeded();
       await expect(readout.locator('svg').first()).toBeVisible();
       await expect(page.getByText(/^Loading the /)).toHaveCount(0);
-      // Beside its drawing a readout has lamps and icons.
+      // Besides its drawing a readout has lamps and icons.
       const sizes = await readout
         .locator('svg')
         .evaluateAll((all) =>
@@ -127,7 +127,8 @@ for (const theme of ['day', 'night'] as const) {
       );
       const [width, height] = sizes[largest];
       const drawing = readout.locator('svg').nth(largest);
-      // A copy on whole pixels, over everything: centred it may lie between two, and its edges are smoothed otherwise.
+      // A copy on whole pixels, above everything: a centred one may lie between two pixels, which smooths its
+      // edges differently.
       await drawing.evaluate(
         (svg, background) => {
           const copy = svg.cloneNode(true) as SVGElement;
@@ -143,7 +144,7 @@ for (const theme of ['day', 'night'] as const) {
       const whole = await picture(page, `/api/boards/${id}/readouts/${form}.png?${query}`);
       const byServer = new PNG({ width: onScreen.width, height: onScreen.height });
       PNG.bitblt(whole, byServer, 0, 0, width, Math.min(onScreen.height, whole.height), 0, 0);
-      // In its hole the screen has a number that can be pressed.
+      // In its hole the screen shows a number that can be pressed.
       if (form === 'ring') for (const each of [onScreen, byServer]) blankMiddle(each, 0.6 * (height / 2));
       differences[form] = difference(onScreen, byServer, form);
     }

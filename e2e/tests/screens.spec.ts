@@ -66,7 +66,7 @@ test('every screen is accessible and fits, by day and by night', async ({ page }
     await expectNoSidewaysScroll(page);
     await expectAccessible(page);
     const day = await ground();
-    // The open page changes its theme: loading it again would only take longer.
+    // Changes the theme of the open page, which is quicker than loading it again.
     await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
     await expect.poll(ground).not.toBe(day);
     await expectAccessible(page);

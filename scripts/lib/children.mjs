@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { ROOT } from './paths.mjs';
 
-/** Starts a TypeScript program of the project in a group of its own, with a channel for messages. */
+/** Starts a TypeScript program of the project in its own process group, with a message channel. */
 export function startProgram(file, args, env) {
   return spawn(process.execPath, ['--import', 'tsx', file, ...args], {
     cwd: ROOT,

@@ -1,5 +1,5 @@
 /**
- * A PostgreSQL cluster of the project's own: made on first use, on loopback, on a free port, run by an
+ * The project's own PostgreSQL cluster: created on first use, on loopback, on a free port, run by an
  * unprivileged user. Only Node's own modules are used, because this runs before anything is installed.
  */
 import { createHash, randomBytes } from 'node:crypto';
@@ -52,7 +52,7 @@ async function ensureBinaries() {
   return now;
 }
 
-/** Who runs the cluster: ourselves, or, as root, the user that PostgreSQL's package made. */
+/** The user that runs the cluster: the current one, or, for root, the one PostgreSQL's package created. */
 function clusterUser() {
   if (!isRoot) return null;
   for (const name of ['postgres', 'nobody']) {
@@ -73,7 +73,7 @@ function as(user) {
   return user ? { uid: user.uid, gid: user.gid } : {};
 }
 
-/** Can this user walk down to the folder? */
+/** Whether this user may enter the folder. */
 function canEnter(user, folder) {
   if (!user) return true;
   return (
@@ -82,8 +82,8 @@ function canEnter(user, folder) {
 }
 
 /**
- * Where the cluster lies: in the project's own .data folder, or, where the user that runs it cannot get
- * there, under /var/lib/vivid-beacon in a folder named after the project's path.
+ * The folder of the cluster: in the project's own .data folder, or, if its user may not enter that, under
+ * /var/lib/vivid-beacon in a folder named after the project's path.
  */
 function clusterFolder(name, user) {
   const home = path.join(DATA, name);
@@ -107,7 +107,7 @@ function freePort() {
   });
 }
 
-/** Is this process alive and PostgreSQL's? One that was killed may still wait for its parent to notice. */
+/** Whether this process is alive and PostgreSQL's. A killed one may still be a zombie. */
 function isPostgres(pid) {
   try {
     const status = readFileSync(`/proc/${pid}/status`, 'utf8');
@@ -123,13 +123,13 @@ function runningServer(data) {
   const lines = readFileSync(file, 'utf8').split('\n');
   const pid = Number(lines[0]);
   if (pid > 0 && isPostgres(pid)) return { pid, port: Number(lines[3]) };
-  // Left behind by a crash; its number may meanwhile belong to another program.
+  // Left behind by a crash; its process id may belong to another program by now.
   rmSync(file, { force: true });
   return null;
 }
 
 function makeCluster(folder, data, binaries, user) {
-  // Made under another name and moved when it is whole, so that a half-made one never counts.
+  // Created under another name and renamed when complete, so that a partial one is never used.
   const half = path.join(folder, 'half-made');
   rmSync(half, { recursive: true, force: true });
   if (existsSync(data)) {
@@ -253,7 +253,7 @@ function startServer({ binaries, user, folder, data, port, durable }) {
       cwd: '/',
       // No pipes: the server would keep them open.
       stdio: 'ignore',
-      // A group of its own, so that Ctrl-C reaches us first and the server is stopped in order.
+      // Its own process group, so that Ctrl-C reaches this process first and the server is stopped cleanly.
       detached: true,
     },
   );
@@ -280,7 +280,9 @@ export function postmasterPid(name) {
   return runningServer(dataFolder(name))?.pid ?? null;
 }
 
-/** Shuts the cluster `name` down by its data folder, whatever state it is in; nothing happens where none runs. */
+/**
+ * Shuts the cluster `name` down by its data folder, whatever its state; does nothing if it is not running.
+ */
 export function stopClusterNamed(name) {
   const binaries = findBinaries();
   if (binaries && postmasterPid(name) !== null) {

@@ -9,7 +9,7 @@ function found(command) {
   return spawnSync('sh', ['-c', `command -v ${command}`]).status === 0;
 }
 
-/** Installs Debian packages, or says how a person can. `why` ends the sentence "… is needed to". */
+/** Installs Debian packages, or says how to. `why` ends the sentence "… is needed to". */
 export async function installPackages(packages, why) {
   const command = `apt-get install ${packages.join(' ')}`;
   if (!found('apt-get')) {
@@ -30,7 +30,7 @@ export async function installPackages(packages, why) {
   }
   say(`Installing ${packages.join(', ')} (Debian)`);
   if (isRoot && packages.includes('postgresql') && !existsSync('/etc/postgresql-common/createcluster.conf')) {
-    // The package would make and start a cluster of its own; we only want the programs.
+    // The package would create and start a cluster; only the programs are needed.
     await mkdir('/etc/postgresql-common', { recursive: true });
     await writeFile('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
   }

@@ -9,11 +9,15 @@ import { say } from './say.mjs';
 import { testsOfPlaywright } from './slowest.mjs';
 import { WEB_FOLDER } from './webBuild.mjs';
 
-/** Sizes of e2e/playwright.config.ts. Each has a server and a database of its own, so neither meets what the other left. */
+/**
+ * Sizes of e2e/playwright.config.ts. Each has its own server and database, so neither sees the data of the
+ * other.
+ */
 const SIZES = ['phone', 'wide'];
 
 /**
- * Runs the browser tests against the built app, all sizes at the same time: a page waits more than it computes.
+ * Runs the browser tests against the built app, all sizes at the same time, because a page waits more than it
+ * computes.
  *
  * @returns how many passed and failed, and how long each took.
  */

@@ -5,12 +5,14 @@ import { CannotGoOn } from './say.mjs';
 const USUAL = { most: 5, withinMs: 60_000, waitMs: 1000 };
 
 /**
- * Starts a program and starts it again whenever it ends by itself, until `stop`.
+ * Starts a program and restarts it whenever it ends by itself, until `stop`.
  *
  * @param name as it is said: "The server".
  * @param start starts it. @returns { child, ready }: the process, and a promise of when it works.
- * @param options `say` is told what happens; `onGivenUp` is called when it has ended more than `most` times `withinMs`.
- * @returns what `ready` of the first start resolved to, `stop`, and `restart`, which ends it and starts it anew.
+ * @param options `say` is told what happens; `onGivenUp` is called when it has ended more than `most` times
+ * `withinMs`.
+ * @returns what `ready` of the first start resolved to, `stop`, and `restart`, which ends it and starts it
+ * anew.
  * @throws when it does not get ready the first time.
  */
 export async function keepRunning(name, start, { say, onGivenUp, limits = USUAL }) {
@@ -41,7 +43,7 @@ export async function keepRunning(name, start, { say, onGivenUp, limits = USUAL 
     if (stopping) return;
     current = start();
     watch(current.child);
-    // One that ends before it works is seen by the watch.
+    // The watch notices one that ends before it is ready.
     await current.ready.then(
       () => say(`${name} works again`),
       () => undefined,

@@ -15,7 +15,7 @@ function program(script) {
 }
 const WAITS = `process.send({ ready: process.pid }); setInterval(() => {}, 1000);`;
 
-/** A server that waits, kept running. @returns what is said of it, and every process that was started. */
+/** A server that stays up, kept running. @returns what is said of it, and every process that was started. */
 async function keepServer() {
   const said = [];
   const started = [];
@@ -51,7 +51,7 @@ describe('a program that is kept running', () => {
 
   it('is restarted on request without counting as one that ended by itself', async () => {
     const { said, started, kept } = await keepServer();
-    // More often than it may end by itself.
+    // More often than it may end by itself before giving up.
     for (let i = 0; i < 4; i++) await kept.restart();
     expect(said).toEqual(Array(4).fill('The server works again'));
     expect(started.map(({ signalCode }) => signalCode)).toEqual([...Array(4).fill('SIGTERM'), null]);

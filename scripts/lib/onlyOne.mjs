@@ -1,11 +1,14 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 
-/** Is the process alive that wrote the note, and is it still the same one? Its number may belong to another by now. */
+/**
+ * Whether the process that wrote the note is alive and still the same one: its id may belong to another by
+ * now.
+ */
 function isAlive({ pid, began }) {
   return began !== null && beganOf(pid) === began;
 }
 
-/** When a process began, in ticks since the machine did; null where that cannot be known. */
+/** When a process started, in ticks since the machine booted; null where that is unknown. */
 function beganOf(pid) {
   try {
     // Field 22, counted after the name in parentheses (proc(5)).

@@ -7,7 +7,7 @@ import { CannotGoOn, say } from './say.mjs';
 
 const MARK = path.join(ROOT, 'node_modules', '.installed-lock');
 
-/** Installs the npm packages of the lock file, unless these very ones are there. */
+/** Installs the npm packages of the lock file, unless exactly these are installed. */
 export function ensurePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 18)) {
@@ -18,7 +18,7 @@ export function ensurePackages() {
     .digest('hex');
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === wanted) return;
   say('Installing npm packages (a minute or two the first time)');
-  // No package needs an install script: native parts are shipped ready made.
+  // No package needs an install script: native parts are shipped prebuilt.
   const run = spawnSync('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error'], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],

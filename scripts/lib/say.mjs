@@ -10,7 +10,7 @@ export function say(line) {
 /** Ends the command with what is wrong and what to do about it. */
 export class CannotGoOn extends Error {}
 
-/** Runs a command's main function; a CannotGoOn is told without a stack. */
+/** Runs a command's main function; a CannotGoOn is printed without a stack. */
 export async function runMain(main) {
   try {
     await main();

@@ -13,14 +13,14 @@ import { CannotGoOn, say } from './say.mjs';
 
 const NOTE = path.join(DATA, 'running.json');
 const DEFAULT_PORT = 8080;
-/** How often PostgreSQL is looked after. */
+/** How often PostgreSQL is checked. */
 const LOOK_EVERY_MS = 1000;
 
 /**
- * Runs something that goes on until Ctrl-C, once in a copy of the project: a second start says where the first one is.
+ * Runs something until Ctrl-C, once in each copy of the project: a second start says where the first one is.
  *
- * @param open starts everything. @returns the address. It is given `stage`: `later(stop)` is done at the end, the last first;
- *        `giveUp()` stops everything.
+ * @param open starts everything. @returns the address. It receives `stage`: `later(stop)` registers what to
+ * do at the end, last first; `giveUp()` stops everything.
  */
 export async function onStage(open) {
   mkdirSync(DATA, { recursive: true });
@@ -79,7 +79,7 @@ export async function openDatabase(stage, { demo }) {
   };
 }
 
-/** Fills the demo plants in up to now. @returns where the simulated plant goes on. */
+/** Adds samples to the demo plants up to now. @returns where the simulated plant continues. */
 export async function loadDemo(stage, env) {
   say('Migrating the database and loading the demo plants');
   const loader = startProgram(path.join('demo', 'src', 'main.ts'), ['load'], env);
@@ -160,14 +160,14 @@ export async function choosePort(first = DEFAULT_PORT) {
   throw new CannotGoOn(`Ports ${first} to ${first + 49} are all taken. Set PORT to a free one.`);
 }
 
-/** A secret that stays the same from start to start. */
+/** A secret that is kept between starts. */
 function sessionSecret() {
   const file = path.join(DATA, 'session-secret');
   if (!existsSync(file)) writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600 });
   return readFileSync(file, 'utf8');
 }
 
-/** Starts a PostgreSQL that died again; one that was killed leaves memory that is free a moment later. */
+/** Restarts a PostgreSQL that died; the shared memory of a killed one is free a moment later. */
 function lookAfter(cluster) {
   let failures = 0;
   const timer = setInterval(() => {

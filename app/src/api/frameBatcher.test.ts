@@ -25,7 +25,7 @@ describe('answers drawn together', () => {
     let more = true;
     const schedule = frameBatcher(() => more);
     schedule(() => done.push('a'));
-    // The last one has nothing behind it, and still does not come before those that wait.
+    // Nothing waits behind the last one, yet it does not overtake those before it.
     more = false;
     schedule(() => done.push('b'));
     await Promise.resolve();

@@ -4,7 +4,7 @@ import { forgetQueries, persistQueries, restoreQueries, type AnswerStore } from 
 const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 19);
 
-/** A store that copies what it is given, as a database does. */
+/** A store that copies what it receives, as a database does. */
 function memory(): AnswerStore & { readonly held: Map<string, string> } {
   const held = new Map<string, string>();
   return {
@@ -38,7 +38,7 @@ describe('answers kept between visits', () => {
     await restoreQueries(client, store, '1', NOW + DAY);
     expect(client.getQueryData(['boards', '4'])).toEqual({ title: 'Dryers' });
     expect(client.getQueryData(['session'])).toBeUndefined();
-    // Shown at once, and read again at once: it may have changed a second after it was kept.
+    // Shown at once and refetched at once: it may have changed a second after it was stored.
     expect(client.getQueryState(['boards', '4'])!.isInvalidated).toBe(true);
     expect([...store.held.values()].join()).not.toMatch(/secret|Somebody/);
     client.clear();

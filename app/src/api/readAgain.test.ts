@@ -1,7 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { readAgain } from './readAgain';
 
-/** Readings that are answered by hand, in order. */
+/** Readings whose answers the test sends, in order. */
 function watched(client: QueryClient) {
   const answers: ((value: string) => void)[] = [];
   const observer = new QueryObserver<string>(client, {

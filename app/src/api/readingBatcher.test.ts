@@ -7,7 +7,7 @@ Object.assign(globalThis, { TextDecoder, TextEncoder });
 interface Sent {
   readonly asks: readonly { readonly kind: string; readonly ask: unknown }[];
   readonly signal: AbortSignal;
-  /** Sends part of the answer; null = its end. */
+  /** Sends a part of the answer; null ends it. */
   readonly answer: (chunk: Uint8Array | null) => void;
 }
 let sent: Sent[] = [];
@@ -34,7 +34,7 @@ beforeEach(() => {
 
 const json = (index: number, status: number, said: unknown): Uint8Array =>
   writeFrame({ index, status, columns: false, body: new TextEncoder().encode(JSON.stringify(said)) });
-/** What is asked does not matter here. */
+/** The question itself does not matter here. */
 const ask = (what: unknown, signal?: AbortSignal) => askReading('levels', what as never, signal);
 const nextTurn = (ms = 30) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -52,7 +52,7 @@ describe('readings that are asked for at the same moment', () => {
     sent[0].answer(json(0, 422, { error: { code: 'BAD_INPUT', message: 'Too long', path: 'window' } }));
     await expect(slow).rejects.toMatchObject({ code: 'BAD_INPUT', message: 'Too long', path: 'window' });
     sent[0].answer(null);
-    // What is asked for later goes by itself.
+    // A later question is sent in a request of its own.
     void ask({ of: 'later' });
     await nextTurn();
     expect(sent).toHaveLength(2);

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { useConnectionStore } from '../stores/connectionStore';
 import { useLive } from './useLive';
 
-/** The browser's end of live messages, moved by hand. */
+/** The browser's end of live messages, driven by the test. */
 class StandInSource extends EventTarget {
   static readonly CLOSED = 2;
   static opened: StandInSource[] = [];
@@ -28,7 +28,7 @@ class StandInSource extends EventTarget {
     this.dispatchEvent(new Event('open'));
   }
 
-  /** Lost on the way; the browser tries again by itself unless it was refused. */
+  /** The connection breaks; the browser retries by itself unless it was refused. */
   fails(refused: boolean): void {
     if (refused) this.readyState = StandInSource.CLOSED;
     this.dispatchEvent(new Event('error'));

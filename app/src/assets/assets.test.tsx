@@ -40,7 +40,7 @@ const answers = { 'GET /api/assets': ASSETS };
 const lists = (sent: readonly SentRequest[], path: string): string[] =>
   sent.filter((each) => each.path.startsWith(path)).map((each) => each.path);
 
-/** Shows which of these metrics and assets are known. */
+/** Shows which of these metrics and assets are loaded. */
 function Known({
   metrics,
   assets,
@@ -148,7 +148,7 @@ describe('a pick of assets', () => {
   });
 });
 
-/** The lines of a tree as text, to be opened and closed by name. */
+/** The lines of a tree as text, opened and closed by name. */
 function Tree({ search }: { readonly search: string }) {
   const tree = useAssetTree(search);
   return (

@@ -10,7 +10,7 @@ import { PickList } from './PickList';
 import { readTyped } from './readTyped';
 import { WordRow } from './WordRow';
 
-/** A field with the state its parent would keep; `heard` lists what it told. */
+/** A field with the state its parent would keep; `heard` lists the values it reported. */
 function Kept<T>({
   first,
   heard,

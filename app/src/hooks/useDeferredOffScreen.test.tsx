@@ -24,7 +24,7 @@ describe('what is drawn out of sight', () => {
     expect(screen.getByText('value 1')).toBeTruthy();
     act(() => jest.advanceTimersByTime(100));
     expect(screen.getByText('value 3')).toBeTruthy();
-    // It rests again.
+    // Idle again.
     rerender(<Shown value={4} inSight={false} />);
     expect(screen.getByText('value 3')).toBeTruthy();
   });

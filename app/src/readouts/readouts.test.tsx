@@ -73,7 +73,7 @@ describe('a gauge', () => {
   });
 });
 
-/** The answer to how one group was made. */
+/** The provenance of one group. */
 function explained(value: number): QueryAnswer {
   const part = {
     metricId: '1',
@@ -120,7 +120,7 @@ describe('groups', () => {
     await person.click(screen.getByRole('button', { name: /190 °C, Ironer 1\. How it was made/ }));
     const tray = within(screen.getByRole('dialog'));
     expect(tray.getByText('1 of the same name lies below it and is not counted again.')).toBeTruthy();
-    // How it was made is asked for when it is opened, of the metrics of this group alone.
+    // The provenance is requested when it is opened, for the metrics of this group only.
     expect(await tray.findByText('time-weighted mean of Bed temperature (Ironer 1)')).toBeTruthy();
     expect(tray.getByText(/^60 used, coverage/)).toBeTruthy();
     const asked = sent.filter(({ path }) => path === '/api/readings/query').map(({ body }) => body as Query);
@@ -159,7 +159,7 @@ describe('groups', () => {
     expect(await screen.findByText('lowest third')).toBeTruthy();
     expect(screen.getByText('highest third')).toBeTruthy();
     expect(screen.getByText(/Relative: no target band is set/)).toBeTruthy();
-    // Nothing is told to be well that nobody set a band for.
+    // Nothing is called Clear without a band.
     expect(screen.queryByText(/Clear/)).toBeNull();
     expect(screen.queryByRole('button', { name: /Clear/ })).toBeNull();
     await person.click(screen.getByRole('button', { name: 'Make it a target band' }));
@@ -215,7 +215,7 @@ describe('a figure', () => {
     [{ value: 103, previous: 100 }, 'up 3.0 (3.0 %) on 100.0 kg before'],
     [{ value: 90, previous: 100 }, 'down 10.0 (10.0 %) on 100.0 kg before'],
     [{ value: 100, previous: 100 }, 'the same as 100.0 kg before'],
-    // Of nothing, or from below nothing to above it, no percentage can be told.
+    // From zero, or across zero, there is no percentage.
     [{ value: 5, previous: 0 }, 'up 5.0 on 0.0 kg before'],
     [{ value: -9, previous: -10 }, 'up 1.0 (10.0 %) on \u221210.0 kg before'],
     [{ value: 5, previous: -10 }, 'up 15.0 on \u221210.0 kg before'],
@@ -265,7 +265,7 @@ describe('a ring', () => {
     await person.click(await screen.findByRole('button', { name: /^90(\.0)?, the whole, in °C/ }));
     const tray = within(screen.getByRole('dialog'));
     expect(tray.getByText('The sum of 2 parts')).toBeTruthy();
-    // What is missing is no zero in it.
+    // A missing value is not counted as zero.
     expect(tray.getByText('Without data, so not in it: Ironer 3')).toBeTruthy();
     expect(tray.getByText('66.7 % of the whole')).toBeTruthy();
     await person.click(tray.getByRole('button', { name: /^60.* °C, Ironer 1\. How it was made/ }));

@@ -36,7 +36,7 @@ describe('a trend', () => {
     const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
     fireEvent.keyDown(plot, { key: 'ArrowRight' });
     expect(screen.getByRole('status').textContent).toBe('Thu 19 Nov, 05:40: 190\u2009°C, Clear');
-    // The gap is stepped over.
+    // The gap is skipped.
     fireEvent.keyDown(plot, { key: 'ArrowRight' });
     expect(screen.getByRole('status').textContent).toContain('06:00: 212\u2009°C, Breach');
     fireEvent.keyDown(plot, { key: 'Escape' });
@@ -63,7 +63,7 @@ describe('a trend', () => {
     await person.click(tray.getByRole('button', { name: 'Zoom in on it' }));
     fireEvent.keyDown(plot, { key: '+' });
     expect(await screen.findByRole('button', { name: 'Back to the whole window' })).toBeTruthy();
-    // Half as much, around the middle.
+    // Half as long, around the middle.
     await waitFor(() =>
       expect(sent.filter(({ path }) => path === '/api/readings/trend').at(-1)!.body).toMatchObject({
         window: { kind: 'absolute', start: '2026-11-19T05:55:00', end: '2026-11-19T06:25:00' },
@@ -76,7 +76,7 @@ describe('a trend', () => {
     const plot = await screen.findByRole('group', { name: /Arrow keys walk through its points/ });
     fireEvent.keyDown(plot, { key: 'Enter' });
     await within(screen.getByRole('dialog')).findByText('212.00 °C');
-    // What lies along the time is asked for once the lines are seen.
+    // Alarms and stops along the time axis are requested once the lines are visible.
     await waitFor(() => expect(sent.some(({ path }) => path === '/api/readings/levels')).toBe(true));
     const bands = ['levels', 'stretch'].map((what) => {
       const body = sent.find(({ path }) => path === `/api/readings/${what}`)!.body as {
@@ -143,7 +143,7 @@ describe('a trend', () => {
     expect(screen.getByRole('status').textContent).toMatch(/^day 1: 190/);
     fireEvent.keyDown(plot, { key: 'ArrowRight' });
     expect(screen.getByRole('status').textContent).toMatch(/^day 2, 06:00: 200/);
-    // There is no common stretch of time to take numbers of.
+    // There is no common stretch of time to take numbers from.
     expect(screen.queryByRole('button', { name: /Choose a stretch/ })).toBeNull();
   });
 
@@ -215,7 +215,7 @@ describe('a trend', () => {
     fireEvent.keyDown(plot, { key: 'ArrowRight' });
     const told = screen.getByRole('status').textContent!.replace(/\s/g, ' ');
     expect(told).toMatch(/212 °C, Breach; .*20 m\/min, Breach$/);
-    // Of each of the two lines the piece in Breach is drawn in its colour.
+    // The part in Breach of each of the two lines is drawn in the colour of Breach.
     const breach = [...container.querySelectorAll(`path[clip-path][stroke="${DAY.breach}"]`)];
     expect(breach).toHaveLength(2);
   });

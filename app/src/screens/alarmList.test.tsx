@@ -96,7 +96,7 @@ describe('the alarms', () => {
     await waitFor(() => expect(screen.queryByText('Rule 8')).toBeNull());
     expect(screen.getByText('Rule 9')).toBeTruthy();
     expect(screen.getAllByText('Nothing matches these words.')).toHaveLength(2);
-    // Asked once the typing has paused, and for alarms and rules alike.
+    // Searched once typing pauses, for alarms and rules alike.
     expect(
       sent.filter(({ path }) => path.includes('search=9')).map(({ path }) => path.split('&')[0]),
     ).toEqual(expect.arrayContaining(['/api/alarms?list=standing', '/api/alarms?list=over']));

@@ -3,7 +3,7 @@ import type { Alarm, AlarmEvent, Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmScreen } from './AlarmScreen';
-// Loaded here, so that no query has to wait for the script that the screen asks for later.
+// Imported here, so that no query waits for the script the screen loads lazily.
 import './boardScreens';
 
 jest.setTimeout(30_000);

@@ -14,7 +14,7 @@ const NAMED = [
     `2026-11-19 ${clock};Dryer 2;1,7;0,9`,
   ]),
 ].join('\n');
-/** The file chosen, with short ways to correct its layout and to bring it in. */
+/** The chosen file, with shortcuts to correct its layout and to import it. */
 async function chosen(options: Parameters<typeof standInIntake>[1] = {}) {
   const made = await standInIntake(TEXT, options);
   const correct = async (part: LayoutCorrection): Promise<void> => {

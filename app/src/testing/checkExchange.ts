@@ -28,8 +28,8 @@ interface Request {
 }
 
 /**
- * Holds what a screen sends, and what a test lets the stand-in answer to a question, against the contract. What answers
- * a change need not be whole: few screens look at it.
+ * Checks what a screen sends, and what a test has the stand-in answer to a question, against the contract.
+ * The answer to a change may be partial: few screens look at it.
  *
  * @param refused whether the test is about a request that the server refuses. @throws where they differ.
  */

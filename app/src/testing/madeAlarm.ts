@@ -2,7 +2,7 @@ import type { Alarm } from '@vivid-beacon/core';
 
 const HOUR = 3_600_000;
 
-/** An alarm that stands for an hour and nobody has acknowledged. */
+/** An alarm raised an hour ago that nobody has acknowledged. */
 export function madeAlarm(id: string, now: number, part: Partial<Alarm> = {}): Alarm {
   return {
     id,

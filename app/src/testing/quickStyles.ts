@@ -6,7 +6,7 @@
  * hundreds. Two thirds of the time of a screen's tests went there.
  *
  * Every rule of ours is one class, or all children of one class, so that the style of an element follows from
- * its own tag and attributes and those of its parent. It is worked out once for each such pair, and anew when
+ * its own tag and attributes and those of its parent. It is computed once for each such pair, and again after
  * rules were added. Where an ancestor is hidden by `visibility`, the page's own answer is given.
  */
 function rememberStyles(page: Window): void {

@@ -7,11 +7,12 @@ import { writeFrame, type ErrorBody } from '@vivid-beacon/core';
 import { checkExchange } from './checkExchange';
 import { answerFromLists } from './standInLists';
 
-// Browsers have them; the stand-in has not.
+// Browsers have them; the test page does not.
 Object.assign(globalThis, { TextDecoder, TextEncoder });
 
-// What is hidden is not drawn here at all; asking the style sheet about every element takes seconds. And beside other
-// tests an answer that leads to the next question may take more than the usual second.
+// Hidden parts are not rendered here at all, and asking the style sheet about every element takes seconds.
+// And with other tests running, an answer that leads to the next question may take longer than the usual
+// second.
 configure({ defaultHidden: true, asyncUtilTimeout: 5000 });
 
 /** What was sent to the server in a test. */
@@ -40,10 +41,8 @@ export class Bytes {
 export type Answers = Readonly<Record<string, StandInAnswer | ((sent: SentRequest) => StandInAnswer)>>;
 
 /**
- * Puts a stand-in for the server in the place of fetch. Readings that are asked for together are told, and answered,
- * as if each had been asked for by itself.
- *
- * @returns all that is sent from now on.
+ * Replaces fetch with a stand-in for the server. Readings requested together are recorded and answered as if
+ * each had been requested by itself. @returns all that is sent from now on.
  */
 export function standInServer(answers: Answers): SentRequest[] {
   const sent: SentRequest[] = [];
@@ -54,7 +53,7 @@ export function standInServer(answers: Answers): SentRequest[] {
     try {
       checkExchange(one, said, answer instanceof Refused);
     } catch (error) {
-      // A screen would take it for an answer of the server and go on.
+      // A screen would treat it as an answer of the server and continue.
       differing.push((error as Error).message);
     }
     return answer;
@@ -115,7 +114,7 @@ function response(status: number, body: unknown): Response {
   return { status, ok: status < 400, json: async () => body } as Response;
 }
 
-/** Draws a part of the app before a stand-in server. @returns the person at the keys, and what is sent. */
+/** Renders a part of the app with a stand-in server. @returns the simulated user and what was sent. */
 export function renderScreen(element: ReactElement, answers: Answers = {}) {
   const sent = standInServer(answers);
   const client = new QueryClient({

@@ -74,7 +74,7 @@ const PROVENANCE = {
   parts: [],
 };
 
-/** The answer about measures by themselves, with 190 as the value before and how they were made. */
+/** The answer about single measures, with 190 as the previous value, and their provenance. */
 export const measured = (...all: (number | null)[]): QueryAnswer => {
   const measures = all.map((value) => values(value, { previous: 190, provenance: PROVENANCE }));
   return answer([{ name: 'All', assetId: null, measures }]);
@@ -99,7 +99,7 @@ export function withAttributes(given: QueryAnswer, facts: Partial<MeasureValues>
   return { ...given, groups };
 }
 
-/** Choices of a readout with its form; left out = a gauge. */
+/** The options of a readout with its form; default: a gauge. */
 export type ShownParts = ReadoutParts & { readonly form?: ReadoutForm };
 
 const readout = ({ form = 'gauge', ...parts }: ShownParts = {}): Readout => ({
@@ -112,7 +112,7 @@ const readout = ({ form = 'gauge', ...parts }: ShownParts = {}): Readout => ({
 });
 const BASE: Answers = { 'GET /api/metrics': SHOWN_METRICS, 'GET /api/assets': ASSETS };
 
-/** A trend of readings ten minutes apart, from an hour ago on. */
+/** A trend of values ten minutes apart, starting an hour ago. */
 export function trendReadout(v: (number | null)[]): TrendAnswer {
   return {
     window: { start: NOW - HOUR_MS, end: NOW },
@@ -128,7 +128,7 @@ export function trendReadout(v: (number | null)[]): TrendAnswer {
   };
 }
 
-/** Shows a readout. @returns what was asked and sent, and the board's own answers. */
+/** Shows a readout. @returns what was requested and sent, and the board's own answers. */
 export function showReadout(part: ShownParts, answers: Answers, focus: string | null = null) {
   const onFocus = jest.fn();
   const onBand = jest.fn();

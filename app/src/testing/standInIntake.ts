@@ -17,7 +17,7 @@ Object.assign(globalThis, { TextEncoder });
 
 export const INTAKE_NOW = Date.UTC(2026, 10, 20);
 
-/** Looks at a table written as text, as the thread that reads files does. */
+/** Scans a table given as text, as the worker that reads files does. */
 export function lookAtText(
   text: string,
   correct: LayoutCorrection = {},
@@ -47,7 +47,7 @@ interface StandInOptions {
   readonly finish?: () => Promise<never>;
 }
 
-/** A store of intake whose thread looks at a text for real and sends nothing to any server. */
+/** An intake store whose worker really scans a text and sends nothing to any server. */
 export async function standInIntake(text: string, { recall, effects = [], finish }: StandInOptions = {}) {
   const asked: IntakeCommand[] = [];
   const finished: [string, FinishOrder][] = [];

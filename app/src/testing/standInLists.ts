@@ -1,7 +1,7 @@
 import { byUrgency, isSetAside, type Alarm, type Flag } from '@vivid-beacon/core';
 import { DEFAULT_METRIC } from './usual';
 
-/* Long lists: a test gives all there are, and the stand-in answers as the server does. */
+/* Long lists: a test gives all items, and the stand-in searches and pages them as the server does. */
 
 export type Listed = Readonly<Record<string, unknown>> & { readonly id: string };
 type Given = Readonly<Record<string, unknown>>;
@@ -10,7 +10,7 @@ function listIn(answers: Given, key: string): readonly Listed[] {
   return (Array.isArray(answers[key]) ? answers[key] : []) as Listed[];
 }
 
-/** The answer to a question about a list that the test gives as a whole; undefined = it is none. */
+/** The answer to a question about a list that the test gives in full; undefined for other questions. */
 export function answerFromLists(
   key: string,
   path: string,
@@ -83,7 +83,7 @@ function metricsBelow(assetId: string, depth: number, { assets, metrics }: Whole
   return [...alike.values()];
 }
 
-/** What of a list a question is about, apart from what {@link FILTERS} say. */
+/** Filters of a question about a list, apart from those in {@link FILTERS}. */
 type Rows = (all: readonly Listed[], asked: URLSearchParams, answers: Given) => readonly Listed[];
 
 const LISTS: Readonly<Record<string, Rows>> = {
@@ -119,7 +119,7 @@ const isSame =
   (each: Listed, value: string): boolean =>
     String(each[name]) === value;
 
-/** What the parts of an address ask of an item; others ask for the same value. */
+/** How query parameters match an item; others compare for equality. */
 const FILTERS: Readonly<Record<string, (each: Listed, value: string) => boolean>> = {
   ids: ({ id }, value) => value.split(',').includes(id),
   search: matches,

@@ -24,7 +24,7 @@ export const DEFAULT_METRIC = {
   health: { state: 'reporting', quietMs: 0, lagMs: null, flatMs: null },
 };
 
-/** On watch when nothing needs anybody. */
+/** On watch when nothing needs attention. */
 export const QUIET_WATCH: Watch = {
   now: 0,
   plants: [{ id: '1', name: 'Quayside', zone: 'UTC' }],

@@ -6,11 +6,11 @@ import { OWN_FILES } from './fixtures/ownFiles';
 import { fileOf, takeAll } from './fixtures/takeAll';
 import { WRITTEN_FILES } from './fixtures/writtenFiles';
 
-/* Files that were damaged on the way, or that somebody made to harm: bytes changed, cut off, doubled and mixed. */
+/* Files damaged in transit or crafted to harm: bytes changed, cut off, doubled and mixed. */
 
 /** `npm run fuzz` tries more of them. */
 const RUNS = Number(process.env.FUZZ_FILES ?? 150);
-/** Slower than this is stuck: the files are a few kB. */
+/** Anything slower is stuck: the files are a few kB. */
 const STUCK_MS = 20_000;
 
 const bytesOf = (content: string | Uint8Array): Uint8Array =>

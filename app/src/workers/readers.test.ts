@@ -145,7 +145,7 @@ describe('a look at a file larger than its first part', () => {
   });
 });
 
-/** Everything that was stored or told of a file. */
+/** Everything that was stored or reported of a file. */
 async function account(text: string) {
   const look = await scanFile(await openAny(fileOf('any.csv', text), { separator: ';' }), {
     correct: {},
@@ -170,7 +170,7 @@ async function account(text: string) {
       () => undefined,
     );
   } catch {
-    // Not one value could be taken; the look has told why.
+    // No value could be read; the scan has said why.
   }
   return { look, told, numbers };
 }

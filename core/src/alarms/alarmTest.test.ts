@@ -50,7 +50,7 @@ describe('what an alarm rule can look for', () => {
       expect(moved(value)).toEqual(test);
       expect(alarmTestSchema.isValidSync(moved(value))).toBe(true);
     }
-    // What can be moved on the course can be shown on it.
+    // A limit that can be dragged on the course can be shown on it.
     expect(limitsOfTest(test).length > 0).toBe(bandOfTest(test) !== null);
   });
 
@@ -93,7 +93,7 @@ describe('telling others of an alarm', () => {
     expect(isEscalationDue(alarm, 1499)).toBe(false);
     expect(isEscalationDue(alarm, 1500)).toBe(true);
     expect(isEscalationDue({ ...alarm, reportedAt: 1600 }, 9000)).toBe(false);
-    // It has called again since.
+    // It has been raised again since.
     expect(isEscalationDue({ ...alarm, reportedAt: 900 }, 1500)).toBe(true);
   });
 });

@@ -159,7 +159,7 @@ describe('live and Rehearsal', () => {
           const changes = [];
           const edges = [...new Set(cuts.map((i) => t[Math.min(i, t.length - 1)]))].sort((a, b) => a - b);
           for (const [i, edge] of [...edges, end].entries()) {
-            // Half the batches are followed by a look at the clock just before the next sample.
+            // After half of the batches the timers are evaluated just before the next sample.
             const next = t.find((each) => each >= edge) ?? end;
             const from = condition.test.kind === 'change' ? 0 : i === 0 ? 0 : edges[i - 1];
             const run = runCondition(
@@ -195,7 +195,7 @@ describe('live and Rehearsal', () => {
       ),
       { numRuns: 400 },
     );
-    // And once it has woken, silence is found.
+    // And silence is found at its wake-up time.
     const silence = makeCondition({ kind: 'silence', forMs: 4 * MINUTE });
     const { state } = runCondition(silence, seriesOf([ONE_HOUR], [200]));
     expect(state.wakeAt).toBe(ONE_HOUR + 4 * MINUTE);
@@ -225,7 +225,7 @@ describe('live and Rehearsal', () => {
         const context = historyStart(condition, start);
         const again = () => runWithHistory(condition, series(context), context, start, now).state;
         let state: ConditionState = again();
-        // Arrivals by chance first, repeats among them, then whatever has not come yet.
+        // Random arrivals first, with repeats, then everything that has not arrived yet.
         for (const i of [...order.filter((each) => each < values.length), ...values.keys()]) {
           const known = stored.get(at(i)) === values[i];
           stored.set(at(i), values[i]);

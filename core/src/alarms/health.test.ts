@@ -59,7 +59,7 @@ describe('alarm health', () => {
       alarm(1441, { returnedAt: null }),
     ];
     expect(alarmHealth(old, two, 1).stale).toBe(1);
-    // Acknowledged before it returned: somebody had seen it.
+    // Acknowledged before it returned to normal: somebody had seen it.
     expect(alarmHealth([alarm(0, { returnedAt: 50_000, acknowledgedAt: 20_000 })], DAY, 1).fleeting).toBe(0);
   });
 

@@ -202,7 +202,7 @@ describe('a control chart of hours', () => {
       Array.from({ length: 40 }, (_, i) => NEWYEAR + i * 30 * MINUTE),
       Array.from({ length: 40 }, (_, i) => (i < 10 ? (i % 4 < 2 ? 98 : 102) : 101.5)),
     );
-    // Five quiet hours, nine above the centre: told when the ninth is over.
+    // Five quiet hours, nine above the centre: raised when the ninth is over.
     expect(told(condition, drifted)).toEqual([`raise ${14 * 60}`]);
   });
 });

@@ -24,7 +24,7 @@ const band = (own: CustomThresholds, target: number | null = null): TargetBand =
   target,
 });
 
-/** A press that must be warm, may be hot, must not be cold: four cuts, five parts. */
+/** A press that must be warm, may be hot and must not be cold: four thresholds, five ranges. */
 const PRESS: CustomThresholds = {
   cuts: [150, 160, 175, 185],
   levels: ['breach', 'caution', 'clear', 'caution', 'breach'],

@@ -96,7 +96,7 @@ describe('targetEnds', () => {
         }
       }),
     );
-    // A scale from values would be widened to 0: ten degrees are little beside 200.
+    // A scale made from values would include 0: ten degrees are little compared with 200.
     expect(targetEnds({ direction: 'lower', caution: 200, breach: 205, target: 195 })).toEqual([190, 210]);
     expect(
       targetEnds({ direction: 'cuts', cuts: [7], levels: ['clear', 'breach'], target: null })[0],

@@ -299,7 +299,7 @@ describe('startBoard', () => {
   const alike: MetricsAlike[] = [
     { level: 0, metric: of('1', 'p', 'Steam', 'level'), assetIds: ['p'] },
     { level: 1, metric: of('2', 'd1', 'Gas used', 'amount'), assetIds: ['d1', 'd2'] },
-    // Worked out from others: it would be shown twice over.
+    // Computed from others: it would be shown twice.
     {
       level: 1,
       metric: of('5', 'd1', 'Gas a piece', 'amount', { origin: 'derived' }),

@@ -54,7 +54,7 @@ describe('workingDuration', () => {
   const at = (t: number, status: string) => ({ at: t, status });
 
   it('counts only our own statuses in working hours', () => {
-    // Monday 16:00 to Tuesday 10:00, of which the customer had it from 09:00 to 09:30 on Tuesday.
+    // Monday 16:00 to Tuesday 10:00; it was with the customer from 09:00 to 09:30 on Tuesday.
     const job = { start: monday(0, 16), end: monday(1, 10) };
     const history = [
       at(monday(0, 16), 'In work'),

@@ -12,7 +12,7 @@ const FILES: Readonly<Record<Face, string>> = {
   strong: '@expo-google-fonts/barlow-semi-condensed/600SemiBold/BarlowSemiCondensed_600SemiBold.ttf',
   title: '@expo-google-fonts/besley/700Bold/Besley_700Bold.ttf',
 };
-/** Basic Latin, Latin-1 and Latin Extended-A, and the signs that numbers and units are written with. */
+/** Basic Latin, Latin-1 and Latin Extended-A, and the signs of numbers and units. */
 const RANGES: readonly (readonly [from: number, to: number])[] = [
   [0x20, 0x7e],
   [0xa0, 0x17f],

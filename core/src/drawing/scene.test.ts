@@ -23,7 +23,7 @@ const band = fc.option(fc.constant(BAND), { nil: null });
 const allMarks = (marks: readonly Mark[]): Mark[] =>
   marks.flatMap((mark) => [mark, ...(mark.kind === 'group' ? allMarks(mark.marks) : [])]);
 
-/** Neighbours have keys of their own, and nothing is drawn from a number that is none. */
+/** Siblings have distinct keys, and nothing is drawn from NaN or an infinite number. */
 function expectSound(scene: Scene): void {
   const walk = (marks: readonly Mark[]): void => {
     const keys = marks.map(({ key }) => key);

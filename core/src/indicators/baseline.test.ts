@@ -23,7 +23,7 @@ describe('the stretches a baseline rests on', () => {
           const stretches = weeksBefore(window, count, ZONE);
           expect(stretches).toHaveLength(count);
           stretches.forEach((each, i) => {
-            // A wall-clock time that the change leaps over is read an hour later.
+            // A wall-clock time that the change skips is read an hour later.
             if (clock(each.start) !== clock(start)) expect(clock(each.start).slice(2, 4)).toBe('03');
             // Where the clock goes back, a stretch may reach into the repeated hour.
             expect(each.end).toBeLessThanOrEqual((stretches[i + 1] ?? window).start + HOUR_MS);

@@ -343,7 +343,7 @@ describe('rowReader', () => {
         expect(balance.lines).toBe(rows.length);
         const { values } = balance;
         const reportedLines = new Set(told.map(({ line }) => line));
-        // Every line that holds a number is taken, or told.
+        // Every line with a number is stored or reported.
         const silent = cells.filter((_, i) => !reportedLines.has(i + 2)).length;
         expect(silent).toBeLessThanOrEqual(balance.taken);
         const stored = new Set(taken.map(([label, t]) => `${label} ${t}`)).size;

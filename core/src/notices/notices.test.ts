@@ -48,7 +48,7 @@ describe('quiet hours', () => {
           const at = sendAt(now, { quiet: { from, to }, zone: ZONE }, false);
           expect(at).toBeGreaterThanOrEqual(now);
           expect(at - now).toBeLessThanOrEqual(25 * HOUR);
-          // Once they are over, the next notice does not wait.
+          // After quiet hours the next notice does not wait.
           expect(sendAt(at, { quiet: { from, to }, zone: ZONE }, false)).toBe(at);
         },
       ),

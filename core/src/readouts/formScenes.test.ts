@@ -8,7 +8,7 @@ import type { Mark } from '../drawing/scene';
 import { formOf, READOUT_FORMS, type ReadoutForm } from './forms';
 import { isProblem, type ReadingAnswers, type ReadoutInputs } from './readoutData';
 
-/* From what a form asks to what it draws and tells, for each form, whatever comes back. */
+/* From the questions of a form to what it draws and says, for each form and any answer. */
 
 const NOW = Date.UTC(2026, 10, 19, 12);
 const HOUR = 3_600_000;
@@ -43,7 +43,7 @@ const inputsOf = (form: ReadoutForm, grouped: boolean): ReadoutInputs => ({
 
 const value = fc.option(fc.double({ min: 0, max: 1e5, noNaN: true }), { nil: null });
 
-/** An answer to a query with one value for each group, or to one about a course by the hour. */
+/** An answer to a query with one value for each group, or with hourly values. */
 function answerOf(values: readonly (number | null)[], byHour: boolean): QueryAnswer {
   const n = byHour ? 24 : 1;
   const start = Array.from({ length: n }, (_, i) => WINDOW.start + i * (byHour ? HOUR : 24 * HOUR));

@@ -69,7 +69,7 @@ describe('packDay', () => {
           const fresh = { ...seriesOf(t.slice(cut), v.slice(cut)), q: null };
           const tail = appendToDay(first, { t: t[cut - 1], v: v[cut - 1] }, fresh, DAY_START);
           if (!tail) {
-            // Only because the layout of the values changes, or is one that no bytes can be put behind.
+            // Only because the encoding of the values changes, or is one that cannot be appended to.
             expect(first.values[0] === 64 || whole.values[0] !== first.values[0]).toBe(true);
             return;
           }

@@ -66,7 +66,7 @@ describe('quantile', () => {
       fc.property(
         fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 40 }),
         (values) => {
-          // The library takes another type for other shares; the extremes and an odd median are common to both.
+          // The library uses another type of quantile; the extremes and an odd median are the same in both.
           expect(quantile(values, 0)).toBe(reference.min(values));
           expect(quantile(values, 1)).toBe(reference.max(values));
           expect(quantile(values, 0.5)).toBeCloseTo(reference.median(values), 9);

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 
-/* The examples in the docstrings of core are run: what stands after "// =>" must come out. */
+/* Runs the examples in the docstrings of core: the result must be what follows "// =>". */
 
 const SOURCE = path.resolve(__dirname, '..');
 const ENTRIES = ['index', 'boards', 'aggregation', 'alarming', 'expressions', 'intakeFiles', 'pictures'];
@@ -9,7 +9,7 @@ const ENTRIES = ['index', 'boards', 'aggregation', 'alarming', 'expressions', 'i
 interface Example {
   readonly file: string;
   readonly code: string;
-  /** undefined where the example does not say what comes out. */
+  /** undefined where the example does not give a result. */
   readonly expected: string | undefined;
 }
 
@@ -37,7 +37,7 @@ const files = readdirSync(SOURCE, { recursive: true, encoding: 'utf8' })
   .sort();
 const examples = files.flatMap(examplesOf);
 
-/** Runs code with everything that core exports, and what its own file does, in reach. */
+/** Runs code with the exports of core and of its own file in scope. */
 async function valueOf(file: string, code: string): Promise<unknown> {
   const modules: unknown[] = await Promise.all(
     [...ENTRIES, file].map((name) => import(path.join(SOURCE, name))),

@@ -3,7 +3,7 @@ import type { AlarmCondition } from '../alarms/condition';
 import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { LEVEL, MINUTE } from './makeSeries';
 
-/** A condition on a one-minute level in London, watching always and at once unless told otherwise. */
+/** A condition on a one-minute level in London, always in force and without delay by default. */
 export function makeCondition(test: AlarmTest, parts: Partial<AlarmCondition> = {}): AlarmCondition {
   return {
     test,

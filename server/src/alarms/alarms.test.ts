@@ -97,7 +97,7 @@ describe('an alarm', () => {
     const from = test.clock.now;
     test.clock.now = from + 20 * MINUTE;
     const rules = [await ruleOn(straight.metricId), await ruleOn(mixed.metricId)];
-    // The rules came into force now: what is pushed from here on counts.
+    // The rules came into force now: samples pushed from here on count.
     const start = test.clock.now;
     test.clock.now = start + 30 * MINUTE;
     const sample = (key: string, i: number) => ({ metric: key, t: start + (i + 1) * MINUTE, v: values[i] });
@@ -175,7 +175,7 @@ describe('a rule that is set aside', () => {
       'shelved',
     ]);
 
-    // Raised while it is aside, and still over the limit when it is put back: now somebody is called.
+    // Raised while shelved, and still over the limit when reinstated: now it is announced.
     await aside(rule, { kind: 'shelved', forMs: 3_600_000, reason: 'Again' });
     await send(5, 230);
     expect((await alarmsOf(rule)).at(-1)).toMatchObject({ state: 'shelved', returnedAt: null });
@@ -218,10 +218,10 @@ describe('a rule that is set aside', () => {
       until: null,
       reason: 'Sensor gone',
     });
-    // What an analyst took out of service no operator shelves or puts back.
+    // An operator can neither shelve nor reinstate what an analyst took out of service.
     expect((await aside(rule, { kind: 'shelved', forMs: 60_000, reason: 'x' })).status).toBe(409);
     expect((await putBack(rule)).status).toBe(403);
-    // Out of force there is nothing to set aside any more: its alarm has ended with it.
+    // A withdrawn rule has nothing to shelve: its alarm has ended with it.
     expect((await analyst.call('DELETE', `/api/alarm-rules/${rule}`)).status).toBe(204);
     expect((await aside(rule, { kind: 'outOfService', reason: 'x' }, analyst)).status).toBe(404);
   });

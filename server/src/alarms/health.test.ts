@@ -46,7 +46,7 @@ describe('alarm health', () => {
     await operator.call('DELETE', `/api/alarm-rules/${id}/aside`);
     for (const v of [210, 200]) await send(v);
     expect((await ask()).health.count).toBe(3);
-    // Out of force, its past alarms still count, and say so.
+    // Past alarms of a withdrawn rule still count, and say so.
     await analyst.call('DELETE', `/api/alarm-rules/${id}`);
     expect((await ask()).rules).toEqual([{ id, name: 'Too hot', inForce: false }]);
   });
@@ -63,7 +63,7 @@ describe('alarm health', () => {
     expect((await analyst.call('PUT', path, { operators: 2 })).status).toBe(204);
     expect((await ask()).health.operators).toBe(2);
     expect((await ask('?operators=1')).health.operators).toBe(1);
-    // Nothing could have called before the first rule: those days do not thin the rates out.
+    // Nothing could raise before the first rule: those days do not lower the rates.
     await pool.query('update alarm_rule set in_force_from = $1', [new Date(test.clock.now - 2 * 86_400_000)]);
     const young = await ask('?days=30&operators=1');
     expect(young.health.perDay).toBeCloseTo(one.health.perDay * 15, 9);

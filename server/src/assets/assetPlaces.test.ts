@@ -7,7 +7,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => test.stop());
 
-/** What the table must say, worked out from the tree alone. */
+/** What the table must hold, computed from the tree alone. */
 const NAIVE = `
   with recursive place as (
     select id as asset_id, zone, id as plant_id, name as plant_name, 1 as depth, array[id] as path, name as title
@@ -79,7 +79,7 @@ describe('asset_place and metric_title', () => {
             break;
           }
           case 'move':
-            // Only where it makes no circle; the server refuses those before.
+            // Only where it makes no cycle; the server refuses those before.
             await pool.query(
               `with recursive below as (select id from asset where id = $1::bigint union all
                  select child.id from asset child join below on child.parent_id = below.id)

@@ -88,7 +88,7 @@ describe('a calendar that is sent', () => {
     }
     expect(await stuck).toEqual({ status: 422, message: expect.stringContaining('cannot be found') });
     expect(others).toBeGreaterThan(20);
-    // The next one is read again.
+    // The next one is readable again.
     expect((await send(calendar(['DTSTART;VALUE=DATE:20261224']))).status).toBe(200);
   });
 });

@@ -1,7 +1,7 @@
 import { connect, createServer, type Server, type Socket } from 'node:net';
 import { listenTo, startTestServer, serverWithMetric, push, type TestServer } from '../testing/testServer';
 
-/** A way to the database that can be cut and mended. */
+/** A connection to the database that can be cut and restored. */
 class Line {
   private readonly sockets = new Set<Socket>();
   private server: Server | undefined;

@@ -91,7 +91,7 @@ describe('exports', () => {
     const bytes = await book;
     delay.disable();
     const took = performance.now() - began;
-    // The thread that answers everybody was free for most of it.
+    // The main thread was free for most of it.
     expect(bytes.byteLength).toBeGreaterThan(1_000_000);
     expect(delay.max / 1e6).toBeLessThan(took / 3);
     const stop = new AbortController();

@@ -144,7 +144,7 @@ describe('flags', () => {
       cause: 'Lint in the filter',
       minutesSpent: 25,
     });
-    // Taken off the list, the cause stays with the flags that name it.
+    // A cause removed from the list stays with the flags that name it.
     expect((await analyst.call('DELETE', `/api/flag-causes/${cause.id}`)).status).toBe(204);
     expect((await detail(id)).flag.cause).toBe('Lint in the filter');
     expect((await operator.call<FlagCause[]>('GET', '/api/flag-causes')).body).toEqual([]);

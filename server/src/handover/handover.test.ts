@@ -60,7 +60,7 @@ describe('shift handover', () => {
     expect(body.closedFlags).toEqual([]);
     expect(body.remarks).toMatchObject([{ text: 'Steam off' }]);
 
-    // The shift before had none of it but what is still open.
+    // The shift before had none of it except what is still open.
     const before = (await ask(metric.assetId, body.shifts[1].start)).body;
     expect(before.raised).toEqual([]);
     expect(before.remarks).toEqual([]);

@@ -4,7 +4,7 @@ import { ENDPOINTS } from '../endpoints';
 import { startTestServer, type TestServer, type Visitor } from '../testing/testServer';
 import type { Endpoint } from './endpoint';
 
-/* What must hold for every way into the server, also for those that are still to be written. */
+/* What must hold for every endpoint, also for future ones. */
 
 let test: TestServer;
 let people: ReadonlyMap<Role, Visitor>;
@@ -16,10 +16,10 @@ beforeAll(async () => {
 afterAll(() => test.stop());
 
 const nameOf = ({ method, path }: Endpoint): string => `${method.toUpperCase()} ${path}`;
-/** A path of the endpoint with ids that nothing has. */
+/** A path of the endpoint with ids that do not exist. */
 const pathOf = ({ path }: Endpoint): string => path.replace(/:\w+/g, '987654321');
 const isRole = (access: string): access is Role => (ROLES as readonly string[]).includes(access);
-/** Stays open and sends events: nothing to wait for. */
+/** Stays open and sends events, so there is no end to wait for. */
 const streams = ({ path }: Endpoint): boolean => path === '/api/live';
 const forRoles = ENDPOINTS.filter(({ access }) => isRole(access)).map(
   (endpoint) => [nameOf(endpoint), endpoint] as const,
@@ -30,7 +30,7 @@ const codeOf = (body: unknown): string | undefined =>
 describe('rights', () => {
   it.each(forRoles)('%s is closed to those who are not signed in', async (_name, endpoint) => {
     const stranger = test.visitor();
-    // A session of its own with a form token, but nobody in it.
+    // A session with a form token but nobody signed in.
     await stranger.signIn('nobody@test.example', 'not the password');
     const { status, body } = await stranger.call(endpoint.method.toUpperCase(), pathOf(endpoint));
     expect([status, codeOf(body)]).toEqual([401, 'NOT_SIGNED_IN']);

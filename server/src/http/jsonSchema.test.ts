@@ -7,7 +7,7 @@ import { changed } from '../testing/fuzz/changed';
 import { goodBodies } from '../testing/fuzz/goodBodies';
 import { JsonSchemas } from './jsonSchema';
 
-/* Whatever the server takes, the JSON Schema that it gives out must let through: held by a validator of JSON Schema. */
+/* The published JSON Schema must accept whatever the server accepts, as judged by a JSON Schema validator. */
 
 const GOOD = goodBodies({
   plantId: '1',
@@ -27,7 +27,7 @@ function letsThrough(schema: ISchema<unknown>): (value: unknown) => boolean {
   return (value) => validate(value) as boolean;
 }
 
-/** As it is, without reading "5" as a number or leaving blanks away. */
+/** Strictly, without reading "5" as a number or trimming blanks. */
 function isTaken(schema: ISchema<unknown>, value: unknown): boolean {
   return (schema as ISchema<unknown> & { isValidSync: (value: unknown, how: object) => boolean }).isValidSync(
     value,

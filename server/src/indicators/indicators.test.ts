@@ -62,7 +62,7 @@ describe('an indicator', () => {
     const change = (from: number) =>
       analyst.call('PUT', `/api/indicators/${id}`, { from, definition: stricter });
     expect((await change(1)).status).toBe(204);
-    // Written from an old one: nothing is lost silently.
+    // Edited from an outdated one: nothing is lost silently.
     expect((await change(1)).status).toBe(409);
     const { versions } = await read(id);
     expect(versions.map(({ version, by }) => [version, by])).toEqual([
@@ -123,7 +123,7 @@ describe('an indicator', () => {
     expect(later.indicator.reading.level).toBe('caution');
     expect(later.targets).toEqual([{ start: '2026-11-01', value: 8400 }]);
     expect((await set([{ start: 'November', value: 1 }])).status).toBe(422);
-    // Of a total its hours say nothing: the whole week has the level of the month so far.
+    // The hours of a total have no level of their own: the whole week has the level of the month so far.
     const losses = await analyst.call<IndicatorLoss[]>('GET', '/api/indicators/time-by-level?days=7');
     expect(losses.body.find((each) => each.id === id)).toMatchObject({
       cautionMs: 7 * 24 * HOUR,

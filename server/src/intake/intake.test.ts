@@ -121,7 +121,7 @@ describe('an intake', () => {
   });
 });
 
-/** Brings in samples of one metric as a finished intake. */
+/** Imports samples of one metric as a finished intake. */
 async function bringIn(metricId: string, t: number[], v: number[], more: object = {}): Promise<string> {
   const { body } = await begin();
   await analyst.call('POST', `/api/intakes/${body.id}/parts`, filePart(0, [{ metricId, t, v }]));

@@ -4,7 +4,7 @@ import { CHANNEL } from './notify';
 
 const { test } = onTestServer('analyst');
 
-/** Listens as every server does. @returns what was heard so far, and an end. */
+/** Listens as every server does. @returns what was heard so far, and a function that ends it. */
 async function listen(): Promise<{ heard: string[]; stop: () => void }> {
   const client = await test.server.app.pool.connect();
   const heard: string[] = [];

@@ -44,7 +44,7 @@ describe('the live connection', () => {
     deaf.write(`GET /api/live HTTP/1.1\r\nHost: ${hostname}\r\nCookie: ${operator.cookie()}\r\n\r\n`);
     await new Promise<void>((done) => deaf.once('data', () => done()));
     deaf.pause();
-    // More than both systems keep for it and what is allowed to wait here.
+    // More than the buffers of both systems and the limit on waiting bytes.
     const long = Array.from({ length: 900 }, (_, i) => String(10 ** 18 + i));
     for (let n = 0; n < 800; n++) await notify(test.server.app.pool, 'boards', long);
     deaf.resume();
@@ -60,7 +60,7 @@ describe('the live connection', () => {
     await Promise.all([screen.until('event:hello'), stays.until('event:hello')]);
     expect((await leaves.call('DELETE', '/api/session')).status).toBe(204);
     await screen.ended;
-    // One whose session is only gone from the database: it ran out, or another server took it away.
+    // One whose session is gone only from the database: it expired, or another server ended it.
     const other = await test.as('viewer');
     const over = await listenTo(test.url, other);
     await over.until('event:hello');

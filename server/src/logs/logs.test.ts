@@ -199,7 +199,7 @@ describe('reference series', () => {
         ],
       },
     );
-    // A day inside a period stands for it.
+    // A day inside a period selects it.
     expect(put.body).toEqual([
       { start: '2026-11-01', value: 3000 },
       { start: '2026-12-01', value: 3100 },
@@ -212,7 +212,7 @@ describe('reference series', () => {
         })
       ).body.value;
     expect(await over('2026-11-01', '2026-11-11')).toBeCloseTo(1000, 9);
-    // A window that has not begun shows what is planned.
+    // A window in the future shows what is planned.
     expect(await over('2026-12-01', '2027-01-01')).toBeCloseTo(3100, 9);
     const wrong = { values: [{ start: '2026-02-30', value: 1 }] };
     expect((await analyst.call('PUT', `/api/reference-series/${series.body.id}/values`, wrong)).status).toBe(

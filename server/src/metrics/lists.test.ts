@@ -80,7 +80,7 @@ describe('lists of metrics', () => {
     expect(await found('BRINE flow')).toBe(1);
     expect(await found('rine')).toBe(1);
     expect(await found('100 %')).toBe(1);
-    // Signs of patterns stand for themselves.
+    // Pattern characters are taken literally.
     expect(await found('1%0')).toBe(0);
     expect(await found('brine?tank')).toBe(0);
     expect(await found("'; drop table metric; --")).toBe(0);
@@ -136,7 +136,7 @@ describe('lists of metrics', () => {
       { numRuns: 12 },
     );
     test.clock.now = TEST_NOW;
-    // Those that need a look first, over the bounds of pages.
+    // Those that need attention first, across pages.
     const whole = (await metrics('feeds=true&limit=500')).items.map(({ id }) => id);
     const halves = [
       ...(await metrics('feeds=true&limit=3')).items,
@@ -173,7 +173,7 @@ describe('what a file speaks of', () => {
     for (const n of [10, 2]) {
       const boiler = await add({ name: `Boiler ${n}`, parentId: hall.id });
       await metricOn(boiler.id, 'Gas');
-      // The same name in another unit is something else.
+      // The same name with another unit is a different metric.
       await metricOn(boiler.id, 'Steam', { unit: n === 2 ? 't' : 'kg' });
     }
   });

@@ -25,7 +25,7 @@ const later = (ms: number): void => void (test.clock.now += ms);
 const mark = (): number => (test.clock.now += 1000);
 const noticesOf = async (who: Visitor): Promise<Notice[]> =>
   (await who.call<{ notices: Notice[] }>('GET', '/api/notices')).body.notices;
-/** Notices since a moment, oldest first, in few words. */
+/** Notices since a moment, oldest first, in short. */
 const told = async (who: Visitor, since: number): Promise<string[]> =>
   (await noticesOf(who))
     .filter(({ createdAt }) => createdAt >= since)
@@ -40,7 +40,7 @@ interface Hot {
   readonly alarm: () => Promise<Alarm>;
 }
 
-/** A rule that tells the operator, and a way to pass its limit. */
+/** A rule that notifies the operator, and a function that exceeds its limit. */
 async function hot(part: object = {}): Promise<Hot> {
   const metric = await serverWithMetric(analyst);
   const draft = ruleDraft(metric.metricId, { told: [idOf('operator')], ...part });
@@ -185,7 +185,7 @@ describe('a flood', () => {
     const more = await hot();
     await more.sample(230);
     await more.sample(190);
-    // It is no flood any more: these two come by themselves.
+    // The flood is over: these two are sent one by one.
     expect(await send()).toBe(2);
     const all = (await noticesOf(operator)).filter(({ createdAt }) => createdAt >= since);
     const digest = all.find(({ kind }) => kind === 'digest')!;
@@ -213,7 +213,7 @@ describe('escalation', () => {
     const { body } = await analyst.call<{ events: AlarmEvent[] }>('GET', `/api/alarms/${id}`);
     expect(body.events.find(({ kind }) => kind === 'told')!.remark).toContain('The analyst');
 
-    // It calls again: back to normal, and over the limit once more.
+    // It raises again: back to normal, then over the limit once more.
     await one.sample(190);
     await one.sample(240);
     later(16 * MINUTE);
@@ -323,7 +323,7 @@ describe('two servers on one database', () => {
       ...test.server.posts,
       mail: async (message) => {
         await test.server.posts.mail(message);
-        // The connection of this server goes, as when it is killed: nothing it did is committed.
+        // The connection of this server breaks, as when it is killed: nothing it did is committed.
         await test.server.app.pool.query(
           `select pg_terminate_backend(pid) from pg_stat_activity
            where state = 'idle in transaction' and pid <> pg_backend_pid() and datname = current_database()`,

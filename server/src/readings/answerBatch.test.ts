@@ -26,7 +26,7 @@ async function readingBatcher(asks: readonly object[]): Promise<Frame[]> {
   return frames.sort((a, b) => a.index - b.index);
 }
 
-/** The names of the prepared statements that are sent while something is done. */
+/** The names of the prepared statements sent during an action. */
 async function statementsOf(work: () => Promise<unknown>): Promise<string[]> {
   const { pool } = test.server.app;
   const names: string[] = [];

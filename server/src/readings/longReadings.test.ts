@@ -51,7 +51,7 @@ describe('a reading of very many samples', () => {
     const { status, body } = await asked;
     const took = performance.now() - asking;
     expect(status).toBe(200);
-    // Without a budget it is read here.
+    // Without a budget it is read in this thread.
     expect(body).toEqual(JSON.parse(JSON.stringify(await answerQuery(readContext(db, TEST_NOW), query))));
     expect(waited).toBeLessThan(took / 2);
   }, 120_000);
@@ -80,7 +80,7 @@ describe('a reading of very many samples', () => {
       }),
     );
     spend(db, 1_000_000);
-    // Who brings no budget is not counted.
+    // Readers without a budget are not counted.
     expect(() => spend(test.server.app.pool, Infinity)).not.toThrow();
   });
 });

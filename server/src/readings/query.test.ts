@@ -289,7 +289,7 @@ describe('the planner', () => {
         provenance,
       ]);
     }
-    // Sums first: (12 + 80) ÷ 8, and what is summed can be seen.
+    // Sums first: (12 + 80) ÷ 8, and both sums are in the answer.
     const together = await ask({
       ...asked,
       select: { metricIds: [one.metricId, two.metricId] },

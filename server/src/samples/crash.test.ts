@@ -31,7 +31,7 @@ describe('a server that is killed while samples arrive', () => {
     for (const n of acknowledged) expect(count.get(n)).toBe(BATCH);
     for (const stored of count.values()) expect(stored).toBe(BATCH);
 
-    // The sender does not know what arrived: it sends all again, and all is there once.
+    // The sender does not know what arrived: it sends everything again, and every sample is stored once.
     const again = await startServerProcess(test.databaseUrl);
     for (let n = 0; n < 30; n++) await push(again.url, token, batch(n));
     const whole = (await readSeries(test.server.app.pool, [metricId], 0, Date.now())).get(metricId)!;

@@ -18,7 +18,10 @@ const MINUTE = 60_000;
 const BATCH = 400;
 const BATCHES = 40;
 
-/** Starts the durable cluster that this test may kill; after a kill its memory takes a moment to be free. */
+/**
+ * Starts the durable cluster that this test may kill; after a kill its shared memory takes a moment to be
+ * freed.
+ */
 function startCluster(): { url: string; pid: number } {
   for (let tries = 0; ; tries++) {
     try {

@@ -40,7 +40,7 @@ interface Naive {
   increase: number;
 }
 
-/** Everything worked out minute by minute over the sorted set, without any of the product's code. */
+/** Everything computed minute by minute over the sorted set, without any of the product's code. */
 function naive(kind: MetricKind, sent: readonly Sent[]): Map<number, Naive> {
   const last = new Map<number, Sent>();
   for (const each of sent) last.set(each.minute, each);
@@ -159,7 +159,7 @@ describe.each(['level', 'amount', 'register', 'state'] as const)('rollups of a %
             expect(got.area).toBeCloseTo(want.area, 3);
             expect(got.increase).toBeCloseTo(want.increase, 6);
           }
-          // Once and in order gives the very same bytes.
+          // Arriving once and in order gives exactly the same bytes.
           const { metricId: twin } = await serverWithMetric(analyst, shape);
           await send(twin, sent);
           expect(await bodies(twin)).toEqual(await bodies(metricId));

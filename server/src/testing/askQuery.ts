@@ -3,7 +3,7 @@ import type { Visitor } from './testServer';
 
 type OfOne = Partial<QueryMeasure> & Pick<QueryMeasure, 'select'>;
 
-/** The answer to a question with a single measure: its groups with their values right in them. */
+/** The answer to a question with a single measure: its groups with that measure's values merged in. */
 export interface AnswerOfOne extends Omit<QueryAnswer, 'groups'> {
   readonly groups: readonly (MeasureValues & { readonly name: string; readonly assetId: string | null })[];
   readonly error?: ErrorBody;

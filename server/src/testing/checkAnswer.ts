@@ -11,11 +11,14 @@ const ROUTES = ENDPOINTS.map((endpoint) => ({
 export interface CameBack {
   readonly status: number;
   readonly contentType: string;
-  /** Of JSON what it says. */
+  /** The parsed JSON. */
   readonly body: unknown;
 }
 
-/** Holds an answer against the contract of its endpoint: status, content type and shape. @throws where they differ. */
+/**
+ * Checks an answer against the contract of its endpoint: status, content type and shape. @throws where they
+ * differ.
+ */
 export function checkAnswer(method: string, address: string, { status, contentType, body }: CameBack): void {
   const [path] = address.split('?');
   // A fixed address stands before one with an id in its place.

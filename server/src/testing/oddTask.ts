@@ -25,7 +25,7 @@ export function fail(): Promise<TaskResult<never>> {
   });
 }
 
-/** Ends its thread while nobody waits for the error. */
+/** Ends its thread outside any promise, so that nobody catches the error. */
 export function die(): Promise<TaskResult<never>> {
   setTimeout(() => {
     throw new Error('nobody catches this');

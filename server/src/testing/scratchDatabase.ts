@@ -7,7 +7,7 @@ export interface ScratchDatabase {
 }
 
 /**
- * Makes a database of its own on a PostgreSQL server.
+ * Creates a separate database on a PostgreSQL server.
  *
  * @param template name of the database it begins as a copy of; default: empty.
  * @returns its address, and `drop`, which removes it.
@@ -26,7 +26,7 @@ export async function scratchDatabase(serverUrl: string, template = 'template1')
 const ADVISORY_LOCK = 5_518_820_117;
 
 /**
- * Makes a database for others to be copies of, once for all test processes: a copy takes a twentieth of the time.
+ * Creates a template database, once for all test processes: copying it takes a twentieth of the time.
  *
  * @param name changes with what `fill` makes. @param fill is given the address of the empty database.
  */
@@ -42,7 +42,7 @@ export async function templateDatabase(
       [name],
     );
     if (rows[0]?.whole) return;
-    // One that is not whole was left by a run that was broken off.
+    // An incomplete one was left by an interrupted run.
     await client.query(`drop database if exists ${name} with (force)`);
     await client.query(`create database ${name}`);
     await fill(urlOf(serverUrl, name));
@@ -50,7 +50,7 @@ export async function templateDatabase(
   });
 }
 
-/** The lock of a session goes with its connection. */
+/** A session's lock ends with its connection. */
 async function onServer<T>(serverUrl: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
   const client = new pg.Client({ connectionString: serverUrl });
   await client.connect();

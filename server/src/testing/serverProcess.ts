@@ -8,8 +8,8 @@ export interface ServerProcess {
 /**
  * The real server program, in a process of its own. Run from the root of the project.
  *
- * @param options `program`: another one that says when it is ready in the same way; `execArgv` for Node; `env` besides what
- *        every server needs.
+ * @param options `program`: another program that reports readiness in the same way; `execArgv` for Node;
+ * `env` besides what every server needs.
  */
 export function startServerProcess(
   databaseUrl: string,

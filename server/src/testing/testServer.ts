@@ -14,7 +14,7 @@ import { scratchDatabase, templateDatabase } from './scratchDatabase';
 /** Noon of a winter day; tests move it on. */
 export const TEST_NOW = Date.UTC(2026, 10, 19, 12, 0);
 
-/** One person's way to the server, with cookie and form token. */
+/** One person's access to the server, with cookie and form token. */
 export interface Visitor {
   readonly call: <T = unknown>(
     method: string,
@@ -23,7 +23,7 @@ export interface Visitor {
   ) => Promise<{ status: number; body: T }>;
   readonly signIn: (email: string, password?: string) => Promise<{ status: number; body: SessionState }>;
   readonly cookie: () => string;
-  /** Cookie and form token, for requests that are sent in another way. */
+  /** Cookie and form token, for requests sent otherwise. */
   readonly headers: () => Record<string, string>;
 }
 
@@ -47,7 +47,7 @@ function baseUrl(): string {
   return url;
 }
 
-/** The least that argon2id takes: who signs in during tests proves nothing about how passwords are kept. */
+/** The weakest settings argon2id accepts: signing in during tests proves nothing about password storage. */
 const QUICK = { memoryCost: 8, timeCost: 1, parallelism: 1 };
 
 let template: Promise<string> | undefined;
@@ -88,7 +88,7 @@ async function hashOfMigrations(): Promise<string> {
 export async function startTestServer({
   through = (url) => url,
 }: {
-  /** Puts something between the server and its database. */
+  /** Puts a proxy between the server and its database. */
   through?: (url: string) => string | Promise<string>;
 } = {}): Promise<TestServer> {
   const database = await scratchDatabase(baseUrl(), await peopledTemplate());
@@ -105,7 +105,8 @@ export async function startTestServer({
       demoAccounts: [],
       logLevel: 'silent',
     },
-    // Tests do themselves what a server does by itself, so that they know when. The thread for pushes has tests of its own.
+    // Tests run the background jobs themselves, so that they know when. The thread for pushes has its own
+    // tests.
     { now: () => clock.now, jobs: false, pushThread: false },
   );
   const visitor = (): Visitor => makeVisitor(server.url);
@@ -128,8 +129,8 @@ export async function startTestServer({
 }
 
 /**
- * A test server that stands from before the first test of a file to after the last, with one visitor a role. What is
- * returned can be used inside tests and hooks, not while the file is read.
+ * A test server for all tests of a file, with one visitor a role. The returned values can be used inside
+ * tests and hooks, not at the top of the file.
  */
 export function onTestServer<R extends Role>(
   ...roles: R[]
@@ -196,7 +197,7 @@ export function makeVisitor(url: string): Visitor {
   };
 }
 
-/** A screen that listens to live messages: everything it has heard so far, and how to go. */
+/** A screen that listens to live messages: everything it has heard so far, and a function that closes it. */
 export async function listenTo(
   url: string,
   visitor: Visitor,
@@ -254,7 +255,7 @@ export async function serverWithMetric(
   return { assetId: asset.body.id, metricId: made.body.id, key: made.body.key, token: token.body.token };
 }
 
-/** A rule as it is sent: over 205 at once, with a deadband of 4, unless told otherwise. */
+/** A rule as it is sent; by default: over 205, without delay, with a deadband of 4. */
 export function ruleDraft(metricId: string, part: object = {}): object {
   return {
     name: 'Too hot',
@@ -305,7 +306,7 @@ export function filePart(
   );
 }
 
-/** What finishing an intake sends: a balance in which every line was taken, unless told otherwise. */
+/** What finishing an intake sends; by default a balance in which every line was taken. */
 export function finishOrder(
   batches: number,
   part: { readonly taken?: number; readonly refused?: number } & Readonly<Record<string, unknown>> = {},

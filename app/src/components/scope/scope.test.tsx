@@ -28,7 +28,7 @@ const ASSETS = [
   asset('4', 'Washer 2', '2', { steam: 'no', line: 2 }),
 ];
 
-/** A panel that keeps what it is given, and tells the test. */
+/** A panel that keeps its value and reports it to the test. */
 function showScope(scope: Scope) {
   const onChange = jest.fn();
   function Host() {

@@ -55,7 +55,7 @@ const METRICS = [
 
 const TREE = { 'GET /api/assets': ASSETS, 'GET /api/metrics': METRICS };
 
-/** Keeps a value as its parent would. */
+/** Keeps the value as its parent would. */
 function Kept<T>({
   first,
   heard,
@@ -280,7 +280,7 @@ describe('BoardFileIn', () => {
   };
   const choose = (text: string): void => {
     const file = new File([text], 'b.json');
-    // Not every stand-in browser has it.
+    // Not every test browser has it.
     Object.defineProperty(file, 'text', { value: async () => text });
     fireEvent.change(screen.getByLabelText('Board file'), { target: { files: [file] } });
   };

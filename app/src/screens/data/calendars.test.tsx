@@ -36,7 +36,7 @@ const saved = (sent: readonly { method: string; body: unknown }[]) =>
 describe('the working calendar of a plant', () => {
   it('says how long was worked in the last week, and has nothing to save at first', () => {
     show();
-    // Five days of eight hours, whatever day it is.
+    // Five days of eight hours, whatever the day.
     expect(screen.getByText(/^40 h worked in the last 7 days, time of Europe\/London$/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Saved' }).getAttribute('aria-disabled')).toBe('true');
   });

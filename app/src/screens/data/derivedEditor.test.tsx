@@ -1,7 +1,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { Refused, renderScreen, type Answers, type SentRequest } from '../../testing/renderScreen';
 import { DerivedEditorScreen } from './DerivedEditorScreen';
-// Loaded here, so that no query has to wait for the script that the screen asks for later.
+// Imported here, so that no query waits for the script the screen loads lazily.
 import '../boardScreens';
 
 jest.setTimeout(30_000);

@@ -32,7 +32,7 @@ const ASSETS = [
 ];
 const TREE = { 'GET /api/assets': ASSETS };
 
-/** The first change that was sent; answers that it made old are asked for again after it. */
+/** The first change that was sent; the answers it made stale are refetched after it. */
 const posted = (sent: readonly SentRequest[]): SentRequest | undefined =>
   sent.find(({ method }) => method === 'POST');
 const saved = ({ body }: { body: unknown }): unknown => ({ id: '9', ...(body as object) });

@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import { encodeColumns, encodeTrend, type Metric, type Role, type TrendAnswer } from '@vivid-beacon/core';
 import { Bytes, renderScreen, type Answers } from '../../testing/renderScreen';
 import { MetricScreen } from './MetricScreen';
-// Loaded here, so that no query has to wait for the script that the screen asks for later.
+// Imported here, so that no query waits for the script the screen loads lazily.
 import '../boardScreens';
 
 jest.setTimeout(30_000);

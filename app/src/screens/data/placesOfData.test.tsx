@@ -7,7 +7,7 @@ import { FactorsScreen } from './FactorsScreen';
 import { FeedsScreen } from './FeedsScreen';
 import { FilesScreen } from './FilesScreen';
 import { JobLog } from './JobLog';
-// Loaded here, so that no query has to wait for the script that the screen asks for later.
+// Imported here, so that no query waits for the script the screen loads lazily.
 import './fileScreens';
 
 jest.setTimeout(30_000);
@@ -252,7 +252,7 @@ describe('the assets', () => {
     const lines = screen.getAllByRole('treeitem');
     expect(lines.map((each) => each.getAttribute('aria-level'))).toEqual(['1', '2', '2']);
     expect(within(lines[1]).getByText('machine, 2 metrics')).toBeTruthy();
-    // What is below is counted above too.
+    // The assets below are counted too.
     expect(screen.getAllByText('1 to check')).toHaveLength(2);
     expect(screen.queryByRole('button', { name: 'Add asset' })).toBeNull();
     await person.click(screen.getByRole('link', { name: /^Washer 2/ }));

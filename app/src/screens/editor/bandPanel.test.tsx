@@ -56,11 +56,11 @@ describe('the panel of a target band', () => {
     expect(last.band).toMatchObject({ cuts: expect.arrayContaining([3, 4]) });
     const { cuts } = last.band as Extract<TargetBand, { direction: 'cuts' }>;
     expect(cuts).toHaveLength(3);
-    // A cut more changes no level.
+    // Adding a threshold changes no level.
     for (const value of [0, 2.9, 3, 3.5, 4, 5]) {
       expect(levelOf(last.band!, value)).toBe(levelOf(LOWER, value));
     }
-    // Each cut is a divider on the past values too.
+    // Each threshold is a divider on the past values too.
     expect(screen.getAllByRole('slider')).toHaveLength(3);
   });
 
@@ -74,7 +74,7 @@ describe('the panel of a target band', () => {
     expect(problemOf(last.band!)?.path).toBe('band.cut1');
     await person.click(screen.getByRole('button', { name: 'Remove threshold 2' }));
     expect(last.band).toMatchObject({ cuts: [3], levels: ['clear', 'caution'] });
-    // The last one stays.
+    // The last one cannot be removed.
     expect(screen.getByRole('button', { name: 'Remove threshold 1' }).getAttribute('aria-disabled')).toBe(
       'true',
     );

@@ -73,7 +73,7 @@ describe('the sentence of a readout', () => {
       'band',
       UNFOLD,
     ]);
-    // Whole, every slot can be opened first.
+    // In a complete sentence any slot can be opened first.
     expect(slots({}).length).toBeGreaterThan(slots({}, false).length);
     expect(slots({})).not.toContain(UNFOLD);
   });

@@ -67,7 +67,7 @@ describe('the list of flags', () => {
     expect(screen.getByText(/^Marit · high priority · due /)).toBeTruthy();
     await user.click(screen.getByRole('radio', { name: 'Everybody’s' }));
     expect(titles()).toEqual(['Flag 2', 'Flag 3', 'Flag 1']);
-    // Who may only act has nothing to do with the list of causes.
+    // An operator has no access to the list of causes.
     expect(screen.queryByRole('button', { name: 'Causes' })).toBeNull();
   });
 

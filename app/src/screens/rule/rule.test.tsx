@@ -120,7 +120,7 @@ describe('writing a rule', () => {
     await person.type(screen.getByLabelText('What to do'), 'Slow the feed');
     await person.click(screen.getByRole('radio', { name: 'Notify others after 15 min' }));
     const putInForce = screen.getByRole('button', { name: 'Put in force' });
-    // Nobody to tell then: it is not complete.
+    // Then there is nobody to notify, so it is not complete.
     expect(putInForce.getAttribute('aria-disabled')).toBe('true');
     const then = screen.getByRole('group', { name: 'Who is notified then' });
     await person.click(within(then).getByRole('checkbox', { name: 'Ines Holt' }));
@@ -176,7 +176,7 @@ describe('the words of a rule', () => {
     const words = text(test);
     expect(words).toContain(testWords(test, '°C', 1).replace(/\s+/g, ' '));
     expect(words).toMatch(/^Raise a medium-priority Breach when bed temperature, Ironer 2 is/);
-    // Silence has its own delay; the others say how long it must last.
+    // Silence has its own delay; the other tests say how long they must hold.
     expect(words.includes('for a single sample')).toBe(kind !== 'silence');
   });
 

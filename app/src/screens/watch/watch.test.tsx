@@ -216,7 +216,7 @@ describe('On watch', () => {
         indicatorCounts: { '1': { clear: 300, caution: 0, breach: 9, nodata: 0 } },
       }),
     );
-    // 1,200 alarms and 60 late flags; one of each is here.
+    // The counts speak of 1,200 alarms and 60 late flags; one of each is listed.
     expect(await screen.findByText('1,260')).toBeTruthy();
     expect(screen.getByText('40 more acknowledged and still active')).toBeTruthy();
     expect(screen.getByText('309 in all')).toBeTruthy();

@@ -1,7 +1,7 @@
 import fc, { type Arbitrary } from 'fast-check';
 import { anyJson } from './oddValues';
 
-/** Every place in a document, as the members and entries that lead to it. */
+/** Every place in a document, as its path of keys and indexes. */
 function placesIn(value: unknown, path: readonly string[] = []): (readonly string[])[] {
   if (typeof value !== 'object' || value === null) return [path];
   const below = Object.entries(value).flatMap(([key, each]) => placesIn(each, [...path, key]));
@@ -16,7 +16,7 @@ function withAt(value: unknown, [key, ...rest]: readonly string[], put: unknown)
   return { ...inside, [key]: changed };
 }
 
-/** A document with up to three of its places holding something else; often none, so that good requests come too. */
+/** A document with up to three places changed; often none, so that valid requests are sent too. */
 export function changed(document: object): Arbitrary<unknown> {
   const places = placesIn(document);
   if (places.length === 0) return fc.constant(document);

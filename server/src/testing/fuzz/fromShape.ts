@@ -79,7 +79,7 @@ function someExpression(): Arbitrary<string> {
   );
 }
 
-/** Values that nearly fit a schema: right in most members, odd in some, sometimes something else altogether. */
+/** Values that nearly fit a schema: right in most members, odd in some, sometimes something else entirely. */
 export function fromShape(schema: yup.ISchema<unknown>): Arbitrary<unknown> {
   return valueOf(schema.describe({}) as Described, '');
 }

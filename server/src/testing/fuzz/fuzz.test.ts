@@ -1,7 +1,10 @@
 import { scratchDatabase } from '../scratchDatabase';
 import { runFuzz } from './runFuzz';
 
-/** A few hundred of what `npm run fuzz` sends by the ten thousand; other ones each day would fail another day. */
+/**
+ * A few hundred of the requests that `npm run fuzz` sends by the ten thousand, always the same ones so that a
+ * failure repeats.
+ */
 const REQUESTS = 400;
 const SEED = 20_261_128;
 
@@ -12,10 +15,10 @@ it('no odd request is answered 5xx or not at all', async () => {
       requests: REQUESTS,
       seed: SEED,
     });
-    // How long something took is measured by hand: a busy machine would fail a sound program.
+    // Durations are judged by hand only: a busy machine would fail a sound program.
     const wrong = findings.filter(({ status }) => status >= 500 || status === 0);
     expect(wrong).toEqual([]);
-    // What is sent reaches behind the first checks, or it would prove nothing.
+    // Requests must get past the first checks, or they would prove nothing.
     expect(byClass['2xx']).toBeGreaterThan(REQUESTS / 5);
     expect(neverReached.length).toBeLessThan(80);
   } finally {

@@ -2,17 +2,17 @@ import { DAY_MS, HOUR_MS, MINUTE_MS, WHOLE_SCOPE } from '@vivid-beacon/core';
 import { emptyReadout, BOARD_FORMAT_VERSION } from '@vivid-beacon/core/src/boards';
 import { finishOrder, indicatorDraft, PASSWORD, ruleDraft } from '../testServer';
 
-/** Requests that are right, by "POST /api/…": what is changed to reach behind the first checks. */
+/** Valid requests by "POST /api/…": the fuzzer changes them, so that it gets past the first checks. */
 export type GoodBodies = Readonly<Record<string, readonly object[]>>;
 
-/** So many metrics with samples the world has. */
+/** How many metrics with samples the world has. */
 export const WORLD_METRICS = 24;
 export const ADMINISTRATOR = 'administrator@test.example';
-/** A series that the token of the world has heard and that waits to be mapped. */
+/** A series received with the world's token and not yet mapped. */
 export const WAITING = 'washed{line="2"}';
 const SHAPE = 'a'.repeat(64);
 
-/** What the requests name. */
+/** The ids that requests use. */
 export interface Named {
   readonly plantId: string;
   readonly machineId: string;
@@ -22,7 +22,9 @@ export interface Named {
   readonly now: number;
 }
 
-/** A request that is right for each endpoint that takes a body: what the fuzzer changes, and what the world is made with. */
+/**
+ * A valid request for each endpoint with a body: the fuzzer changes them, and the world is built with them.
+ */
 export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodBodies {
   const rule = ruleDraft(metricIds[0], { test: { kind: 'limit', side: 'above', limit: 80, deadband: 1 } });
   const indicator = indicatorDraft(plantId, metricIds[0]);

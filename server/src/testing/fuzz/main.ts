@@ -1,6 +1,6 @@
 /**
- * `npm run fuzz`: sends 10,000 odd requests to a server of its own and tells what must not be. FUZZ_REQUESTS and FUZZ_SEED
- * choose how many and which.
+ * `npm run fuzz`: sends 10,000 odd requests to a separate server and reports answers that must not occur.
+ * FUZZ_REQUESTS and FUZZ_SEED choose how many and which.
  */
 import { scratchDatabase } from '../scratchDatabase';
 import { MAX_HELD_MS, runFuzz, SLOWEST_MS, type Finding } from './runFuzz';

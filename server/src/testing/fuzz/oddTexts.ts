@@ -141,7 +141,9 @@ export const someLines: Arbitrary<string> = fc
   )
   .map((lines) => lines.join('\n'));
 
-/** Parts of a file in the layout of core/src/exports/columns.ts: a head that lies about what follows. */
+/**
+ * Parts of a file in the layout of core/src/exports/columns.ts, with a head that does not match what follows.
+ */
 export const somePart: Arbitrary<Uint8Array> = fc.oneof(
   fc.constant(
     encodeColumns({ seq: 0, metricIds: ['2'], told: [] }, [

@@ -1,6 +1,9 @@
 import fc, { type Arbitrary } from 'fast-check';
 
-/* What nobody should send and somebody will. Ranges are those of PostgreSQL's types (manual, chapter 8) and of dates. */
+/*
+ * Values that nobody should send and somebody will. Ranges are those of PostgreSQL's types (manual, chapter
+ * 8) and of dates.
+ */
 
 const BIGINT_MAX = '9223372036854775807';
 
@@ -52,7 +55,7 @@ export const oddNumber: Arbitrary<number> = fc.oneof(
   fc.double({ noNaN: true }),
 );
 
-/** Ids: mostly of things that are there, since every table counts from 1. */
+/** Ids, mostly existing ones, since every table counts from 1. */
 export const someId: Arbitrary<string> = fc.oneof(
   { weight: 10, arbitrary: fc.integer({ min: 1, max: 3 }).map(String) },
   { weight: 6, arbitrary: fc.integer({ min: 1, max: 40 }).map(String) },
@@ -62,7 +65,7 @@ export const someId: Arbitrary<string> = fc.oneof(
   },
 );
 
-/** Times as text: real days, slips of the keyboard, ends of what can be stored. */
+/** Times as text: real days, typing errors, the ends of the range that can be stored. */
 export const someDate: Arbitrary<string> = fc.oneof(
   { weight: 4, arbitrary: fc.integer({ min: 0, max: 800 }).map(dateAgo) },
   {

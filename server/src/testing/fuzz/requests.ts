@@ -13,7 +13,7 @@ export interface OddRequest {
   readonly endpoint: string;
   readonly method: string;
   readonly path: string;
-  /** Whose: of the administrator, of somebody whose session may end, or of a device with a token. */
+  /** Who sends it: the administrator, somebody whose session may end, or a device with a token. */
   readonly as: 'administrator' | 'visitor' | 'device';
   readonly contentType?: string;
   readonly body?: string | Uint8Array<ArrayBuffer>;

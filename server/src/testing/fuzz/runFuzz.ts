@@ -21,7 +21,7 @@ export interface Finding {
 export interface FuzzSummary {
   readonly seed: number;
   readonly requests: number;
-  /** Endpoints that were never answered with 2xx: what lies behind their checks was not reached. */
+  /** Endpoints that never answered 2xx: the code behind their checks was not reached. */
   readonly neverReached: readonly string[];
   /** How many answers of 2xx, 4xx and so on. */
   readonly byClass: Readonly<Record<string, number>>;
@@ -33,7 +33,7 @@ export interface FuzzSummary {
 }
 
 /**
- * Sends odd requests, one after another, to the real server in a process of its own, on an empty database.
+ * Sends odd requests, one after another, to the real server in its own process, on an empty database.
  *
  * @param seed the same seed sends the same requests.
  */
@@ -91,18 +91,20 @@ export async function runFuzz(
   }
 }
 
-/** Whatever takes something away comes among the last fifth: before that everything stays there to be asked for. */
+/**
+ * Requests that remove something come in the last fifth; before that everything stays there to be requested.
+ */
 function removingLast(all: readonly OddRequest[]): OddRequest[] {
   const early = all.slice(0, all.length * 0.8);
   const removes = ({ method }: OddRequest): boolean => method === 'DELETE';
   const late = [...early.filter(removes), ...all.slice(early.length)];
-  // Dealt out evenly, so that what was removed is asked for too.
+  // Spread evenly, so that removed things are requested too.
   const step = Math.ceil(late.length / 7);
   const dealt = Array.from({ length: step }, (_, i) => late.filter((_each, k) => k % step === i)).flat();
   return [...early.filter((each) => !removes(each)), ...dealt];
 }
 
-/** Live messages stay open: they are left after their head. */
+/** Live messages stay open: the connection is closed after their head. */
 async function send(
   url: string,
   { method, path: to, body, contentType }: OddRequest,
@@ -120,7 +122,8 @@ async function send(
     });
     const answered = performance.now() - began;
     const streams = response.headers.get('content-type') === 'text/event-stream';
-    // A file takes as long as its reader, and this one does not read to the end of long ones; what counts is when it begins.
+    // A download takes as long as its reader, and this one does not read long ones to the end; what counts is
+    // when it begins.
     const file = response.headers.has('content-disposition');
     const answer = streams ? '' : await beginningOf(response, file ? FILE_BYTES : Infinity);
     return { status: response.status, tookMs: file ? answered : performance.now() - began, answer };
@@ -135,7 +138,7 @@ async function send(
 
 const FILE_BYTES = 100_000;
 
-/** The first 300 characters of an answer, of which up to so many bytes are read. */
+/** The first 300 characters of an answer, of which at most this many bytes are read. */
 async function beginningOf(response: Response, mostBytes: number): Promise<string> {
   const parts: Uint8Array[] = [];
   let bytes = 0;

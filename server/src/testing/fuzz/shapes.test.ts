@@ -13,7 +13,7 @@ const GOOD = goodBodies({
   now: Date.UTC(2026, 10, 28),
 });
 
-/** What throws anything else than words for the caller is answered 500. This seed finds a list with null in it. */
+/** An exception without a message for the caller is answered 500. This seed finds a list with null in it. */
 const SEED = 2;
 const SCHEMAS = ENDPOINTS.flatMap(({ method, path, body, query }) => {
   const name = `${method.toUpperCase()} ${path}`;

@@ -7,17 +7,17 @@ import { makeVisitor, PASSWORD, type Visitor } from '../testServer';
 import { ADMINISTRATOR } from './goodBodies';
 import type { ServerState } from './watchedServer';
 
-/** A server that tells how long its thread is held, and the one person who is signed in there. */
+/** A server that reports how long its thread is blocked, and the one person signed in there. */
 export interface WatchedProcess {
   readonly url: string;
   readonly pool: Pool;
   readonly administrator: Visitor;
-  /** @returns what it tells since it was asked last; `memory` collects garbage first. */
+  /** @returns what it measured since the last call; `memory` collects garbage first. */
   readonly ask: (what: 'held' | 'memory') => Promise<ServerState>;
   readonly stop: () => Promise<void>;
 }
 
-/** Starts it in a process of its own, on an empty database. */
+/** Starts it in its own process, on an empty database. */
 export async function startWatchedProcess(databaseUrl: string): Promise<WatchedProcess> {
   const { url, child } = await startServerProcess(databaseUrl, {
     program: 'server/src/testing/fuzz/watchedServer.ts',

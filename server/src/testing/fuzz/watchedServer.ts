@@ -3,8 +3,9 @@ import { runServer } from '../../runServer';
 import { readConfig } from '../../config';
 
 /**
- * The server in a process of its own that tells how long its thread was held: a timer that should come every 20 ms is
- * late by as much. What others took meanwhile does not count: no more than the processor time this thread had.
+ * The server in its own process that reports how long its thread was blocked: a timer due every 20 ms is late
+ * by as much. Time taken by other processes does not count: the delay is at most the processor time this
+ * thread used.
  */
 const EVERY_MS = 20;
 let longestMs = 0;
@@ -29,9 +30,9 @@ function threadMs(): number {
 }
 
 export interface ServerState {
-  /** Longest time the thread was held since it was asked last, ms. */
+  /** Longest time the thread was blocked since the last call, ms. */
   readonly longestMs: number;
-  /** What is in use after everything that can go has gone, bytes. */
+  /** Memory in use after garbage collection, bytes. */
   readonly heapUsed: number;
 }
 

@@ -5,7 +5,10 @@ import { push, type Visitor } from '../testServer';
 import { goodBodies, WAITING, WORLD_METRICS } from './goodBodies';
 import type { GoodBodies } from './goodBodies';
 
-/** A plant with something of everything, enough of it that a careless request is dear. @returns requests that are right. */
+/**
+ * A plant with some of everything, and enough of it that a careless request is expensive. @returns valid
+ * requests.
+ */
 export async function makeWorld(
   url: string,
   pool: Pool,
