@@ -88,7 +88,7 @@ type WorkerLike = Pick<Worker, 'postMessage' | 'terminate'> & {
 };
 
 interface IntakeParts {
-  /** Starts the thread that reads a kind of file. */
+  /** Starts the worker that reads a kind of file. */
   readonly makeWorker: (kind: 'text' | 'sheet') => WorkerLike;
   /** How the last file of a shape was read; null without one. */
   readonly recall: (shape: string) => Promise<Mapping | null>;

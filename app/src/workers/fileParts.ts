@@ -3,7 +3,7 @@ import type { ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 
 const NUMBERS_A_PART = 200_000;
 const TOLD_A_PART = 5000;
-/** So many lines of a kind are kept with their reasons; further ones are only counted. */
+/** This many lines of a kind are kept with their reasons; further ones are only counted. */
 const KEPT: Readonly<Record<ReportedLine['kind'], number>> = {
   refused: 500_000,
   leftOut: 50_000,
@@ -70,7 +70,7 @@ export class FileParts {
     return this.numbers >= NUMBERS_A_PART || this.told.length >= TOLD_A_PART;
   }
 
-  /** Sends what has gathered. @returns how many parts were sent so far. */
+  /** Sends what has accumulated. @returns how many parts were sent so far. */
   async flush(): Promise<number> {
     if (this.numbers === 0 && this.told.length === 0) return this.seq;
     const filled = [...this.columns].filter(([, { n }]) => n > 0);

@@ -2,12 +2,12 @@ import type { MadeWithFile, MetricEffect } from '@vivid-beacon/core';
 import type { Balance, FileLayout, FileTargets, LayoutCorrection } from '@vivid-beacon/core/src/intakeFiles';
 import type { FileScan } from './scanFile';
 
-/** A metric that is made together with its first samples, in one transaction. */
+/** A metric created together with its first samples, in one transaction. */
 export type NewMetricOfFile = MadeWithFile['metrics'][number];
-/** An asset that is made with the first metric it gets. */
+/** An asset created with its first metric. */
 export type NewAssetOfFile = MadeWithFile['assets'][number];
 
-/** What the screen asks of the intake worker. */
+/** Requests of the screen to the intake worker. */
 export type IntakeCommand =
   | {
       readonly kind: 'scan';
@@ -29,13 +29,13 @@ export type IntakeCommand =
       readonly formToken: string;
     };
 
-/** What the worker tells. */
+/** Answers of the worker. */
 export type IntakeEvent =
   | ({ readonly kind: 'looked'; readonly shape: string | null } & FileScan)
   | { readonly kind: 'progress'; readonly share: number; readonly rows: number; readonly refused: number }
-  /** The server knows of the file: what has been sent can be taken back under this id. */
+  /** The server has registered the file: what was sent can be withdrawn under this id. */
   | { readonly kind: 'begun'; readonly intakeId: string }
-  /** All of the file is with the server; nothing of it is stored yet. */
+  /** The server has all of the file; nothing of it is stored yet. */
   | {
       readonly kind: 'sent';
       readonly intakeId: string;

@@ -18,11 +18,11 @@ export interface ReadOptions {
   readonly zone: string;
   /** Times after it are refused, ms. */
   readonly latest: number;
-  /** The look found that no values can meet. */
+  /** The scan found that no values can collide. */
   readonly inOrder: boolean;
 }
 
-/** What was read, before the server has brought it in. */
+/** What was read, before the server has imported it. */
 export interface ReadResult {
   readonly parts: number;
   readonly balance: Balance;

@@ -1,6 +1,6 @@
 import type { ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 
-/** Keeps the first lines told of each kind; further ones are only counted. */
+/** Keeps the first reported lines of each kind; further ones are only counted. */
 export class ReportedLines {
   readonly kept: ReportedLine[] = [];
   readonly counts: Record<ReportedLine['kind'], number> = {

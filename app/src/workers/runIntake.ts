@@ -16,7 +16,7 @@ type Open = (ask: IntakeCommand) => Promise<Source>;
 const tell = (told: IntakeEvent): void =>
   (self as unknown as { postMessage: (told: IntakeEvent) => void }).postMessage(told);
 
-/** Makes this thread answer the intake screen, with a way to open its kind of file. */
+/** Makes this worker answer the intake screen. @param open opens its kind of file. */
 export function runIntake(open: Open): void {
   self.onmessage = ({ data: ask }: MessageEvent<IntakeCommand>) => {
     const work = ask.kind === 'scan' ? scan(ask, open) : read(ask, open);
@@ -40,7 +40,7 @@ async function scan(ask: Extract<IntakeCommand, { kind: 'scan' }>, open: Open): 
   tell({ kind: 'looked', shape: shapeOf(found), ...found });
 }
 
-/** Sends all of a file to the server and asks what storing it would change. */
+/** Sends all of a file to the server, which says what storing it would change. */
 async function read(ask: Extract<IntakeCommand, { kind: 'read' }>, open: Open): Promise<void> {
   const { file, layout, targets, zone, now, inOrder } = ask;
   setFormToken(ask.formToken);
@@ -51,7 +51,8 @@ async function read(ask: Extract<IntakeCommand, { kind: 'read' }>, open: Open): 
       fileSize: file.size,
       fileHash: await hashOf(file),
       layout: { ...layout, encoding: source.encoding, zone },
-      // What meets is combined here; only where the last holds may parts of the file contradict each other.
+      // Colliding values are combined here; only where the last one wins may parts of the file contradict
+      // each other.
       collisions: layout.collisions === 'last' ? 'last' : 'refuse',
     },
   });

@@ -26,7 +26,7 @@ export interface SeenFeed extends Feed {
   readonly stepMs: number | null;
 }
 
-/** What a look at all of a file found; nothing is stored yet. */
+/** The result of scanning all of a file; nothing is stored yet. */
 export interface FileScan {
   readonly recognised: Recognised;
   readonly encoding: string;
@@ -34,12 +34,15 @@ export interface FileScan {
   readonly sheets: readonly string[];
   readonly sheet: string | null;
   readonly feeds: readonly SeenFeed[];
-  /** What would become of every line, were all series taken. */
+  /** The outcome of every line if all series were taken. */
   readonly balance: Balance;
   /** The first lines that are not simply taken. */
   readonly told: readonly ReportedLine[];
   readonly reportedCounts: ReportedLines['counts'];
-  /** Times of every series go one way, so that no values can meet: reading need not compare them. */
+  /**
+   * Whether the times of every series are monotonic, so that no values can collide and reading need not
+   * compare them.
+   */
   readonly inOrder: boolean;
 }
 
@@ -57,8 +60,8 @@ const STEPS_LOOKED_AT = 40;
 const ROWS_BEFORE_QUICK = 1000;
 
 /**
- * Recognises a file from all of its rows and tells what would become of each. Rows are gone through once; again only
- * when all rows say something else than the first ones did, and when values may meet.
+ * Recognises a file from all of its rows, with the outcome of each. Rows are read once; again only if all
+ * rows say something else than the first ones did, or if values may collide.
  */
 export async function scanFile(source: Source, options: ScanOptions): Promise<FileScan> {
   const { correct: given, progress } = options;
@@ -103,7 +106,7 @@ export async function scanFile(source: Source, options: ScanOptions): Promise<Fi
   };
 }
 
-/** Surveys all rows and reads them by the layout that the first ones show. */
+/** Surveys all rows and reads them by the layout of the first ones. */
 async function firstPass(
   source: Source,
   layout: FileLayout,
@@ -119,7 +122,7 @@ async function firstPass(
   for (const { valueColumns } of layout.blocks) for (const column of valueColumns) plain[column] = 1;
   let rows = 0;
   const readRow = (cells: readonly string[], line: number): void => {
-    // Once rows are known to follow one another in time, one of plain numbers needs no second look at its cells.
+    // Once rows are known to be in order of time, a row of plain numbers need not be parsed again.
     const quick = !source.whole && ++rows > ROWS_BEFORE_QUICK && pass.meetings.inOrder;
     if (quick && pass.reader.countPlain(cells, line)) {
       surveyor.addPlain(cells, plain, layout.decimal);
@@ -176,7 +179,7 @@ function startReading(layout: FileLayout, { zone, latest }: ScanOptions, meeting
 }
 
 /**
- * Goes through all rows of a file; those above the data are told as left out.
+ * Reads all rows of a file; those above the data are reported as left out.
  *
  * @param readRow reads one row of data. @param between may be waited for after each row.
  */

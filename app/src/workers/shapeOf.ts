@@ -7,10 +7,9 @@ const GENERIC =
   /^(time|date|datetime|timestamp|ts|t|at|when|value|values|v|y|x|name|tag|metric|series|channel|unit|id|key|zeit|datum|wert|einheit|valor|valeur|column \d+)$/i;
 
 /**
- * What files of one shape share: headings and units in the same order, cut the same way. Headings such as "time" and
- * "value" tell nothing; then the names of the series must.
- *
- * @returns null where nothing in the file tells its shape from that of any other.
+ * What files of one shape share: headings and units in the same order, with the same separator. Headings such
+ * as "time" and "value" say nothing; then the names of the series count. @returns null where nothing in the
+ * file distinguishes its shape.
  */
 export function shapeOf({ recognised: { layout, columns }, feeds }: FileScan): string | null {
   const headings = columns.map(({ heading, unit }) => [heading, unit]);

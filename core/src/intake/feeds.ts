@@ -34,7 +34,7 @@ export function feedKey(name: string, column: number): string {
 /** A metric that a series feeds. */
 export interface FileTarget {
   readonly metricId: string;
-  /** Samples before this time are not taken any more, ms; null = all are. */
+  /** Samples before this time are refused, ms; null = none are. */
   readonly earliest: number | null;
 }
 

@@ -1,6 +1,6 @@
 import { BeaconError } from '../errors';
 
-/** What kind of file this is, by how it begins. */
+/** The kind of a file, by how it begins. */
 export type FileKind = 'table' | 'ndjson' | 'json' | 'openmetrics' | 'sheet' | 'gzip';
 
 const starts = (bytes: Uint8Array, ...wanted: number[]): boolean =>

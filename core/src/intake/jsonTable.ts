@@ -59,7 +59,7 @@ function putAll(
   }
 }
 
-/** What of a JSON document is the table. */
+/** The table found in a JSON document. */
 export type JsonRows =
   | { readonly kind: 'objects'; readonly rows: readonly unknown[] }
   | {
@@ -69,8 +69,9 @@ export type JsonRows =
     };
 
 /**
- * Finds the table in a JSON document: a list of objects, a list of lists (the first may hold headings), or an object
- * of lists of equal length, at the top or some levels inside ("data", "features", "series" …); the longest holds.
+ * Finds the table in a JSON document: a list of objects, a list of lists (the first may hold headings), or an
+ * object of lists of equal length, at the top or some levels inside ("data", "features", "series" …); the
+ * longest one is used.
  *
  * @throws {BeaconError} BAD_INPUT when there is none.
  */
@@ -84,11 +85,11 @@ export function jsonRows(document: unknown): JsonRows {
   );
 }
 
-/** Lists are looked into only while they are short: a longer one is the table itself. */
+/** Only short lists are searched: a longer one is the table itself. */
 const SHORT_LIST = 3;
 const MAX_TABLE_DEPTH = 6;
 
-/** Of tables equally long, one with headings tells more. */
+/** Of equally long tables, one with headings is preferred. */
 function rank(rows: JsonRows): number {
   return rows.kind === 'cells' && rows.headings !== null ? 1 : 0;
 }

@@ -75,7 +75,7 @@ export const REPEATED_HOUR_WORDS: Readonly<Record<RepeatedHour, string>> = {
   second: 'the second of the two',
 };
 
-/** What holds when different values meet on one series and time. */
+/** Which value is kept when different ones collide on one series and time. */
 export const COLLISION_RULES = ['last', 'first', 'sum', 'mean'] as const;
 export type CollisionRule = (typeof COLLISION_RULES)[number];
 
@@ -96,7 +96,7 @@ export interface Events {
 
 /** How a file is read: recognised from all of its rows, then corrected by a person where it is wrong. */
 export interface FileLayout {
-  /** null for sheets and JSON, whose cells are parted already. */
+  /** null for sheets and JSON, whose cells are already separate. */
   readonly separator: Separator | null;
   readonly decimal: DecimalSign;
   /** Rows above the headings: titles, notes, names of devices. Empty rows do not count. */
@@ -122,14 +122,17 @@ export interface FileLayout {
   /** The one time of every row, ms, where the file has none. */
   readonly fixedTime: number | null;
   readonly repeatedHour: RepeatedHour;
-  /** null = a person must say, should values meet. */
+  /** null = a person must say if values collide. */
   readonly collisions: CollisionRule | null;
   readonly events: Events | null;
   /** Rows that hold the total of those above are left out, or read like any other. */
   readonly totals: 'leftOut' | 'read';
 }
 
-/** How values of one series and time are combined: events add up, otherwise as a person said; null = nobody has. */
+/**
+ * How values of one series and time are combined: events add up, otherwise as a person chose; null = not
+ * chosen.
+ */
 export function collisionRule({
   events,
   collisions,
@@ -137,7 +140,7 @@ export function collisionRule({
   return events ? 'sum' : collisions;
 }
 
-/** What a person can set; the rest is recognised around it. */
+/** What a person can set; the rest is recognised accordingly. */
 export type LayoutCorrection = Partial<
   Pick<
     FileLayout,

@@ -27,11 +27,11 @@ const NUMBER = /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?$/;
 
 /**
  * Reads the OpenMetrics text format: one sample a line as name, labels in braces, value and time in seconds;
- * `# TYPE`, `# UNIT` and `# HELP` describe families; the text ends with `# EOF`. Exemplars are passed over.
- * A line that breaks a rule is refused by number with its reason, the others are kept.
+ * `# TYPE`, `# UNIT` and `# HELP` describe families; the text ends with `# EOF`. Exemplars are ignored. A
+ * line that breaks a rule is refused by number with its reason, the others are kept.
  *
- * @throws {BeaconError} BAD_INPUT when `# EOF` is missing: the text may be cut short.
- * Source: OpenMetrics 1.0 (draft-richih-opsawg-openmetrics-00), section "ABNF" and "Overall structure" (from memory).
+ * @throws {BeaconError} BAD_INPUT when `# EOF` is missing: the text may be cut short. Source: OpenMetrics 1.0
+ * (draft-richih-opsawg-openmetrics-00), section "ABNF" and "Overall structure" (from memory).
  */
 export function readOpenMetrics(text: string): Exposition {
   const { ended, lines, ...exposition } = readLines(text, 'openmetrics');
@@ -66,7 +66,7 @@ export function readPlainExposition(text: string): Exposition {
 /** A time in ms below this would lie before March 1973: it was meant in seconds. */
 const MAX_SECONDS = 1e11;
 
-/** Does a text end as OpenMetrics text must? */
+/** Whether a text ends with the OpenMetrics end mark. */
 export function hasEndMark(text: string): boolean {
   return /(^|\n)# EOF\r?\n?$/.test(text);
 }

@@ -8,7 +8,7 @@ export interface Widths {
   readonly offset: number;
 }
 
-/** What of a recognised table only a person can say. */
+/** The questions about a recognised table that only a person can answer. */
 export function questionsOf({
   survey,
   parts,

@@ -21,13 +21,13 @@ const ROWS_SHOWN = 14;
 
 type Rows = readonly (readonly string[])[];
 
-/** Recognises a short text file that is at hand whole. See {@link recogniseTable}. */
+/** Recognises a short text file given as a whole. See {@link recogniseTable}. */
 export function recognise(text: string, correct: LayoutCorrection = {}): Recognised {
   const separator = correct.separator ?? guessSeparator(text);
   return recogniseRows(readRows(text, separator), separator, correct);
 }
 
-/** Recognises a table all of whose rows are at hand. See {@link recogniseTable}. */
+/** Recognises a table with all of its rows given. See {@link recogniseTable}. */
 export function recogniseRows(
   rows: Rows,
   separator: Separator | null,
@@ -51,8 +51,8 @@ export interface SeenTable {
 }
 
 /**
- * Recognises what each column of a table is for: headings, times, names, units, values, decimal sign. Columns are
- * judged by all of the rows; what cannot be told is asked, and nothing stops a person from setting every part.
+ * Recognises what each column of a table is for: headings, times, names, units, values, decimal sign. Columns
+ * are judged by all of the rows; what is ambiguous is asked, and a person can set every part.
  *
  * @param correct what a person has already set; the rest is recognised around it.
  * @throws {BeaconError} BAD_INPUT for a table of no rows or more than 10,000 columns.
@@ -177,7 +177,7 @@ function namesFit(columns: readonly ColumnSurvey[], headingLines: Rows): boolean
   );
 }
 
-/** Has a person said which column dates the rows? */
+/** Whether a person has said which column dates the rows. */
 function correctsTime({ parts = {} }: LayoutCorrection): boolean {
   return Object.values(parts).some(isTimePart);
 }

@@ -22,12 +22,12 @@ export interface RowReaderOptions {
   readonly zone: string;
   /** Times after it are refused, ms (the caller's now plus what it tolerates). */
   readonly latest: number;
-  /** null to look only: every series is read. */
+  /** null to scan only: every series is read. */
   readonly targets: FileTargets | null;
   readonly meetings?: Collisions;
   /** Takes a value. Values that are added up are handed over by `finish`. */
   readonly take: (feed: Feed, t: number, v: number) => void;
-  /** Is told about every line that is not simply taken. */
+  /** Called for every line that is not simply taken. */
   readonly tell: (told: ReportedLine) => void;
 }
 
@@ -38,23 +38,23 @@ export interface RowReader {
   /** Reads one row of data. */
   readonly read: (cells: readonly string[], line: number) => void;
   /**
-   * Counts a row that holds nothing but its time and plain numbers, without handing its values over: enough to look at a
-   * file, in a third of the time. Only rows of a layout without names, whose series have all been seen, are so plain.
+   * Counts a row with only a time and plain numbers, without emitting its values: enough for a scan, in a
+   * third of the time. Only rows of a layout without names, whose series have all been seen, are so plain.
    *
    * @returns false for any other row; {@link RowReader.read} must read it then.
    */
   readonly countPlain: (cells: readonly string[], line: number) => boolean;
   /** Notes lines that hold no data. */
   readonly leaveOut: (reason: LeftOutReason, lines: number) => void;
-  /** Notes a line above the data, with what stands in it. */
+  /** Notes a line above the data, with its content. */
   readonly leaveOutRow: (reason: LeftOutReason, cells: readonly string[], line: number) => void;
-  /** Notes a line that could not be cut into cells. */
+  /** Notes a line that could not be split into cells. */
   readonly refuseLine: (line: number, text: string, reason: string) => void;
-  /** Hands over what was added up. Call it once, after the last row. */
+  /** Emits the added-up values. Call it once, after the last row. */
   readonly finish: () => void;
 }
 
-/** What happened in one row; decides what becomes of its line. */
+/** What happened in one row; decides the outcome of its line. */
 interface RowCounts {
   taken: number;
   refused: number;
@@ -90,7 +90,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     tell({ kind: 'refused', line, column, value: clip(value), reason });
   };
 
-  /** Sign or unit beside the number that was read last; null when it stood alone. */
+  /** Sign or unit beside the number read last; null when it has none. */
   let signRead: string | null = null;
 
   const numberIn = (cell: string, column: number, line: number, tally: RowCounts): number | null => {
@@ -118,7 +118,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
     return null;
   };
 
-  /** Takes one value unless it says what an earlier line said. */
+  /** Takes one value unless it repeats an earlier line. */
   const put = (feed: Feed, t: number, value: number, line: number, tally: RowCounts): void => {
     const met = meetings.meet(feed.index, t, value, line);
     if (met.kind === 'new') {

@@ -13,7 +13,7 @@ export function readRows(text: string, separator: Separator, most = Infinity): s
   return data;
 }
 
-/** The separator that cuts the rows into the most columns of the same number. */
+/** The separator that splits the rows into the most columns, the same number in each row. */
 export function guessSeparator(text: string): Separator {
   let best: Separator = ',';
   let bestScore = 0;
@@ -23,7 +23,7 @@ export function guessSeparator(text: string): Separator {
     for (const row of rows) widths.set(row.length, (widths.get(row.length) ?? 0) + 1);
     for (const [width, count] of widths) {
       if (width < 2) continue;
-      // A decimal comma cuts as evenly as a separator does; pieces that are only digits give it away.
+      // A decimal comma splits as evenly as a separator; pieces of only digits give it away.
       const pieces = rows.filter((row) => row.length === width).slice(0, 20);
       const split = pieces.flat().filter((cell) => /^\d{4}-\d\d-\d\d|:\d\d|[A-Za-z]/.test(cell)).length;
       const score = (count / rows.length) * 100 + Math.min(width, 50) / 100 + (split > 0 ? 5 : 0);

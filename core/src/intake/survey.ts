@@ -104,7 +104,7 @@ export interface TableSurveyor {
   readonly result: () => TableSurvey;
 }
 
-/** Looks at rows one after another; keeps counts only, so that a file of any size can be judged whole. */
+/** Reads rows one after another; keeps only counts, so that all of a file of any size can be judged. */
 export function tableSurveyor(): TableSurveyor {
   const columns: ColumnSurvey[] = [];
   const widths = new Map<number, number>();
@@ -165,7 +165,7 @@ function withPlainCells(column: ColumnSurvey, n: number, decimal: DecimalSign): 
     onlyDot: more(column.onlyDot),
     onlyComma: more(column.onlyComma),
     integers: more(column.integers),
-    // Not looked at any more, so not known to be few.
+    // No longer compared, so not known to be few.
     distinct: n > 0 ? null : column.distinct,
   };
 }

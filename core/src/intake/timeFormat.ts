@@ -39,7 +39,10 @@ export const CENTURY_WORDS: Readonly<Record<Century, string>> = {
   sliding: '1970 to 2069',
 };
 
-/** What one cell said about time: an instant, a wall-clock time (of the file's zone or its own), or nothing readable. */
+/**
+ * The content of a time cell: an instant, a wall-clock time (of the file's zone or its own), or nothing
+ * readable.
+ */
 export type TimeCell =
   | { readonly kind: 'instant'; readonly t: number }
   | { readonly kind: 'wall'; readonly wallMs: number; readonly zone?: string }
@@ -242,7 +245,7 @@ export function fittingTimeFormats(cells: readonly string[]): TimeFormat[] {
 
 const CLOCK_CELL = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,]\d+)?)?\s*(am|pm)?$/i;
 
-/** Is this a time of day alone, "06:40" or "6:40 pm"? */
+/** Whether this is a time of day alone, "06:40" or "6:40 pm". */
 export function isClockCell(text: string): boolean {
   const found = CLOCK_CELL.exec(text.trim());
   return found !== null && Number(found[1]) <= 24 && Number(found[2]) <= 59;

@@ -1,7 +1,7 @@
 const TOTAL =
   /^\s*(?:grand\s+)?(?:total|sum|subtotal|summe|gesamt|gesamtsumme|zwischensumme|totale|somme|suma|totaal|mean|average|avg|mittelwert|durchschnitt|moyenne|media|gemiddelde|minimum|maximum|min|max)\b\.?:?/i;
 
-/** Does the first cell of a row that holds anything say "total" or the like? */
+/** Whether the first non-blank cell of a row says "total" or the like. */
 export function isTotalWord(cells: readonly string[]): boolean {
   const first = cells.find((cell) => cell.trim() !== '');
   return first !== undefined && TOTAL.test(first);
@@ -10,7 +10,10 @@ export function isTotalWord(cells: readonly string[]): boolean {
 /** Sums, means and extremes of the columns of a block of rows, to check whether a row that calls itself a total is one. */
 export interface TotalCheck {
   readonly add: (column: number, value: number) => void;
-  /** Do at least half of these numbers equal the sum, mean, least or most of the rows since the last total, or of all? */
+  /**
+   * Whether at least half of these numbers equal the sum, mean, minimum or maximum of the rows since the last
+   * total, or of all rows.
+   */
   readonly fits: (numbers: readonly (readonly [column: number, value: number])[]) => boolean;
   /** A total ends a block. */
   readonly endBlock: () => void;

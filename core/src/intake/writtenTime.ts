@@ -2,8 +2,8 @@ import { isWeekday, monthOf } from './monthNames';
 import { zoneEnding, type ZoneEnding } from './zoneEnding';
 
 /**
- * What a written time says, before it is decided what its numbers mean. `date` holds either year, month and day, or
- * the three numbers of a date such as 03/04/26 whose order the text does not tell.
+ * A written time before its numbers are given a meaning. `date` holds either year, month and day, or the
+ * three numbers of a date such as 03/04/26 whose order the text does not tell.
  */
 export interface WrittenTime {
   readonly date:
@@ -160,7 +160,7 @@ function isPlausible(year: number): boolean {
   return year >= 1000 && year < 3000;
 }
 
-/** Does this day exist? Years are those of the Gregorian calendar, 1 to 9999. */
+/** Whether this day exists in the Gregorian calendar, years 1 to 9999. */
 export function isRealDate(date: {
   readonly year: number;
   readonly month: number;

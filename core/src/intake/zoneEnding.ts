@@ -27,7 +27,7 @@ const NAMED_MINUTES: Readonly<Record<string, number>> = {
   PDT: -420,
 };
 
-/** What stood behind a time: an offset in minutes, an IANA zone, or a name that means no one zone. */
+/** What follows a time: an offset in minutes, an IANA zone, or an ambiguous zone name. */
 export type ZoneEnding =
   { readonly minutes: number } | { readonly zone: string } | { readonly unknown: string };
 

@@ -1,6 +1,9 @@
 const DAY = 86_400_000;
 
-/** A time of a sheet as text, on the wall clock. A time of day alone has no date: it lies on day 0 of the book. */
+/**
+ * A time of a sheet as text, on the wall clock. A time of day alone has no date: it is on day 0 of the
+ * workbook.
+ */
 export function timeAsText(time: Date, from1904: boolean): string {
   const t = Math.round(time.getTime() / 1000) * 1000;
   if (Number.isNaN(t)) return '';

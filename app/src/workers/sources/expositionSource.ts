@@ -2,10 +2,10 @@ import { hasEndMark, readOpenMetrics, readPlainExposition } from '@vivid-beacon/
 import { rowsAtHand, type FileLike, type Source } from './source';
 import { wholeText, type Encoding } from './textPieces';
 
-/** OpenMetrics text is judged whole, by its end. */
+/** OpenMetrics text is complete only with its end mark. */
 const MAX_BYTES = 50_000_000;
 
-/** Opens OpenMetrics or plain exposition text: a row a sample, with a column for each label. */
+/** Opens OpenMetrics or plain exposition text: one row a sample, with a column for each label. */
 export async function openExposition(file: FileLike, encoding: Encoding): Promise<Source> {
   const text = await wholeText(file, encoding, MAX_BYTES, 'OpenMetrics text');
   const ended = hasEndMark(text);

@@ -14,7 +14,7 @@ const PIECE_BYTES = 1024 * 1024;
 /**
  * Opens a text file: a table, JSON, lines of JSON or OpenMetrics text, each packed with gzip or not.
  *
- * @throws {BeaconError} for anything else, saying what it is.
+ * @throws {BeaconError} for anything else, naming its kind.
  */
 export async function openText(given: FileLike, separator: Separator | null): Promise<Source> {
   const file = isGzip(await firstBytes(given)) ? await unpacked(given) : given;

@@ -63,7 +63,7 @@ function hasText(bytes: Uint8Array, text: string): boolean {
   return false;
 }
 
-/** Does a sheet hold times and numbers? A page of notes in front of them does not. */
+/** Whether a sheet holds times and numbers; a front page with notes does not. */
 function holdsData({ rows }: SheetRows): boolean {
   try {
     return recogniseRows(rows.slice(0, 200), null).questions.every(

@@ -14,11 +14,11 @@ export interface RowBatch {
 /** A row that could not even be split into cells. */
 export type RefuseLine = (line: number, text: string, reason: string) => void;
 
-/** A file that has been opened: a table, whatever it was written as. */
+/** An opened file: a table, whatever its format. */
 export interface Source {
-  /** What it was written as, for a person: "UTF-8", "XLSX", "JSON". */
+  /** Its format, as shown on the screen: "UTF-8", "XLSX", "JSON". */
   readonly encoding: string;
-  /** What the numbers of its lines count. */
+  /** What its line numbers count. */
   readonly counted: 'line' | 'row' | 'item';
   /** Names of the sheets, for a spreadsheet; the first one with data is read unless another is asked for. */
   readonly sheets: readonly string[];
@@ -29,21 +29,24 @@ export interface Source {
   readonly head: readonly (readonly string[])[];
   /** `head` holds all rows. */
   readonly whole: boolean;
-  /** Headings of a format that names its columns itself, growing while rows are read; null to look for them in rows. */
+  /**
+   * Headings of a format that names its columns, growing while rows are read; null if rows must be searched
+   * for them.
+   */
   readonly headings: readonly string[] | null;
   /** What the format itself says of its columns. */
   readonly parts: Readonly<Record<number, ColumnPart>>;
   readonly rows: (refuse: RefuseLine) => AsyncGenerator<RowBatch>;
 }
 
-/** What of a file the sources need; the browser's File and Node's Blob both have it. */
+/** The part of a file that sources need; the browser's File and Node's Blob both have it. */
 export interface FileLike {
   readonly name: string;
   readonly size: number;
   readonly slice: (from: number, to: number) => { arrayBuffer: () => Promise<ArrayBuffer> };
 }
 
-/** A table whose rows are all at hand. */
+/** A table whose rows are all in memory. */
 export function rowsAtHand(
   rows: readonly (readonly string[])[],
   lines: readonly number[],

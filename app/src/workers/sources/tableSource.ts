@@ -34,14 +34,14 @@ function cutRows(
   separator: Separator,
   before = 0,
 ): Omit<RowBatch, 'share'> & { readonly end: number } {
-  // Files joined from several may end their lines in two ways; told one line end, the parser need not look for it.
+  // Files joined from several may mix line ends; with one line end given, the parser need not detect it.
   const even = !text.includes('\r')
     ? text
     : text.includes('\n')
       ? text.replace(/\r\n/g, '\n')
       : text.replace(/\r/g, '\n');
   const { data } = Papa.parse<string[]>(even, { delimiter: separator, newline: '\n' });
-  // The text ends with a line end, after which the parser sees one more, empty row.
+  // The text ends with a line end, after which the parser reports one more, empty row.
   if (data.length > 0 && text.endsWith('\n') && isEmpty(data[data.length - 1])) data.pop();
   const rows: string[][] = [];
   const lines: number[] = [];

@@ -2,7 +2,7 @@ import { BeaconError } from '@vivid-beacon/core';
 import { decodeText, splitRows, type DecodedText } from '@vivid-beacon/core/src/intakeFiles';
 import type { FileLike } from './source';
 
-/** So much of a file is looked at to recognise it. */
+/** How much of a file is read to recognise it. */
 export const SCAN_BYTES = 256 * 1024;
 const PIECE_BYTES = 1024 * 1024;
 

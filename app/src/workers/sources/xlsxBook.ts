@@ -21,7 +21,7 @@ function rowsOf(sheet: ExcelJS.Worksheet, from1904: boolean): Pick<SheetRows, 'r
   sheet.eachRow({ includeEmpty: false }, (row, line) => {
     const cells: string[] = [];
     row.eachCell({ includeEmpty: true }, (cell, column) => {
-      // Only the first cell of a merged area speaks; headings and names are spread later.
+      // Only the first cell of a merged area has content; headings and names are spread later.
       const merged = cell.isMerged && cell.master !== cell;
       cells[column - 1] = merged ? '' : textOf(cell.value, cell.numFmt, from1904);
     });
