@@ -10,7 +10,7 @@ test('the sign-in screen names what is missing, and refuses a wrong password', a
   await page.getByLabel('E-mail address').fill('nobody@hollowmere.example');
   await page.getByLabel('Password').fill('wrong');
   await page.getByLabel('Password').press('Enter');
-  await expect(page.getByText('E-mail address and password do not belong together.')).toBeVisible();
+  await expect(page.getByText('Wrong e-mail address or password.')).toBeVisible();
 });
 
 test('On watch shows what needs a person, and a light filters it to its plant', async ({ page }) => {

@@ -24,7 +24,7 @@ export function Sentence({ parts, open, onOpen }: SentenceProps) {
           return (
             <Fragment key={`w${i}`}>
               {part.text.split(' ').map((word, k) => (
-                <Words key={k} as="sentence">
+                <Words key={k} as="sentence" style={word === '.' ? styles.stop : undefined}>
                   {word}
                 </Words>
               ))}
@@ -55,8 +55,13 @@ export function Sentence({ parts, open, onOpen }: SentenceProps) {
   );
 }
 
+/** Between the words of a sentence. */
+const GAP = 6;
+
 const styles = StyleSheet.create({
-  sentence: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 6, rowGap: 6, alignItems: 'center' },
+  sentence: { flexDirection: 'row', flexWrap: 'wrap', columnGap: GAP, rowGap: 6, alignItems: 'center' },
+  // A full stop is set right behind the slot before it.
+  stop: { marginLeft: -GAP },
   slot: {
     borderBottomWidth: 2,
     paddingHorizontal: 4,

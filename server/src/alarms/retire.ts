@@ -20,7 +20,7 @@ export async function retireRule(
 ): Promise<void> {
   const rule = await lockRule(db, ruleId);
   if (!rule || !(await endRule(db, ruleId))) {
-    throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or is out of force already.');
+    throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or was withdrawn already.');
   }
   for (const watch of await lockWatchesOfRule(db, ruleId)) await endWatch(db, watch, personId, at);
   await notify(db, 'alarms', []);

@@ -29,7 +29,7 @@ export async function setRuleAside(
   await withTransaction(pool, async (db) => {
     const watches = await needWatches(db, ruleId, metricId);
     if (aside.kind === 'shelved' && watches.some((watch) => watch.aside === 'outOfService')) {
-      throw new BeaconError('WRONG_STATE', 'This rule is out of service. Put it back first.');
+      throw new BeaconError('WRONG_STATE', 'This rule is out of service. Reinstate it first.');
     }
     const touched: string[] = [];
     for (const watch of watches) {
@@ -56,9 +56,9 @@ export async function putRuleBack(
 ): Promise<void> {
   await withTransaction(pool, async (db) => {
     const watches = (await needWatches(db, ruleId, metricId)).filter(({ aside }) => aside !== null);
-    if (watches.length === 0) throw new BeaconError('WRONG_STATE', 'This rule is not set aside.');
+    if (watches.length === 0) throw new BeaconError('WRONG_STATE', 'This rule is neither shelved nor out of service.');
     if (watches.some(({ aside }) => aside === 'outOfService') && !allows(person.role, 'analyst')) {
-      throw new BeaconError('NOT_ALLOWED', 'Only analysts put a rule back that is out of service.');
+      throw new BeaconError('NOT_ALLOWED', 'Only an analyst can reinstate a rule that is out of service.');
     }
     for (const watch of watches) await putBack(db, watch, person.id, at);
   });
@@ -87,7 +87,7 @@ export async function resetAlarm(pool: Pool, alarmId: string, personId: string, 
 async function needWatches(db: Queryable, ruleId: string, metricId: string | null): Promise<WatchRow[]> {
   const watches = await lockWatchesOfRule(db, ruleId, metricId);
   if (watches.length === 0) {
-    throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or is out of force already.');
+    throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or was withdrawn already.');
   }
   return watches;
 }

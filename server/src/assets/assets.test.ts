@@ -28,7 +28,7 @@ describe('the asset tree', () => {
     });
     expect(moved.body).toMatchObject({ name: 'Mangle', parentId: plant.id, attributes: { Maker: 'X' } });
     const circle = await put(plant.id, { name: 'P', kind: 'plant', parentId: area.id });
-    expect(circle.body.error.message).toContain('under itself');
+    expect(circle.body.error.message).toContain('below itself');
     expect(
       (await put(area.id, { name: 'mangle', kind: 'area', parentId: plant.id })).body.error.message,
     ).toContain('already an asset');

@@ -65,10 +65,10 @@ async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: str
   // Not the whole tree: a list of 5,000 assets read it for each of them.
   const above = await idsUpwards(db, parentId);
   if (above.length === 0) {
-    throw new BeaconError('BAD_INPUT', 'The asset it should stand under does not exist.', 'parentId');
+    throw new BeaconError('BAD_INPUT', 'The parent asset does not exist.', 'parentId');
   }
   if (id !== null && above.includes(id)) {
-    throw new BeaconError('BAD_INPUT', 'An asset cannot stand under itself or one below it.', 'parentId');
+    throw new BeaconError('BAD_INPUT', 'An asset cannot be moved below itself or one of its own descendants.', 'parentId');
   }
 }
 

@@ -57,7 +57,7 @@ export interface FilePart {
  */
 export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
   if (!Buffer.isBuffer(bytes)) {
-    throw new BeaconError('BAD_SHAPE', 'A part of a file is sent as application/octet-stream.');
+    throw new BeaconError('BAD_SHAPE', 'Send a part of a file as application/octet-stream.');
   }
   const { head, columns } = decode(bytes);
   const { seq, metricIds: refs, told } = await checked(headSchema, head);
@@ -70,7 +70,7 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
     const t = columns.get(`t ${i}`);
     const v = columns.get(`v ${i}`);
     if (!t || !v || t.length !== v.length) {
-      throw new BeaconError('BAD_SHAPE', `Columns "t ${i}" and "v ${i}" must be there and of equal length.`);
+      throw new BeaconError('BAD_SHAPE', `Columns "t ${i}" and "v ${i}" must exist and have the same length.`);
     }
     numbers += t.length;
     if (numbers > MAX_NUMBERS) {

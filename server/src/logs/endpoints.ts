@@ -45,18 +45,18 @@ async function needAsset(db: Reader, id: string): Promise<Asset> {
 
 async function needStop(db: Reader, id: string): Promise<StopEntry> {
   const stop = await findStop(db, id);
-  if (!stop) throw new BeaconError('NOT_FOUND', 'This stop is gone.');
+  if (!stop) throw new BeaconError('NOT_FOUND', 'This stop does not exist any more.');
   return stop;
 }
 
 async function needJob(db: Reader, id: string): Promise<JobRow> {
   const job = await findJob(db, id);
-  if (!job) throw new BeaconError('NOT_FOUND', 'This job is gone.');
+  if (!job) throw new BeaconError('NOT_FOUND', 'This job does not exist any more.');
   return job;
 }
 
 function refuseFuture(t: number, now: number, path: string): void {
-  if (t > now + AHEAD_MS) throw new BeaconError('BAD_INPUT', 'The time lies in the future.', path);
+  if (t > now + AHEAD_MS) throw new BeaconError('BAD_INPUT', 'The time is in the future.', path);
 }
 
 /** Working time is laid out over the whole of a job. */
@@ -185,7 +185,7 @@ export const logEndpoints = endpoints(logsApi, {
     const job = await needJob(db, params.id);
     refuseFuture(body.at, app.now(), 'at');
     if (body.at <= job.history.at(-1)!.at) {
-      throw new BeaconError('BAD_INPUT', 'The new status must come after the last one.', 'at');
+      throw new BeaconError('BAD_INPUT', 'The time of the new status must be later than that of the last one.', 'at');
     }
     await changeAndNotify(
       app.pool,

@@ -25,7 +25,7 @@ export const peopleEndpoints = endpoints(peopleApi, {
     const admitted = await throttle.admit(email, call.request.ip ?? '');
     const account = await findAccount(call.app.pool, email);
     if (!(await passwordFits(account?.passwordHash, password)) || !account) {
-      throw new BeaconError('WRONG_PASSWORD', 'E-mail address and password do not belong together.');
+      throw new BeaconError('WRONG_PASSWORD', 'Wrong e-mail address or password.');
     }
     await admitted();
     const { session } = call.request;

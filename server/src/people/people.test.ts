@@ -28,7 +28,7 @@ describe('signing in', () => {
     for (const { status, body } of answers) {
       expect(status).toBe(401);
       expect((body as unknown as { error: ErrorBody }).error.message).toBe(
-        'E-mail address and password do not belong together.',
+        'Wrong e-mail address or password.',
       );
     }
   });

@@ -63,7 +63,7 @@ export const tokenEndpoints = endpoints(tokensApi, {
         }
       }
       if (!(await mapSeries(own, params.id, body.series, id))) {
-        throw new BeaconError('NOT_FOUND', 'This series was never heard with this token.', 'series');
+        throw new BeaconError('NOT_FOUND', 'This token has never sent such a series.', 'series');
       }
       if (make) await notify(own, 'metrics', [id!]);
       return id;

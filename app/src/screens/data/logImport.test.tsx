@@ -67,13 +67,13 @@ describe('a log from a file', () => {
       'POST /api/stops/list': {
         added: 0,
         changed: 0,
-        refused: [{ index: 0, reason: 'The time lies in the future.' }],
+        refused: [{ index: 0, reason: 'The time is in the future.' }],
       },
     });
     const file = new File([STOPS], 'stops.csv');
     Object.defineProperty(file, 'arrayBuffer', { value: async () => new TextEncoder().encode(STOPS).buffer });
     fireEvent.change(screen.getByLabelText('File with the log'), { target: { files: [file] } });
     await person.click(await screen.findByRole('button', { name: 'Import 1 stops' }));
-    expect(await screen.findByText('Line 2: The time lies in the future.')).toBeTruthy();
+    expect(await screen.findByText('Line 2: The time is in the future.')).toBeTruthy();
   });
 });

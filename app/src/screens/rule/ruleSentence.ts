@@ -57,11 +57,11 @@ export function ruleSentence(rule: RuleInput | null, { metrics, assets, people }
       : [words('and'), slot('suppress', 'in any state')]),
     ...(back
       ? [
-          words('Lower it when it is'),
+          words('. It ends when the value is'),
           slot('back', rule.offDelayMs > 0 ? `${back} for ${formatLength(rule.offDelayMs)}` : back),
         ]
       : []),
-    words('Tell'),
+    words('. Notify'),
     slot('call', toldWords(rule.told, people)),
   ];
 }

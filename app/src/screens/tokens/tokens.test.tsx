@@ -145,13 +145,13 @@ describe('series heard with a token', () => {
     const { person } = show({
       'POST /api/push-tokens/4/heard': new Refused(404, {
         code: 'NOT_FOUND',
-        message: 'This series was never heard with this token.',
+        message: 'This token has never sent such a series.',
       }),
     });
     await person.click(await screen.findByRole('button', { name: openSeries }));
     await person.click(await screen.findByRole('button', { name: 'Map flow{line="2"}' }));
     await person.click(await screen.findByText('Flow, Washer 2'));
-    expect(await screen.findByText('This series was never heard with this token.')).toBeTruthy();
+    expect(await screen.findByText('This token has never sent such a series.')).toBeTruthy();
     expect(screen.getByText('Flow, Washer 2')).toBeTruthy();
   });
 
