@@ -25,6 +25,8 @@ export * from './plan/assemble';
 export * from './plan/pool';
 export * from './plan/members';
 export * from './plan/course';
+export * from './plan/cells';
+export * from './plan/sharedTime';
 export * from './degreeDays/degreeDays';
 export * from './logs/stopTime';
 export * from './rollup/rollupDay';

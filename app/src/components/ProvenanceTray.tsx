@@ -64,6 +64,12 @@ export function ProvenanceFacts({
         name="Coverage"
         text={`${formatNumber(reading.coverage * 100, 1)} % of the time that has passed${low ? `, under the ${provenance.minimumCoverage * 100} % a level needs` : ''}`}
       />
+      {provenance.shared !== null && (
+        <Fact
+          name="Counted"
+          text={`the ${formatNumber(provenance.shared * 100, 1)} % of the time in which both sides have data; the parts below are of that time`}
+        />
+      )}
       <Fact name="As of" text={reading.asOf === null ? 'no sample' : formatMoment(reading.asOf, zone, now)} />
       {provenance.parts.slice(0, MAX_PARTS).map((part) => (
         <Part

@@ -71,6 +71,7 @@ const PROVENANCE = {
   window: { start: NOW - HOUR_MS, end: NOW },
   zone: 'Europe/London',
   minimumCoverage: 0.75,
+  shared: null,
   parts: [],
 };
 

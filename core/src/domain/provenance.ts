@@ -35,6 +35,8 @@ export const provenanceSchema = named(
     zone: text(),
     parts: list(provenancePart),
     minimumCoverage: amount(),
+    /** Of a ratio that is not covered all the time: share of the time in which both sides have data, 0 to 1. */
+    shared: amountOrNull(),
   }),
 );
 export type Provenance = TypeOf<typeof provenanceSchema>;

@@ -168,11 +168,11 @@ export function placesOf(
 export function byPlace<Metric extends PlannedMetric>(
   metrics: readonly Metric[],
   summary: Summary,
-  places: ReadonlyMap<string, BucketSpans>,
+  placeOf: (metric: Metric) => BucketSpans,
 ): Map<BucketSpans, Metric[]> {
   const parted = new Map<BucketSpans, Metric[]>();
   for (const metric of metrics) {
-    const place = places.get(metric.plantId)!;
+    const place = placeOf(metric);
     const members = parted.get(place);
     if (members) members.push(metric);
     else parted.set(place, [metric]);

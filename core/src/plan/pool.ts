@@ -22,32 +22,36 @@ export function countedSpans(origin: MetricOrigin, buckets: BucketSpans, now: nu
 /**
  * Values of pooled metrics of one kind, one per period: sums and durations are added, means are weighted by
  * time or count.
+ *
+ * @param elapsed the time counted of all of them together, ms for each period.
  */
 export function pooledValues(
   aggregates: readonly Aggregates[],
   summary: Summary,
   kind: MetricKind,
-  spans: Spans,
-  size: number,
+  elapsed: Float64Array,
 ): Summarised[] {
-  const elapsed = elapsedOfAll(spans, size, aggregates.length);
+  const size = elapsed.length;
   const total = aggregates.length === 1 ? aggregates[0] : emptyAggregates(size);
   if (aggregates.length > 1) for (const each of aggregates) joinAll(total, each);
   return Array.from({ length: size }, (_, i) => valueOfAggregates(total, i, summary, kind, elapsed[i]));
 }
 
-/** Percentiles over the samples of all pooled metrics, one per period. */
+/**
+ * Percentiles over the samples of all pooled metrics, one per period.
+ *
+ * @param metrics each with the spans in which it counts. @param elapsed as in {@link pooledValues}.
+ */
 export function pooledPercentiles(
-  metrics: readonly { readonly series: Series; readonly reading: MetricReading }[],
+  metrics: readonly { readonly series: Series; readonly reading: MetricReading; readonly spans: Spans }[],
   summary: Summary,
-  spans: Spans,
-  size: number,
+  elapsed: Float64Array,
 ): Summarised[] {
   const { kind } = metrics[0].reading;
-  const elapsed = elapsedOfAll(spans, size, metrics.length);
+  const size = elapsed.length;
   const values: number[][] = Array.from({ length: size }, () => []);
   const aggregates = emptyAggregates(size);
-  for (const { series, reading } of metrics) {
+  for (const { series, reading, spans } of metrics) {
     const { t, v } = series;
     for (let i = 0; i < spans.start.length; i++) {
       const to = firstAtOrAfter(t, spans.end[i]);
@@ -79,6 +83,9 @@ export function addedUp(parts: readonly (readonly Summarised[])[]): Summarised[]
   });
 }
 
-function elapsedOfAll(spans: Spans, size: number, metrics: number): Float64Array {
-  return lengthOfSpans(spans, size).map((ms) => ms * metrics);
+/** ms counted of several metrics together in each period. */
+export function elapsedOfAll(spans: readonly Spans[], size: number): Float64Array {
+  const total = new Float64Array(size);
+  for (const each of spans) lengthOfSpans(each, size).forEach((ms, i) => (total[i] += ms));
+  return total;
 }

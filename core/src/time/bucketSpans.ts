@@ -85,7 +85,7 @@ export function withEarlier(buckets: BucketSpans, steps: number): { buckets: Buc
     const parts = starts.map((start) =>
       bucketSpans({ start, end: start + length }, null, hours, zone, calendar),
     );
-    return { buckets: { ...joined(parts), bucket: null, window }, before: steps };
+    return { buckets: keepingSpans({ ...joined(parts), bucket: null, window }, buckets), before: steps };
   }
   const first = DateTime.fromMillis(buckets.start[0], { zone });
   const earlier =
@@ -95,7 +95,23 @@ export function withEarlier(buckets: BucketSpans, steps: number): { buckets: Buc
         ? first.minus({ days: steps + 7 }).toMillis()
         : plusPeriods(startOfPeriod(first, bucket, calendar), -steps, bucket).toMillis();
   const longer = bucketSpans({ start: earlier, end: window.end }, bucket, hours, zone, calendar);
-  return { buckets: longer, before: longer.size - buckets.size };
+  return { buckets: keepingSpans(longer, buckets), before: longer.size - buckets.size };
+}
+
+/** The longer buckets with the spans of the shorter ones in their last periods: those may have been narrowed. */
+function keepingSpans(longer: BucketSpans, { size, spans }: BucketSpans): BucketSpans {
+  const before = longer.size - size;
+  const earlier = Array.from(longer.spans.into, (into, i) => ({ into, i })).filter(
+    ({ into }) => into < before,
+  );
+  return {
+    ...longer,
+    spans: {
+      start: [...earlier.map(({ i }) => longer.spans.start[i]), ...Array.from(spans.start)],
+      end: [...earlier.map(({ i }) => longer.spans.end[i]), ...Array.from(spans.end)],
+      into: [...earlier.map(({ into }) => into), ...Array.from(spans.into, (into) => into + before)],
+    },
+  };
 }
 
 function joined(parts: readonly BucketSpans[]): BucketSpans {

@@ -16,9 +16,9 @@ export async function readBaseline(
     bucketSpans(each, null, hours, zone, calendar),
   );
   const { numerator, denominator } = await readMeasure(context, loaded, oneAfterAnother(before));
-  const parts = numerator.values.map((each, i) => ({
+  const parts = numerator.map((each, i) => ({
     numerator: each,
-    denominator: denominator?.values[i] ?? null,
+    denominator: denominator?.[i] ?? null,
   }));
   return baselineOf(parts, measure.per?.factor ?? 1);
 }

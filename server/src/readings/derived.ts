@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
 import {
+  ADDS_UP,
   HOUR_MS,
   BeaconError,
   SUMMARIES_OF_KIND,
@@ -11,6 +12,7 @@ import {
   type Summary,
 } from '@vivid-beacon/core';
 import {
+  cellsOf,
   elapsedSpans,
   lengthOfSpans,
   mergeTimes,
@@ -21,6 +23,7 @@ import {
 } from '@vivid-beacon/core/src/aggregation';
 import {
   checkCost,
+  comparesTotals,
   evaluate,
   namesIn,
   operationsPerStep,
@@ -35,7 +38,7 @@ import { findAsset } from '../assets/sql';
 import { spend } from '../db/readBudget';
 import { listFactors, type FactorRow } from '../metrics/derivedSql';
 import { metricsOfChildren, type MetricRow } from '../metrics/sql';
-import type { MetricReads } from './metricReads';
+import type { MetricReads, SharedTime } from './metricReads';
 import type { ReadContext } from './readContext';
 
 /** What a name stands for, looked up. */
@@ -154,6 +157,15 @@ export async function derivedWayOf(context: ReadContext, row: MetricRow): Promis
   return (await definitionOf(context, row)).way;
 }
 
+/** The metrics that a derived metric of totals is computed from; null for any other metric. */
+export async function inputsOf(context: ReadContext, row: MetricRow): Promise<MetricRow[] | null> {
+  if (row.origin !== 'derived') return null;
+  const definition = await definitionOf(context, row);
+  if (definition.way !== 'totals') return null;
+  const { names } = await bindExpression(context, definition, row.unit);
+  return [...names.values()].flatMap((each) => (each.kind === 'metrics' ? each.rows : []));
+}
+
 /** Of the totals: every name summarised over each period, then the expression worked out once a period. */
 export async function summariseDerived(
   context: ReadContext,
@@ -173,7 +185,10 @@ export async function summariseDerived(
   return totalsOf(context, expression, buckets, reads);
 }
 
-/** The results of an expression of the totals, period by period. */
+/**
+ * The results of an expression of totals, period by period. Unless it only adds, each total is that of the time
+ * in which every metric named has data, and the coverage is the share of that time.
+ */
 export async function totalsOf(
   context: ReadContext,
   { node, names, factor }: BoundExpression,
@@ -182,43 +197,89 @@ export async function totalsOf(
 ): Promise<Summarised[]> {
   const { buckets, before } = withEarlier(asked, stepsBack(node));
   const { size } = buckets;
+  const terms = await readTerms(context, node, names, buckets, reads);
   const columns = new Map<string, Float64Array>();
-  const coverage = new Float64Array(size).fill(1);
-  const samples = new Float64Array(size);
   const amounts = new Set<string>();
   for (const [name, each] of names) {
-    if (each.kind !== 'metrics') {
-      columns.set(name, constants(each, buckets.start, buckets.zone));
-      continue;
-    }
-    if (each.summary === 'sum' || each.summary === 'increase' || each.summary === 'duration')
-      amounts.add(name);
-    const answers = await Promise.all(
-      each.rows.map(async (row) => (await reads.summarise(context, row, each.summary, buckets)).values),
-    );
-    const column = new Float64Array(size);
-    for (let i = 0; i < size; i++) {
-      const given = answers.filter((values) => values[i].value !== null);
-      column[i] = given.length === 0 ? NaN : given.reduce((total, values) => total + values[i].value!, 0);
-      const covered = answers.reduce((total, values) => total + values[i].coverage, 0) / answers.length;
-      coverage[i] = Math.min(coverage[i], covered);
-      samples[i] += answers.reduce((total, values) => total + values[i].samples, 0);
-    }
-    columns.set(name, column);
+    if (each.kind !== 'metrics') columns.set(name, constants(each, buckets.start, buckets.zone));
+    else if (ADDS_UP.has(each.summary) && each.summary !== 'count') amounts.add(name);
   }
+  for (const { name, values } of terms.columns) columns.set(name, values);
   checkCost(node, size);
   spend(context.db, size * operationsPerStep(node));
-  const hours = lengthOfSpans(elapsedSpans(buckets.spans, context.now), size).map((ms) => ms / HOUR_MS);
+  const hours = lengthOfSpans(elapsedSpans(buckets.spans, context.now), size).map(
+    (ms, i) => (ms / HOUR_MS) * terms.counted[i],
+  );
   const results = evaluate(node, { size, of: (name) => columns.get(name)!, hours, amounts });
   return Array.from(results.subarray(before), (value, k) => {
     const i = k + before;
     if (buckets.start[i] >= context.now) return NOTHING;
     return {
       value: Number.isFinite(value) ? value * factor : null,
-      samples: samples[i],
-      coverage: coverage[i],
+      samples: terms.samples[i],
+      coverage: terms.coverage[i],
     };
   });
+}
+
+/** The totals of the metrics that an expression names, one column a name. */
+interface Terms {
+  readonly columns: readonly { readonly name: string; readonly values: Float64Array }[];
+  readonly coverage: Float64Array;
+  readonly samples: Float64Array;
+  /** Share of each period over which totals were taken. */
+  readonly counted: Float64Array;
+}
+
+async function readTerms(
+  context: ReadContext,
+  node: Node,
+  names: BoundExpression['names'],
+  buckets: BucketSpans,
+  reads: MetricReads,
+): Promise<Terms> {
+  const { size } = buckets;
+  const metrics = [...names].flatMap(([name, each]) => (each.kind === 'metrics' ? [{ ...each, name }] : []));
+  const read = (shared: SharedTime | null): Promise<(readonly Summarised[] | null)[][]> =>
+    Promise.all(
+      metrics.map(({ rows, summary }) =>
+        Promise.all(
+          rows.map(async (row) => {
+            const spans = shared === null ? buckets.spans : shared.spansOf(row);
+            return spans && (await reads.summarise(context, row, summary, { ...buckets, spans })).values;
+          }),
+        ),
+      ),
+    );
+  const whole = await read(null);
+  const coverage = new Float64Array(size).fill(1);
+  for (let i = 0; i < size; i++)
+    for (const rows of whole)
+      coverage[i] = Math.min(
+        coverage[i],
+        rows.reduce((all, each) => all + each![i].coverage, 0) / rows.length,
+      );
+  const cells = cellsOf(metrics.map(({ rows }) => rows));
+  const complete = cells.every((cell) => cell.complete);
+  const partly = new Set(Array.from(coverage.keys()).filter((i) => !complete || coverage[i] < 1));
+  const counted = new Float64Array(size).fill(1);
+  const shared =
+    partly.size > 0 && comparesTotals(node)
+      ? await reads.shareTime(context, cells, () => buckets, partly)
+      : null;
+  const parts = shared && (await read(shared));
+  if (shared) for (const i of partly) coverage[i] = counted[i] = shared.shares[i];
+  const samples = new Float64Array(size);
+  const columns = metrics.map(({ name }, k) => {
+    const values = Float64Array.from({ length: size }, (_, i) => {
+      const rows = parts && partly.has(i) ? parts[k] : whole[k];
+      const given = rows.flatMap((each) => (each === null || each[i].value === null ? [] : [each[i]]));
+      samples[i] += rows.reduce((all, each) => all + (each?.[i].samples ?? 0), 0);
+      return given.length === 0 ? NaN : given.reduce((total, { value }) => total + value!, 0);
+    });
+    return { name, values };
+  });
+  return { columns, coverage, samples, counted };
 }
 
 /** Sample by sample: the expression at every time one of its metrics has a sample, as a series. */

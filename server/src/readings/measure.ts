@@ -1,8 +1,8 @@
 import { unitOfMeasure, type Measure, type WorkingCalendar } from '@vivid-beacon/core';
-import { checkSummary, ratioOf, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/aggregation';
+import { checkSummary, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/aggregation';
 import type { MetricRow } from '../metrics/sql';
-import type { MetricAnswer } from './metricReads';
 import { summariseMetric } from './planner';
+import { summariseRatio } from './ratio';
 import type { ReadContext } from './readContext';
 
 /** The metrics of a measure, with the calendar of the site they are judged by. */
@@ -31,28 +31,31 @@ export async function loadMeasure({ db, reads }: ReadContext, measure: Measure):
   };
 }
 
-/** A measure over periods, with what its parts gave. */
+/** A measure over periods; what was divided is null if it is no ratio. */
 export interface MeasureAnswer {
   readonly values: readonly Summarised[];
-  readonly numerator: MetricAnswer;
-  readonly denominator: MetricAnswer | null;
+  readonly numerator: readonly Summarised[];
+  readonly denominator: readonly Summarised[] | null;
 }
 
-/** Sums of both parts first, the division after. */
+/** A measure over periods; of a ratio over the time in which both metrics have data. */
 export async function readMeasure(
   context: ReadContext,
   { measure, numerator, denominator }: LoadedMeasure,
   buckets: BucketSpans,
 ): Promise<MeasureAnswer> {
-  const top = await summariseMetric(context, numerator, measure.summary, buckets);
-  if (!denominator || !measure.per) return { values: top.values, numerator: top, denominator: null };
-  const bottom = await summariseMetric(context, denominator, measure.per.summary, buckets);
-  const { factor } = measure.per;
-  return {
-    values: top.values.map((each, i) => ratioOf(each, bottom.values[i], factor)),
-    numerator: top,
-    denominator: bottom,
-  };
+  const { summary, per } = measure;
+  if (!denominator || !per) {
+    const { values } = await summariseMetric(context, numerator, summary, buckets);
+    return { values, numerator: values, denominator: null };
+  }
+  return summariseRatio(
+    context,
+    { rows: [numerator], summary },
+    { rows: [denominator], summary: per.summary },
+    per.factor,
+    () => buckets,
+  );
 }
 
 /** Unit of a measure as it is shown. */

@@ -1,5 +1,5 @@
 import type { Series, Summary } from '@vivid-beacon/core';
-import type { BucketSpans, Spans, Summarised } from '@vivid-beacon/core/src/aggregation';
+import type { BucketSpans, Cell, Spans, Summarised } from '@vivid-beacon/core/src/aggregation';
 import type { MetricRow } from '../metrics/sql';
 import type { ReadContext } from './readContext';
 
@@ -10,6 +10,17 @@ export type Basis = 'samples' | 'rollup' | 'derived' | 'reference';
 export interface MetricAnswer {
   readonly values: readonly Summarised[];
   readonly basis: Basis;
+}
+
+/** The periods of a metric's plant. */
+export type PlaceOf = (row: MetricRow) => BucketSpans;
+
+/** The time in which numbers that depend on each other count. */
+export interface SharedTime {
+  /** Where a metric counts; null if it has no counterpart. */
+  readonly spansOf: (row: MetricRow) => Spans | null;
+  /** Share of each elapsed period, over all members, 0 to 1. */
+  readonly shares: readonly number[];
 }
 
 /** How metrics are read; handed to those that are worked out of others, which may be derived themselves. */
@@ -25,4 +36,11 @@ export interface MetricReads {
     rows: readonly MetricRow[],
     spans: Spans,
   ) => Promise<Map<string, Series>>;
+  /** The time of some periods in which all members of cells have data. */
+  readonly shareTime: (
+    context: ReadContext,
+    cells: readonly Cell<MetricRow>[],
+    placeOf: PlaceOf,
+    periods: ReadonlySet<number>,
+  ) => Promise<SharedTime>;
 }

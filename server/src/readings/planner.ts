@@ -5,6 +5,7 @@ import {
   columnsFor,
   countedSpans,
   daysOfRollups,
+  elapsedOfAll,
   emptyAggregates,
   needsSamples,
   planPieces,
@@ -26,6 +27,7 @@ import { derivedSeries, derivedWayOf, summariseDerived } from './derived';
 import type { Basis, MetricAnswer, MetricReads } from './metricReads';
 import type { ReadContext } from './readContext';
 import { aggregateReferenceMetric } from './reference';
+import { shareTime } from './shareTime';
 
 /* Reads what core/src/plan requires, and lets core assemble it. */
 
@@ -50,24 +52,49 @@ export async function summariseMetric(
 /**
  * Several metrics of one kind summarised together: sums and durations are added, means weighted by time or
  * count, percentiles taken over all samples. Coverage is that of all of them.
+ *
+ * @param spansOf the spans in which a metric counts; by default all that have elapsed.
  */
 export async function poolMetrics(
   context: ReadContext,
   rows: readonly MetricRow[],
   summary: Summary,
   buckets: BucketSpans,
+  spansOf?: (row: MetricRow) => Spans,
 ): Promise<MetricAnswer> {
   const [{ kind, origin }] = rows;
   const { size } = buckets;
-  const spans = countedSpans(origin, buckets, context.now);
-  if (needsSamples(summary)) {
-    const series = await samplesOf(context, rows, spans);
-    const metrics = rows.map((row) => ({ series: series.get(row.id)!, reading: readingOf(row) }));
-    return { values: pooledPercentiles(metrics, summary, spans, size), basis: 'samples' };
+  const counted = countedSpans(origin, buckets, context.now);
+  const bySpans = new Map<Spans, MetricRow[]>();
+  for (const row of rows) {
+    const spans = spansOf?.(row) ?? counted;
+    bySpans.set(spans, [...(bySpans.get(spans) ?? []), row]);
   }
-  const { aggregates, basis } = await aggregateMetrics(context, rows, spans, size, columnsFor(summary, kind));
-  const inOrder = rows.map(({ id }) => aggregates.get(id)!);
-  return { values: pooledValues(inOrder, summary, kind, spans, size), basis };
+  const elapsed = elapsedOfAll(
+    rows.map((row) => spansOf?.(row) ?? counted),
+    size,
+  );
+  const groups = [...bySpans];
+  if (needsSamples(summary)) {
+    const metrics = await Promise.all(
+      groups.map(async ([spans, members]) => {
+        const series = await samplesOf(context, members, spans);
+        return members.map((row) => ({ series: series.get(row.id)!, reading: readingOf(row), spans }));
+      }),
+    );
+    return { values: pooledPercentiles(metrics.flat(), summary, elapsed), basis: 'samples' };
+  }
+  const read = await Promise.all(
+    groups.map(async ([spans, members]) => {
+      const wanted = columnsFor(summary, kind);
+      return aggregateMetrics(context, members, spans, size, wanted);
+    }),
+  );
+  const inOrder = rows.map(({ id }) =>
+    read.find(({ aggregates }) => aggregates.has(id))!.aggregates.get(id)!,
+  );
+  const basis = read.some((each) => each.basis === 'rollup') ? 'rollup' : read[0].basis;
+  return { values: pooledValues(inOrder, summary, kind, elapsed), basis };
 }
 
 /** Laying out a period and putting it into words takes as long as so many samples. */
@@ -157,4 +184,9 @@ export async function samplesOf(
 }
 
 /** For what is worked out of other metrics. */
-export const METRIC_READS: MetricReads = { summarise: summariseMetric, samples: samplesOf };
+export const METRIC_READS: MetricReads = {
+  summarise: summariseMetric,
+  samples: samplesOf,
+  shareTime: (context, cells, placeOf, periods) =>
+    shareTime(context, cells, placeOf, periods, { aggregate: aggregateMetrics, samples: samplesOf }),
+};

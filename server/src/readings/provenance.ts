@@ -7,18 +7,24 @@ import {
   type Series,
   type Summary,
 } from '@vivid-beacon/core';
+import type { Summarised } from '@vivid-beacon/core/src/aggregation';
 import type { Queryable } from '../db/database';
 import type { MetricRow } from '../metrics/sql';
 import type { MetricAnswer } from './metricReads';
 import type { ReadContext } from './readContext';
 import { sourcesOf } from './sources';
 
-/** One metric as a number used it: its own value, and where its samples came from. */
+/**
+ * One metric as a number used it: its own value, and where its samples came from.
+ *
+ * @param counted the part of it that counts in a ratio; null = all of it.
+ */
 export async function provenancePart(
   db: Queryable,
   row: MetricRow,
   summary: Summary,
   { values: [own], basis }: MetricAnswer,
+  counted: Summarised | null,
   window: Interval,
 ): Promise<ProvenancePart> {
   return {
@@ -27,9 +33,9 @@ export async function provenancePart(
     assetName: row.assetName,
     summary: SUMMARY_WORDS[summary],
     unit: unitOfSummary(summary, row.unit),
-    samples: own.samples,
+    samples: (counted ?? own).samples,
     coverage: own.coverage,
-    value: own.value,
+    value: (counted ?? own).value,
     basis,
     sources: await sourcesOf(db, row.id, window),
   };

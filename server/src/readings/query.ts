@@ -17,19 +17,14 @@ import {
   type QueryGroup,
   type QueryMeasure,
   type Selection,
-  type Summary,
 } from '@vivid-beacon/core';
 import {
-  addedUp,
-  byPlace,
   formulaWords,
   groupMembers,
   needsAttributes,
   needsCalendar,
   NOTHING,
   placesOf,
-  ratioOf,
-  refuseMixture,
   togetherAs,
   type BucketSpans,
   type Members,
@@ -38,8 +33,10 @@ import {
 import { attributesOf } from '../assets/sql';
 import { spend } from '../db/readBudget';
 import { metricsNamed, type MetricRow } from '../metrics/sql';
-import { poolMetrics, summariseMetric } from './planner';
+import { summariseMetric } from './planner';
 import { newestOfAll, provenancePart } from './provenance';
+import type { PlaceOf, SharedTime } from './metricReads';
+import { poolSide, summariseRatio, type RatioAnswer } from './ratio';
 import type { ReadContext } from './readContext';
 
 /** Window and periods of each plant. */
@@ -157,7 +154,7 @@ async function valuesOf(
   placesBefore: Places | null,
 ): Promise<MeasureValues> {
   const { numerator, denominator, within } = members;
-  const [values, before] = await Promise.all([
+  const [{ values, shared }, before] = await Promise.all([
     summariseGroup(context, measure, members, places),
     placesBefore && summariseGroup(context, measure, members, placesBefore),
   ]);
@@ -174,45 +171,29 @@ async function valuesOf(
     levels: band ? values.map(({ value, coverage }) => levelOf(band, value, coverage)) : null,
     partial: own !== null && own.window.end > context.now,
     asOf: explained ? await newestOfAll(context, [...numerator, ...denominator], own.window) : null,
-    previous: before ? coveredValue(before[0]) : null,
+    previous: before ? coveredValue(before.values[0]) : null,
     provenance:
-      explained && query.provenance ? await provenanceOf(context, measure, members, places, own) : null,
+      explained && query.provenance
+        ? await provenanceOf(context, measure, members, places, own, shared)
+        : null,
   };
 }
 
-/** One value a period: of a ratio sums first, the division after. */
+/** One value a period. */
 async function summariseGroup(
   context: ReadContext,
   { summary, per }: QueryMeasure,
   { numerator, denominator }: Members<MetricRow>,
   places: Places,
-): Promise<readonly Summarised[]> {
+): Promise<Pick<RatioAnswer, 'values' | 'shared'>> {
   if (numerator.length === 0 || (per && denominator.length === 0)) {
     const { size } = places.get((numerator[0] ?? denominator[0])?.plantId) ?? [...places.values()][0];
-    return new Array<Summarised>(size).fill(NOTHING);
+    return { values: new Array<Summarised>(size).fill(NOTHING), shared: null };
   }
-  const top = await poolGroup(context, numerator, summary, places);
-  if (!per) return top;
-  const bottom = await poolGroup(context, denominator, per.summary, places);
-  return bottom.map((each, i) => ratioOf(top[i], each, per.factor));
-}
-
-async function poolGroup(
-  context: ReadContext,
-  rows: readonly MetricRow[],
-  summary: Summary,
-  places: Places,
-): Promise<readonly Summarised[]> {
-  if (rows.length === 1) {
-    return (await summariseMetric(context, rows[0], summary, places.get(rows[0].plantId)!)).values;
-  }
-  refuseMixture(rows, summary);
-  const parts = await Promise.all(
-    [...byPlace(rows, summary, places)].map(
-      async ([place, members]) => (await poolMetrics(context, members, summary, place)).values,
-    ),
-  );
-  return parts.length === 1 ? parts[0] : addedUp(parts);
+  const placeOf: PlaceOf = ({ plantId }) => places.get(plantId)!;
+  const top = { rows: numerator, summary };
+  if (!per) return { values: await poolSide(context, top, placeOf), shared: null };
+  return summariseRatio(context, top, { rows: denominator, summary: per.summary }, per.factor, placeOf);
 }
 
 /** Looking up where the samples of one metric came from takes about as long as reading so many. */
@@ -225,6 +206,7 @@ async function provenanceOf(
   { numerator, denominator }: Members<MetricRow>,
   places: Places,
   { window, zone }: BucketSpans,
+  shared: SharedTime | null,
 ): Promise<Provenance> {
   spend(context.db, (numerator.length + denominator.length) * OF_PART);
   const parts: ProvenancePart[] = [];
@@ -235,7 +217,8 @@ async function provenanceOf(
     for (const row of rows) {
       const place = places.get(row.plantId)!;
       const answer = await summariseMetric(context, row, own, place);
-      parts.push(await provenancePart(context.db, row, own, answer, place.window));
+      const counted = shared && (await poolSide(context, { rows: [row], summary: own }, () => place, shared));
+      parts.push(await provenancePart(context.db, row, own, answer, counted?.[0] ?? null, place.window));
     }
   }
   const bottom = per && denominator.length > 0 ? togetherAs(per.summary, denominator) : null;
@@ -244,6 +227,7 @@ async function provenanceOf(
     window,
     zone,
     minimumCoverage: MINIMUM_COVERAGE,
+    shared: shared && shared.shares[0],
     parts,
   };
 }

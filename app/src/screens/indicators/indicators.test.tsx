@@ -59,6 +59,7 @@ const reading = {
     zone: 'UTC',
     parts: [],
     minimumCoverage: 0.75,
+    shared: null,
   },
 } as IndicatorReading['reading'];
 const indicator = {
