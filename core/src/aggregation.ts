@@ -20,6 +20,7 @@ export * from './summary/summarise';
 export * from './summary/aggregateReference';
 export * from './summary/measure';
 export * from './summary/formulaWords';
+export * from './bands/levelSteps';
 export * from './plan/pieces';
 export * from './plan/assemble';
 export * from './plan/pool';

@@ -24,6 +24,7 @@ import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { FlagForm, type FlagSubject } from '../flags/FlagForm';
 import { usePalette } from '../theme/useTheme';
+import { levelsByWords } from './levelsByWords';
 import { stretchRows, stretchEvidence, stretchText } from './stretchWords';
 
 interface StretchTrayProps {
@@ -55,6 +56,7 @@ export function StretchTray({
     end: Math.round(stretch.end),
     band: readout.band,
     hours,
+    bucket: readout.form === 'trend' ? readout.bucket : null,
   };
   const query = useQuery({
     queryKey: ['readings', 'stretch', ask],
@@ -139,6 +141,9 @@ function OneMetric({ name, numbers }: { readonly name: string; readonly numbers:
               >{`${LEVEL_WORDS[level]} ${formatLength(levels[level])}`}</Words>
             </View>
           ))}
+          <Words as="second" colour={palette.ink2}>
+            {levelsByWords(numbers.levelsBy)}
+          </Words>
         </View>
       )}
     </View>

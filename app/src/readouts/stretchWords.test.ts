@@ -10,6 +10,7 @@ const numbers = (part: Partial<StretchNumbers> = {}): StretchNumbers => ({
   samples: 60,
   values: [{ summary: 'mean', value: 12.345, unit: 'kW' }],
   levels: { clear: HOUR, caution: 0, breach: 0, nodata: 0 },
+  levelsBy: null,
   ...part,
 });
 const seen = (all: StretchNumbers[]) => ({

@@ -10,6 +10,7 @@ import {
   type StretchNumbers,
 } from '@vivid-beacon/core';
 import { localWindow } from '@vivid-beacon/core';
+import { levelsByWords } from './levelsByWords';
 
 const DECIMALS = 2;
 
@@ -41,6 +42,7 @@ export function stretchText(
     for (const [label, text] of stretchRows(numbers)) lines.push(`${label}\t${text}`);
     if (numbers.levels) {
       for (const level of LEVELS) lines.push(`${LEVEL_WORDS[level]}\t${formatLength(numbers.levels[level])}`);
+      lines.push(`Time on levels\t${levelsByWords(numbers.levelsBy)}`);
     }
   });
   return lines.join('\n');
@@ -72,7 +74,10 @@ export function stretchEvidence({ title, stretch, zone, all, nameOf }: StretchSe
       text,
     })),
     ...(each.levels
-      ? LEVELS.map((level) => ({ name: LEVEL_WORDS[level], text: formatLength(each.levels![level]) }))
+      ? [
+          ...LEVELS.map((level) => ({ name: LEVEL_WORDS[level], text: formatLength(each.levels![level]) })),
+          { name: 'Time on levels', text: levelsByWords(each.levelsBy) },
+        ]
       : []),
   ]);
   return {

@@ -21,6 +21,7 @@ describe('a trend', () => {
         { summary: 'max', value: 212, unit: '°C' },
       ],
       levels: { clear: HOUR_MS / 2, caution: HOUR_MS / 4, breach: HOUR_MS / 4, nodata: 0 },
+      levelsBy: 'quarterHour',
     },
   ];
   const answers: Answers = {

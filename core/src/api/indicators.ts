@@ -24,6 +24,7 @@ import {
   named,
 } from '../schemas/shape';
 import { PAST_BUCKETS } from '../time/automaticPeriod';
+import { BUCKETS } from '../time/buckets';
 import { intervalSchema } from '../time/interval';
 import { windowSchema } from '../time/windowSpec';
 import { pageOf } from './assets';
@@ -73,8 +74,10 @@ const indicatorLoss = shape({
   cautionMs: amount(),
   nodataMs: amount(),
   clearMs: amount(),
+  /** What is judged: values of these periods; null = the held samples. */
+  by: oneOf(BUCKETS).nullable().defined(),
 });
-/** Time of an indicator on each level, by hour. */
+/** Time of an indicator on each level; the four add up to the elapsed window, of recurring hours to the time inside them. */
 export type IndicatorLoss = TypeOf<typeof indicatorLoss>;
 
 const judgedPeriod = named(
@@ -137,7 +140,7 @@ export const indicatorsApi = contracts({
   'GET /api/indicators/time-by-level': {
     access: 'viewer',
     summary:
-      'Time of each indicator on each level over the last days: by hour, or for totals by periods as long as the window; each judged by the definition in force then.',
+      'Time of each indicator on each level over the last days: from the held samples (over long windows quarter-hour means), or of totals by periods as long as their window, each judged by the definition in force then.',
     query: yup.object({ days: yup.number().integer().min(1).max(90).default(7) }),
     answer: json(list(indicatorLoss), 'ms, longest in breach first'),
   },

@@ -101,7 +101,8 @@ const levelsAsk = yup
     measure: measureSchema.required(),
     band: bandSchema,
     ...startAndEnd(),
-    bucket: bucketSchema().default('hour'),
+    /** One value for each of these periods; null = the held samples, or quarter-hours of a long stretch. */
+    bucket: bucketSchema().nullable().default(null),
     hours,
   })
   .noUnknown();
@@ -125,6 +126,8 @@ const stretchAsk = yup
     ...startAndEnd(),
     band: orNull(bandSchema),
     hours,
+    /** The periods that a course is drawn by; null = its samples. */
+    bucket: bucketSchema().nullable().default(null),
   })
   .noUnknown();
 export type StretchAsk = TypeOf<typeof stretchAsk>;
@@ -137,8 +140,10 @@ const stretchNumbers = shape({
   samples: amount(),
   /** Every summary that the metric's kind has; of a ratio none. */
   values: list(shape({ summary: oneOf(SUMMARIES), value: amountOrNull(), unit: text() })),
-  /** ms on each level; null without a target band. */
+  /** ms on each level, together the elapsed stretch; null without a target band, or for a total without periods. */
   levels: levelTimes.nullable(),
+  /** What the levels were counted from: values of these periods; null = the held samples. */
+  levelsBy: oneOf(BUCKETS).nullable().defined(),
 });
 /** The numbers of one measure over a chosen stretch of time. */
 export type StretchNumbers = TypeOf<typeof stretchNumbers>;
@@ -184,7 +189,8 @@ const ASKS = contracts({
   },
   'POST /api/readings/levels': {
     access: 'viewer',
-    summary: 'When a measure, by local hour or longer, was Clear, Caution, Breach or without data.',
+    summary:
+      'When a measure was Clear, Caution, Breach or without data: from its held samples, or by periods.',
     body: levelsAsk,
     answer: json(list(levelSpan), 'ms; equal neighbours are joined; up to now'),
     errors: GONE,

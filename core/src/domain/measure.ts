@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { finite, idText } from '../schemas/parts';
 import { named, type TypeOf } from '../schemas/shape';
-import { SUMMARIES } from './metric';
+import { SUMMARIES, type Summary } from './metric';
 
 export const summarySchema = yup.string().oneOf(SUMMARIES).required();
 
@@ -31,3 +31,22 @@ export const measureSchema = named(
 export const MAX_MEASURES = 20;
 
 export type Measure = TypeOf<typeof measureSchema>;
+
+const OF_ONE_SAMPLE: ReadonlySet<Summary> = new Set([
+  'mean',
+  'min',
+  'max',
+  'first',
+  'last',
+  'p5',
+  'p50',
+  'p95',
+]);
+
+/**
+ * Whether each single sample can be judged by the limits of a measure: a mean of temperatures can be compared with one
+ * temperature, a sum or a ratio cannot.
+ */
+export function isHeld({ summary, per }: Pick<Measure, 'summary' | 'per'>): boolean {
+  return per === null && OF_ONE_SAMPLE.has(summary);
+}

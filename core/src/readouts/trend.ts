@@ -3,7 +3,6 @@ import type { TrendSeries } from '../drawing/trend/trendLayout';
 import { NAMES_FROM, trendPlot, type AlongTime, type TrendOptions } from '../drawing/trend/trendPlot';
 import { trendScene } from '../drawing/trend/trendScene';
 import { formatValue } from '../format/format';
-import { periodOfLevels } from '../time/automaticPeriod';
 import type { AlongAsks } from './alongAsks';
 import type { ReadoutFormOf } from './readoutForm';
 import { ONE_VALUE } from './oneValue';
@@ -114,7 +113,7 @@ function alongTrend({ asked, aligned, window, hours, assetId }: TrendData): Alon
   return {
     window,
     levels: isJudged
-      ? { measure: measures[0], band, ...window, bucket: periodOfLevels(window.end - window.start), hours }
+      ? { measure: measures[0], band, ...window, bucket: asked.bucket, hours }
       : null,
     assetId,
     alarms: metricIds,

@@ -1,6 +1,7 @@
 import {
   addsUp,
   DAY_MS,
+  isHeld,
   levelOf,
   coveredValue,
   resolveWindow,
@@ -13,6 +14,7 @@ import {
   type IndicatorLoss,
   type IndicatorReading,
   type IndicatorVersion,
+  type Bucket,
   type Interval,
   type Level,
   type PageOf,
@@ -21,9 +23,17 @@ import {
   type PeriodTarget,
   type Reading,
   type JudgedPeriod,
+  type TargetBand,
   type TypeOf,
 } from '@vivid-beacon/core';
-import { bandOfJudge, bucketSpans } from '@vivid-beacon/core/src/aggregation';
+import {
+  bandOfJudge,
+  bucketSpans,
+  clippedSteps,
+  levelsOfSteps,
+  type BucketSpans,
+} from '@vivid-beacon/core/src/aggregation';
+import { readSteps } from '../readings/levels';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import { readValue } from '../readings/read';
 import type { ReadContext } from '../readings/readContext';
@@ -150,39 +160,99 @@ export async function judgePast(
   interval: Interval,
   bucket: PastBucket,
 ): Promise<JudgedPeriod[]> {
-  const { now } = context;
-  const newest = versions.reduce((a, b) => (b.version > a.version ? b : a));
-  const { zone, calendar } = await loadMeasure(context, newest.definition.measure);
-  const all = bucketSpans(interval, bucket, null, zone, calendar);
   const judged: JudgedPeriod[] = [];
-  for (const version of versions) {
-    // Each definition reads only the periods that it judges.
-    const mine = all.start.flatMap((start, i) =>
-      versionAt(versions, start).version === version.version ? [i] : [],
-    );
-    if (mine.length === 0) continue;
-    const { definition } = version;
-    const loaded = await loadMeasure(context, definition.measure);
-    const from = all.start[mine[0]];
-    const to = all.end[mine[mine.length - 1]];
-    const buckets = bucketSpans({ start: from, end: to }, bucket, definition.hours, zone, calendar);
+  for (const { version, loaded, buckets, periods } of await versionsInForce(
+    context,
+    versions,
+    targets,
+    interval,
+    bucket,
+  )) {
     const { values } = await readMeasure(context, loaded, buckets);
-    const goals = await targetsOfBuckets(context, definition, targets, loaded, buckets);
-    buckets.start.forEach((start, i) => {
-      if (start >= now) return;
+    for (const { i, band, target } of periods) {
+      if (buckets.start[i] >= context.now) continue;
       const { value, coverage } = values[i];
-      const band = bandOfJudge(definition.judge, goals[i]);
       const level = band === null ? 'nodata' : levelOf(band, value, coverage);
-      const target = goals[i] ?? band?.target ?? null;
-      judged.push({ start, end: buckets.end[i], value, coverage, target, level, version: version.version });
-    });
+      judged.push({ start: buckets.start[i], end: buckets.end[i], value, coverage, target, level, version });
+    }
   }
   return judged.sort((a, b) => a.start - b.start);
 }
 
+/** A definition with the periods it is in force in, and what each is judged by. */
+interface InForce {
+  readonly version: number;
+  readonly definition: IndicatorDefinition;
+  readonly loaded: LoadedMeasure;
+  readonly buckets: BucketSpans;
+  readonly periods: readonly {
+    readonly i: number;
+    readonly band: TargetBand | null;
+    readonly target: number | null;
+  }[];
+}
+
+/** Each definition reads only the periods that it judges. */
+async function versionsInForce(
+  context: ReadContext,
+  versions: readonly IndicatorVersion[],
+  targets: readonly PeriodTarget[],
+  interval: Interval,
+  bucket: PastBucket,
+): Promise<InForce[]> {
+  const newest = versions.reduce((a, b) => (b.version > a.version ? b : a));
+  const { zone, calendar } = await loadMeasure(context, newest.definition.measure);
+  const all = bucketSpans(interval, bucket, null, zone, calendar);
+  const found: InForce[] = [];
+  for (const { version, definition } of versions) {
+    const mine = all.start.flatMap((start, i) => (versionAt(versions, start).version === version ? [i] : []));
+    if (mine.length === 0) continue;
+    const loaded = await loadMeasure(context, definition.measure);
+    const from = all.start[mine[0]];
+    const to = all.end[mine[mine.length - 1]];
+    const buckets = bucketSpans({ start: from, end: to }, bucket, definition.hours, zone, calendar);
+    const goals = await targetsOfBuckets(context, definition, targets, loaded, buckets);
+    const periods = buckets.start.map((_, i) => {
+      const band = bandOfJudge(definition.judge, goals[i]);
+      return { i, band, target: goals[i] ?? band?.target ?? null };
+    });
+    found.push({ version, definition, loaded, buckets, periods });
+  }
+  return found;
+}
+
+/** The levels of an indicator over an interval, and what was judged. */
+async function levelsOverTime(
+  context: ReadContext,
+  versions: readonly IndicatorVersion[],
+  targets: readonly PeriodTarget[],
+  interval: Interval,
+  whole: PastBucket | null,
+): Promise<{ spans: LevelSpan[]; by: Bucket | null }> {
+  const spans: LevelSpan[] = [];
+  let by: Bucket | null = null;
+  const inForce = await versionsInForce(context, versions, targets, interval, whole ?? 'hour');
+  for (const { definition, loaded, buckets, periods } of inForce) {
+    const { measure, hours } = definition;
+    const stretch = { start: buckets.start[0], end: buckets.end[buckets.size - 1] };
+    const period = isHeld(measure) ? null : (whole ?? 'hour');
+    const course = await readSteps(context, loaded, stretch, hours, period);
+    by = course.by;
+    for (const { i, band } of periods) {
+      const inside = {
+        start: Math.max(buckets.start[i], interval.start),
+        end: Math.min(buckets.end[i], interval.end),
+      };
+      if (inside.end > inside.start) spans.push(...levelsOfSteps(band, clippedSteps(course.steps, inside)));
+    }
+  }
+  return { spans, by };
+}
+
 /**
- * How long each indicator lay on which level over the last days, those longest in breach first: by the hour, or for one that adds up by
- * periods as long as its window, because an hour of a total says nothing of the whole.
+ * How long each indicator lay on which level over the last days, those longest in breach first: from its held
+ * samples, a ratio by the hour, and one that adds up by periods as long as its window, because an hour of a total
+ * says nothing of the whole.
  */
 export async function readIndicatorLosses(
   context: ReadContext,
@@ -196,13 +266,14 @@ export async function readIndicatorLosses(
   const losses = await Promise.all(
     rows.map(async ({ id, definition, assetName, plantId }) => {
       const whole = addsUp(definition.measure);
-      const bucket = whole ? bucketOfWindow(definition.window, now, 'UTC') : 'hour';
-      const past = await judgePast(context, versions.get(id)!, targets.get(id)!, interval, bucket);
-      const spans = past.map(({ start, end, level }): LevelSpan => ({
-        start: Math.max(start, interval.start),
-        end: Math.min(end, interval.end, now),
-        level,
-      }));
+      const period = whole ? bucketOfWindow(definition.window, now, 'UTC') : null;
+      const { spans, by } = await levelsOverTime(
+        context,
+        versions.get(id)!,
+        targets.get(id)!,
+        interval,
+        period,
+      );
       const time = timeByLevel(spans);
       return {
         id,
@@ -216,6 +287,7 @@ export async function readIndicatorLosses(
         cautionMs: time.caution,
         nodataMs: time.nodata,
         clearMs: time.clear,
+        by,
       };
     }),
   );

@@ -1,4 +1,4 @@
-import type { IndicatorLoss, LevelSpan } from '@vivid-beacon/core';
+import type { IndicatorLoss, LevelSpan, StretchNumbers } from '@vivid-beacon/core';
 import { indicatorDraft, onTestServer, push, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -42,6 +42,62 @@ describe('POST /api/readings/levels', () => {
     expect(await analyst.call('POST', '/api/readings/levels', ask)).toMatchObject({
       status: 422,
       body: { error: { path: 'end' } },
+    });
+  });
+});
+
+describe('the time on each level of a stretch', () => {
+  const stretch = async (metricId: string, summary: string, start: number, end: number, bucket?: string) => {
+    const { body } = await analyst.call<StretchNumbers[]>('POST', '/api/readings/stretch', {
+      measures: [{ metricId, summary, per: null }],
+      start,
+      end,
+      band: BAND,
+      ...(bucket && { bucket }),
+    });
+    const { levels, levelsBy } = body[0];
+    return { ...levels, levelsBy };
+  };
+
+  it('is clipped to it to the millisecond, and not of whole quarters of an hour', async () => {
+    const { metricId } = await threeHours();
+    const turn = TEST_NOW - 2 * HOUR;
+    expect(await stretch(metricId, 'mean', turn - 123, turn + 4 * MINUTE + 7)).toEqual({
+      ...{ clear: 123, caution: 0, breach: 4 * MINUTE + 7, nodata: 0 },
+      levelsBy: null,
+    });
+  });
+
+  it('of a long stretch comes from quarter-hour means, and says so', async () => {
+    const { metricId, key, token } = await serverWithMetric(analyst);
+    // 40 degrees for six minutes of a quarter at 10: a mean of 22 is Caution.
+    const t = TEST_NOW - 5 * HOUR;
+    const values = [...Array(9).fill(10), ...Array(6).fill(40)] as number[];
+    await push(
+      test.url,
+      token,
+      values.map((v, i) => ({ metric: key, t: t + i * MINUTE, v })),
+    );
+    const start = TEST_NOW - 20 * 24 * HOUR;
+    const { caution, breach, nodata, clear, levelsBy } = await stretch(metricId, 'mean', start, TEST_NOW - 1);
+    expect([caution, breach, levelsBy]).toEqual([15 * MINUTE, 0, 'quarterHour']);
+    // The ten minutes that the last sample is trusted fill two thirds of the next quarter: too little for a level.
+    expect([nodata! + clear! + caution!, clear]).toEqual([TEST_NOW - 1 - start, 0]);
+  });
+
+  it('of a total is that of its periods, and unknown without them', async () => {
+    const { metricId, key, token } = await serverWithMetric(analyst, { kind: 'amount', intervalMs: HOUR });
+    await push(
+      test.url,
+      token,
+      [10, 25, 40].map((v, i) => ({ metric: key, t: TEST_NOW - (3 - i) * HOUR, v })),
+    );
+    const [start, end] = [TEST_NOW - 2.5 * HOUR, TEST_NOW];
+    expect((await stretch(metricId, 'sum', start, end)).levelsBy).toBeNull();
+    expect((await stretch(metricId, 'sum', start, end)).clear).toBeUndefined();
+    expect(await stretch(metricId, 'sum', start, end, 'hour')).toEqual({
+      ...{ clear: HOUR / 2, caution: HOUR, breach: HOUR, nodata: 0 },
+      levelsBy: 'hour',
     });
   });
 });
@@ -91,7 +147,7 @@ describe('POST /api/readings/distribution', () => {
 });
 
 describe('GET /api/indicators/time-by-level', () => {
-  it('counts the hours an indicator lay on each level', async () => {
+  it('counts the time an indicator lay on each level, by its held samples', async () => {
     const { metricId, assetId } = await threeHours();
     const made = await analyst.call(
       'POST',
@@ -103,10 +159,12 @@ describe('GET /api/indicators/time-by-level', () => {
     expect(body).toEqual([
       expect.objectContaining({
         name: 'Oil',
-        breachMs: HOUR,
+        // The last sample, 61 minutes ago, holds for the longest gap of ten minutes.
+        breachMs: HOUR + 9 * MINUTE,
         cautionMs: 0,
         clearMs: HOUR,
-        nodataMs: 22 * HOUR,
+        nodataMs: 22 * HOUR - 9 * MINUTE,
+        by: null,
       }),
     ]);
     expect((await analyst.call('GET', '/api/indicators/time-by-level?days=1000')).status).toBe(422);

@@ -1,10 +1,11 @@
 import { encodeQuery, encodeTrend, type Query, type TrendAsk } from '@vivid-beacon/core';
 import { describeDistribution } from './distribution';
+import { readLevels } from './levels';
 import { answerQuery } from './query';
 import { readValue } from './read';
 import { readingHandler } from './readingHandler';
 import { readStretch } from './stretch';
-import { readLevels, readTrend } from './trend';
+import { readTrend } from './trend';
 
 export const valueReading = readingHandler('value', readValue);
 export const trendReading = readingHandler('trend', readTrend);

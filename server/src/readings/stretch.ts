@@ -1,5 +1,6 @@
 import {
-  periodOfStretch,
+  addsUp,
+  isHeld,
   SUMMARIES_OF_KIND,
   timeByLevel,
   unitOfSummary,
@@ -9,9 +10,9 @@ import {
   type TargetBand,
   type StretchAsk,
 } from '@vivid-beacon/core';
-import { bucketSpans } from '@vivid-beacon/core/src/aggregation';
-import { loadMeasure, readMeasure, unitOf } from './measure';
-import { levelsOf } from './trend';
+import { bucketSpans, levelsOfSteps } from '@vivid-beacon/core/src/aggregation';
+import { readSteps, type CourseInSteps } from './levels';
+import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';
 import { summariseMetric } from './planner';
 import type { ReadContext } from './readContext';
 
@@ -27,7 +28,7 @@ export function readStretch(context: ReadContext, ask: StretchAsk): Promise<Stre
 async function numbersOf(
   context: ReadContext,
   measure: Measure,
-  { start, end, hours }: StretchAsk,
+  { start, end, hours, bucket }: StretchAsk,
   band: TargetBand | null,
 ): Promise<StretchNumbers> {
   const loaded = await loadMeasure(context, measure);
@@ -45,13 +46,25 @@ async function numbersOf(
       unit: unitOfSummary(summary, numerator.unit),
     })),
   );
-  const bucket = periodOfStretch(end - start);
+  const course = band && (await stepsOfStretch(context, loaded, { start, end, hours, bucket }));
   return {
     value: own.value,
     unit: unitOf(loaded),
     coverage: own.coverage,
     samples: own.samples,
     values,
-    levels: band && timeByLevel(await levelsOf(context, loaded, { band, start, end, bucket, hours })),
+    levels: course && timeByLevel(levelsOfSteps(band, course.steps)),
+    levelsBy: course && course.by,
   };
+}
+
+/** What the time on each level is counted from; null for a total, whose parts have no level of their own. */
+function stepsOfStretch(
+  context: ReadContext,
+  loaded: LoadedMeasure,
+  { start, end, hours, bucket }: Pick<StretchAsk, 'start' | 'end' | 'hours' | 'bucket'>,
+): Promise<CourseInSteps> | null {
+  const { measure } = loaded;
+  if (addsUp(measure) && bucket === null) return null;
+  return readSteps(context, loaded, { start, end }, hours, isHeld(measure) ? null : bucket);
 }

@@ -1,18 +1,14 @@
 import {
-  coveredValue,
-  levelSpans,
   periodCourse,
   periodOfCourse,
   resolveWindow,
   type Bucket,
-  type LevelSpan,
   type TrendAnswer,
   type TrendAsk,
-  type LevelsAsk,
 } from '@vivid-beacon/core';
-import { bucketSpans, courseOf } from '@vivid-beacon/core/src/aggregation';
+import { courseOf } from '@vivid-beacon/core/src/aggregation';
 import { readingOf } from '../metrics/metrics';
-import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from './measure';
+import { loadMeasure, unitOf, type LoadedMeasure } from './measure';
 import { answerQuery } from './query';
 import { queryOfOne } from './queryOfOne';
 import { derivedWayOf } from './derived';
@@ -56,21 +52,4 @@ async function readPeriods(
   const ahead = loaded.numerator.origin === 'reference';
   const course = periodCourse({ start, end }, groups[0].measures[0], bucket, now, ahead);
   return { window, zone, unit: unitOf(loaded), now, ...course };
-}
-
-/** When a measure lay on which level, by period. */
-export async function readLevels(context: ReadContext, ask: LevelsAsk): Promise<LevelSpan[]> {
-  return levelsOf(context, await loadMeasure(context, ask.measure), ask);
-}
-
-/** The same for a measure whose metrics are known. */
-export async function levelsOf(
-  context: ReadContext,
-  loaded: LoadedMeasure,
-  { band, start, end, bucket, hours }: Omit<LevelsAsk, 'measure'>,
-): Promise<LevelSpan[]> {
-  const buckets = bucketSpans({ start, end }, bucket, hours, loaded.zone, loaded.calendar);
-  const { values } = await readMeasure(context, loaded, buckets);
-  const edges = [...buckets.start, buckets.end[buckets.size - 1]];
-  return levelSpans(band, edges, values.map(coveredValue), context.now);
 }

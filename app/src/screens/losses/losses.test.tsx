@@ -21,6 +21,7 @@ const loss = (id: string, part: Partial<IndicatorLoss> = {}): IndicatorLoss => (
   cautionMs: 10 * HOUR,
   nodataMs: 0,
   clearMs: 70 * HOUR,
+  by: null,
   ...part,
 });
 const answers = (role: string): Answers => ({
@@ -64,7 +65,7 @@ describe('losses', () => {
 
   it('say what is known and what is not', () => {
     expect(plain(lossWords(loss('1', { nodataMs: 2 * HOUR })))).toBe(
-      '20 h in Breach (20 %), 10 h in Caution, 2 h without data',
+      '20 h in Breach (20 %), 10 h in Caution, 2 h without data, sample by sample',
     );
     expect(lossWords(loss('1', { breachMs: 0, cautionMs: 0, clearMs: 0 }))).toBe('No data');
   });
