@@ -84,6 +84,7 @@ const indicator = (
         window: { start: NOW - 24 * HOUR, end: NOW },
         zone: 'UTC',
         minimumCoverage: 0.75,
+        shared: null,
         parts: [],
       },
     },
