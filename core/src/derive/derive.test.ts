@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { evaluate } from './evaluate';
-import { unitOfExpression } from './checkUnits';
-import { factorToChosenUnit, refuseCircle } from './derivedMetric';
+import { checkUnits } from './checkUnits';
+import { refuseCircle, toChosenUnit } from './derivedMetric';
 import { namesIn, parseExpression, stepsBack } from './parseExpression';
 import { writeUnit } from '../units/unit';
 
@@ -124,7 +124,7 @@ describe('units of an expression', () => {
     none: '',
   };
   const unit = (text: string): string =>
-    writeUnit(unitOfExpression(parseExpression(text), (name) => units[name]));
+    writeUnit(checkUnits(parseExpression(text), (name) => units[name]).unit);
 
   it('shows what the person chose: kWh ÷ kg is kWh/kg, and kWh per m³ stays that', () => {
     expect(unit('gas / weight')).toBe('kWh/kg');
@@ -142,12 +142,11 @@ describe('units of an expression', () => {
   });
 
   it('turns results into the unit that was chosen', () => {
-    const parts = (text: string) =>
-      [unitOfExpression(parseExpression(text), (name) => units[name]), parseExpression(text)] as const;
-    const to = (text: string, chosen: string): number => {
-      const [found, node] = parts(text);
-      return factorToChosenUnit(found, chosen, node);
-    };
+    const to = (text: string, chosen: string): number =>
+      toChosenUnit(
+        checkUnits(parseExpression(text), (name) => units[name]),
+        chosen,
+      ).factor;
     expect(to('gas / weight', 'MJ/kg')).toBeCloseTo(3.6, 12);
     expect(to('gas / weight', 'kWh/t')).toBeCloseTo(1000, 9);
     expect(to('gas / gas', '%')).toBeCloseTo(100, 12);

@@ -1,6 +1,8 @@
 import { BeaconError } from '../errors';
-import { conversion, readUnit, writeUnit, type Unit } from '../units/unit';
+import { readUnit, sameDimension, writeUnit } from '../units/unit';
+import type { CheckedExpression } from './checkUnits';
 import type { Node } from './parseExpression';
+import { toScale } from './temperature';
 
 /**
  * Refuses cycles: a derived metric must not use itself, directly or through others.
@@ -31,26 +33,29 @@ export function refuseCircle(
 }
 
 /**
- * Factor from the resulting unit to the chosen one. An empty choice takes the resulting unit. A ratio without
- * unit shown in % is multiplied by 100, unless the expression already ends in "* 100".
+ * What brings results into the chosen unit: value × factor + offset. An empty choice takes the resulting unit. A
+ * ratio without unit shown in % is multiplied by 100, unless the expression already ends in "* 100".
  *
  * @throws {BeaconError} BAD_INPUT if the chosen unit is of another dimension.
  */
-export function factorToChosenUnit(found: Unit, chosen: string, node: Node): number {
-  if (chosen.trim() === '' || chosen.trim() === writeUnit(found)) return 1;
+export function toChosenUnit(
+  { unit: found, weights, node }: CheckedExpression,
+  chosen: string,
+): { readonly factor: number; readonly offset: number } {
+  const asItIs = { factor: 1, offset: 0 };
+  if (chosen.trim() === '' || chosen.trim() === writeUnit(found)) return asItIs;
   const wanted = readUnit(chosen);
-  const factor = conversion(found, wanted);
-  if (factor === null) {
+  if (!sameDimension(found, wanted)) {
     // The unit of a bare number is unknown, so the chosen unit is taken as it is.
-    if (Object.keys(found.dimension).length === 0 && found.factor === 1) return 1;
+    if (Object.keys(found.dimension).length === 0 && found.factor === 1) return asItIs;
     throw new BeaconError(
       'BAD_INPUT',
       `The expression comes out in ${writeUnit(found) || 'a plain number'}, which is not ${chosen}.`,
       'unit',
     );
   }
-  if (chosen.trim() === '%' && endsInHundred(node)) return 1;
-  return factor;
+  if (chosen.trim() === '%' && endsInHundred(node)) return asItIs;
+  return toScale(found, wanted, weights);
 }
 
 function endsInHundred(node: Node): boolean {

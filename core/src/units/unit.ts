@@ -31,6 +31,10 @@ const SPELLINGS: Readonly<Record<string, string>> = {
   '℃': 'Cel',
   '°F': '[degF]',
   K: 'K',
+  // Differences, which no zero point belongs to.
+  ΔK: 'K',
+  'Δ°C': 'K',
+  'Δ°F': '[degF]',
   'm³': 'm3',
   'm²': 'm2',
   'cm³': 'cm3',
@@ -211,7 +215,37 @@ export function per(a: Unit, b: Unit): Unit {
   return times(a, power(b, -1));
 }
 
-/** Do two units measure the same quantity? kWh and MJ do, kWh and kg do not. */
+/** Zero points of the temperature scales, in their own degrees below 0 (SI brochure; NIST SP 811, B.8). */
+const ZERO_BELOW: Readonly<Record<string, number>> = { Cel: 273.15, '[degF]': 459.67, K: 0 };
+
+/**
+ * How far absolute zero lies below the zero of a temperature scale, in its degrees; null for anything else, also
+ * for a difference (Δ°C).
+ *
+ * @example zeroBelow(readUnit('°F')) // => 459.67
+ */
+export function zeroBelow({ parts }: Unit): number | null {
+  if (parts.length !== 1 || parts[0][1] !== 1 || parts[0][0].startsWith('Δ')) return null;
+  const { code } = partOf(parts[0][0]);
+  return code !== null && Object.hasOwn(ZERO_BELOW, code) ? ZERO_BELOW[code] : null;
+}
+
+/** Whether a unit is one of temperature differences: ΔK, Δ°C, Δ°F. */
+export const isTemperatureDifference = ({ parts }: Unit): boolean =>
+  parts.length === 1 &&
+  parts[0][1] === 1 &&
+  Object.hasOwn(SPELLINGS, parts[0][0]) &&
+  parts[0][0].startsWith('Δ');
+
+/**
+ * The unit of differences of a quantity; only temperatures have one of their own.
+ * @example unitOfDifference('°C') // => 'Δ°C'
+ */
+export function unitOfDifference(text: string): string {
+  return zeroBelow(readUnit(text)) === null ? text : `Δ${text.trim()}`;
+}
+
+/** Whether two units measure the same quantity: kWh and MJ do, kWh and kg do not. */
 export function sameDimension(a: Unit, b: Unit): boolean {
   const bases = new Set([...Object.keys(a.dimension), ...Object.keys(b.dimension)]);
   return [...bases].every((base) => (a.dimension[base] ?? 0) === (b.dimension[base] ?? 0));

@@ -31,9 +31,9 @@ import {
   stepsBack,
   type Node,
 } from '@vivid-beacon/core/src/expressions';
-import { unitOfExpression } from '@vivid-beacon/core/src/derive/checkUnits';
-import { factorToChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric';
-import type { Unit } from '@vivid-beacon/core/src/units/unit';
+import { checkUnits } from '@vivid-beacon/core/src/derive/checkUnits';
+import { toChosenUnit } from '@vivid-beacon/core/src/derive/derivedMetric';
+import { unitOfDifference, type Unit } from '@vivid-beacon/core/src/units/unit';
 import { findAsset } from '../assets/sql';
 import { spend } from '../db/readBudget';
 import { listFactors, type FactorRow } from '../metrics/derivedSql';
@@ -57,8 +57,9 @@ export interface BoundExpression {
   readonly node: Node;
   readonly names: ReadonlyMap<string, Bound>;
   readonly unit: Unit;
-  /** What results are multiplied by to come in the chosen unit. */
+  /** What brings results into the chosen unit: value × factor + offset. */
   readonly factor: number;
+  readonly offset: number;
   readonly way: DerivedWay;
 }
 
@@ -82,8 +83,9 @@ export async function bindExpression(
     }
     names.set(name, await bind(context, name, binding, definition.way));
   }
-  const unit = unitOfExpression(node, (name) => names.get(name)!.unit);
-  return { node, names, unit, factor: factorToChosenUnit(unit, chosenUnit, node), way: definition.way };
+  const checked = checkUnits(node, (name) => names.get(name)!.unit);
+  const { unit } = checked;
+  return { node: checked.node, names, unit, ...toChosenUnit(checked, chosenUnit), way: definition.way };
 }
 
 async function bind(context: ReadContext, name: string, binding: Binding, way: DerivedWay): Promise<Bound> {
@@ -143,8 +145,14 @@ function bound(rows: readonly MetricRow[], chosen: Summary | null, way: DerivedW
       'bindings',
     );
   }
-  const inTotals = summary === 'share' ? '%' : summary === 'duration' ? 'h' : summary === 'count' ? '' : unit;
-  return { kind: 'metrics', rows, summary, unit: way === 'totals' ? inTotals : unit };
+  return { kind: 'metrics', rows, summary, unit: way === 'totals' ? unitInTotals(summary, unit) : unit };
+}
+
+function unitInTotals(summary: Summary, unit: string): string {
+  if (summary === 'share') return '%';
+  if (summary === 'duration') return 'h';
+  if (summary === 'count') return '';
+  return summary === 'sd' ? unitOfDifference(unit) : unit;
 }
 
 async function definitionOf(context: ReadContext, row: MetricRow): Promise<DerivedDefinition> {
@@ -191,7 +199,7 @@ export async function summariseDerived(
  */
 export async function totalsOf(
   context: ReadContext,
-  { node, names, factor }: BoundExpression,
+  { node, names, factor, offset }: BoundExpression,
   asked: BucketSpans,
   reads: MetricReads,
 ): Promise<Summarised[]> {
@@ -215,7 +223,7 @@ export async function totalsOf(
     const i = k + before;
     if (buckets.start[i] >= context.now) return NOTHING;
     return {
-      value: Number.isFinite(value) ? value * factor : null,
+      value: Number.isFinite(value) ? value * factor + offset : null,
       samples: terms.samples[i],
       coverage: terms.coverage[i],
     };
@@ -307,7 +315,7 @@ const OF_TIME = 4;
 
 export async function seriesOfExpression(
   context: ReadContext,
-  { node, names, factor }: BoundExpression,
+  { node, names, factor, offset }: BoundExpression,
   { from, to, reachMs }: { readonly from: number; readonly to: number; readonly reachMs: number },
   reads: MetricReads,
 ): Promise<Series> {
@@ -349,7 +357,7 @@ export async function seriesOfExpression(
   for (let i = 0; i < times.length; i++) {
     if (!Number.isFinite(results[i])) continue;
     t[n] = times[i];
-    v[n++] = results[i] * factor;
+    v[n++] = results[i] * factor + offset;
   }
   return { t: t.subarray(0, n), v: v.subarray(0, n) };
 }
