@@ -58,12 +58,10 @@ export function PeriodValues({
   const [page, setPage] = useState(0);
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [pasted, setPasted] = useState('');
-  const first = plusPeriods(
-    startOfPeriod(DateTime.fromMillis(now, { zone }), period, rules),
-    page * SHOWN_PERIODS - 2,
-    period,
+  const current = startOfPeriod(now, period, zone, rules);
+  const starts = Array.from({ length: SHOWN_PERIODS }, (_, i) =>
+    DateTime.fromMillis(plusPeriods(current, page * SHOWN_PERIODS - 2 + i, period, zone), { zone }),
   );
-  const starts = Array.from({ length: SHOWN_PERIODS }, (_, i) => plusPeriods(first, i, period));
   const changes = Object.entries(typed).map(([start, text]) => ({
     start,
     value: text.trim() === '' ? null : readNumber(text) * divisor,

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { sameWindow, type Interval, type WindowSpec, steadyZone } from '@vivid-beacon/core';
+import { sameWindow, startOfPeriod, steadyZone, type Interval, type WindowSpec } from '@vivid-beacon/core';
 
 export type RailWord = 'today' | 'week' | 'month' | 'year' | 'custom';
 
@@ -47,9 +47,7 @@ export function railUnits(window: Interval): { bar: RailBar; tickMs: number } {
 /** An absolute window between two instants, snapped to ticks, in the zone's wall-clock time. */
 export function absoluteWindow(start: number, end: number, tickMs: number, zone: string): WindowSpec {
   const snap = (t: number): number => {
-    const midnight = DateTime.fromMillis(t, { zone: steadyZone(zone) })
-      .startOf('day')
-      .toMillis();
+    const midnight = startOfPeriod(t, 'day', zone);
     return midnight + Math.round((t - midnight) / tickMs) * tickMs;
   };
   const from = snap(start);

@@ -1,8 +1,7 @@
 import type { MetricKind } from '../domain/metric';
 import type { Series } from '../series/series';
 import { isCovered } from '../bands/targetBand';
-import { HOUR_MS } from '../time/lengths';
-import { zoneClock } from '../time/zoneClock';
+import { plusPeriods, startOfPeriod } from '../time/periodStart';
 
 /** Sources of the points on a control chart. */
 export const CHART_POINTS = ['sample', 'hour', 'day'] as const;
@@ -20,14 +19,8 @@ export interface OpenPoint {
 
 /** Start and end of the local hour or day that holds an instant. */
 export function pointSpan(t: number, point: 'hour' | 'day', zone: string): { start: number; end: number } {
-  const clock = zoneClock(zone);
-  if (point === 'hour') {
-    const offset = clock.offset(t);
-    const start = Math.floor((t + offset) / HOUR_MS) * HOUR_MS - offset;
-    return { start, end: start + HOUR_MS };
-  }
-  const wall = clock.dayAt(t);
-  return { start: clock.instant(wall), end: clock.instant(wall + 24 * HOUR_MS) };
+  const start = startOfPeriod(t, point, zone);
+  return { start, end: plusPeriods(start, 1, point, zone) };
 }
 
 type Reading = { readonly kind: MetricKind; readonly maxGapMs: number };

@@ -70,5 +70,7 @@ export function minutesOf(clock: string): number {
  * @param wallMs midnight of the day on the wall clock, as if it were UTC. @param clock "06:00"; "24:00" is the next midnight.
  */
 export function clockInstant(wallMs: number, clock: string, zone: string): number {
-  return zoneClock(zone).instant(wallMs + minutesOf(clock) * 60_000);
+  const { instant, startOfDay } = zoneClock(zone);
+  const minutes = minutesOf(clock);
+  return minutes % 1440 === 0 ? startOfDay(wallMs + minutes * 60_000) : instant(wallMs + minutes * 60_000);
 }

@@ -1,4 +1,3 @@
-import { DateTime } from 'luxon';
 import { workingTime } from '../calendar/workingCalendar';
 import { type WorkingCalendar } from '../schemas/calendar';
 import { ADDS_UP } from '../domain/metric';
@@ -6,7 +5,7 @@ import type { Measure } from '../domain/measure';
 import type { ReferencePeriod } from '../domain/reference';
 import { overlapMs, type Interval } from '../time/interval';
 import { intersectionOf, lengthOf } from '../time/intervals';
-import { plusPeriods } from '../time/periodStart';
+import { plusPeriods, startOfDate } from '../time/periodStart';
 import type { PeriodTarget, Proration } from './definition';
 
 /** Whether a measure adds up over time, so that its targets can be prorated. */
@@ -66,8 +65,8 @@ export function fixedTarget(
 }
 
 function periodOf(start: string, period: ReferencePeriod, zone: string): Interval {
-  const from = DateTime.fromISO(start, { zone });
-  return { start: from.toMillis(), end: plusPeriods(from, 1, period).toMillis() };
+  const from = startOfDate(start, zone);
+  return { start: from, end: plusPeriods(from, 1, period, zone) };
 }
 
 function shareOf(period: Interval, window: Interval, prorate: Proration, { zone, calendar }: Site): number {

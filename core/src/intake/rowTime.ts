@@ -1,4 +1,5 @@
-import { DateTime, IANAZone } from 'luxon';
+import { startOfPeriod } from '../time/periodStart';
+import { IANAZone } from 'luxon';
 import { FIRST_TIME } from '../time/knownYears';
 import { localTimeReader, type LocalTime } from '../time/localTime';
 import type { Block, Events, FileLayout } from './layout';
@@ -105,9 +106,7 @@ export function periodOf({ per }: Events, zone: string): (t: number) => number {
     const quarter = Math.floor(t / (HOUR / 4));
     let start = known.get(quarter);
     if (start === undefined) {
-      start = DateTime.fromMillis(quarter * (HOUR / 4), { zone })
-        .startOf(per)
-        .toMillis();
+      start = startOfPeriod(quarter * (HOUR / 4), per, zone);
       if (known.size < 100_000) known.set(quarter, start);
     }
     return start;

@@ -1,4 +1,3 @@
-import { DateTime } from 'luxon';
 import type { WorkingCalendar } from '../schemas/calendar';
 import type { Spans } from '../summary/aggregate';
 import { checkPeriods, checkPieces } from './bounds';
@@ -87,13 +86,12 @@ export function withEarlier(buckets: BucketSpans, steps: number): { buckets: Buc
     );
     return { buckets: keepingSpans({ ...joined(parts), bucket: null, window }, buckets), before: steps };
   }
-  const first = DateTime.fromMillis(buckets.start[0], { zone });
   const earlier =
     bucket === 'quarterHour' || bucket === 'hour'
       ? buckets.start[0] - steps * (bucket === 'hour' ? 3_600_000 : 900_000)
       : bucket === 'shift'
-        ? first.minus({ days: steps + 7 }).toMillis()
-        : plusPeriods(startOfPeriod(first, bucket, calendar), -steps, bucket).toMillis();
+        ? plusPeriods(buckets.start[0], -(steps + 7), 'day', zone)
+        : plusPeriods(startOfPeriod(buckets.start[0], bucket, zone, calendar), -steps, bucket, zone);
   const longer = bucketSpans({ start: earlier, end: window.end }, bucket, hours, zone, calendar);
   return { buckets: keepingSpans(longer, buckets), before: longer.size - buckets.size };
 }

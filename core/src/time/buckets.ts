@@ -1,4 +1,3 @@
-import { DateTime } from 'luxon';
 import { shiftSpans } from '../calendar/workingCalendar';
 import { type WorkingCalendar } from '../schemas/calendar';
 import { BeaconError } from '../errors';
@@ -56,13 +55,13 @@ export function bucketEdges(
     return [...days.map(({ start }) => start), days[days.length - 1].end];
   }
   const edges: number[] = [];
-  let at = startOfPeriod(DateTime.fromMillis(window.start, { zone }), bucket, rules);
-  while (at.toMillis() < window.end) {
-    edges.push(at.toMillis());
+  let at = startOfPeriod(window.start, bucket, zone, rules);
+  while (at < window.end) {
+    edges.push(at);
     if (edges.length > MAX_BUCKETS) throw tooMany(bucket);
-    at = plusPeriods(at, 1, bucket);
+    at = plusPeriods(at, 1, bucket, zone);
   }
-  edges.push(at.toMillis());
+  edges.push(at);
   return edges;
 }
 

@@ -1,8 +1,9 @@
-import { DateTime } from 'luxon';
 import type { Interval } from './interval';
+import { DAY_MS } from './lengths';
 import { plusPeriods, DEFAULT_RULES, type PeriodRules } from './periodStart';
 import { resolveWindow } from './window';
 import { type WindowSpec } from './windowSpec';
+import { zoneClock } from './zoneClock';
 
 /**
  * The window next to a window, as long as it by the calendar: the month before a month, the seven days after
@@ -21,26 +22,26 @@ export function shiftWindow(
   if (spec.kind === 'rolling' || spec.kind === 'absolute') {
     const whole = wholePeriods({ start, end }, zone);
     if (!whole) return { start: start + step * (end - start), end: end + step * (end - start) };
-    const move = (t: number): number =>
-      DateTime.fromMillis(t, { zone })
-        .plus({ [whole.unit]: step * whole.count })
-        .toMillis();
+    const move = (t: number): number => plusPeriods(t, step * whole.count, whole.unit, zone);
     return { start: move(start), end: move(end) };
   }
   const count = spec.kind === 'toDate' ? 1 : spec.count;
-  const first = DateTime.fromMillis(start, { zone });
-  const from = plusPeriods(first, step * count, spec.unit);
-  return { start: from.toMillis(), end: plusPeriods(from, count, spec.unit).toMillis() };
+  const from = plusPeriods(start, step * count, spec.unit, zone);
+  return { start: from, end: plusPeriods(from, count, spec.unit, zone) };
 }
 
-/** Between two local midnights: whole months where both are the first of one, else whole days. */
+/** Between two starts of local days: whole months where both are the first of one, else whole days. */
 function wholePeriods(
   { start, end }: Interval,
   zone: string,
-): { unit: 'months' | 'days'; count: number } | null {
-  const [a, b] = [start, end].map((t) => DateTime.fromMillis(t, { zone }));
-  if (!a.equals(a.startOf('day')) || !b.equals(b.startOf('day'))) return null;
-  if (a.day === 1 && b.day === 1)
-    return { unit: 'months', count: (b.year - a.year) * 12 + b.month - a.month };
-  return { unit: 'days', count: Math.round(b.diff(a, 'days').days) };
+): { unit: 'month' | 'day'; count: number } | null {
+  const { dayAt, startOfDay } = zoneClock(zone);
+  const [from, to] = [dayAt(start), dayAt(end)];
+  if (startOfDay(from) !== start || startOfDay(to) !== end) return null;
+  const [a, b] = [new Date(from), new Date(to)];
+  if (a.getUTCDate() === 1 && b.getUTCDate() === 1) {
+    const years = b.getUTCFullYear() - a.getUTCFullYear();
+    return { unit: 'month', count: years * 12 + b.getUTCMonth() - a.getUTCMonth() };
+  }
+  return { unit: 'day', count: Math.round((to - from) / DAY_MS) };
 }

@@ -3,6 +3,7 @@ import { BeaconError } from '../errors';
 import { sameMeaning } from '../format/sameMeaning';
 import { checkBounds } from './bounds';
 import type { Interval } from './interval';
+import { DAY_MS, HOUR_MS } from './lengths';
 import { zoneClock } from './zoneClock';
 import type { WindowSpec } from './windowSpec';
 import type { WindowUnit } from './windowUnit';
@@ -32,28 +33,28 @@ export function resolveWindow(
 
 function meantBy(spec: WindowSpec, now: number, zone: string, rules: PeriodRules): Interval {
   if (spec.kind === 'absolute') return absoluteWindow(spec, zone);
-  const at = DateTime.fromMillis(now, { zone });
-  if (!at.isValid) throw new BeaconError('BAD_INPUT', `Unknown time zone "${zone}".`, 'zone');
   switch (spec.kind) {
     case 'rolling': {
       needCount(spec.count);
-      return { start: plusPeriods(at, -spec.count, spec.unit).toMillis(), end: now };
+      // Hours are a length here, not hours of the clock.
+      const back = spec.unit === 'hour' ? now - spec.count * HOUR_MS : null;
+      return { start: back ?? plusPeriods(now, -spec.count, spec.unit, zone), end: now };
     }
     case 'periods': {
       needCount(spec.count);
-      const current = startOfPeriod(at, spec.unit, rules);
-      const end = spec.current ? plusPeriods(current, 1, spec.unit) : current;
-      return { start: plusPeriods(end, -spec.count, spec.unit).toMillis(), end: end.toMillis() };
+      const current = startOfPeriod(now, spec.unit, zone, rules);
+      const end = spec.current ? plusPeriods(current, 1, spec.unit, zone) : current;
+      return { start: plusPeriods(end, -spec.count, spec.unit, zone), end };
     }
     case 'next': {
       needCount(spec.count);
-      const current = startOfPeriod(at, spec.unit, rules);
-      const start = spec.current ? current : plusPeriods(current, 1, spec.unit);
-      return { start: start.toMillis(), end: plusPeriods(start, spec.count, spec.unit).toMillis() };
+      const current = startOfPeriod(now, spec.unit, zone, rules);
+      const start = spec.current ? current : plusPeriods(current, 1, spec.unit, zone);
+      return { start, end: plusPeriods(start, spec.count, spec.unit, zone) };
     }
     case 'toDate': {
-      const start = startOfPeriod(at, spec.unit, rules);
-      return { start: start.toMillis(), end: plusPeriods(start, 1, spec.unit).toMillis() };
+      const start = startOfPeriod(now, spec.unit, zone, rules);
+      return { start, end: plusPeriods(start, 1, spec.unit, zone) };
     }
   }
 }
@@ -68,9 +69,9 @@ function absoluteWindow(spec: WindowSpec & { kind: 'absolute' }, zone: string): 
     const at = DateTime.fromISO(text, { zone: 'utc' });
     if (!at.isValid) throw badTime(field, text);
     const clockPart = text.indexOf('T');
-    return clockPart > 0 && WITH_OFFSET.test(text.slice(clockPart))
-      ? at.toMillis()
-      : clock.instant(at.toMillis());
+    const wallMs = at.toMillis();
+    if (clockPart > 0 && WITH_OFFSET.test(text.slice(clockPart))) return wallMs;
+    return wallMs % DAY_MS === 0 ? clock.startOfDay(wallMs) : clock.instant(wallMs);
   };
   const start = moment('start');
   const end = moment('end');

@@ -9,14 +9,19 @@ export interface ZoneClock {
   /** The local day that holds an instant: its midnight on the wall clock, written as ms as if it were UTC. */
   readonly dayAt: (t: number) => number;
   /**
-   * The instant of a wall-clock time: of two the first; where the clock jumps over it, the instant of the jump.
+   * The instant of a wall-clock time: of two the first; where the clock jumps over it, it is read with the offset
+   * before the jump (RFC 5545, section 3.3.5).
    */
   readonly instant: (wallMs: number) => number;
+  /**
+   * The first instant of a local day: of two midnights the first; where the clock jumps over midnight, the jump.
+   * Days follow one another without gaps or overlap.
+   */
+  readonly startOfDay: (wallMs: number) => number;
 }
 
 /**
- * Between two points of this grid at which the offset is the same, no zone of the tz database of today
- * changes and changes back.
+ * Between two points of this grid no zone of the tz database of today changes more than once.
  */
 const GRID_MS = 5 * DAY_MS;
 const clocks = new Map<string, ZoneClock>();
@@ -37,10 +42,21 @@ export function zoneClock(zone: string): ZoneClock {
     }
     return offset;
   };
+  const changes = new Map<number, number>();
+  /** When the offset changes between a point of the grid and the next. */
+  const changeIn = (point: number): number => {
+    let change = changes.get(point);
+    if (change === undefined) {
+      change = firstChange(point * GRID_MS, (point + 1) * GRID_MS, exact);
+      changes.set(point, change);
+    }
+    return change;
+  };
   const offset = (t: number): number => {
     const point = Math.floor(t / GRID_MS);
     const before = at(point);
-    return before === at(point + 1) ? before : exact(t);
+    const after = at(point + 1);
+    return before === after || t < changeIn(point) ? before : after;
   };
   const instant = (wallMs: number): number => {
     const earlier = offset(wallMs - DAY_MS);
@@ -49,13 +65,32 @@ export function zoneClock(zone: string): ZoneClock {
     const fits = [earlier, later].map((each) => wallMs - each).filter((t) => t + offset(t) === wallMs);
     return fits.length > 0 ? Math.min(...fits) : wallMs - earlier;
   };
-  const clock: ZoneClock = {
-    offset,
-    dayAt: (t) => Math.floor((t + offset(t)) / DAY_MS) * DAY_MS,
-    instant,
+  const startOfDay = (wallMs: number): number => {
+    const start = instant(wallMs);
+    return start + offset(start) === wallMs ? start : firstChange(start - DAY_MS, start, offset);
   };
+  const dayAt = (t: number): number => {
+    const day = Math.floor((t + offset(t)) / DAY_MS) * DAY_MS;
+    if (offset(t - DAY_MS) === offset(t + DAY_MS)) return day;
+    // Where the clock is set back over midnight, the day that has begun goes on.
+    if (t >= startOfDay(day + DAY_MS)) return day + DAY_MS;
+    return t < startOfDay(day) ? day - DAY_MS : day;
+  };
+  const clock: ZoneClock = { offset, dayAt, instant, startOfDay };
   clocks.set(zone, clock);
   return clock;
+}
+
+/** The first instant with another offset than `from`, of which there is one up to `to`. */
+function firstChange(from: number, to: number, offset: (t: number) => number): number {
+  let [low, high] = [from, to];
+  const before = offset(from);
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (offset(middle) === before) low = middle;
+    else high = middle;
+  }
+  return high;
 }
 
 /** One local day: its wall-clock midnight, and its start and end as instants (23 to 25 hours apart). */
@@ -69,12 +104,12 @@ export interface LocalDay {
 
 /** Every local day that touches a stretch of time, in order; with `before` days in front of them. */
 export function localDays(from: number, to: number, zone: string, before = 0): LocalDay[] {
-  const { dayAt, instant } = zoneClock(zone);
+  const { dayAt, startOfDay } = zoneClock(zone);
   const days: LocalDay[] = [];
   let wallMs = dayAt(from) - before * DAY_MS;
-  let start = instant(wallMs);
+  let start = startOfDay(wallMs);
   while (start < to) {
-    const end = instant(wallMs + DAY_MS);
+    const end = startOfDay(wallMs + DAY_MS);
     // 1 January 1970 was a Thursday.
     days.push({ wallMs, start, end, weekday: ((((wallMs / DAY_MS + 3) % 7) + 7) % 7) + 1 });
     wallMs += DAY_MS;

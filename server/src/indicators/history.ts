@@ -1,4 +1,3 @@
-import { DateTime } from 'luxon';
 import {
   BeaconError,
   coveredValue,
@@ -35,8 +34,8 @@ export async function pastOf(
   const { definition } = versions[0];
   const { zone, calendar } = await loadMeasure(context, definition.measure);
   const bucket = bucketOfWindow(definition.window, now, zone);
-  const current = startOfPeriod(DateTime.fromMillis(now, { zone }), bucket, calendar);
-  const start = plusPeriods(current, 1 - count, bucket).toMillis();
+  const current = startOfPeriod(now, bucket, zone, calendar);
+  const start = plusPeriods(current, 1 - count, bucket, zone);
   return { bucket, zone, periods: await judgePast(context, versions, targets, { start, end: now }, bucket) };
 }
 

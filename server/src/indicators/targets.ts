@@ -1,9 +1,9 @@
-import { DateTime } from 'luxon';
 import {
   addsUp,
   coveredValue,
   fixedTarget,
   targetOfWindow,
+  yearBefore,
   type IndicatorDefinition,
   type Interval,
   type PeriodTarget,
@@ -85,10 +85,4 @@ function moreBy(value: number, percent: number): number {
 /** What of a period has passed; one that has not begun counts whole, so that targets ahead can be shown. */
 export function upTo({ start, end }: Interval, now: number): Interval {
   return { start, end: now > start ? Math.min(end, now) : end };
-}
-
-/** The same dates and wall-clock times a year before. */
-function yearBefore({ start, end }: Interval, zone: string): Interval {
-  const before = (t: number): number => DateTime.fromMillis(t, { zone }).minus({ years: 1 }).toMillis();
-  return { start: before(start), end: before(end) };
 }

@@ -1,5 +1,4 @@
-import { DateTime } from 'luxon';
-import { plusPeriods, type ReferenceValue } from '@vivid-beacon/core';
+import { plusPeriods, startOfDate, type ReferenceValue } from '@vivid-beacon/core';
 import {
   aggregateReference,
   type ReferencePeriodValue,
@@ -25,12 +24,8 @@ export function periodsOfReference(
   row: Pick<MetricRow, 'period' | 'zone'>,
 ): ReferencePeriodValue[] {
   return values.map(({ start, value }) => {
-    const from = DateTime.fromISO(start, { zone: row.zone });
-    return {
-      start: from.toMillis(),
-      end: plusPeriods(from, 1, row.period ?? 'month').toMillis(),
-      value,
-    };
+    const from = startOfDate(start, row.zone);
+    return { start: from, end: plusPeriods(from, 1, row.period ?? 'month', row.zone), value };
   });
 }
 

@@ -1,6 +1,6 @@
 import { referenceApi } from '@vivid-beacon/core/src/api/reference';
 import { DateTime } from 'luxon';
-import { BeaconError, startOfPeriod, type ReferencePeriod } from '@vivid-beacon/core';
+import { BeaconError, dateAt, startOfDate, startOfPeriod, type ReferencePeriod } from '@vivid-beacon/core';
 import { calendarOf } from '../calendars/sql';
 import { readAs } from '../db/reader';
 import { endpoints } from '../http/endpoint';
@@ -54,7 +54,8 @@ export const referenceEndpoints = endpoints(referenceApi, {
     const values = body.values.map(({ start, value }) => {
       const day = DateTime.fromISO(start, { zone: row.zone });
       if (!day.isValid) throw new BeaconError('BAD_INPUT', `There is no date "${start}".`, 'start');
-      return { start: startOfPeriod(day, row.period!, rules).toISODate()!, value };
+      const from = startOfPeriod(startOfDate(start, row.zone), row.period!, row.zone, rules);
+      return { start: dateAt(from, row.zone), value };
     });
     await changeAndNotify(
       app.pool,
