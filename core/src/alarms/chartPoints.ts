@@ -76,16 +76,29 @@ function finish(open: OpenPoint, point: 'hour' | 'day', reading: Reading, zone: 
   return reading.kind === 'level' ? (open.total + open.v * held) / heldMs : open.total;
 }
 
-/** The finished points of a series, those with too little coverage left out. */
+/** Whether a point comes right after (or is) another, without an empty hour or day between them. */
+export function follows(before: OpenPoint, next: OpenPoint, point: 'hour' | 'day', zone: string): boolean {
+  return next.start <= pointSpan(before.start, point, zone).end;
+}
+
+/**
+ * The finished points of a series in order. A gap, a missing sample or a point with too little coverage is NaN:
+ * what comes after it does not follow what came before.
+ */
 export function chartPoints(series: Series, point: ChartPoint, reading: Reading, zone: string): number[] {
-  if (point === 'sample') return Array.from(series.v).filter((v) => !Number.isNaN(v));
+  if (point === 'sample') {
+    return Array.from(series.v).flatMap((v, i) =>
+      i > 0 && series.t[i] - series.t[i - 1] > reading.maxGapMs ? [NaN, v] : [v],
+    );
+  }
   const points: number[] = [];
   let open: OpenPoint | null = null;
   for (let i = 0; i < series.t.length; i++) {
     if (Number.isNaN(series.v[i])) continue;
     const step = addToPoint(open, series.t[i], series.v[i], point, reading, zone);
+    if (step.finished !== null) points.push(step.finished);
+    if (open && !follows(open, step.open, point, zone)) points.push(NaN);
     open = step.open;
-    if (step.finished !== null && !Number.isNaN(step.finished)) points.push(step.finished);
   }
   return points;
 }

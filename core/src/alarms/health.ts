@@ -73,7 +73,7 @@ const TOP = 10;
  * Rates per operator and ten minutes, floods (begin with more than 10 alarms per operator in ten minutes, end
  * with fewer than 5), chattering, fleeting and stale alarms, most frequent alarms: after the performance
  * metrics of ANSI/ISA-18.2-2016, clause 16, and EEMUA 191 (both from memory). That a chattering alarm comes
- * three times within a minute, a fleeting one returns within a minute, and a stale one stands for a day:
+ * three times within a minute, a fleeting one returns within a minute, and a stale one stands for more than a day:
  * common practice, no source.
  *
  * @param alarms raised inside the window, in any order. @param operators people who answer alarms at the same
@@ -114,7 +114,7 @@ export function alarmHealth(
     fleeting: alarms.filter(isFleeting).length,
     stale: alarms.filter(
       ({ raisedAt, returnedAt }) =>
-        raisedAt <= window.end - STALE_MS && (returnedAt === null || returnedAt > window.end),
+        raisedAt < window.end - STALE_MS && (returnedAt === null || returnedAt > window.end),
     ).length,
     topTen,
     topTenShare: topTen.reduce((sum, { share }) => sum + share, 0),

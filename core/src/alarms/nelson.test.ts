@@ -55,6 +55,13 @@ describe('individualsChart', () => {
     expect(centre - 3 * sigma).toBeCloseTo(45.8159, 2);
   });
 
+  it('has no range over a missing value', () => {
+    // Ranges 1 and 2, and none from 11 to 21.
+    const { centre, sigma } = individualsChart([10, 11, NaN, 21, 23])!;
+    expect(centre).toBeCloseTo(65 / 4, 12);
+    expect(sigma).toBeCloseTo(1.5 / (2 / Math.sqrt(Math.PI)), 12);
+  });
+
   it('is none without spread', () => {
     expect(individualsChart([5])).toBeNull();
     expect(individualsChart([5, 5, 5])).toBeNull();

@@ -1,3 +1,5 @@
+import { mean } from '../stats/stats';
+
 /**
  * The eight run rules of a control chart after L. S. Nelson, "The Shewhart control chart: tests for special
  * causes", Journal of Quality Technology 16 (1984), 237 to 239 (wording from memory).
@@ -57,15 +59,17 @@ const D2_OF_TWO = 2 / Math.sqrt(Math.PI);
 /**
  * Centre and σ of a chart of individual values: mean, and mean moving range over d2 = 1.128 (constants of
  * the chart for individuals and moving ranges in NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2).
- * Null for fewer than two values, or when none differs from its neighbour.
+ * A missing value (NaN) interrupts the ranges: two values on either side of it are no neighbours. Null for
+ * fewer than two neighbours, or when none differ.
  */
 export function individualsChart(
   values: readonly number[],
 ): { readonly centre: number; readonly sigma: number } | null {
-  if (values.length < 2) return null;
-  let ranges = 0;
-  for (let i = 1; i < values.length; i++) ranges += Math.abs(values[i] - values[i - 1]);
-  const sigma = ranges / (values.length - 1) / D2_OF_TWO;
-  if (sigma === 0) return null;
-  return { centre: values.reduce((a, b) => a + b, 0) / values.length, sigma };
+  const ranges = values.flatMap((value, i) => {
+    const range = i === 0 ? NaN : Math.abs(value - values[i - 1]);
+    return Number.isNaN(range) ? [] : [range];
+  });
+  if (ranges.length === 0) return null;
+  const sigma = mean(ranges) / D2_OF_TWO;
+  return sigma === 0 ? null : { centre: mean(values.filter((value) => !Number.isNaN(value))), sigma };
 }

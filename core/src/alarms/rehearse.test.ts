@@ -38,7 +38,7 @@ describe('rehearse', () => {
 
   it('tells of every other limit what live evaluation would do with it', () => {
     const series = minutely([200, 206, 204, 210, 209, 216, 200, 207, 200]);
-    const { curve } = rehearseLimits([{ condition: RULE, series }], window);
+    const { curve } = rehearseLimits([{ condition: RULE, series }], window, 1);
     expect(curve[0].limit).toBe(200);
     expect(curve.at(-1)!.limit).toBe(216);
     for (const { limit, fires } of curve) {
@@ -49,7 +49,7 @@ describe('rehearse', () => {
 
   it('has no other limits where no single one decides', () => {
     const condition = makeCondition({ kind: 'outside', low: 1, high: 2, deadband: 0 });
-    expect(rehearseLimits([{ condition, series: minutely([1, 2, 3]) }], window)).toEqual({
+    expect(rehearseLimits([{ condition, series: minutely([1, 2, 3]) }], window, 1)).toEqual({
       curve: [],
       onceAWeek: null,
     });
@@ -62,8 +62,8 @@ describe('rehearse', () => {
   );
   const weeks = { start: 0, end: 28 * ONE_DAY };
 
-  it('finds the limit that would give about one a week', () => {
-    const high = rehearseLimits([{ condition: makeCondition(above(5)), series: daily }], weeks);
+  it('finds the limit that would give at most one a week', () => {
+    const high = rehearseLimits([{ condition: makeCondition(above(5)), series: daily }], weeks, 2);
     expect(high.onceAWeek!.fires).toBe(4);
     // The four highest peaks are 25 to 28.
     expect(high.onceAWeek!.limit).toBeGreaterThanOrEqual(24);
@@ -76,9 +76,42 @@ describe('rehearse', () => {
       daily.t,
       daily.v.map((v) => -v),
     );
-    const { onceAWeek } = rehearseLimits([{ condition: makeCondition(test), series }], weeks);
+    const { onceAWeek } = rehearseLimits([{ condition: makeCondition(test), series }], weeks, 2);
     expect(onceAWeek).toMatchObject({ fires: 4 });
     expect(onceAWeek!.limit).toBeLessThanOrEqual(-24);
+  });
+
+  it('counts at the limit it offers, as that is shown', () => {
+    // Peaks of 24.6 and 25.4 besides: at 24.55 as shown it would fire once more than at the exact limit.
+    const series = seriesOf(
+      Float64Array.from(daily.t),
+      Array.from(daily.v, (v) => (v === 24 ? 24.549 : v)),
+    );
+    for (const decimals of [0, 1, 2]) {
+      const { onceAWeek } = rehearseLimits([{ condition: makeCondition(above(5)), series }], weeks, decimals);
+      const { limit, fires } = onceAWeek!;
+      expect(Number(limit.toFixed(decimals))).toBe(limit);
+      const live = runCondition(makeCondition(above(limit)), series).changes;
+      expect(fires).toBe(live.filter(({ kind }) => kind === 'raise').length);
+      expect(fires).toBeLessThanOrEqual(4);
+    }
+  });
+
+  it('prefers a limit nearer to everyday values that fires no more often', () => {
+    // A swing around 0 and, each week, one rise through 10, 20 and 30: every limit between fires once a week.
+    const hours = 28 * 24;
+    const series = seriesOf(
+      Array.from({ length: hours }, (_, i) => i * ONE_HOUR),
+      Array.from({ length: hours }, (_, i) => ({ 100: 10, 101: 20, 102: 30 })[i % 168] ?? Math.sin(i)),
+    );
+    const { onceAWeek } = rehearseLimits([{ condition: makeCondition(above(5)), series }], weeks, 1);
+    expect(onceAWeek).toEqual({ limit: expect.any(Number) as number, fires: 4 });
+    expect(onceAWeek!.limit).toBeLessThanOrEqual(1.5);
+    // With a delay of two hours a limit inside the rise fires less often than a higher one.
+    const slow = makeCondition(above(5), { onDelayMs: 2 * ONE_HOUR });
+    const found = rehearseLimits([{ condition: slow, series }], weeks, 1).onceAWeek!;
+    expect(found.fires).toBeLessThanOrEqual(4);
+    expect(found.limit).toBeLessThanOrEqual(10);
   });
 
   it('counts those outside the working hours of the site', () => {

@@ -1,4 +1,5 @@
 import { firstAtOrAfter, type Series } from '../series/series';
+import { slackOf } from '../stats/decimal';
 import type { Interval } from '../time/interval';
 import { silentAfterMs } from './alarmTest';
 import {
@@ -78,8 +79,10 @@ export function runSignal(
   const silentAfter = silentAfterMs(test);
   const timed = silentAfter !== null || condition.hours !== null;
   const open = timed ? openHours(condition, Math.min(beginning, end), end) : [];
-  const over = threshold.limit;
-  const back = threshold.limit - threshold.deadband;
+  // Values equal to a limit in decimals are on it.
+  const slack = slackOf(threshold.limit, threshold.deadband);
+  const over = threshold.limit + slack;
+  const back = threshold.limit - threshold.deadband + slack;
   let active = isActive(from);
   let waiting = from.phase === 'pendingOn' || from.phase === 'pendingOff';
   let { since, seen } = from;

@@ -190,7 +190,7 @@ describe('a control chart of hours', () => {
     const series = seriesOf(t, [10, 20, 30, 30, 40, 50, 50, 60]);
     const reading = { kind: 'level', maxGapMs: 30 * MINUTE } as const;
     // From 02:30 on nothing is known until 04:00: two hours have no point.
-    expect(chartPoints(series, 'hour', reading, 'UTC')).toEqual([15, 30, 50]);
+    expect(chartPoints(series, 'hour', reading, 'UTC')).toEqual([15, 30, NaN, NaN, 50]);
   });
 
   it('tells a drift that no limit would', () => {

@@ -283,7 +283,7 @@ export const alarmsApi = contracts({
   'POST /api/alarm-rules/rehearsal/limits': {
     access: 'analyst',
     summary:
-      'How often a draft of an alarm rule would have fired with other limits, and which limit fires about once a week.',
+      'How often a draft of an alarm rule would have fired with other limits, and which limit fires at most once a week.',
     body: rehearsalOrder,
     answer: json(
       otherLimitsSchema,

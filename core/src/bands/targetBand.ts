@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { BeaconError } from '../errors';
 import { finite } from '../schemas/parts';
+import { difference, isAbove, isBelow, slackOf } from '../stats/decimal';
 import { amount, list, oneOf, shape, taggedUnion, type TypeOf } from '../schemas/shape';
 
 /** The four levels, best first, then No data. */
@@ -49,7 +50,7 @@ const limit = finite().required();
  * is better: Clear from `caution` up, Caution from `breach` up, Breach below (breach ≤ caution). `inside` is
  * better: Clear within [clearLow, clearHigh], Caution within [breachLow, breachHigh]. `cuts`: custom
  * thresholds, up to five, rising, each part with a level of its choice. Equal limits leave no Caution. A
- * value exactly on a limit has the better level.
+ * value exactly on a limit has the better level; values that agree with it in their first 12 digits are on it.
  */
 export const bandSchema = taggedUnion('TargetBand', 'direction', {
   higher: { caution: limit, breach: limit, target },
@@ -158,12 +159,14 @@ export function levelOf(band: TargetBand, value: number | null, coverage = 1): L
   if (value === null || Number.isNaN(value) || !isCovered({ coverage })) return 'nodata';
   switch (band.direction) {
     case 'lower':
-      return value <= band.caution ? 'clear' : value <= band.breach ? 'caution' : 'breach';
+      if (!isAbove(value, band.caution)) return 'clear';
+      return isAbove(value, band.breach) ? 'breach' : 'caution';
     case 'higher':
-      return value >= band.caution ? 'clear' : value >= band.breach ? 'caution' : 'breach';
+      if (!isBelow(value, band.caution)) return 'clear';
+      return isBelow(value, band.breach) ? 'breach' : 'caution';
     case 'inside':
-      if (value >= band.clearLow && value <= band.clearHigh) return 'clear';
-      return value >= band.breachLow && value <= band.breachHigh ? 'caution' : 'breach';
+      if (!isBelow(value, band.clearLow) && !isAbove(value, band.clearHigh)) return 'clear';
+      return isBelow(value, band.breachLow) || isAbove(value, band.breachHigh) ? 'breach' : 'caution';
     case 'cuts':
       return levelOfCuts(band, value);
   }
@@ -172,7 +175,7 @@ export function levelOf(band: TargetBand, value: number | null, coverage = 1): L
 /** The best level of the sections a value belongs to; a value on a threshold belongs to two. */
 function levelOfCuts({ cuts, levels }: CustomThresholds, value: number): ValueLevel {
   const held = levels.filter(
-    (_, i) => (i === 0 || value >= cuts[i - 1]) && (i === cuts.length || value <= cuts[i]),
+    (_, i) => (i === 0 || !isBelow(value, cuts[i - 1])) && (i === cuts.length || !isAbove(value, cuts[i])),
   );
   return held.reduce((a, b) => (SEVERITY[b] > SEVERITY[a] ? b : a));
 }
@@ -250,21 +253,21 @@ export function distanceOf(band: TargetBand, value: number): Distance | null {
   const limits =
     band.direction === 'inside'
       ? {
-          caution: value > band.clearHigh ? band.clearHigh : band.clearLow,
-          breach: value > band.breachHigh ? band.breachHigh : band.breachLow,
+          caution: isAbove(value, band.clearHigh) ? band.clearHigh : band.clearLow,
+          breach: isAbove(value, band.breachHigh) ? band.breachHigh : band.breachLow,
         }
       : { caution: NaN, breach: NaN, ...band };
   if (level === 'breach') {
-    const by = value - limits.breach;
+    const by = difference(value, limits.breach);
     return { by: Math.abs(by), words: by > 0 ? 'over limit' : 'under limit' };
   }
   if (level === 'caution') {
-    const by = value - limits.caution;
+    const by = difference(value, limits.caution);
     return { by: Math.abs(by), words: by > 0 ? 'over Clear' : 'under Clear' };
   }
   if (band.target === null) return null;
-  const by = value - band.target;
-  if (by === 0) return { by: 0, words: 'on target' };
+  const by = difference(value, band.target);
+  if (Math.abs(by) <= slackOf(value, band.target)) return { by: 0, words: 'on target' };
   return { by: Math.abs(by), words: by > 0 ? 'over target' : 'under target' };
 }
 
@@ -272,7 +275,8 @@ export function distanceOf(band: TargetBand, value: number): Distance | null {
 function distanceToBetter(band: TargetBand & CustomThresholds, value: number, level: Level): Distance | null {
   const better = band.cuts.filter((cut) => SEVERITY[levelOf(band, cut)] > SEVERITY[level]);
   if (better.length === 0) return null;
-  const by = value - better.reduce((a, b) => (Math.abs(value - b) < Math.abs(value - a) ? b : a));
+  const nearest = better.reduce((a, b) => (Math.abs(value - b) < Math.abs(value - a) ? b : a));
+  const by = difference(value, nearest);
   const end = level === 'breach' ? 'limit' : 'Clear';
   return { by: Math.abs(by), words: by > 0 ? `over ${end}` : `under ${end}` };
 }

@@ -1,3 +1,4 @@
+import { difference, isAbove, isBelow } from '../stats/decimal';
 import { stepsOf, type Node } from './parseExpression';
 
 /** Values of every name at the same steps. All columns have `size` entries; NaN = missing. */
@@ -37,16 +38,16 @@ export function evaluate(node: Node, values: StepValues): Float64Array {
 }
 
 const PAIRS = {
-  '+': (a: number, b: number) => a + b,
-  '-': (a: number, b: number) => a - b,
+  '+': (a: number, b: number) => difference(a, -b),
+  '-': difference,
   '*': (a: number, b: number) => a * b,
   '/': (a: number, b: number) => (b === 0 ? NaN : a / b),
-  '<': (a: number, b: number) => Number(a < b),
-  '>': (a: number, b: number) => Number(a > b),
-  '<=': (a: number, b: number) => Number(a <= b),
-  '>=': (a: number, b: number) => Number(a >= b),
-  '==': (a: number, b: number) => Number(a === b),
-  '!=': (a: number, b: number) => Number(a !== b),
+  '<': (a: number, b: number) => Number(isBelow(a, b)),
+  '>': (a: number, b: number) => Number(isAbove(a, b)),
+  '<=': (a: number, b: number) => Number(!isAbove(a, b)),
+  '>=': (a: number, b: number) => Number(!isBelow(a, b)),
+  '==': (a: number, b: number) => Number(!isAbove(a, b) && !isBelow(a, b)),
+  '!=': (a: number, b: number) => Number(isAbove(a, b) || isBelow(a, b)),
 };
 
 function call(node: Extract<Node, { kind: 'call' }>, values: StepValues): Float64Array {

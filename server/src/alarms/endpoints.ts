@@ -87,7 +87,10 @@ export const alarmEndpoints = endpoints(alarmsApi, {
     await needRule(db, params.id);
     const { kind } = body;
     if (kind === 'outOfService' && !allows(person.role, 'analyst')) {
-      throw new BeaconError('NOT_ALLOWED', 'Only an analyst can take a rule out of service. Shelve it for a time instead.');
+      throw new BeaconError(
+        'NOT_ALLOWED',
+        'Only an analyst can take a rule out of service. Shelve it for a time instead.',
+      );
     }
     const at = app.now();
     const until = kind === 'shelved' ? at + body.forMs! : null;

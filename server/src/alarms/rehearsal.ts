@@ -1,4 +1,4 @@
-import { DAY_MS, sliceSeries, type Interval, type RehearsalAnswer } from '@vivid-beacon/core';
+import { DAY_MS, sliceSeries, unitOfLimit, type Interval, type RehearsalAnswer } from '@vivid-beacon/core';
 import {
   fitAlarmModel,
   needsModel,
@@ -43,20 +43,22 @@ export async function rehearseOtherLimits(
   days: number,
   now: number,
 ): Promise<OtherLimits> {
-  const { runs, window } = await pastOfDraft(db, draft, days, now);
+  const { runs, metrics, window } = await pastOfDraft(db, draft, days, now);
   spend(db, samplesOf(runs) * OF_OTHER_LIMITS);
-  return rehearseLimits(runs, window);
+  const { unit = '', decimals = 0 } = metrics[0] ?? {};
+  return rehearseLimits(runs, window, unitOfLimit(draft.test, { unit, decimals }).decimals);
 }
 
 /** Cost relative to reading the samples. */
 const OF_REHEARSAL = 2;
-const OF_OTHER_LIMITS = 8;
+const OF_OTHER_LIMITS = 12;
 
 function samplesOf(runs: readonly RehearsedMetric[]): number {
   return runs.reduce((n, { series }) => n + series.t.length, 0);
 }
 
 interface DraftPast {
+  readonly metrics: readonly MetricRow[];
   readonly runs: readonly RehearsedMetric[];
   readonly window: Interval;
   readonly learntOnItself: boolean;
@@ -97,5 +99,5 @@ async function pastOfDraft(db: Reader, draft: RuleParts, days: number, now: numb
     const calendar = await calendarOf(db, metric.plantId);
     runs.push({ condition: conditionOf(draft, metric, calendar, model), series: inWindow });
   }
-  return { runs, window, learntOnItself, unlearnt };
+  return { runs, metrics, window, learntOnItself, unlearnt };
 }

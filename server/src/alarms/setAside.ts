@@ -56,7 +56,8 @@ export async function putRuleBack(
 ): Promise<void> {
   await withTransaction(pool, async (db) => {
     const watches = (await needWatches(db, ruleId, metricId)).filter(({ aside }) => aside !== null);
-    if (watches.length === 0) throw new BeaconError('WRONG_STATE', 'This rule is neither shelved nor out of service.');
+    if (watches.length === 0)
+      throw new BeaconError('WRONG_STATE', 'This rule is neither shelved nor out of service.');
     if (watches.some(({ aside }) => aside === 'outOfService') && !allows(person.role, 'analyst')) {
       throw new BeaconError('NOT_ALLOWED', 'Only an analyst can reinstate a rule that is out of service.');
     }

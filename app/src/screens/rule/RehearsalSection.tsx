@@ -70,7 +70,6 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
                   />
                   <OnceAWeek
                     found={limits.data.onceAWeek}
-                    test={rule.test}
                     unit={unit}
                     decimals={decimals}
                     onTake={(next) => onTest(withLimit(rule.test, next))}

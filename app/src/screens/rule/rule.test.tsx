@@ -74,7 +74,7 @@ const answers: Answers = {
       { limit: 150, fires: 40 },
       { limit: 220, fires: 0 },
     ],
-    onceAWeek: { limit: 203.14, fires: 12 },
+    onceAWeek: { limit: 203.2, fires: 12 },
   },
   'POST /api/alarm-rules': { id: '1' },
 };
@@ -91,7 +91,7 @@ describe('writing a rule', () => {
         .join(' ')
         .replace(/\s+/g, ' ');
 
-    await person.click(await screen.findByRole('button', { name: 'Take the limit of about one a week' }));
+    await person.click(await screen.findByRole('button', { name: 'Take the limit of at most one a week' }));
     expect(screen.getByLabelText('Limit')).toHaveProperty('value', '203.2');
 
     await person.click(screen.getByRole('button', { name: 'bed temperature, Ironer 2' }));

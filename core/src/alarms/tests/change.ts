@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { formatLength, formatNumber, formatValue } from '../../format/format';
 import type { Series } from '../../series/series';
+import { difference } from '../../stats/decimal';
 import { DAY_MS, MINUTE_MS } from '../../time/lengths';
 import { deadband, lengthMs, moreThanNothing, side, someOf } from './fields';
 import { plainSignal, testKind, type DisplayUnit } from './testKind';
@@ -67,7 +68,7 @@ function changes(
       next++;
     }
     if (base < 0 || then - t[base] > maxGapMs) continue;
-    const change = v[i] - v[base];
+    const change = difference(v[i], v[base]);
     const size = inPercent ? percentOf(change, v[base]) : change;
     x[i] = side === 'either' ? Math.abs(size) : side === 'fall' ? -size : size;
   }

@@ -1,7 +1,14 @@
 import { formatNumber, formatValue } from '../../format/format';
 import { finite } from '../../schemas/parts';
+import { difference, slackOf } from '../../stats/decimal';
 import { deadband, roundTo, someOf } from './fields';
 import { plainSignal, testKind } from './testKind';
+
+/** By how much one number is above another; nothing where they are equal in decimals. */
+function beyond(a: number, b: number): number {
+  const by = difference(a, b);
+  return Math.abs(by) <= slackOf(a, b) ? 0 : by;
+}
 
 /** Below `low` or above `high`. */
 export const outsideTest = testKind('outside', {
@@ -47,7 +54,7 @@ export const outsideTest = testKind('outside', {
   threshold: (test) => ({ limit: 0, deadband: test.deadband }),
   signal: ({ low, high }, _, series) =>
     plainSignal(
-      series.v.map((value) => Math.max(value - high, low - value)),
+      series.v.map((value) => Math.max(beyond(value, high), beyond(low, value))),
       series,
     ),
 });

@@ -1,7 +1,14 @@
 import * as yup from 'yup';
 import type { Series } from '../../series/series';
 import { DAY_MS, HOUR_MS } from '../../time/lengths';
-import { addToPoint, CHART_POINTS, chartPoints, type ChartPoint, type OpenPoint } from '../chartPoints';
+import {
+  addToPoint,
+  CHART_POINTS,
+  chartPoints,
+  follows,
+  type ChartPoint,
+  type OpenPoint,
+} from '../chartPoints';
 import { brokenRunRules, individualsChart, RUN_LENGTH, RUN_RULES } from '../nelson';
 import { testKind, type Signal, type SignalContext } from './testKind';
 
@@ -17,6 +24,8 @@ interface Memory {
   readonly kind: 'chart';
   readonly open: OpenPoint | null;
   readonly z: readonly number[];
+  /** Time of the newest sample, ms. */
+  readonly t?: number;
 }
 
 /** Fewest points to set up a control chart; common practice, no source: 20 to 30. */
@@ -54,7 +63,8 @@ export const runRulesTest = testKind('runRules', {
   },
   learn: ({ point }, past, reading, zone): Model | null => {
     const points = chartPoints(past, point, reading, zone);
-    const found = points.length < MIN_POINTS ? null : individualsChart(points);
+    const known = points.filter((value) => !Number.isNaN(value)).length;
+    const found = known < MIN_POINTS ? null : individualsChart(points);
     return found && { kind: 'chart', ...found };
   },
 });
@@ -70,23 +80,34 @@ function chart(
   const x = new Float64Array(t.length).fill(NaN);
   let open = memory?.open ?? null;
   let z = memory?.z ?? [];
-  const carried = (): Memory => ({ kind: 'chart', open, z });
+  let newest = memory?.t ?? NaN;
+  const carried = (): Memory => ({
+    kind: 'chart',
+    open,
+    z,
+    ...(Number.isNaN(newest) ? {} : { t: newest }),
+  });
   if (!model) return { x, shown: v, memory: carried() };
   let broken = brokenRunRules(z, rules).length > 0 ? 1 : 0;
   const take = (value: number): void => {
-    // An hour or day with too little data interrupts the run.
+    // A gap, or an hour or day with too little data, interrupts the run.
     z = Number.isNaN(value) ? [] : [...z.slice(1 - RUN_LENGTH), (value - model.centre) / model.sigma];
     broken = brokenRunRules(z, rules).length > 0 ? 1 : 0;
   };
   const held = { kind: reading.kind, maxGapMs };
   for (let i = first; i < t.length; i++) {
     if (Number.isNaN(v[i])) continue;
-    if (point === 'sample') take(v[i]);
-    else {
+    if (point === 'sample') {
+      if (t[i] - newest > maxGapMs) take(NaN);
+      take(v[i]);
+    } else {
+      const before = open;
       const step = addToPoint(open, t[i], v[i], point, held, site.zone);
       open = step.open;
       if (step.finished !== null) take(step.finished);
+      if (before && !follows(before, open, point, site.zone)) take(NaN);
     }
+    newest = t[i];
     x[i] = broken;
   }
   return { x, shown: v, memory: carried() };
