@@ -82,6 +82,31 @@ describe('hours in which a rule watches', () => {
     expect(told(inHours, series)).toEqual([`raise ${at(0)}`, `return ${at(2)}`, `raise ${at(482)}`]);
   });
 
+  it('raise it the moment they begin, by the value that holds then', () => {
+    // The last sample before 06:00 came five minutes earlier; the next comes an hour later, back to normal.
+    const held = { ...inHours, maxGapMs: 10 * MINUTE };
+    const series = seriesOf([evening + 477 * MINUTE, evening + 540 * MINUTE], [210, 190]);
+    expect(told(held, series)).toEqual([`raise ${at(482)}`, `return ${at(540)}`]);
+    // Nobody can know after more than the longest allowed gap, nor is a good value raised.
+    const late = seriesOf([evening + 471 * MINUTE, evening + 540 * MINUTE], [210, 190]);
+    expect(told(held, late)).toEqual([]);
+    expect(told(held, seriesOf([evening + 477 * MINUTE], [190]), evening + 490 * MINUTE)).toEqual([]);
+    // A delay runs from then on.
+    const delayed = { ...held, onDelayMs: 3 * MINUTE };
+    const samples = seriesOf(
+      [477, 483, 484, 486].map((m) => evening + m * MINUTE),
+      [210, 210, 210, 210],
+    );
+    expect(told(delayed, samples)).toEqual([`raise ${at(486)}`]);
+  });
+
+  it('raise it without any further sample', () => {
+    const { state } = runCondition(inHours, seriesOf([evening + 480 * MINUTE], [210]));
+    expect(state).toMatchObject({ phase: 'normal', wakeAt: evening + 482 * MINUTE });
+    const { changes } = runCondition(inHours, seriesOf([], []), state, evening + 483 * MINUTE);
+    expect(changes).toEqual([{ kind: 'raise', t: evening + 482 * MINUTE, value: 210 }]);
+  });
+
   it('end an alarm though no sample comes any more', () => {
     const series = seriesOf([evening], [210]);
     expect(told(inHours, series, evening + MINUTE)).toEqual([`raise ${at(0)}`]);

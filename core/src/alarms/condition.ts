@@ -6,7 +6,8 @@ import type { SignalContext } from './tests/testKind';
 /**
  * A metric is in alarm once the test has been tripped for the on-delay, and back to normal once the good side
  * of limit ∓ deadband has held for the off-delay. Delays in ms. Outside its hours nothing is in alarm: an
- * active alarm returns to normal when they end. A delay does not run on over a gap longer than `maxGapMs`.
+ * active alarm returns to normal when they end, and a value that holds on the bad side when they open counts from
+ * that moment. A delay does not run on over a gap longer than `maxGapMs`.
  * Deadband and on/off-delay as defined in ANSI/ISA-18.2-2016, clause 3 (from memory).
  */
 export interface AlarmCondition extends SignalContext {
@@ -26,7 +27,9 @@ export interface ConditionState {
   readonly seen: number;
   /** The value shown with the state. */
   readonly last?: number;
-  /** The latest moment at which time alone changed the phase (silence, the end of the hours). */
+  /** Of a condition with hours: the signal of the newest sample, which still holds when they open. */
+  readonly held?: number;
+  /** The latest moment at which time alone changed the phase (silence, hours that open or end). */
   readonly told?: number;
   /** Earliest time (ms) at which time alone may change the phase; absent if only samples can. */
   readonly wakeAt?: number;

@@ -88,6 +88,7 @@ export function runSignal(
   let { since, seen } = from;
   let last = from.last ?? NaN;
   let told = from.told ?? 0;
+  let held = from.held ?? NaN;
   let at = 0;
 
   const turn = (to: boolean, when: number): void => {
@@ -96,7 +97,15 @@ export function runSignal(
     since = when;
     changes.push({ kind: to ? 'raise' : 'return', t: when, value: last });
   };
-  /** Applies what time alone changes up to `to`: silence, and the end of the hours. */
+  /** Whether hours begin between two samples while the value of the earlier one holds on the bad side. */
+  const opensOnBad = ({ start }: Interval): boolean =>
+    silentAfter === null &&
+    !active &&
+    !waiting &&
+    held > over &&
+    start > Math.max(seen, told) &&
+    start - seen <= maxGapMs;
+  /** Applies what time alone changes up to `to`: silence, and hours that open and end. */
   const pass = (to: number): void => {
     while (at < open.length && open[at].start < to) {
       if (open[at].end > Math.max(seen, told)) inHours(open[at], to);
@@ -105,6 +114,12 @@ export function runSignal(
     }
   };
   const inHours = (hours: Interval, to: number): void => {
+    if (opensOnBad(hours)) {
+      told = hours.start;
+      since = hours.start;
+      if (onDelayMs === 0) turn(true, hours.start);
+      else waiting = true;
+    }
     if (silentAfter !== null && seen > 0 && !active) {
       const due = Math.max(seen, hours.start) + silentAfter;
       if (due < Math.min(hours.end, to)) {
@@ -140,6 +155,7 @@ export function runSignal(
     const when = t[i];
     if (timed) pass(when);
     last = shown[i];
+    if (!Number.isNaN(x[i])) held = x[i];
     if (timed && !(at < open.length && open[at].start <= when)) {
       // Outside the hours the test cannot trip.
       if (active || waiting) since = when;
@@ -163,13 +179,18 @@ export function runSignal(
   }
   if (timed) pass(end);
   const calm = !active && !waiting;
-  // Silence is due at a known time; the hours may end at any time.
-  const wakeAt =
-    calm && silentAfter !== null && seen > 0
-      ? seen + silentAfter
-      : !calm && condition.hours !== null
-        ? 0
-        : null;
+  const wakeAt = (): number | null => {
+    if (calm && silentAfter !== null) return seen > 0 ? seen + silentAfter : null;
+    if (condition.hours === null) return null;
+    // The hours may end at any time.
+    if (!calm) return 0;
+    if (!(held > over) || seen <= 0) return null;
+    const next = openHours(condition, seen, seen + maxGapMs).find(
+      ({ start }) => start > Math.max(seen, told),
+    );
+    return next && next.start - seen <= maxGapMs ? next.start : null;
+  };
+  const wake = wakeAt();
   return {
     state: {
       phase: active ? (waiting ? 'pendingOff' : 'active') : waiting ? 'pendingOn' : 'normal',
@@ -177,7 +198,8 @@ export function runSignal(
       seen,
       ...(seen > 0 && !Number.isNaN(last) ? { last } : {}),
       ...(told > seen ? { told } : {}),
-      ...(wakeAt === null ? {} : { wakeAt }),
+      ...(wake === null ? {} : { wakeAt: wake }),
+      ...(condition.hours !== null && !Number.isNaN(held) ? { held } : {}),
       ...(memory ? { memory } : {}),
     },
     changes,
