@@ -76,6 +76,7 @@ export * from './exports/trendColumns';
 export * from './exports/queryColumns';
 export * from './exports/frames';
 export * from './format/format';
+export * from './format/periodName';
 export * from './format/displayScale';
 export * from './format/sameMeaning';
 export * from './schemas/parts';

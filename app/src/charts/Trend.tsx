@@ -242,7 +242,7 @@ export function Trend({
       )}
       {layout.leftOut.length > 0 && (
         <Words as="second" colour={palette.ink2}>
-          {`Not drawn, because a trend has two value axes: ${layout.leftOut.join(', ')}`}
+          {`${mark === 'stacked' ? 'Not drawn, because only one unit can be stacked' : 'Not drawn, because a trend has two value axes'}: ${layout.leftOut.join(', ')}`}
         </Words>
       )}
     </View>

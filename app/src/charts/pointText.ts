@@ -3,6 +3,7 @@ import {
   formatValue,
   levelOf,
   LEVEL_WORDS,
+  periodName,
   sinceWords,
   type StretchRemark,
   type TargetBand,
@@ -26,6 +27,15 @@ interface PointOptions {
   readonly since: boolean;
 }
 
+/** A point of periods has the name of its period, one of samples its moment. */
+function momentOf(t: number, series: readonly PlottedSeries[], zone: string, now: number): string {
+  const line = series.find((each) => each.periods && each.t.includes(t));
+  if (!line?.periods) return formatMoment(t, zone, now);
+  const { bucket, start, end } = line.periods;
+  const i = line.t.indexOf(t);
+  return periodName({ start: start[i], end: end[i] }, bucket, zone, now);
+}
+
 /** A moment of a trend in words: the value and level of every line, and the marks at that time. */
 export function pointText(t: number, options: PointOptions): string {
   const { series, compared, bands, decimals, remarks, flags, zone, now, since } = options;
@@ -46,5 +56,5 @@ export function pointText(t: number, options: PointOptions): string {
   ];
   // Of several lines each has its level beside it: a comma alone would not tell where one ends.
   const separator = series.length > 1 && bands.some((band) => band !== null) ? '; ' : ', ';
-  return `${since ? sinceWords(t) : formatMoment(t, zone, now)}: ${values.join(separator)}${compare}${notes.join('')}`;
+  return `${since ? sinceWords(t) : momentOf(t, series, zone, now)}: ${values.join(separator)}${compare}${notes.join('')}`;
 }

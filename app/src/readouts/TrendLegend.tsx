@@ -1,6 +1,7 @@
 import { Pressable, StyleSheet, View } from 'react-native';
 import { formatValue, levelOf, type TargetBand } from '@vivid-beacon/core';
 import { useBoardFilters } from '../boards/BoardFiltersContext';
+import { newestDrawn } from '@vivid-beacon/core/src/boards';
 import type { TrendSeries } from '@vivid-beacon/core/src/pictures';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
@@ -9,9 +10,12 @@ import { usePalette } from '../theme/useTheme';
 /** The lines of a trend by name, with their newest values, where there is no room at their ends; a tap focuses one. */
 export function TrendLegend({
   series,
+  cumulative,
   bands,
 }: {
   readonly series: readonly TrendSeries[];
+  /** Whether the values are running totals. */
+  readonly cumulative: boolean;
   /** What judges the newest values of the first and of the second unit; null = nothing. */
   readonly bands: readonly (TargetBand | null)[];
 }) {
@@ -22,7 +26,7 @@ export function TrendLegend({
   return (
     <View style={styles.legend}>
       {series.map((each) => {
-        const last = each.answer.v.findLast((value) => value !== null) ?? null;
+        const last = newestDrawn(each, cumulative);
         const chosen = each.key === subject.key;
         const band = bands[units.indexOf(each.answer.unit)];
         const level = band ? levelOf(band, last) : 'clear';

@@ -29,7 +29,7 @@ export function TrendReadout(props: DrawProps<TrendData>) {
   const { series, readout, aligned, leftOut } = data;
   const marks = useTimeMarks(data);
   const tools = (zoomed ? TOOL : 0) + (aligned ? 0 : TOOL);
-  const isJudged = !readout.cumulative && readout.mark !== 'stacked';
+  const isJudged = readout.mark !== 'stacked';
   return (
     <>
       <Trend
@@ -74,7 +74,11 @@ export function TrendReadout(props: DrawProps<TrendData>) {
         <Words as="second" colour={palette.ink2}>{`Not drawn: ${leftOut.join(', ')}`}</Words>
       )}
       {series.length > 1 && width < NAMES_FROM && (
-        <TrendLegend series={series} bands={isJudged ? [readout.band, readout.secondBand] : NO_BANDS} />
+        <TrendLegend
+          series={series}
+          cumulative={readout.cumulative}
+          bands={isJudged ? [readout.band, readout.secondBand] : NO_BANDS}
+        />
       )}
       {stretch && (
         <StretchTray

@@ -5,7 +5,7 @@ import type { TargetBand } from '../bands/targetBand';
 import { DEFAULT_SCALE, SECTOR_PLACES } from '../board/scaleChoice';
 import { gaugeGeometry, graduations, onCircle, SWEEP } from './gaugeGeometry';
 import { starPath } from './starPath';
-import { bucketMiddles, finishedPart, nearestIndex, timeTicks, valueDomain } from './trend/trendGeometry';
+import { bucketMiddles, drawnPart, nearestIndex, timeTicks, valueDomain } from './trend/trendGeometry';
 import { valueAxis } from './valueAxis';
 
 const BAND: TargetBand = { direction: 'lower', caution: 3, breach: 4, target: 2.5 };
@@ -122,13 +122,22 @@ describe('trend axes', () => {
   });
 
   it('leaves the unfinished period out of the line and says from when it is hatched', () => {
-    const answer = { t: [0, 10, 20], v: [5, 6, 1], until: [10, 20, 30], now: 24 };
-    expect(finishedPart(answer)).toEqual({ t: [5, 15], v: [5, 6], finishedUntil: 20 });
-    expect(finishedPart({ ...answer, until: null })).toEqual({
+    const answer = { t: [0, 10, 20], v: [5, 6, 1], until: [10, 20, 30], bucket: 'hour' as const, now: 24 };
+    const periods = { bucket: 'hour', start: [0, 10], end: [10, 20] };
+    expect(drawnPart(answer, false)).toEqual({ t: [5, 15], v: [5, 6], periods, finishedUntil: 20 });
+    expect(drawnPart({ ...answer, until: null, bucket: null }, false)).toEqual({
       t: [0, 10, 20],
       v: [5, 6, 1],
+      periods: null,
       finishedUntil: 24,
     });
+  });
+
+  it('draws a running total up to now, each at the end of its period', () => {
+    const answer = { t: [0, 10, 20, 30], v: [5, 11, 12, null], until: [10, 20, 30, 40], now: 24 };
+    const { t, v, periods, finishedUntil } = drawnPart({ ...answer, bucket: 'hour' }, true);
+    expect([t, v, finishedUntil]).toEqual([[10, 20, 24], [5, 11, 12], 20]);
+    expect(periods!.end).toEqual([10, 20, 30]);
   });
 
   it('finds the nearest point that has a value', () => {

@@ -1,11 +1,11 @@
 import type { TrendAnswer } from '../api/readings';
 import type { Scene } from './scene';
 import { linePath } from './linePath';
-import { finishedPart, timeScale, valueDomain, valueScale } from './trend/trendGeometry';
+import { drawnPart, timeScale, valueDomain, valueScale } from './trend/trendGeometry';
 
 /** A small trend without axes, beside a figure; its last, unfinished period is left out. */
 export function sparkScene(answer: TrendAnswer, width: number, height: number): Scene {
-  const { t, v } = finishedPart(answer);
+  const { t, v } = drawnPart(answer, false);
   const x = timeScale(answer.window, width);
   const y = valueScale(valueDomain(v, null), height - 4);
   const d = linePath(t, v, x, (value) => y(value) + 2);

@@ -1,6 +1,7 @@
 import type { Mark } from '../drawing/scene';
 import type { TrendSeries } from '../drawing/trend/trendLayout';
 import { NAMES_FROM, trendPlot, type AlongTime, type TrendOptions } from '../drawing/trend/trendPlot';
+import { drawnPart } from '../drawing/trend/trendGeometry';
 import { trendScene } from '../drawing/trend/trendScene';
 import { formatValue } from '../format/format';
 import type { AlongAsks } from './alongAsks';
@@ -48,7 +49,12 @@ export const trend: ReadoutFormOf<TrendChoices, TrendData> = {
         ...plot.marks,
         written(caption, { key: 'caption', x: CAPTION, y: plot.height, style: TEXT.second, ink: 'ink2' }),
         ...named.flatMap((each, i) =>
-          legendLine(each, each.key === laidOut.subject.key, below + i * TEXT.body.lineHeight),
+          legendLine(
+            each,
+            newestDrawn(each, data.readout.cumulative),
+            each.key === laidOut.subject.key,
+            below + i * TEXT.body.lineHeight,
+          ),
         ),
       ],
       spoken: captionOf(data),
@@ -77,9 +83,18 @@ export const trendOptions = (
   along,
 });
 
+/** The value at the end of a line: that of the newest finished period, of a running total so far. */
+export function newestDrawn({ answer }: TrendSeries, cumulative: boolean): number | null {
+  return drawnPart(answer, cumulative).v.findLast((value) => value !== null) ?? null;
+}
+
 /** A line's name with its newest value, if there is no room at its end. */
-function legendLine({ key, name, answer: { v, unit } }: TrendSeries, isSubject: boolean, y: number): Mark[] {
-  const newest = v.findLast((value) => value !== null) ?? null;
+function legendLine(
+  { key, name, answer: { unit } }: TrendSeries,
+  newest: number | null,
+  isSubject: boolean,
+  y: number,
+): Mark[] {
   const style = isSubject ? TEXT.strong : TEXT.body;
   const middle = y + style.lineHeight / 2;
   return [
@@ -112,9 +127,7 @@ function alongTrend({ asked, aligned, window, hours, assetId }: TrendData): Alon
   const isJudged = band !== null && !groupBy && !cumulative && mark !== 'stacked' && normalise === null;
   return {
     window,
-    levels: isJudged
-      ? { measure: measures[0], band, ...window, bucket: asked.bucket, hours }
-      : null,
+    levels: isJudged ? { measure: measures[0], band, ...window, bucket: asked.bucket, hours } : null,
     assetId,
     alarms: metricIds,
     flags: groupBy ? [] : metricIds,

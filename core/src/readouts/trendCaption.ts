@@ -1,4 +1,4 @@
-import { BUCKET_WORDS } from '../time/buckets';
+import { BUCKET_WORDS, type Bucket } from '../time/buckets';
 import { formatGraduation } from '../format/format';
 import type { TrendData, TrendReadoutOf } from './trendData';
 
@@ -16,15 +16,22 @@ export function trendCaption({ series, readout, reference, asked, aligned }: Tre
     ? `, dashed: ${reference.name === 'before' ? 'the window before' : 'the same last year'}`
     : '';
   const counted = aligned ? `, by days since ${asked.align!.attribute}` : '';
-  return `${named.length > 0 ? `in ${named.join(' and ')}, ` : ''}${kind}${target}${counted}${compared}`;
+  const missing = readout.cumulative ? missingWords(series, bucket) : '';
+  return `${named.length > 0 ? `in ${named.join(' and ')}, ` : ''}${kind}${missing}${target}${counted}${compared}`;
+}
+
+/** What running totals are without, and that the last point is of an unfinished period. */
+function missingWords(series: TrendData['series'], bucket: Bucket | null): string {
+  const words = bucket === null ? 'period' : BUCKET_WORDS[bucket];
+  const left = series.reduce((n, { answer: { v } }) => n + v.filter((value) => value === null).length, 0);
+  const unfinished = series.some(({ answer: { until, now } }) => until?.some((end) => end > now));
+  const without = left === 0 ? '' : `, without ${left} with too little data`;
+  return `${without}${unfinished ? `, this ${words} so far` : ''}`;
 }
 
 /** The targets that are drawn; one beyond the ends of its scale is not. */
-function targetWords(
-  { cumulative, mark, band, secondBand, scale }: TrendReadoutOf,
-  units: readonly string[],
-): string {
-  if (cumulative || mark === 'stacked') return '';
+function targetWords({ mark, band, secondBand, scale }: TrendReadoutOf, units: readonly string[]): string {
+  if (mark === 'stacked') return '';
   const words = [band, secondBand].flatMap((each, i) => {
     if (i >= units.length || typeof each?.target !== 'number') return [];
     // Ends are those of the first unit.

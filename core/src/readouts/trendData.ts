@@ -1,6 +1,7 @@
 import type { TrendAnswer } from '../api/readings';
 import { scaleEnds } from '../bands/scaleEnds';
 import type { BaseReadout } from '../board/choices';
+import { runningTotal } from '../compare/runningTotal';
 import { sinceStart } from '../compare/sinceStart';
 import { periodCourse } from '../domain/periodCourse';
 import type { QueryAnswer } from '../domain/query';
@@ -124,9 +125,10 @@ export function trendData(inputs: ReadoutInputs<TrendChoices>, answers: ReadingA
     return { problem: { title: 'No line can be drawn so', text: `Not drawn: ${notDrawn.join(', ')}.` } };
   }
   const shown = inOwnUnits(scaledForDisplay(readout, []).readout);
+  const reference = referenceOf(inputs, plan, answers[plan.lines.length] as TrendAnswer | undefined);
   return {
-    series,
-    reference: referenceOf(inputs, plan, answers[plan.lines.length] as TrendAnswer | undefined),
+    series: series.map((each) => runningOf(each, readout)),
+    reference: reference && runningOf(reference, readout),
     decimals: decimalsOf(shown, series),
     readout: shown,
     asked: readout,
@@ -197,6 +199,12 @@ function bucketFor(
   const periods = (zoomed.end - zoomed.start) / (LENGTH[wanted] ?? 30 * DAY_MS);
   if (periods >= MIN_PERIODS) return wanted;
   return grouped ? 'quarterHour' : null;
+}
+
+/** A line as it is read everywhere: on the curve, in the legend, spoken and exported. */
+function runningOf(series: TrendSeries, { cumulative }: TrendReadoutOf): TrendSeries {
+  if (!cumulative) return series;
+  return { ...series, answer: { ...series.answer, v: runningTotal(series.answer.v) } };
 }
 
 /** The window, and the earlier one a single line is compared with; null = none. */

@@ -4,24 +4,44 @@ import { limitsOf, type TargetBand } from '../../bands/targetBand';
 import { sinceWords } from '../../compare/sinceStart';
 import type { Interval } from '../../time/interval';
 import type { TrendAnswer } from '../../api/readings';
+import type { Bucket } from '../../time/buckets';
 import { steadyZone } from '../../time/steadyZone';
 import { knownExtent } from '../knownExtent';
 
-/**
- * A bucketed trend without its last, unfinished period: drawn like the others it would look like a collapse.
- * The time from `finishedUntil` on is hatched. A trend of samples is finished up to now.
- */
-export function finishedPart(answer: Pick<TrendAnswer, 't' | 'v' | 'until' | 'now'>): {
+/** The period of each point, ms. */
+export interface PointPeriods {
+  readonly bucket: Bucket;
+  readonly start: readonly number[];
+  readonly end: readonly number[];
+}
+
+/** The part of a trend that is drawn. */
+export interface DrawnPart {
   readonly t: readonly number[];
   readonly v: readonly (number | null)[];
+  /** null = samples. */
+  readonly periods: PointPeriods | null;
+  /** The time from here on is hatched. */
   readonly finishedUntil: number;
-} {
-  const { t, v, until, now } = answer;
-  if (until === null) return { t, v, finishedUntil: now };
+}
+
+/**
+ * The points of a trend as they are drawn, named and listed. Of periods the last, unfinished one is left out:
+ * beside the others it would look like a collapse. A running total has it, for it is true so far; its points lie
+ * where each total is reached. A trend of samples is finished up to now.
+ */
+export function drawnPart(
+  { t, v, until, bucket, now }: Pick<TrendAnswer, 't' | 'v' | 'until' | 'bucket' | 'now'>,
+  cumulative: boolean,
+): DrawnPart {
+  if (until === null || bucket === null) return { t, v, periods: null, finishedUntil: now };
   const done = until.filter((end) => end <= now).length;
+  const shown = cumulative ? t.filter((start) => start < now).length : done;
+  const [start, end] = [t.slice(0, shown), until.slice(0, shown)];
   return {
-    t: bucketMiddles(t.slice(0, done), until.slice(0, done), now),
-    v: v.slice(0, done),
+    t: cumulative ? end.map((each) => Math.min(each, now)) : bucketMiddles(start, end, now),
+    v: v.slice(0, shown),
+    periods: { bucket, start, end },
     finishedUntil: done < t.length ? t[done] : now,
   };
 }

@@ -13,6 +13,8 @@ import {
   type TrendSeries,
 } from './trendLayout';
 import { sharedScale, valueAxis } from '../valueAxis';
+import { NOTHING_ALONG, trendPlot } from './trendPlot';
+import { trendScene } from './trendScene';
 
 const WINDOW = { start: 0, end: 100 };
 const LINEAR = DEFAULT_TREND_SCALE;
@@ -75,19 +77,59 @@ describe('trendLayout', () => {
     expect(right[1]).toBeLessThanOrEqual(80);
   });
 
-  it('stacks layers by time, and begins stacked, area and columns at zero', () => {
+  it('stacks layers by time as far as all are known, and begins stacked, area and columns at zero', () => {
     const scene = trendLayout([series('a', [1, 2, null]), series('b', [10, null, 5])], {
       ...OPTIONS,
       mark: 'stacked',
     });
     expect(scene.series.map(({ top }) => top)).toEqual([
       [1, 2, null],
-      [11, 2, 5],
+      [11, null, null],
     ]);
     for (const mark of ['stacked', 'area', 'columns'] as const) {
       expect(trendLayout([series('a', [50, 60])], { ...OPTIONS, mark }).axes[0].domain[0]).toBe(0);
     }
     expect(trendLayout([series('a', [50, 60])], OPTIONS).axes[0].domain[0]).toBeGreaterThan(0);
+  });
+
+  it('stacks one unit only, and what is compared with beside it', () => {
+    const all = [
+      series('a', [1, 2]),
+      series('b', [3, 4]),
+      series('c', [5, 6], 'kg'),
+      series('before', [7, 8]),
+    ];
+    const {
+      series: drawn,
+      axes,
+      leftOut,
+    } = trendLayout(all, {
+      ...OPTIONS,
+      mark: 'stacked',
+      compared: 'before',
+    });
+    expect(drawn.map(({ key, top }) => [key, top])).toEqual([
+      ['a', [1, 2]],
+      ['b', [4, 6]],
+      ['before', [7, 8]],
+    ]);
+    expect([axes.length, leftOut]).toEqual([1, ['c (kg)']]);
+    expect(drawn.map(({ area }) => area !== '')).toEqual([true, true, false]);
+  });
+
+  it('draws columns of both sides of a comparison', () => {
+    const options = {
+      series: [series('a', [1, 2])],
+      reference: series('before', [3, 4]),
+      ...{ mark: 'columns' as const, cumulative: false, scale: LINEAR, band: null, secondBand: null },
+      ...{ decimals: 0, labelled: false, focus: null, since: false, along: NOTHING_ALONG },
+    } as const;
+    const plot = trendPlot(options, 400, 200);
+    expect(plot.compared!.columns).toHaveLength(2);
+    const compared = JSON.stringify(trendScene(plot)).match(/"key":"compared","d":"([^"]*)"/)![1];
+    expect(compared.match(/M/g)).toHaveLength(2);
+    const [first, other] = [plot.subject.columns[0], plot.compared!.columns[0]];
+    expect(other.x).toBeGreaterThanOrEqual(first.x + first.width);
   });
 
   it('draws a column for every value that is there, side by side and never over one another', () => {

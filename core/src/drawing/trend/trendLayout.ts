@@ -1,7 +1,6 @@
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { formatNumber } from '../../format/format';
 import { limitsOf, type TargetBand } from '../../bands/targetBand';
-import { runningTotal } from '../../compare/runningTotal';
 import { targetEnds } from '../../bands/scaleEnds';
 import type { Interval } from '../../time/interval';
 import type { TrendMark } from '../../readouts/trendChoices';
@@ -13,7 +12,7 @@ import type { PlacedText } from '../scene';
 import { tenths } from '../tenths';
 import { textWidth } from '../textWidth';
 import { linePath } from '../linePath';
-import { finishedPart, timeScale, valueDomain } from './trendGeometry';
+import { drawnPart, timeScale, valueDomain, type PointPeriods } from './trendGeometry';
 
 /** One line of a trend. */
 export interface TrendSeries {
@@ -38,6 +37,8 @@ export interface LayoutOptions {
   readonly band: TargetBand | null;
   /** Of the second unit. */
   readonly secondBand?: TargetBand | null;
+  /** Key of the series that the others are compared with; it is never stacked. */
+  readonly compared?: string | null;
 }
 
 /** A series laid out for drawing. */
@@ -52,6 +53,8 @@ export interface PlottedSeries {
   readonly v: readonly (number | null)[];
   /** Height at each time: `v`, or the top of the layer in a stack. */
   readonly top: readonly (number | null)[];
+  /** Of each point; null = samples. */
+  readonly periods: PointPeriods | null;
   readonly path: string;
   /** Area under the line; "" for lines alone. */
   readonly area: string;
@@ -68,25 +71,39 @@ export interface TrendLayout {
   readonly x: ReturnType<typeof timeScale>;
   readonly axes: readonly PlotAxis[];
   readonly series: readonly PlottedSeries[];
-  /** Series in a third unit, for which there is no axis. */
+  /** Series in a third unit, for which there is no axis, or of a stack in a second one. */
   readonly leftOut: readonly string[];
   readonly finishedUntil: number;
 }
 
-/** Lays out the series: axes for at most two units, paths, areas or columns. Pure; all in px. */
+/** Lays out the series: axes for at most two units (a stack has one), paths, areas or columns. Pure; all in px. */
 export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions): TrendLayout {
-  const { window, width, height, mark, cumulative, scale, band, secondBand = null } = options;
+  const {
+    window,
+    width,
+    height,
+    mark,
+    cumulative,
+    scale,
+    band,
+    secondBand = null,
+    compared = null,
+  } = options;
   const units = [...new Set(all.map(({ answer }) => answer.unit))];
-  const drawn = all.filter(({ answer }) => units.indexOf(answer.unit) < 2);
+  // Only one unit can be added up.
+  const axesFor = mark === 'stacked' ? 1 : 2;
+  const drawn = all.filter(({ answer }) => units.indexOf(answer.unit) < axesFor);
   const x = timeScale(window, width);
   const prepared = drawn.map((each) => {
-    const { t, v, finishedUntil } = finishedPart(each.answer);
-    return { ...each, t, v: cumulative ? runningTotal(v) : v, finishedUntil };
+    return { ...each, ...drawnPart(each.answer, cumulative) };
   });
-  const stacked = mark === 'stacked' ? stackedTops(prepared) : null;
+  // What is compared with lies beside the stack, not on it.
+  const layers = prepared.filter(({ key }) => key !== compared);
+  const tower = mark === 'stacked' ? stackedTops(layers) : null;
+  const stacked = tower && prepared.map((each) => tower[layers.indexOf(each)] ?? null);
   const tops = prepared.map((each, i) => stacked?.[i] ?? each.v);
   const fromZero = mark === 'columns' || mark === 'stacked' || mark === 'area';
-  const axes = units.slice(0, 2).map((unit, k) => {
+  const axes = units.slice(0, axesFor).map((unit, k) => {
     const own = tops.filter((_, i) => prepared[i].answer.unit === unit);
     const values = own.length === 1 ? own[0] : own.flat();
     return axisOf(unit, values, {
@@ -101,7 +118,9 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
     const { at } = axes[axis];
     const top = tops[i];
     const base = at(Math.max(axes[axis].domain[0], Math.min(0, axes[axis].domain[1])));
-    const below = stacked && i > 0 && prepared[i - 1].answer.unit === each.answer.unit ? tops[i - 1] : null;
+    const layer = layers.indexOf(each);
+    const below = tower && layer > 0 ? tower[layer - 1] : null;
+    const isLayer = mark === 'area' || (mark === 'stacked' && layer >= 0);
     const path =
       mark === 'steps' ? stepPath(each.t, top, each.answer.until, x, at) : linePath(each.t, top, x, at);
     return {
@@ -114,7 +133,8 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
       v: each.v,
       top,
       path: mark === 'columns' ? '' : path,
-      area: mark === 'area' || mark === 'stacked' ? areaPath(each.t, top, below, x, at, base) : '',
+      periods: each.periods,
+      area: isLayer ? areaPath(each.t, top, below, x, at, base) : '',
       columns: mark === 'columns' ? columnsOf(each.t, top, prepared.length, i, window, x, at, base) : [],
     };
   });
@@ -123,7 +143,7 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
     axes,
     series,
     leftOut: all
-      .filter(({ answer }) => units.indexOf(answer.unit) >= 2)
+      .filter(({ answer }) => units.indexOf(answer.unit) >= axesFor)
       .map(({ name, answer }) => `${name} (${answer.unit})`),
     finishedUntil: prepared.reduce(
       (latest, { finishedUntil }) => Math.max(latest, finishedUntil),
@@ -133,7 +153,8 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
 }
 
 /**
- * Tops of stacked layers by time; a missing value counts as zero. Not d3-shape's stack, which needs one table of
+ * Tops of stacked layers by time. Where a layer is missing, it and those above it are: their height is not known.
+ * Not d3-shape's stack, which needs one table of
  * all layers at the same times: here layers may have different times.
  */
 function stackedTops(
@@ -143,10 +164,9 @@ function stackedTops(
   return all.map(({ t, v }) =>
     t.map((time, i) => {
       const value = v[i];
-      if (value === null) return height.has(time) ? height.get(time)! : null;
-      const top = (height.get(time) ?? 0) + value;
+      const top = value === null ? NaN : (height.get(time) ?? 0) + value;
       height.set(time, top);
-      return top;
+      return Number.isNaN(top) ? null : top;
     }),
   );
 }

@@ -86,7 +86,7 @@ const BEFORE_NAME = 27;
 export function trendPlot(options: TrendOptions, width: number, height: number): TrendPlot {
   const { series, reference, mark, cumulative, scale, focus } = options;
   const named = series.length > 1 && width >= NAMES_FROM;
-  const twoUnits = new Set(series.map(({ answer }) => answer.unit)).size > 1;
+  const twoUnits = mark !== 'stacked' && new Set(series.map(({ answer }) => answer.unit)).size > 1;
   const rightAt = RIGHT - 6 + (named ? nameRoom(series) : 0);
   const left = Math.max(LEFT, graduationRoom(series[0]));
   const plot = {
@@ -95,7 +95,7 @@ export function trendPlot(options: TrendOptions, width: number, height: number):
     width: Math.max(10, width - left - rightAt - 6 - (twoUnits ? SECOND_AXIS : 0)),
     height: Math.max(10, height - TOP - BOTTOM),
   };
-  const isJudged = !cumulative && mark !== 'stacked';
+  const isJudged = mark !== 'stacked';
   const bands = [isJudged ? options.band : null, isJudged && twoUnits ? options.secondBand : null] as const;
   const layout = trendLayout(reference ? [...series, reference] : series, {
     window: series[0].answer.window,
@@ -106,6 +106,7 @@ export function trendPlot(options: TrendOptions, width: number, height: number):
     scale,
     band: bands[0],
     secondBand: bands[1],
+    compared: reference?.key ?? null,
   });
   const lines = layout.series.filter(({ key }) => key !== reference?.key);
   return {

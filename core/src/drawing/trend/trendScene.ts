@@ -5,10 +5,18 @@ import { axisMarks } from './axisMarks';
 import { bandMarks } from './bandMarks';
 import { lineMarks, pointNumbers } from './lineMarks';
 import { nameMarks } from './nameMarks';
+import type { PlottedSeries } from './trendLayout';
 import type { TrendPlot } from './trendPlot';
 
 /** How far drawing may extend beyond the plot, px, so that lines are not cut at its edge. */
 const OVER = { x: 4, y: 6 };
+
+/** The reference: a dashed line, or dashed columns beside those that are compared with it. */
+function comparedMark({ path, columns }: PlottedSeries): Mark {
+  const outlines = columns.map(({ x, y, width, height }) => `M${x} ${y}h${width}v${height}h${-width}Z`);
+  const d = path === '' ? outlines.join('') : path;
+  return { kind: 'path', key: 'compared', d, stroke: 'ink2', strokeWidth: 1.1, dash: '4 3' };
+}
 
 /**
  * Lines over time: the subject changes colour where it leaves its band; gaps stay open. While a finger moves
@@ -18,11 +26,7 @@ export function trendScene(trend: TrendPlot): Scene {
   const { plot, channels, named, rightAt, compared, options } = trend;
   const moves: Mark[] = [
     ...alongMarks(trend),
-    ...(compared
-      ? ([
-          { kind: 'path', key: 'compared', d: compared.path, stroke: 'ink2', strokeWidth: 1.1, dash: '4 3' },
-        ] as const)
-      : []),
+    ...(compared ? [comparedMark(compared)] : []),
     ...lineMarks(trend),
     ...(options.labelled && options.mark !== 'columns' ? pointNumbers(trend) : []),
   ];
