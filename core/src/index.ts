@@ -12,6 +12,7 @@ export * from './board/scaleChoice';
 export * from './board/boardFilters';
 export * from './board/joinScopes';
 export * from './text/lowerFirst';
+export * from './text/sameName';
 export * from './scope/scope';
 export * from './domain/periodCourse';
 export * from './time/automaticPeriod';

@@ -1,3 +1,4 @@
+import { attributeOf } from '../text/sameName';
 import type { Normalise } from '../readouts/trendChoices';
 
 /** Normalised values with their unit. */
@@ -27,7 +28,7 @@ export function normalised(
     if (first === undefined || !(first! > 0)) return null;
     return { v: v.map((value) => (value === null ? null : (100 * value) / first!)), unit: '% of the first' };
   }
-  const divisor = Number(attributes[by.name] ?? NaN);
+  const divisor = Number(attributeOf(attributes, by.name) ?? NaN);
   if (!(divisor > 0) || !Number.isFinite(divisor)) return null;
   return {
     v: v.map((value) => (value === null ? null : value / divisor)),

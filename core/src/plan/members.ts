@@ -4,6 +4,7 @@ import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { ADDS_UP, type MetricKind, type Summary } from '../domain/metric';
 import type { GroupBy, Query } from '../domain/query';
 import { BeaconError } from '../errors';
+import { attributeOf, nameKey } from '../text/sameName';
 import { topmost } from '../scope/scope';
 import { checkSummary } from '../summary/checkSummary';
 import { bucketSpans, type BucketSpans } from '../time/bucketSpans';
@@ -75,14 +76,17 @@ export function groupMembers<Metric extends PlannedMetric>(
     numerator: partedBy(numerator, nameOf),
     denominator: partedBy(denominator, nameOf),
   }));
-  const names = new Set(parted.flatMap(({ numerator }) => [...numerator.keys()]));
-  return [...names].map((name) => {
+  // Of names that differ only in capitals the first stands for all.
+  const names = new Map<string, string>();
+  for (const { numerator } of parted)
+    for (const [key, [first]] of numerator) if (!names.has(key)) names.set(key, nameOf(first));
+  return [...names].map(([key, name]) => {
     const measures = parted.map(({ numerator, denominator }) => {
-      const all = numerator.get(name) ?? [];
+      const all = numerator.get(key) ?? [];
       const counted = topmost(all);
       return {
         numerator: counted,
-        denominator: topmost(denominator.get(name) ?? []),
+        denominator: topmost(denominator.get(key) ?? []),
         within: all.filter((metric) => !counted.includes(metric)),
       };
     });
@@ -109,7 +113,7 @@ function nameOfGroup(by: GroupBy, attributes: AttributesById): (metric: PlannedM
     case 'assetKind':
       return ({ assetKind }) => assetKind;
     case 'attribute':
-      return ({ assetId }) => String(attributes.get(assetId)?.[by.name] ?? '');
+      return ({ assetId }) => String(attributeOf(attributes.get(assetId) ?? {}, by.name) ?? '');
     case 'all':
       return () => 'All';
   }
@@ -131,10 +135,10 @@ function partedBy<Metric>(
 ): Map<string, Metric[]> {
   const groups = new Map<string, Metric[]>();
   for (const metric of metrics) {
-    const name = nameOf(metric);
-    const group = groups.get(name);
+    const key = nameKey(nameOf(metric));
+    const group = groups.get(key);
     if (group) group.push(metric);
-    else groups.set(name, [metric]);
+    else groups.set(key, [metric]);
   }
   return groups;
 }

@@ -1,3 +1,4 @@
+import { attributeOf } from '../text/sameName';
 import { startOfAttribute } from '../compare/sinceStart';
 import type { Asset } from '../api/assets';
 import type { Metric } from '../api/metrics';
@@ -14,6 +15,6 @@ export function alignedStarts(
   return measures.map(({ metricId }) => {
     const metric = metrics.get(metricId);
     const attributes = assets.get(metric?.assetId ?? '')?.attributes;
-    return attributes && metric ? startOfAttribute(attributes[align.attribute], metric.zone) : null;
+    return attributes && metric ? startOfAttribute(attributeOf(attributes, align.attribute), metric.zone) : null;
   });
 }

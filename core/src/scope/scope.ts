@@ -1,3 +1,4 @@
+import { attributeOf, nameKey, sameValue } from '../text/sameName';
 import type { AttributeCondition } from '../domain/query';
 
 /** Whether an asset has all of these attributes. A missing attribute never matches. */
@@ -5,9 +6,10 @@ export function hasAttributes(
   { attributes }: { readonly attributes: Readonly<Record<string, string | number>> },
   conditions: readonly AttributeCondition[],
 ): boolean {
-  return conditions.every(
-    ({ name, values }) => Object.hasOwn(attributes, name) && values.includes(attributes[name]),
-  );
+  return conditions.every(({ name, values }) => {
+    const own = attributeOf(attributes, name);
+    return own !== undefined && values.some((each) => sameValue(each, own));
+  });
 }
 
 /**
@@ -32,11 +34,11 @@ export function topmost<
   if (metrics.length < 2) return [...metrics];
   const named = new Map<string, Set<string>>();
   for (const { name, assetId } of metrics) {
-    const assets = named.get(name);
+    const assets = named.get(nameKey(name));
     if (assets) assets.add(assetId);
-    else named.set(name, new Set([assetId]));
+    else named.set(nameKey(name), new Set([assetId]));
   }
   return metrics.filter(
-    ({ name, assetId, path }) => !path.some((id) => id !== assetId && named.get(name)!.has(id)),
+    ({ name, assetId, path }) => !path.some((id) => id !== assetId && named.get(nameKey(name))!.has(id)),
   );
 }

@@ -93,9 +93,11 @@ export async function attributeValues(
             count(*) > ${MAX_VALUES} as many
      from (select name, value, row_number() over (
              partition by name order by jsonb_typeof(value), (value #>> '{}') collate natural_order) as place
-           from (select distinct each.key as name, each.value
+           from (select distinct on (lower(each.key), lower(each.value::text))
+                        min(each.key) over (partition by lower(each.key)) as name, each.value
                  from asset join asset_place place on place.asset_id = asset.id, jsonb_each(asset.attributes) each
-                 where ${SEEN_PLANT}) found) numbered
+                 where ${SEEN_PLANT}
+                 order by lower(each.key), lower(each.value::text), each.value::text) found) numbered
      group by name order by name collate natural_order`,
     [db.asker.sites],
   );

@@ -283,7 +283,8 @@ export function listCauses(db: Queryable): Promise<FlagCause[]> {
 export async function addCause(db: Queryable, name: string): Promise<FlagCause | undefined> {
   return one(
     db,
-    `insert into flag_cause (name) values ($1)
+    `insert into flag_cause (name)
+     select $1 where not exists (select 1 from flag_cause where lower(name) = lower($1) and removed_at is null)
      on conflict (name) do update set removed_at = null where flag_cause.removed_at is not null
      returning id, name`,
     [name],

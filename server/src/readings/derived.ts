@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon';
 import {
   ADDS_UP,
+  attributeOf,
   HOUR_MS,
   BeaconError,
   SUMMARIES_OF_KIND,
@@ -115,7 +116,7 @@ async function bind(context: ReadContext, name: string, binding: Binding, way: D
     }
     case 'attribute': {
       const asset = await findAsset(context.db, binding.assetId);
-      const value = asset?.attributes[binding.attribute];
+      const value = asset && attributeOf(asset.attributes, binding.attribute);
       if (!asset || typeof value !== 'number') {
         throw new BeaconError(
           'BAD_INPUT',
