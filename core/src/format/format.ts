@@ -61,6 +61,21 @@ export function formatValue(value: number | null, unit: string, decimals: number
   return unit === '' ? formatNumber(value, decimals) : `${formatNumber(value, decimals)}${THIN_SPACE}${unit}`;
 }
 
+/** So many decimals more than shown values have show a small distance. */
+const MORE_DECIMALS = 3;
+
+/**
+ * A distance that is not zero, never told as 0.00: with up to three decimals more, then as "just".
+ *
+ * @param by above 0.
+ * @example formatDistance(0.0042, 1) // => '0.004'
+ */
+export function formatDistance(by: number, decimals: number): string {
+  for (let more = 0; more <= MORE_DECIMALS; more++)
+    if (Number(by.toFixed(decimals + more)) !== 0) return formatNumber(by, decimals + more);
+  return 'just';
+}
+
 /**
  * Decimals that show about three figures of the larger end of a scale.
  * @example decimalsFor(0, 4) // => 2

@@ -15,6 +15,8 @@ export function alignedStarts(
   return measures.map(({ metricId }) => {
     const metric = metrics.get(metricId);
     const attributes = assets.get(metric?.assetId ?? '')?.attributes;
-    return attributes && metric ? startOfAttribute(attributeOf(attributes, align.attribute), metric.zone) : null;
+    return attributes && metric
+      ? startOfAttribute(attributeOf(attributes, align.attribute), metric.zone)
+      : null;
   });
 }

@@ -1,5 +1,5 @@
 import type { BaseReadout } from '../board/choices';
-import { formatNumber, formatValue } from '../format/format';
+import { formatDistance, formatNumber, formatValue } from '../format/format';
 import { changeOf } from '../indicators/targetOfWindow';
 import type { ReadoutValue } from './readoutValues';
 
@@ -26,6 +26,9 @@ export function changeWords(
   const base = `${formatValue(previous, unit, decimals)} ${whole}`;
   const { by, percent } = change;
   if (by === 0) return `the same as ${base}`;
-  const share = percent === null ? '' : ` (${formatNumber(Math.abs(percent), 1)} %)`;
-  return `${by > 0 ? 'up' : 'down'} ${formatNumber(Math.abs(by), decimals)}${share} on ${base}`;
+  const share = percent === null ? '' : ` (${formatDistance(Math.abs(percent), 1)} %)`;
+  const size = formatDistance(Math.abs(by), decimals);
+  return size === 'just'
+    ? `just ${by > 0 ? 'above' : 'below'} ${base}`
+    : `${by > 0 ? 'up' : 'down'} ${size}${share} on ${base}`;
 }

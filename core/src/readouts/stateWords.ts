@@ -1,5 +1,5 @@
 import { distanceOf, LEVEL_WORDS, type TargetBand } from '../bands/targetBand';
-import { formatNumber } from '../format/format';
+import { formatDistance, formatNumber } from '../format/format';
 import type { ReadoutValue } from './readoutValues';
 
 /** The parts of a value that its state depends on. */
@@ -19,7 +19,7 @@ export function stateWords(reading: JudgedValue, band: TargetBand | null, decima
   const onTarget = distance.words.endsWith('target') && Number(distance.by.toFixed(decimals)) === 0;
   return onTarget
     ? `${word}, on target`
-    : `${word}, ${formatNumber(distance.by, decimals)} ${distance.words}`;
+    : `${word}, ${formatDistance(distance.by, decimals)} ${distance.words}`;
 }
 
 /**
