@@ -78,6 +78,7 @@ export * from './exports/queryColumns';
 export * from './exports/frames';
 export * from './format/format';
 export * from './format/periodName';
+export * from './format/typedNumber';
 export * from './format/displayScale';
 export * from './format/sameMeaning';
 export * from './schemas/parts';

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
 import { Field } from './Field';
 import { readTyped } from './readTyped';
+import { UnderstoodAs } from './UnderstoodAs';
 
 interface NumberFieldProps {
   readonly label: string;
@@ -19,18 +21,24 @@ export function NumberField({ label, value, onChange, unit, error }: NumberField
     // Only a change from outside replaces what is typed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [value]);
+  const type = (next: string): void => {
+    setText(next);
+    const number = readTyped(next);
+    if (number !== null) onChange(number);
+  };
   return (
-    <Field
-      label={label}
-      value={text}
-      inputMode="decimal"
-      after={unit}
-      error={typed === null ? `"${text}" is not a number` : error}
-      onChange={(next) => {
-        setText(next);
-        const number = readTyped(next);
-        if (number !== null) onChange(number);
-      }}
-    />
+    <View style={styles.field}>
+      <Field
+        label={label}
+        value={text}
+        inputMode="decimal"
+        after={unit}
+        error={typed === null ? `"${text}" is not a number` : error}
+        onChange={type}
+      />
+      <UnderstoodAs text={text} unit={unit} onTake={type} />
+    </View>
   );
 }
+
+const styles = StyleSheet.create({ field: { flexGrow: 1, flexShrink: 1, minWidth: 0, gap: 2 } });

@@ -8,7 +8,8 @@ import {
   type PeriodRules,
   type ReferencePeriod,
 } from '@vivid-beacon/core';
-import { parseNumber, recogniseDecimal } from '@vivid-beacon/core/src/intake/numberText';
+import { readTyped } from './readTyped';
+import { UnderstoodAs } from './UnderstoodAs';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
 import { Button } from './Button';
@@ -79,13 +80,20 @@ export function PeriodValues({
           return (
             <View key={start} style={styles.cell}>
               {mayEdit ? (
-                <Field
-                  label={label}
-                  value={typed[start] ?? (value === undefined ? '' : String(value))}
-                  inputMode="decimal"
-                  after={unit}
-                  onChange={(text) => setTyped({ ...typed, [start]: text })}
-                />
+                <>
+                  <Field
+                    label={label}
+                    value={typed[start] ?? (value === undefined ? '' : String(value))}
+                    inputMode="decimal"
+                    after={unit}
+                    onChange={(text) => setTyped({ ...typed, [start]: text })}
+                  />
+                  <UnderstoodAs
+                    text={typed[start] ?? ''}
+                    unit={unit}
+                    onTake={(text) => setTyped({ ...typed, [start]: text })}
+                  />
+                </>
               ) : (
                 <Words as="body">{`${label}: ${value === undefined ? 'none' : formatNumber(value, decimals)}`}</Words>
               )}
@@ -141,9 +149,7 @@ export function PeriodValues({
   );
 }
 
-function readNumber(text: string): number {
-  return parseNumber(text, recogniseDecimal([text]));
-}
+const readNumber = (text: string): number => readTyped(text) ?? NaN;
 
 const styles = StyleSheet.create({
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: 10, paddingVertical: 6 },

@@ -65,6 +65,27 @@ describe('NumberField', () => {
     expect(heard.at(-1)).toBe(21.5);
   });
 
+  it('shows what was understood, and asks where the sign could be either', async () => {
+    const heard: number[] = [];
+    const { person } = renderScreen(
+      <Kept first={20} heard={heard}>
+        {(value, set) => <NumberField label="Limit" unit="kWh" value={value} onChange={set} />}
+      </Kept>,
+    );
+    const field = screen.getByLabelText('Limit');
+    await person.clear(field);
+    await person.type(field, '300k');
+    expect(screen.getByRole('status').textContent).toBe('= 300,000 kWh');
+    expect(heard.at(-1)).toBe(300_000);
+    await person.clear(field);
+    await person.type(field, '300,000');
+    expect(heard.at(-1)).toBe(300_000);
+    expect(screen.getByText('Read as 300,000, not 300 kWh')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Take 300' }));
+    expect([heard.at(-1), (field as HTMLInputElement).value]).toEqual([300, '300']);
+    expect(screen.queryByRole('status')).toBeNull();
+  });
+
   it('takes over a number that is set from outside, and shows an error of its form', () => {
     const { rerender } = renderScreen(<NumberField label="Limit" value={1} onChange={() => undefined} />);
     rerender(<NumberField label="Limit" value={2} onChange={() => undefined} error="too small" />);

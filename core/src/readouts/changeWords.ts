@@ -1,5 +1,5 @@
 import type { BaseReadout } from '../board/choices';
-import { formatDistance, formatNumber, formatValue } from '../format/format';
+import { formatDistance, formatValue } from '../format/format';
 import { changeOf } from '../indicators/targetOfWindow';
 import type { ReadoutValue } from './readoutValues';
 

@@ -9,6 +9,7 @@ import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { attributeValue } from './attributeText';
 
 const PATH = /^(path|place|pfad)$/i;
 const KIND = /^(kind|type|art)$/i;
@@ -38,8 +39,7 @@ export function readAssetList(text: string): readonly AssetImportRow[] | string 
       head.flatMap((name, k) => {
         const value = (cells[k] ?? '').trim();
         if (k === path || k === kind || k === zone || value === '' || name.trim() === '') return [];
-        const number = Number(value.replace(',', '.'));
-        return [[name.trim(), /^[+-]?\d+([.,]\d+)?$/.test(value) ? number : value]];
+        return [[name.trim(), attributeValue(value)]];
       }),
     ),
   }));

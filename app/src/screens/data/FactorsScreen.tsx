@@ -16,6 +16,7 @@ import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
+import { readTyped } from '../../components/readTyped';
 
 /** Equivalence factors that derived metrics can use: kg of CO2 per kWh and the like, by date. */
 export function FactorsScreen() {
@@ -88,7 +89,7 @@ function FactorForm({ factor, onDone }: { readonly factor: Factor | null; readon
     .filter((line) => line.trim() !== '')
     .map((line) => {
       const [from, value] = line.split(':');
-      return { from: from.trim(), value: Number((value ?? '').trim().replace(',', '.')) };
+      return { from: from.trim(), value: readTyped(value ?? '') ?? NaN };
     });
   const wrong = values.find(
     ({ from, value }) => !/^\d{4}-\d{2}-\d{2}$/.test(from) || !Number.isFinite(value),

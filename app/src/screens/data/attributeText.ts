@@ -1,3 +1,10 @@
+import { readTyped } from '../../components/readTyped';
+
+/** A number where the text is one in digits, otherwise the text. */
+export function attributeValue(text: string): string | number {
+  return /^[+-]?[\d.,]*\d$/.test(text) ? (readTyped(text) ?? text) : text;
+}
+
 /** Attributes as a person types them: "name: value" a line. */
 export function formatAttributes(attributes: Readonly<Record<string, string | number>>): string {
   return Object.entries(attributes)
@@ -14,8 +21,7 @@ export function parseAttributes(text: string): Record<string, string | number> |
     const name = line.slice(0, at).trim();
     const value = line.slice(at + 1).trim();
     if (at < 1 || name === '' || value === '') return `Line ${i + 1} must be a name, a colon and a value`;
-    const number = Number(value.replace(',', '.'));
-    out[name] = /^[+-]?\d+([.,]\d+)?$/.test(value) && Number.isFinite(number) ? number : value;
+    out[name] = attributeValue(value);
   }
   return out;
 }
