@@ -49,6 +49,8 @@ export const indicatorReadingSchema = named(
     definition: indicatorSchema.required(),
     name: text(),
     assetName: text(),
+    /** Names of its asset from the plant down: "Quayside / Dryers / Dryer 1". */
+    place: text(),
     plantId: text(),
     ownerName: textOrNull(),
     measure: measureSchema.required(),
@@ -65,6 +67,8 @@ const indicatorLoss = shape({
   name: text(),
   assetId: text(),
   assetName: text(),
+  /** Names of its asset from the plant down. */
+  place: text(),
   /** The metric that leads its measure. */
   metricId: text(),
   /** The stretch of time that is counted. */

@@ -50,6 +50,8 @@ export const flagEntity = named(
     alarmId: textOrNull(),
     metricId: textOrNull(),
     assetName: text(),
+    /** Names of its asset from the plant down: "Quayside / Dryers / Dryer 1". */
+    place: text(),
     plantId: text(),
     zone: text(),
     from: personSchema,

@@ -19,7 +19,8 @@ import type { Reader } from '../db/reader';
 
 const FLAGS = `
   select flag.id, flag.title, flag.note, flag.kind, flag.priority, flag.status, flag.alarm_id as "alarmId",
-         flag.metric_id as "metricId", asset.name as "assetName", place.plant_id as "plantId", place.zone,
+         flag.metric_id as "metricId", asset.name as "assetName", place.title as place,
+         place.plant_id as "plantId", place.zone,
          jsonb_build_object('id', giver.id::text, 'name', giver.name, 'role', giver.role) as "from",
          jsonb_build_object('id', taker.id::text, 'name', taker.name, 'role', taker.role) as "to",
          ${ms('flag.due_at', 'dueAt')}, ${ms('flag.created_at', 'createdAt')}, ${ms('flag.closed_at', 'closedAt')},

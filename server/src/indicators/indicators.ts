@@ -89,7 +89,7 @@ export async function readIndicatorLevels(
 /** One indicator with its present value. */
 export async function readIndicator(
   context: ReadContext,
-  { id, version, definition, assetName, plantId, ownerName }: IndicatorRow,
+  { id, version, definition, assetName, place, plantId, ownerName }: IndicatorRow,
   targets: readonly PeriodTarget[],
 ): Promise<IndicatorReading> {
   return {
@@ -98,6 +98,7 @@ export async function readIndicator(
     definition,
     name: definition.name,
     assetName,
+    place,
     plantId,
     ownerName,
     measure: definition.measure,
@@ -264,7 +265,7 @@ export async function readIndicatorLosses(
   const ids = rows.map(({ id }) => id);
   const [versions, targets] = [await versionsOf(db, ids), await targetsOf(db, ids)];
   const losses = await Promise.all(
-    rows.map(async ({ id, definition, assetName, plantId }) => {
+    rows.map(async ({ id, definition, assetName, place, plantId }) => {
       const whole = addsUp(definition.measure);
       const period = whole ? bucketOfWindow(definition.window, now, 'UTC') : null;
       const { spans, by } = await levelsOverTime(
@@ -280,6 +281,7 @@ export async function readIndicatorLosses(
         name: definition.name,
         assetId: definition.assetId,
         assetName,
+        place,
         metricId: definition.measure.metricId,
         window: interval,
         plantId,

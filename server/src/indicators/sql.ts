@@ -11,6 +11,8 @@ export interface IndicatorRow {
   readonly version: number;
   readonly definition: IndicatorDefinition;
   readonly assetName: string;
+  /** Names of its asset from the plant down. */
+  readonly place: string;
   readonly plantId: string;
   readonly ownerName: string | null;
   /** The level it was on when it was last judged; null = it was not yet. */
@@ -18,7 +20,7 @@ export interface IndicatorRow {
 }
 
 const INDICATORS = `select indicator.id, indicator.version, version.definition, asset.name as "assetName",
-    place.plant_id as "plantId", owner.name as "ownerName", kept.level as "keptLevel"
+    place.title as place, place.plant_id as "plantId", owner.name as "ownerName", kept.level as "keptLevel"
   from indicator
   join indicator_version version on version.indicator_id = indicator.id and version.version = indicator.version
   join asset on asset.id = indicator.asset_id

@@ -120,7 +120,7 @@ function FlagSheet({ flag, events, mayComment }: FlagSheetProps) {
       <Words
         as="body"
         colour={palette.ink2}
-      >{`${flag.assetName}. From ${flag.from.name} to ${flag.to.name}, ${siteMoment(flag.createdAt, flag.zone, now)}`}</Words>
+      >{`${flag.place}. From ${flag.from.name} to ${flag.to.name}, ${siteMoment(flag.createdAt, flag.zone, now)}`}</Words>
       <Words as="rowTitle" colour={!closed && due.overdue ? palette.cautionT : palette.ink}>
         {closed
           ? 'Closed'

@@ -25,6 +25,7 @@ const flag = (id: string, part: Partial<Flag> = {}): Flag => ({
   alarmId: null,
   metricId: '10',
   assetName: 'Dryer 1',
+  place: 'Quayside / Dryer 1',
   plantId: '1',
   zone: 'UTC',
   from: INES,

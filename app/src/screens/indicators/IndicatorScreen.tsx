@@ -59,7 +59,7 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
   return (
     <Page
       title={query.data?.indicator.name ?? 'Indicator'}
-      under={query.data?.indicator.assetName}
+      under={query.data?.indicator.place}
       onBack={() => router.navigate('/indicators')}
       backName="Back to indicators"
       tools={

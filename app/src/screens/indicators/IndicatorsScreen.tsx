@@ -70,7 +70,7 @@ export function IndicatorsScreen() {
   );
 }
 
-function secondLine({ assetName, window, target, reading, definition }: IndicatorReading): string {
+function secondLine({ place, window, target, reading, definition }: IndicatorReading): string {
   const goal = target === null ? '' : `, target ${shownValue(target, reading.unit, definition)}`;
-  return `${assetName}, ${windowWords(window).replace(/^the /, '')}${goal}`;
+  return `${place}, ${windowWords(window).replace(/^the /, '')}${goal}`;
 }

@@ -68,6 +68,7 @@ const indicator = {
   definition,
   name: definition.name,
   assetName: 'Wash house',
+  place: 'Quayside / Wash house',
   plantId: '1',
   ownerName: 'Ines Varga',
   measure: definition.measure,

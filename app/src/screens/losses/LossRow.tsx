@@ -34,13 +34,13 @@ export function LossRow({ row, longest }: LossRowProps) {
       </View>
       <Row
         title={row.name}
-        second={`${row.assetName}. ${lossWords(row)}`}
+        second={`${row.place}. ${lossWords(row)}`}
         onPress={() => router.push(`/indicators/${row.id}`)}
         right={
           act && row.breachMs + row.cautionMs > 0 ? (
             <Button
               label="Flag"
-              name={`Flag ${row.name}, ${row.assetName}`}
+              name={`Flag ${row.name}, ${row.place}`}
               onPress={() => setFlagging(true)}
             />
           ) : undefined

@@ -14,6 +14,7 @@ const loss = (id: string, part: Partial<IndicatorLoss> = {}): IndicatorLoss => (
   name: `Loss ${id}`,
   assetId: '2',
   assetName: 'Wash house',
+  place: 'Quayside / Wash house',
   metricId: '10',
   window: { start: 0, end: 168 * HOUR },
   plantId: '1',
@@ -39,7 +40,7 @@ describe('losses', () => {
     expect(mockPush).toHaveBeenCalledWith('/indicators/1');
     // What lost nothing is not flagged.
     expect(screen.queryByRole('button', { name: /^Flag Loss 2/ })).toBeNull();
-    await person.click(screen.getByRole('button', { name: 'Flag Loss 1, Wash house' }));
+    await person.click(screen.getByRole('button', { name: 'Flag Loss 1, Quayside / Wash house' }));
     await person.click(await screen.findByRole('radio', { name: /Marit Oduya/ }));
     await person.click(screen.getByRole('button', { name: 'Hand out the flag' }));
     await waitFor(() => {

@@ -17,7 +17,7 @@ export function needWords(need: Need): { title: string; second: string; href: Hr
   if (need.kind === 'flag') {
     return {
       title: need.flag.title,
-      second: `${why}. ${need.flag.assetName}`,
+      second: `${why}. ${need.flag.place}`,
       href: `/flags/${need.flag.id}`,
     };
   }
