@@ -77,7 +77,7 @@ export * from './exports/trendColumns';
 export * from './exports/queryColumns';
 export * from './exports/frames';
 export * from './format/format';
-export * from './format/periodName';
+export * from './format/nameOfPeriod';
 export * from './format/typedNumber';
 export * from './format/displayScale';
 export * from './format/sameMeaning';

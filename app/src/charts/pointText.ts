@@ -3,7 +3,7 @@ import {
   formatValue,
   levelOf,
   LEVEL_WORDS,
-  periodName,
+  nameOfPeriod,
   sinceWords,
   type StretchRemark,
   type TargetBand,
@@ -33,7 +33,7 @@ function momentOf(t: number, series: readonly PlottedSeries[], zone: string, now
   if (!line?.periods) return formatMoment(t, zone, now);
   const { bucket, start, end } = line.periods;
   const i = line.t.indexOf(t);
-  return periodName({ start: start[i], end: end[i] }, bucket, zone, now);
+  return nameOfPeriod({ start: start[i], end: end[i] }, bucket, zone, now);
 }
 
 /** A moment of a trend in words: the value and level of every line, and the marks at that time. */

@@ -1,5 +1,5 @@
 import type { Bucket } from '../time/buckets';
-import { periodName } from './periodName';
+import { nameOfPeriod } from './nameOfPeriod';
 
 it.each([
   ['month', '2026-10-01', '2026-11-01', 'October 2026'],
@@ -12,5 +12,5 @@ it.each([
 ])('names a %s by its calendar: %s to %s is %s', (bucket, from, to, name) => {
   const [start, end] = [from, to].map((each) => Date.parse(each.length > 10 ? `${each}Z` : each));
   const now = Date.UTC(2026, 10, 19, 12);
-  expect(periodName({ start, end }, bucket as Bucket, 'UTC', now).replace(/\s/g, ' ')).toBe(name);
+  expect(nameOfPeriod({ start, end }, bucket as Bucket, 'UTC', now).replace(/\s/g, ' ')).toBe(name);
 });

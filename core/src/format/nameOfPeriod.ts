@@ -11,10 +11,10 @@ const NAMED: Readonly<Partial<Record<Bucket, string>>> = { month: 'LLLL yyyy', y
  * The name of a period on the local calendar; one that has not ended is "so far".
  *
  * @example
- * periodName({ start: Date.UTC(2026, 9, 1), end: Date.UTC(2026, 10, 1) }, 'month', 'UTC', Date.UTC(2026, 9, 8))
+ * nameOfPeriod({ start: Date.UTC(2026, 9, 1), end: Date.UTC(2026, 10, 1) }, 'month', 'UTC', Date.UTC(2026, 9, 8))
  * // => 'October 2026 so far'
  */
-export function periodName({ start, end }: Interval, bucket: Bucket, zone: string, now: number): string {
+export function nameOfPeriod({ start, end }: Interval, bucket: Bucket, zone: string, now: number): string {
   const at = DateTime.fromMillis(start, { zone: steadyZone(zone), locale: 'en-GB' });
   const format = NAMED[bucket];
   const name =
