@@ -87,7 +87,7 @@ export function RailTrack({
                 ? told
                 : inWindow.length === 0
                   ? 'no breach'
-                  : `${inWindow.length} ${inWindow.length === 1 ? 'breach' : 'breaches'}, ${formatLength(breachMs)}`}
+                  : `${formatLength(breachMs)} in Breach`}
             </Words>
           </View>
         </View>

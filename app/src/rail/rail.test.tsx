@@ -125,7 +125,7 @@ describe('the rail', () => {
     expect(screen.getByRole('button', { name: 'Window after' }).getAttribute('aria-disabled')).toBe('true');
   });
 
-  it('counts breaches inside the window, and for how long', () => {
+  it('tells for how long something was in Breach inside the window', () => {
     const midnight = Date.UTC(2026, 10, 19);
     const spans: LevelSpan[] = [
       { start: midnight - HOUR, end: midnight + HOUR, level: 'breach' },
@@ -134,7 +134,7 @@ describe('the rail', () => {
       { start: midnight - 9 * HOUR, end: midnight - 8 * HOUR, level: 'breach' },
     ];
     show(TODAY, { spans });
-    expect(screen.getByRole('status').textContent).toMatch(/2 breaches, 3\sh$/);
+    expect(screen.getByRole('status').textContent).toMatch(/3\sh in Breach$/);
   });
 
   it('says that there was none, or what it is told to say', () => {
