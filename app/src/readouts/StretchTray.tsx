@@ -7,6 +7,7 @@ import {
   LEVEL_WORDS,
   LEVELS,
   lowerFirst,
+  type Bucket,
   type HoursFilter,
   type Interval,
   type Readout,
@@ -34,6 +35,8 @@ interface StretchTrayProps {
   readonly zone: string;
   readonly now: number;
   readonly hours: HoursFilter | null;
+  /** The periods of its values; null = samples. */
+  readonly bucket: Bucket | null;
   readonly onZoom: (stretch: Interval) => void;
   readonly onClose: () => void;
 }
@@ -46,6 +49,7 @@ export function StretchTray({
   zone,
   now,
   hours,
+  bucket,
   onZoom,
   onClose,
 }: StretchTrayProps) {
@@ -56,7 +60,7 @@ export function StretchTray({
     end: Math.round(stretch.end),
     band: readout.band,
     hours,
-    bucket: readout.form === 'trend' ? readout.bucket : null,
+    bucket,
   };
   const query = useQuery({
     queryKey: ['readings', 'stretch', ask],

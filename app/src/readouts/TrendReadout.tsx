@@ -88,6 +88,7 @@ export function TrendReadout(props: DrawProps<TrendData>) {
           zone={data.zone}
           now={data.now}
           hours={data.hours}
+          bucket={data.asked.bucket}
           onZoom={(to) => {
             setStretch(null);
             onZoom(to);

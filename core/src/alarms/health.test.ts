@@ -59,6 +59,9 @@ describe('alarm health', () => {
       alarm(1441, { returnedAt: null }),
     ];
     expect(alarmHealth(old, two, 1).stale).toBe(1);
+    // Raised exactly a day before the end: not more than a day yet.
+    expect(alarmHealth([alarm(1440, { returnedAt: null })], two, 1).stale).toBe(0);
+    expect(alarmHealth([alarm(1439, { returnedAt: null })], two, 1).stale).toBe(1);
     // Acknowledged before it returned to normal: somebody had seen it.
     expect(alarmHealth([alarm(0, { returnedAt: 50_000, acknowledgedAt: 20_000 })], DAY, 1).fleeting).toBe(0);
   });

@@ -93,7 +93,11 @@ function readSeriesPush(series: readonly unknown[]): SentBatch {
   series.forEach((given, i) => {
     const each = given as SentSeries | null;
     if (!each || !Array.isArray(each.t) || !Array.isArray(each.v) || each.t.length !== each.v.length) {
-      throw new BeaconError('BAD_INPUT', `series[${i}] needs lists t and v of the same length.`, `series[${i}]`);
+      throw new BeaconError(
+        'BAD_INPUT',
+        `series[${i}] needs lists t and v of the same length.`,
+        `series[${i}]`,
+      );
     }
     size += each.t.length;
     if (typeof each.metric === 'string' && isStorable(each.metric)) keys.add(each.metric);

@@ -68,7 +68,11 @@ async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: str
     throw new BeaconError('BAD_INPUT', 'The parent asset does not exist.', 'parentId');
   }
   if (id !== null && above.includes(id)) {
-    throw new BeaconError('BAD_INPUT', 'An asset cannot be moved below itself or one of its own descendants.', 'parentId');
+    throw new BeaconError(
+      'BAD_INPUT',
+      'An asset cannot be moved below itself or one of its own descendants.',
+      'parentId',
+    );
   }
 }
 

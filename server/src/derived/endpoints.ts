@@ -13,7 +13,7 @@ import { needMetrics, toMetric } from '../metrics/metrics';
 import { changeMetric, listMetrics, metricsOfChildren } from '../metrics/sql';
 import { expressionReading } from './readings';
 import { answerReading } from '../readings/answerReading';
-import { bindExpression } from '../readings/derived';
+import { bindExpression } from '../readings/bindExpression';
 import { readContext } from '../readings/readContext';
 import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from '../metrics/derivedSql';
 

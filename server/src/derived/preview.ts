@@ -1,7 +1,8 @@
 import { DAY_MS, HOUR_MS, type DerivedDefinition, type ExpressionPreview } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/aggregation';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
-import { bindExpression, seriesOfExpression, totalsOf } from '../readings/derived';
+import { bindExpression } from '../readings/bindExpression';
+import { seriesOfExpression, totalsOf } from '../readings/derived';
 import { METRIC_READS } from '../readings/planner';
 import type { ReadContext } from '../readings/readContext';
 

@@ -70,7 +70,10 @@ export async function readPart(bytes: unknown, now: number): Promise<FilePart> {
     const t = columns.get(`t ${i}`);
     const v = columns.get(`v ${i}`);
     if (!t || !v || t.length !== v.length) {
-      throw new BeaconError('BAD_SHAPE', `Columns "t ${i}" and "v ${i}" must exist and have the same length.`);
+      throw new BeaconError(
+        'BAD_SHAPE',
+        `Columns "t ${i}" and "v ${i}" must exist and have the same length.`,
+      );
     }
     numbers += t.length;
     if (numbers > MAX_NUMBERS) {

@@ -185,7 +185,11 @@ export const logEndpoints = endpoints(logsApi, {
     const job = await needJob(db, params.id);
     refuseFuture(body.at, app.now(), 'at');
     if (body.at <= job.history.at(-1)!.at) {
-      throw new BeaconError('BAD_INPUT', 'The time of the new status must be later than that of the last one.', 'at');
+      throw new BeaconError(
+        'BAD_INPUT',
+        'The time of the new status must be later than that of the last one.',
+        'at',
+      );
     }
     await changeAndNotify(
       app.pool,

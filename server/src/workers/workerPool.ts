@@ -64,7 +64,12 @@ export class WorkerPool {
     { transfer = [], signal }: { transfer?: readonly MessagePortLike[]; signal?: AbortSignal } = {},
   ): Promise<T> {
     if (this.pool.queueSize >= this.limits.waiting) {
-      throw new BeaconError('TOO_MANY', 'Too many of these requests at once. Try again in 5 s.', undefined, 5);
+      throw new BeaconError(
+        'TOO_MANY',
+        'Too many of these requests at once. Try again in 5 s.',
+        undefined,
+        5,
+      );
     }
     const answer = (await this.pool.run(
       { name, data },

@@ -38,11 +38,7 @@ export function LossRow({ row, longest }: LossRowProps) {
         onPress={() => router.push(`/indicators/${row.id}`)}
         right={
           act && row.breachMs + row.cautionMs > 0 ? (
-            <Button
-              label="Flag"
-              name={`Flag ${row.name}, ${row.place}`}
-              onPress={() => setFlagging(true)}
-            />
+            <Button label="Flag" name={`Flag ${row.name}, ${row.place}`} onPress={() => setFlagging(true)} />
           ) : undefined
         }
       />

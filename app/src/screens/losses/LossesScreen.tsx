@@ -38,8 +38,9 @@ export function LossesScreen() {
         }
       </QueryResult>
       <Words as="second" colour={palette.ink2} style={{ paddingTop: 14 }}>
-        Counted from the samples themselves, over long windows from quarter-hour means; a ratio counts by
-        the hour, a total by periods as long as its window. Money, stops and energy against a baseline are not counted in this version.
+        Counted from the samples themselves, over long windows from quarter-hour means; a ratio counts by the
+        hour, a total by periods as long as its window. Money, stops and energy against a baseline are not
+        counted in this version.
       </Words>
     </Page>
   );
