@@ -1,5 +1,5 @@
 import type { MetricReading } from '../domain/metric';
-import { usableOf, type Series } from '../series/series';
+import { firstAtOrAfter, usableOf, type Series } from '../series/series';
 import type { Spans } from '../summary/aggregate';
 import type { Interval } from '../time/interval';
 import { differenceOf, intersectionOf, unionOf } from '../time/intervals';
@@ -81,7 +81,9 @@ export function withoutCutAmounts(
     if (inside.length === 0) return inside;
     const cut: Interval[] = [];
     let j = 0;
-    for (let i = 0; i < t.length && t[i] < spans.end[k]; i++) {
+    // Of the intervals that begin earlier only the last can reach into the span.
+    const first = Math.max(0, firstAtOrAfter(t, spans.start[k]) - 1);
+    for (let i = first; i < t.length && t[i] < spans.end[k]; i++) {
       const end = Math.min(t[i] + reading.intervalMs, t[i + 1] ?? Infinity, spans.end[k]);
       const start = Math.max(t[i], spans.start[k]);
       if (end <= start) continue;
