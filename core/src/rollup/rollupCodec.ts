@@ -72,8 +72,7 @@ export function unpackRollup(bytes: Uint8Array, wanted: ReadonlySet<RollupColumn
     const id = read.varint();
     const packed = read.take(read.varint());
     if (id === STATE) {
-      const code = new DataView(read.take(8).slice().buffer).getFloat64(0, true);
-      out.stateMs.set(code, unpackValues(packed, size));
+      out.stateMs.set(codeOf(read.take(8)), unpackValues(packed, size));
       continue;
     }
     const name = ROLLUP_COLUMNS[id];
@@ -137,6 +136,11 @@ function indexesWithSamples(n: Float64Array): number[] {
   const filled: number[] = [];
   for (let i = 0; i < n.length; i++) if (n[i] > 0) filled.push(i);
   return filled;
+}
+
+/** The code in 8 bytes, which may lie anywhere in a larger buffer: drivers hand out parts of one. */
+function codeOf({ buffer, byteOffset }: Uint8Array): number {
+  return new DataView(buffer, byteOffset, 8).getFloat64(0, true);
 }
 
 function codeBytes(code: number): Uint8Array {
