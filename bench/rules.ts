@@ -7,6 +7,7 @@
 import { DAY_MS, DEFAULT_RULE, type AlarmTest } from '@vivid-beacon/core';
 import { unpackDay } from '@vivid-beacon/core/src/aggregation';
 import { addAsset, addMetric, mergeIntoStore, putInForce, withTransaction } from '@vivid-beacon/server';
+import { readContext } from '../server/src/readings/readContext';
 import { readAsServer } from '@vivid-beacon/server/src/db/reader';
 import { rehearseOtherLimits, rehearseRule } from '@vivid-beacon/server/src/alarms/rehearsal';
 import { compare, report } from './lib/measure';
@@ -81,14 +82,14 @@ for (const [name, test] of tests) {
   };
   await compare(
     `Rehearsal over a year of minutes, ${name}`,
-    () => rehearseRule(readAsServer(pool), draft, DAYS, today),
+    () => rehearseRule(readContext(readAsServer(pool), today), draft, DAYS),
     bare,
     2,
   );
   // These have no limit: they follow the rehearsal itself.
   await compare(
     `45 other limits over the same, ${name} (told, no limit)`,
-    () => rehearseOtherLimits(readAsServer(pool), draft, DAYS, today),
+    () => rehearseOtherLimits(readContext(readAsServer(pool), today), draft, DAYS),
     bare,
     Infinity,
     3,

@@ -62,6 +62,8 @@ export * from './indicators/targetOfWindow';
 export * from './indicators/baseline';
 export * from './alarms/priorities';
 export * from './alarms/alarmTest';
+export * from './alarms/rulePeriods';
+export * from './alarms/conditionWords';
 export { stateTestWords } from './alarms/tests/state';
 export type { ValueLimit } from './alarms/tests/testKind';
 export { CHART_POINTS, type ChartPoint } from './alarms/chartPoints';

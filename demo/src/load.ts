@@ -27,7 +27,7 @@ import {
 import accounts from '../accounts.json';
 import { metricKey } from './keys';
 import { definitionOf, demoBoards, demoIndicators, type DemoIndicator, type IdOf } from './layout';
-import { demoRules } from './rules';
+import { demoRules, periodRules } from './rules';
 import { setUpDemo } from './setUp';
 import { PLANTS, samplesBetween, scenario, type ScenarioMetric } from './scenario';
 
@@ -116,7 +116,16 @@ export async function loadDemo(
     await settleNotices(pool, anchor);
     await writeSetting(pool, 'demo', { anchor, tokenId, complete: true } satisfies DemoState);
   }
-  await setUpDemo({ pool, assets, idOf, personId: analyst, anchor });
+  if (await setUpDemo({ pool, assets, idOf, personId: analyst, anchor })) {
+    const derived = new Map(
+      (await listMetrics(readAsServer(pool)))
+        .filter(({ origin }) => origin === 'derived')
+        .map((row) => [`${row.assetName}/${row.name}`, row.id]),
+    );
+    for (const rule of periodRules((name) => derived.get(name)!, people.get('Marit Oduya')!)) {
+      await putInForce(pool, rule, analyst, anchor - RULES_SINCE_MS);
+    }
+  }
   return { anchor, samples };
 }
 

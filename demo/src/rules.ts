@@ -84,3 +84,19 @@ export function demoRules(
     },
   ];
 }
+
+/** Rules on derived metrics, judged hour by hour. @param id of a derived metric by "asset/metric". */
+export function periodRules(id: (name: string) => string, technician: string): RuleParts[] {
+  return [
+    {
+      ...DEFAULT_RULE,
+      name: 'Gas per kg of the dryers high',
+      metricId: id('Dryers/Gas per kg of all dryers'),
+      over: { period: 'hour', summary: 'mean', indicatorId: null },
+      test: { kind: 'limit', side: 'above', limit: 1.35, deadband: 0.05 },
+      level: 'caution',
+      told: [technician],
+      toDo: 'Look for a dryer that runs half empty, then at the lint screens.',
+    },
+  ];
+}

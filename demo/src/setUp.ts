@@ -39,9 +39,11 @@ interface SetUp {
 /**
  * What the people of Hollowmere Linen have set up besides their feeds: attributes, working calendars, derived
  * metrics, factors, budgets, stop log and job log, remarks. Everything follows from the anchor; done once.
+ *
+ * @returns false if it was done before.
  */
-export async function setUpDemo(parts: SetUp): Promise<void> {
-  if (await readSetting(parts.pool, 'demo-set-up')) return;
+export async function setUpDemo(parts: SetUp): Promise<boolean> {
+  if (await readSetting(parts.pool, 'demo-set-up')) return false;
   await withTransaction(parts.pool, async (db) => {
     await addAttributes(db, parts);
     await addCalendars(db, parts);
@@ -52,6 +54,7 @@ export async function setUpDemo(parts: SetUp): Promise<void> {
     await addRemarks(db, parts);
     await writeSetting(db, 'demo-set-up', { at: parts.anchor });
   });
+  return true;
 }
 
 async function addAttributes(db: Queryable, { assets, anchor }: SetUp): Promise<void> {

@@ -106,11 +106,15 @@ export const useMetricPages = (filter: MetricSearch, on = true) =>
     on,
   );
 
-/** Metrics with samples of the same name, unit and kind as one, on or below each of these assets. @param limit of each. */
-export const useSameMetrics = ({ name, unit, kind }: Metric, under: readonly string[], limit: number) =>
+/** Metrics of the same name, unit, kind and origin as one, on or below each of these assets. @param limit of each. */
+export const useSameMetrics = (
+  { name, unit, kind, origin }: Metric,
+  under: readonly string[],
+  limit: number,
+) =>
   useQueries({
     queries: under.map((id) => {
-      const query = { name, unit, kind, origin: 'samples', under: id, limit } as const;
+      const query = { name, unit, kind, origin, under: id, limit } as const;
       return {
         queryKey: ['metrics', 'same', query],
         queryFn: () => call('GET /api/metrics', { query }),

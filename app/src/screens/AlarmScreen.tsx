@@ -3,16 +3,18 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
   bandOfTest,
+  conditionWords,
   formatValue,
   isSetAside,
   LEVEL_WORDS,
   needsAcknowledgement,
-  testWords,
+  longestPeriod,
   type Alarm,
   type AlarmEvent,
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useAcknowledge, useAddRemark, usePutRuleBack, useResetAlarm } from '../api/changes';
+import { useIndicatorsById } from '../api/indicators';
 import { useAlarm, useTrend } from '../api/queries';
 import { usePerson } from '../api/session';
 import { LazyTrend } from './LazyTrend';
@@ -174,7 +176,7 @@ function AlarmSheet({
         <Figure text={formatValue(alarm.latestValue, alarm.unit, alarm.decimals)} name="latest" />
         <Figure text={formatValue(alarm.raisedValue, alarm.unit, alarm.decimals)} name="when raised" />
       </View>
-      <Words as="body">{`Raised when it is ${testWords(alarm.test, alarm.unit, alarm.decimals)}; ${alarm.priority} priority.`}</Words>
+      <Words as="body">{`Raised when it is ${conditionWords(alarm)}; ${alarm.priority} priority.`}</Words>
       {alarm.toDo !== '' && (
         <Section title="What to do">
           <Words as="body">{alarm.toDo}</Words>
@@ -225,28 +227,42 @@ function Figure({ text, name }: { readonly text: string; readonly name: string }
 
 const BEFORE_MS = 2 * 3_600_000;
 const AFTER_MS = 3_600_000;
+/** Of a rule over periods. */
+const PERIODS_BEFORE = 24;
+const PERIODS_AFTER = 4;
 
 /** The metric around the alarm, against its limit. */
 function AlarmTrend({ alarm }: { readonly alarm: Alarm }) {
   const now = useNow(60_000);
   const [width, onLayout] = useWidth();
   const minute = (t: number): string => new Date(Math.floor(t / 60_000) * 60_000).toISOString();
+  const { over } = alarm;
+  const { byId } = useIndicatorsById([over?.indicatorId]);
+  const indicator = byId.get(over?.indicatorId ?? '');
+  const long = over ? longestPeriod(over.period) : null;
+  const before = long === null ? BEFORE_MS : PERIODS_BEFORE * long;
+  const after = long === null ? AFTER_MS : PERIODS_AFTER * long;
   const window: WindowSpec = {
     kind: 'absolute',
-    start: minute(alarm.raisedAt - BEFORE_MS),
-    end: minute(Math.min((alarm.returnedAt ?? now) + AFTER_MS, now + 600_000)),
+    start: minute(alarm.raisedAt - before),
+    end: minute(Math.min((alarm.returnedAt ?? now) + after, now + 600_000)),
+  };
+  const measure = indicator?.definition.measure ?? {
+    metricId: alarm.metricId,
+    summary: over?.summary ?? 'last',
+    per: null,
   };
   const query = useTrend(
     width > 0
       ? {
-          measure: { metricId: alarm.metricId, summary: 'last', per: null },
+          measure,
           window,
-          bucket: null,
+          bucket: over?.period ?? null,
           columns: Math.max(10, width - 64),
         }
       : null,
   );
-  const band = bandOfTest(alarm.test);
+  const band = alarm.test.kind === 'level' ? (indicator?.band ?? null) : bandOfTest(alarm.test);
   return (
     <View onLayout={onLayout}>
       <QueryResult query={query} reading="Loading the trend">

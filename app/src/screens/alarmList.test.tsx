@@ -18,9 +18,11 @@ const rule = (id: string): AlarmRule => ({
   name: `Rule ${id}`,
   metricId: '5',
   test: { kind: 'limit', side: 'above', limit: 205, deadband: 4 },
+  unit: '°C',
+  decimals: 0,
   inForce: true,
   inForceFrom: NOW - 48 * HOUR,
-  watched: { metrics: 1, suppressed: 0, aside: 0, how: null },
+  watched: { metrics: 1, suppressed: 0, aside: 0, how: null, problem: null },
 });
 
 function show(role: Role, answers: Answers = {}) {

@@ -14,6 +14,7 @@ export function madeAlarm(id: string, now: number, part: Partial<Alarm> = {}): A
     level: 'breach',
     priority: 'medium',
     test: { kind: 'limit', side: 'above', limit: 205, deadband: 0 },
+    over: null,
     toDo: '',
     metricId: '5',
     metricName: 'Bed temperature',

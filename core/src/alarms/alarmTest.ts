@@ -1,9 +1,11 @@
 import type { TargetBand } from '../bands/targetBand';
 import type { MetricKind } from '../domain/metric';
 import { taggedUnion, type TypeOf } from '../schemas/shape';
+import type { RuleOver } from './rulePeriods';
 import { baselineTest } from './tests/baseline';
 import { changeTest } from './tests/change';
 import { consumptionTest } from './tests/consumption';
+import { levelTest } from './tests/level';
 import { limitTest } from './tests/limit';
 import { outsideTest } from './tests/outside';
 import { runRulesTest } from './tests/runRules';
@@ -15,6 +17,7 @@ import type { DisplayUnit, TestedMetric, TestTraits, ValueLimit } from './tests/
 const TESTS = {
   state: stateTest,
   limit: limitTest,
+  level: levelTest,
   outside: outsideTest,
   change: changeTest,
   consumption: consumptionTest,
@@ -48,9 +51,21 @@ export function traitsOf(test: AlarmTest): TestTraits<AlarmTest> {
 /** The label of a kind in the editor. */
 export const alarmTestLabel = (kind: AlarmTestKind): string => TESTS[kind].label;
 
-/** The tests that apply to a kind of metric, the most common first. */
+/** The tests that apply to the samples of a kind of metric, the most common first. */
 export function testsOfMetric(kind: MetricKind): readonly AlarmTestKind[] {
   return ALARM_TEST_KINDS.filter((each) => TESTS[each].metrics.includes(kind));
+}
+
+/**
+ * The tests that apply to what a rule judges: the samples of a metric, or the values of periods, which are
+ * numbers whatever the kind of the metric.
+ */
+export function testsOfRule(kind: MetricKind, over: RuleOver | null): readonly AlarmTestKind[] {
+  if (over === null) return testsOfMetric(kind);
+  return ALARM_TEST_KINDS.filter((each) => {
+    const { ofPeriods } = TESTS[each];
+    return ofPeriods === 'any' || (ofPeriods === 'indicator' && over.indicatorId !== null);
+  });
 }
 
 /** The word that ends a rule's name: "high", "silent". */

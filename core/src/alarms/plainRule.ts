@@ -1,11 +1,15 @@
 import type { AlarmRule } from '../api/alarms';
 
-type Choices = Omit<AlarmRule, 'id' | 'inForce' | 'inForceFrom' | 'watched' | 'name' | 'metricId' | 'test'>;
+type Choices = Omit<
+  AlarmRule,
+  'id' | 'inForce' | 'inForceFrom' | 'watched' | 'unit' | 'decimals' | 'name' | 'metricId' | 'test'
+>;
 
 /** A rule before any choice: no delays, at any time, on one metric, without recipients. */
 export const DEFAULT_RULE: Choices = {
   under: null,
   attributes: [],
+  over: null,
   onDelayMs: 0,
   offDelayMs: 0,
   hours: null,

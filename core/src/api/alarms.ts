@@ -4,6 +4,7 @@ import { alarmHealthSchema, HEALTH_DAYS, healthCheckSchema } from '../alarms/hea
 import { ALARM_STATES, SET_ASIDE } from '../alarms/lifecycle';
 import { ALARM_PRIORITIES } from '../alarms/priorities';
 import { otherLimitsSchema, rehearsalSchema } from '../alarms/rehearse';
+import { overSchema } from '../alarms/rulePeriods';
 import { alarmRuleSchema, RULE_LEVELS } from '../schemas/alarmRule';
 import { asideSchema, remarkSchema } from '../schemas/forms';
 import { alarmListSchema, ruleListSchema } from '../schemas/lists';
@@ -58,6 +59,8 @@ const watchedMetrics = shape({
    * all.
    */
   how: ruleAside.nullable(),
+  /** Why periods cannot be judged; null = they can. */
+  problem: textOrNull(),
 });
 /** Counts of the metrics a rule watches. */
 export type WatchedMetrics = TypeOf<typeof watchedMetrics>;
@@ -74,6 +77,9 @@ const alarmRule = named(
       inForce: truth(),
       inForceFrom: amount(),
       watched: watchedMetrics,
+      /** Of what is judged: unit and decimals of its limits. */
+      unit: text(),
+      decimals: amount(),
     })
     .noUnknown()
     .required(),
@@ -99,6 +105,8 @@ export const alarm = named(
     level: oneOf(RULE_LEVELS),
     priority: oneOf(ALARM_PRIORITIES),
     test: alarmTestSchema,
+    /** The periods that were judged; null = single samples. */
+    over: overSchema.nullable(),
     toDo: text(),
     metricId: text(),
     metricName: text(),

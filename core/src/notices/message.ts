@@ -1,4 +1,4 @@
-import { testWords } from '../alarms/alarmTest';
+import { conditionWords } from '../alarms/conditionWords';
 import type { Alarm, AlarmRule } from '../api/alarms';
 import { formatLength, formatMoment, formatNumber, formatValue } from '../format/format';
 
@@ -15,6 +15,7 @@ type Told = Pick<
   Alarm,
   | 'ruleName'
   | 'test'
+  | 'over'
   | 'priority'
   | 'toDo'
   | 'metricName'
@@ -38,7 +39,7 @@ export function fillMessage(template: string, alarm: Told): string {
     plant: alarm.plantName,
     metric: alarm.metricName,
     value: formatValue(alarm.raisedValue, alarm.unit, alarm.decimals),
-    limit: testWords(alarm.test, alarm.unit, alarm.decimals),
+    limit: conditionWords(alarm),
     time: formatMoment(alarm.raisedAt, alarm.zone),
   };
   return template.replace(/\{(\w+)\}/g, (whole, name: string) =>

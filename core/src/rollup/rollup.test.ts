@@ -130,23 +130,26 @@ describe('rollups', () => {
     expect(touchedStretch({ ...REGISTER, maxGapMs: 900 * ONE_DAY }, change, null, 5000).end).toBe(5000);
   });
 
-  it.each([0, 3, 777])('come back from inside a larger buffer, as database drivers hand them out: at %s', (at) => {
-    const t = Array.from({ length: 96 }, (_, i) => i * 15 * MINUTE);
-    const day = rollupDay(
-      seriesOf(
-        t,
-        t.map((_, i) => i % 3),
-      ),
-      STATE,
-      0,
-    );
-    const packed = packRollup(day);
-    const pool = Buffer.alloc(at + packed.length + 20, 7);
-    pool.set(packed, at);
-    const back = unpackRollup(pool.subarray(at, at + packed.length));
-    expect([...back.stateMs].sort()).toEqual([...day.stateMs].sort());
-    expect([...back.stateMs.keys()].sort()).toEqual([0, 1, 2]);
-  });
+  it.each([0, 3, 777])(
+    'come back from inside a larger buffer, as database drivers hand them out: at %s',
+    (at) => {
+      const t = Array.from({ length: 96 }, (_, i) => i * 15 * MINUTE);
+      const day = rollupDay(
+        seriesOf(
+          t,
+          t.map((_, i) => i % 3),
+        ),
+        STATE,
+        0,
+      );
+      const packed = packRollup(day);
+      const pool = Buffer.alloc(at + packed.length + 20, 7);
+      pool.set(packed, at);
+      const back = unpackRollup(pool.subarray(at, at + packed.length));
+      expect([...back.stateMs].sort()).toEqual([...day.stateMs].sort());
+      expect([...back.stateMs.keys()].sort()).toEqual([0, 1, 2]);
+    },
+  );
 
   it('keep what are no state codes together, however many values there are', () => {
     const t = Array.from({ length: 2000 }, (_, i) => i * MINUTE * 0.5);

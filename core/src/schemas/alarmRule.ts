@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { alarmTestSchema } from '../alarms/alarmTest';
+import { overSchema } from '../alarms/rulePeriods';
 import { ALARM_PRIORITIES } from '../alarms/priorities';
 import { attributeConditionsSchema } from '../domain/query';
 import { DAY_MS, MINUTE_MS } from '../time/lengths';
@@ -22,6 +23,8 @@ export const alarmRuleSchema = yup
     metricId: idText().required(),
     under: idText().nullable().default(null),
     attributes: attributeConditionsSchema(),
+    /** Judges the values of whole periods; null = each sample. */
+    over: overSchema.nullable().default(null),
     test: alarmTestSchema,
     onDelayMs: length(0, MAX_DELAY_MS, 'A delay is 7 days at most'),
     offDelayMs: length(0, MAX_DELAY_MS, 'A delay is 7 days at most'),

@@ -246,7 +246,7 @@ describe('a rule over a scope', () => {
     await analyst.call('DELETE', `/api/metrics/${two.id}`);
     await keepScopes(pool, test.clock.now);
     const { body } = await ruleNow(rule);
-    expect(body.rule.watched).toEqual({ metrics: 2, suppressed: 0, aside: 0, how: null });
+    expect(body.rule.watched).toEqual({ metrics: 2, suppressed: 0, aside: 0, how: null, problem: null });
     const watched = body.watches.map(({ metricId }) => metricId);
     expect(watched.sort()).toEqual([one.metricId, three.id].sort());
     expect((await alarmsOf(analyst, rule)).find(({ metricId }) => metricId === two.id)!.state).toBe('normal');

@@ -15,7 +15,7 @@ import { answerReading } from '../readings/answerReading';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
 import { retireRule } from './retire';
-import { learnerOf } from './learnerOf';
+import { rulePastOf } from './rulePastOf';
 import { putInForce } from './rules';
 import {
   countSetAside,
@@ -128,10 +128,9 @@ export const alarmEndpoints = endpoints(alarmsApi, {
   }),
 
   'POST /api/alarm-rules': async ({ app, db, body: { replaces, ...draft }, person }) => {
-    const learner = learnerOf(app);
     const id = await putInForce(app.pool, draft, person.id, app.now(), {
       replaces,
-      learner,
+      past: rulePastOf(app),
       asker: db.asker,
     });
     return { id };

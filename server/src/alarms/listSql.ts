@@ -9,13 +9,15 @@ import type { Reader } from '../db/reader';
 
 // Names are looked up outside the joins, because every joined table multiplies the planning time.
 const ALARMS = `
-  select alarm.id, alarm.rule_id as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.priority, rule.test,
+  select alarm.id, alarm.rule_id as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.priority, rule.test, rule.over,
          rule.to_do as "toDo", ${ms('watch.aside_until', 'shelvedUntil')}, watch.aside_reason as "asideReason",
-         metric.id as "metricId", metric.name as "metricName", metric.unit,
-         metric.decimals::int as decimals, place.asset_id as "assetId", (select name from asset where asset.id = place.asset_id) as "assetName",
+         metric.id as "metricId", metric.name as "metricName", coalesce(rule.value_unit, metric.unit) as unit,
+         coalesce(rule.value_decimals, metric.decimals::int) as decimals, place.asset_id as "assetId", (select name from asset where asset.id = place.asset_id) as "assetName",
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
          ${ms('alarm.raised_at', 'raisedAt')}, alarm.raised_value as "raisedValue",
-         ${ms('alarm.returned_at', 'returnedAt')}, (select v from metric_latest where metric_id = metric.id) as "latestValue",
+         ${ms('alarm.returned_at', 'returnedAt')}, case when rule.over is null then (select v from metric_latest where metric_id = metric.id)
+              else (select value from alarm_period judged where judged.rule_id = alarm.rule_id and judged.metric_id = alarm.metric_id
+                      and value is not null order by ends_at desc limit 1) end as "latestValue",
          (select name from person where person.id = alarm.acknowledged_by) as "acknowledgedBy", ${ms('alarm.acknowledged_at', 'acknowledgedAt')},
          (select ${ms('max(told.at)', 'at')} from alarm_event told
           where told.alarm_id = alarm.id and told.kind = 'told' and told.at >= alarm.raised_at

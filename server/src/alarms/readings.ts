@@ -1,18 +1,19 @@
 import type { RehearsalOrder } from '@vivid-beacon/core';
 import { readingHandler } from '../readings/readingHandler';
 import { learnUsual, type ToLearn } from './learn';
+import { readPeriods } from './readPeriods';
 import { rehearseOtherLimits, rehearseRule } from './rehearsal';
 
 const unbounded = { unbounded: true };
 
 export const rehearsalReading = readingHandler(
   'rehearsal',
-  ({ db, now }, { days, ...draft }: RehearsalOrder) => rehearseRule(db, draft, days, now),
+  (context, { days, ...draft }: RehearsalOrder) => rehearseRule(context, draft, days),
   unbounded,
 );
 export const otherLimitsReading = readingHandler(
   'otherLimits',
-  ({ db, now }, { days, ...draft }: RehearsalOrder) => rehearseOtherLimits(db, draft, days, now),
+  (context, { days, ...draft }: RehearsalOrder) => rehearseOtherLimits(context, draft, days),
   unbounded,
 );
 export const learningReading = readingHandler(
@@ -20,3 +21,4 @@ export const learningReading = readingHandler(
   ({ db }, ask: ToLearn) => learnUsual(db, ask),
   unbounded,
 );
+export const periodsReading = readingHandler('rulePeriods', readPeriods, unbounded);

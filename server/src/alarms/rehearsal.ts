@@ -1,4 +1,11 @@
-import { DAY_MS, sliceSeries, unitOfLimit, type Interval, type RehearsalAnswer } from '@vivid-beacon/core';
+import {
+  DAY_MS,
+  sliceSeries,
+  unitOfLimit,
+  type Interval,
+  type RehearsalAnswer,
+  type RuleOver,
+} from '@vivid-beacon/core';
 import {
   fitAlarmModel,
   needsModel,
@@ -8,12 +15,13 @@ import {
   type RehearsedMetric,
 } from '@vivid-beacon/core/src/alarming';
 import { calendarOf } from '../calendars/sql';
-import type { Reader } from '../db/reader';
 import { spend } from '../db/readBudget';
 import type { MetricRow } from '../metrics/sql';
+import type { ReadContext } from '../readings/readContext';
 import { readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
 import { LEARN_MS } from './learn';
+import { levelsOfPeriods, readPeriods, seriesOfPeriods, shownOf } from './readPeriods';
 import type { RuleParts } from './rulesSql';
 import { watchedMetrics } from './watched';
 
@@ -25,27 +33,27 @@ const LEARN_AT_LEAST_MS = 14 * DAY_MS;
  * samples.
  */
 export async function rehearseRule(
-  db: Reader,
+  context: ReadContext,
   draft: RuleParts,
   days: number,
-  now: number,
 ): Promise<RehearsalAnswer> {
-  const { runs, window, learntOnItself, unlearnt } = await pastOfDraft(db, draft, days, now);
+  const { runs, window, learntOnItself, unlearnt } = await pastOfDraft(context, draft, days);
   const samples = samplesOf(runs);
-  spend(db, samples * OF_REHEARSAL);
+  spend(context.db, samples * OF_REHEARSAL);
   return { ...rehearse(runs, window), samples, metrics: runs.length, learntOnItself, unlearnt };
 }
 
 /** Runs the draft with other limits. */
 export async function rehearseOtherLimits(
-  db: Reader,
+  context: ReadContext,
   draft: RuleParts,
   days: number,
-  now: number,
 ): Promise<OtherLimits> {
-  const { runs, metrics, window } = await pastOfDraft(db, draft, days, now);
-  spend(db, samplesOf(runs) * OF_OTHER_LIMITS);
-  const { unit = '', decimals = 0 } = metrics[0] ?? {};
+  const { runs, metrics, window } = await pastOfDraft(context, draft, days);
+  spend(context.db, samplesOf(runs) * OF_OTHER_LIMITS);
+  const { unit = '', decimals = 0 } = draft.over
+    ? await shownOf(context, { ...draft, over: draft.over })
+    : (metrics[0] ?? {});
   return rehearseLimits(runs, window, unitOfLimit(draft.test, { unit, decimals }).decimals);
 }
 
@@ -74,8 +82,10 @@ function affordableDays(metrics: readonly Pick<MetricRow, 'intervalMs'>[], days:
   return Math.max(1, Math.min(days, Math.floor(MAX_SAMPLES / aDay)));
 }
 
-async function pastOfDraft(db: Reader, draft: RuleParts, days: number, now: number): Promise<DraftPast> {
-  const metrics = await watchedMetrics(db, draft);
+async function pastOfDraft(context: ReadContext, draft: RuleParts, days: number): Promise<DraftPast> {
+  const { db, now } = context;
+  const metrics = await watchedMetrics(context, draft);
+  if (draft.over) return pastOfPeriods(context, { ...draft, over: draft.over }, metrics, days);
   const window = { start: now - affordableDays(metrics, days) * DAY_MS, end: now };
   const learns = needsModel(draft.test);
   const from = learns ? window.start - LEARN_MS : window.start;
@@ -100,4 +110,23 @@ async function pastOfDraft(db: Reader, draft: RuleParts, days: number, now: numb
     runs.push({ condition: conditionOf(draft, metric, calendar, model), series: inWindow });
   }
   return { runs, metrics, window, learntOnItself, unlearnt };
+}
+
+/** The values of all periods that end in the window, by the code that judges them live. */
+async function pastOfPeriods(
+  context: ReadContext,
+  draft: RuleParts & { readonly over: RuleOver },
+  metrics: readonly MetricRow[],
+  days: number,
+): Promise<DraftPast> {
+  const window = { start: context.now - days * DAY_MS, end: context.now };
+  const runs: RehearsedMetric[] = [];
+  for (const metric of metrics) {
+    const { over, hours } = draft;
+    const { periods } = await readPeriods(context, { metricId: metric.id, over, hours, ...window });
+    const calendar = await calendarOf(context.db, metric.plantId);
+    const condition = conditionOf(draft, metric, calendar, null, levelsOfPeriods(periods));
+    runs.push({ condition, series: seriesOfPeriods(periods) });
+  }
+  return { runs, metrics, window, learntOnItself: false, unlearnt: 0 };
 }

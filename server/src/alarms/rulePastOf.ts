@@ -1,10 +1,14 @@
 import { readAsServer } from '../db/reader';
 import type { AppContext } from '../http/appContext';
-import { learningReading } from './readings';
 import { readInProcess } from '../readings/answerReading';
-import type { Learner } from './learn';
+import type { RulePast } from './rulePast';
+import { learningReading, periodsReading } from './readings';
 
-/** Learns in this thread, or in a worker thread if it takes long. */
-export function learnerOf(app: AppContext): Learner {
-  return (ask) => readInProcess({ app, db: readAsServer(app.pool) }, learningReading, ask);
+/** Reads in this thread, or in a worker thread if it takes long. */
+export function rulePastOf(app: AppContext): RulePast {
+  const asked = { app, db: readAsServer(app.pool) };
+  return {
+    learn: (ask) => readInProcess(asked, learningReading, ask),
+    periods: (ask) => readInProcess(asked, periodsReading, ask),
+  };
 }

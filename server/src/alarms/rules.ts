@@ -5,16 +5,19 @@ import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { enqueueAlarmNotices } from './alarmNotices';
 import { metricsById, type MetricRow } from '../metrics/sql';
+import { readContext } from '../readings/readContext';
 import { END_OF_TIME, readSeries } from '../samples/readSeries';
 import { conditionOf } from './condition';
 import { newestStates } from './newestStates';
-import { learnUsual, type Learner } from './learn';
+import { pastHere, type RulePast } from './rulePast';
+import { saveJudged, writeJudged } from './periodSql';
+import { levelsOfPeriods, seriesOfPeriods, shownOf } from './readPeriods';
 import { endWatch, retireRule } from './retire';
 import { addRule, lockScopedRules, metricsInScope, type RuleParts } from './rulesSql';
 import { addAlarm, addEvent } from './sql';
 import { suppressionAround } from './suppression';
 import { watchedMetrics } from './watched';
-import { addWatch, lockOrphanedWatches, lockWatchesOfRule, stateOfSameAsset } from './watchSql';
+import { addWatch, lockOrphanedWatches, lockWatchesOfRule, metricOfSameAsset } from './watchSql';
 
 type ParsedRule = RuleParts & { readonly inForceFrom: number };
 
@@ -22,7 +25,7 @@ type ParsedRule = RuleParts & { readonly inForceFrom: number };
  * Puts a rule in force from `inForceFrom` on. Its condition starts from the newest samples, so that a limit already
  * passed raises an alarm at once.
  *
- * @param options `replaces`: a rule that goes out of force with it. `learner` learns what is usual; default: here.
+ * @param options `replaces`: a rule that goes out of force with it. `past` reads what has been; default: here.
  * `asker`: who may see the metrics; default: the server.
  */
 export async function putInForce(
@@ -32,29 +35,27 @@ export async function putInForce(
   inForceFrom: number,
   {
     replaces = null,
-    learner = learnHere(pool),
+    past = pastHere(pool, inForceFrom),
     asker = SERVER_CALLER,
-  }: { replaces?: string | null; learner?: Learner; asker?: Caller } = {},
+  }: { replaces?: string | null; past?: RulePast; asker?: Caller } = {},
 ): Promise<string> {
   return withTransaction(pool, async (db) => {
     if (replaces !== null) await retireRule(db, replaces, personId, inForceFrom);
-    const metrics = await watchedMetrics(readAs(db, asker), rule);
-    const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId });
+    const context = readContext(readAs(db, asker), inForceFrom);
+    const metrics = await watchedMetrics(context, rule);
+    const shown = rule.over && (await shownOf(context, { ...rule, over: rule.over }));
+    const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId, shown });
     const begun = { ...rule, inForceFrom };
-    for (const metric of metrics) await startWatch(db, learner, id, begun, metric, inForceFrom);
+    for (const metric of metrics) await startWatch(db, past, id, begun, metric, inForceFrom);
     await notify(db, 'alarms', []);
     return id;
   });
 }
 
-function learnHere(pool: Pool): Learner {
-  return (ask) => learnUsual(pool, ask);
-}
-
 /** Starts watching one metric with a rule at `from`. */
 async function startWatch(
   db: Queryable,
-  learner: Learner,
+  past: RulePast,
   ruleId: string,
   rule: ParsedRule,
   metric: MetricRow,
@@ -62,11 +63,18 @@ async function startWatch(
 ): Promise<void> {
   const { id: metricId, kind, maxGapMs, zone } = metric;
   const model = needsModel(rule.test)
-    ? await learner({ test: rule.test, metric: { id: metricId, kind, maxGapMs, zone }, until: from })
+    ? await past.learn({ test: rule.test, metric: { id: metricId, kind, maxGapMs, zone }, until: from })
     : null;
-  const condition = conditionOf(rule, metric, await calendarOf(db, metric.plantId), model);
-  const context = historyStart(condition, from);
-  const recent = (await readSeries(db, [metricId], context, END_OF_TIME)).get(metricId)!;
+  const calendar = await calendarOf(db, metric.plantId);
+  const context = historyStart(conditionOf(rule, metric, calendar, model), from);
+  const judged =
+    rule.over &&
+    (await past.periods({ metricId, over: rule.over, hours: rule.hours, start: context, end: from }));
+  const levelAt = judged ? levelsOfPeriods(judged.periods) : undefined;
+  const condition = conditionOf(rule, metric, calendar, model, levelAt);
+  const recent = judged
+    ? seriesOfPeriods(judged.periods)
+    : (await readSeries(db, [metricId], context, END_OF_TIME)).get(metricId)!;
   const run = runWithHistory(condition, recent, context, from, from);
   const suppressMetric = rule.suppress ? await suppressMetricOf(db, rule, metric.id) : null;
   const suppressing = { suppress: rule.suppress, suppressMetric };
@@ -80,6 +88,11 @@ async function startWatch(
     suppressMetric,
     suppressed,
   });
+  if (judged) {
+    const key = { ruleId, metricId };
+    await writeJudged(db, key, judged.periods);
+    await saveJudged(db, key, { ...judged, to: from, mark: 0 });
+  }
   const last = run.changes.at(-1);
   if (!isActive(run.state) || last?.kind !== 'raise') return;
   const value = Number.isNaN(last.value) ? null : last.value;
@@ -99,7 +112,7 @@ async function startWatch(
 /** The state that suppresses a rule on a metric: the one named, or the one of the same name on the metric's own asset. */
 async function suppressMetricOf(db: Queryable, rule: ParsedRule, metricId: string): Promise<string | null> {
   if (rule.under === null) return rule.suppress!.metricId;
-  return stateOfSameAsset(db, metricId, rule.suppress!.metricId);
+  return metricOfSameAsset(db, metricId, rule.suppress!.metricId);
 }
 
 /**
@@ -109,7 +122,7 @@ async function suppressMetricOf(db: Queryable, rule: ParsedRule, metricId: strin
 export async function keepScopes(
   pool: Pool,
   now: number,
-  learner: Learner = learnHere(pool),
+  past: RulePast = pastHere(pool, now),
 ): Promise<number> {
   return withTransaction(pool, async (db) => {
     let changed = 0;
@@ -122,7 +135,7 @@ export async function keepScopes(
         changed++;
       }
       const rows = await metricsById(readAsServer(db), [...wanted]);
-      for (const metric of rows.values()) await startWatch(db, learner, rule.id, rule, metric, now);
+      for (const metric of rows.values()) await startWatch(db, past, rule.id, rule, metric, now);
       changed += rows.size;
     }
     for (const watch of await lockOrphanedWatches(db)) {

@@ -15,7 +15,7 @@ import type { Reader } from '../db/reader';
 /** The fields of a rule that a person enters. */
 export type RuleParts = Omit<RuleInput, 'replaces'>;
 
-const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.attributes, rule.test,
+const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.attributes, rule.over, rule.test,
   rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.level,
   rule.priority, rule.suppress, rule.message, rule.to_do as "toDo",
   array(select unnest(rule.told)::text) as told,
@@ -32,10 +32,12 @@ const ASIDE = `jsonb_build_object(
 const FROM = `alarm_rule rule join metric on metric.id = rule.metric_id
   join asset_place place on place.asset_id = metric.asset_id
   left join metric_title title on title.metric_id = metric.id`;
-const RULES = `select ${RULE}, (
+const RULES = `select ${RULE}, coalesce(rule.value_unit, metric.unit) as unit,
+  coalesce(rule.value_decimals, metric.decimals::int) as decimals, (
     select jsonb_build_object('metrics', count(*), 'suppressed', count(*) filter (where watch.suppressed),
       'aside', count(watch.aside), 'how', (array_agg(${ASIDE}
-        order by watch.aside <> 'outOfService', watch.aside_until, watch.metric_id) filter (where watch.aside is not null))[1])
+        order by watch.aside <> 'outOfService', watch.aside_until, watch.metric_id) filter (where watch.aside is not null))[1],
+      'problem', min(watch.problem))
     from alarm_watch watch where watch.rule_id = rule.id) as watched
   from ${FROM}`;
 
@@ -85,14 +87,17 @@ export async function countRules(db: Reader): Promise<number> {
   return row!.n;
 }
 
+/** A rule without what is looked up elsewhere. */
+type LockedRule = Omit<AlarmRule, 'watched' | 'unit' | 'decimals'>;
+
 /** A rule, in force or not, locked. */
-export function lockRule(db: Queryable, id: string): Promise<Omit<AlarmRule, 'watched'> | undefined> {
+export function lockRule(db: Queryable, id: string): Promise<LockedRule | undefined> {
   return one(db, `select ${RULE} from alarm_rule rule where rule.id = $1 for no key update`, [id]);
 }
 
 /** Rules in force over a scope, locked; rows locked by another server are skipped. */
 // Not "for update": a push that holds a watch and raises its alarm needs the rule's key meanwhile, and both would wait.
-export function lockScopedRules(db: Queryable): Promise<Omit<AlarmRule, 'watched'>[]> {
+export function lockScopedRules(db: Queryable): Promise<LockedRule[]> {
   return all(
     db,
     `select ${RULE} from alarm_rule rule where rule.in_force and rule.under is not null
@@ -102,14 +107,20 @@ export function lockScopedRules(db: Queryable): Promise<Omit<AlarmRule, 'watched
 
 export async function addRule(
   db: Queryable,
-  rule: RuleParts & { readonly inForceFrom: number; readonly createdBy: string },
+  rule: RuleParts & {
+    readonly inForceFrom: number;
+    readonly createdBy: string;
+    /** Of what is judged; null = those of the metric. */
+    readonly shown: { readonly unit: string; readonly decimals: number } | null;
+  },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
     `insert into alarm_rule (name, metric_id, under, test, on_delay_ms, off_delay_ms, hours, level, priority, suppress,
                              message, to_do, told, escalate_after_ms, escalate_to, latching, in_force_from, created_by,
-                             attributes)
-     values ($1, $2, $3, $4::jsonb, $5, $6, $7::jsonb, $8, $9, $10::jsonb, $11, $12, $13, $14, $15, $16, $17, $18, $19::jsonb)
+                             attributes, over, value_unit, value_decimals)
+     values ($1, $2, $3, $4::jsonb, $5, $6, $7::jsonb, $8, $9, $10::jsonb, $11, $12, $13, $14, $15, $16, $17, $18, $19::jsonb,
+             $20::jsonb, $21, $22)
      returning id`,
     [
       rule.name,
@@ -131,6 +142,9 @@ export async function addRule(
       moment(rule.inForceFrom),
       rule.createdBy,
       JSON.stringify(rule.attributes),
+      rule.over && JSON.stringify(rule.over),
+      rule.shown?.unit ?? null,
+      rule.shown?.decimals ?? null,
     ],
   );
   return row!.id;
@@ -147,8 +161,8 @@ export async function endRule(db: Queryable, id: string): Promise<boolean> {
 }
 
 /**
- * The metrics that a rule over a scope should watch: of the same name, unit and kind as the one it was written
- * for, on the asset `under` or below it, with samples of their own, and of those with the attributes asked for.
+ * The metrics that a rule over a scope should watch: of the same name, unit, kind and origin as the one it was
+ * written for, on the asset `under` or below it, and of those with the attributes asked for.
  */
 export async function metricsInScope(
   db: Queryable,
@@ -162,7 +176,7 @@ export async function metricsInScope(
      )
      select metric.id, asset.attributes
      from metric join below on below.id = metric.asset_id join asset on asset.id = below.id, metric model
-     where model.id = $1 and metric.removed_at is null and metric.origin = 'samples'
+     where model.id = $1 and metric.removed_at is null and metric.origin = model.origin
        and lower(metric.name) = lower(model.name) and metric.unit = model.unit and metric.kind = model.kind
      order by metric.id`,
     [rule.metricId, rule.under],

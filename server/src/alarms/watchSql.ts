@@ -4,6 +4,7 @@ import type {
   HoursFilter,
   MetricKind,
   RuleAside,
+  RuleOver,
   SuppressWhile,
   WorkingCalendar,
 } from '@vivid-beacon/core';
@@ -15,6 +16,8 @@ import type { WatchKey } from './sql';
 /** A rule on one metric, with everything its condition needs. */
 export interface WatchRow extends WatchKey {
   readonly test: AlarmTest;
+  /** Judges the values of periods; null = each sample. */
+  readonly over: RuleOver | null;
   readonly onDelayMs: number;
   readonly offDelayMs: number;
   readonly hours: HoursFilter | null;
@@ -29,6 +32,12 @@ export interface WatchRow extends WatchKey {
   readonly aside: RuleAside['kind'] | null;
   readonly condition: ConditionState;
   readonly model: AlarmModel | null;
+  /** Of a rule over periods: end of the newest one judged, and from when on samples have come for those before. */
+  readonly judgedTo: number | null;
+  /** When the next one ends. */
+  readonly dueAt: number | null;
+  readonly staleFrom: number | null;
+  readonly staleMark: number;
   readonly kind: MetricKind;
   readonly maxGapMs: number;
   readonly intervalMs: number;
@@ -38,11 +47,12 @@ export interface WatchRow extends WatchKey {
   readonly calendar: WorkingCalendar | null;
 }
 
-const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", rule.test,
+const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", rule.test, rule.over,
     rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.latching,
     cardinality(rule.told) > 0 as tells,
     ${ms('rule.in_force_from', 'inForceFrom')}, rule.in_force as "inForce", rule.suppress,
     watch.suppress_metric as "suppressMetric", watch.suppressed, watch.aside, watch.condition, watch.model,
+    ${ms('watch.judged_to', 'judgedTo')}, ${ms('watch.due_at', 'dueAt')}, ${ms('watch.stale_from', 'staleFrom')}, watch.stale_mark::int as "staleMark",
     metric.kind, metric.max_gap_ms::float8 as "maxGapMs", metric.interval_ms::float8 as "intervalMs", metric.rollover,
     place.zone, case when rule.hours is not null then calendar.document end as calendar
   from alarm_watch watch
@@ -52,11 +62,13 @@ const WATCH = `select watch.rule_id as "ruleId", watch.metric_id as "metricId", 
   left join working_calendar calendar on calendar.plant_id = place.plant_id`;
 const IN_ORDER = 'order by watch.rule_id, watch.metric_id for update of watch';
 
-/** Watches in force on these metrics, locked until the transaction ends. */
+/** Watches in force on the samples of these metrics, locked until the transaction ends. */
 export function lockWatchesOf(db: Queryable, metricIds: readonly string[]): Promise<WatchRow[]> {
-  return all(db, `${WATCH} where rule.in_force and watch.metric_id = any($1::bigint[]) ${IN_ORDER}`, [
-    metricIds,
-  ]);
+  return all(
+    db,
+    `${WATCH} where rule.in_force and rule.over is null and watch.metric_id = any($1::bigint[]) ${IN_ORDER}`,
+    [metricIds],
+  );
 }
 
 /** Watches in force that one of these states suppresses, locked. */
@@ -64,6 +76,11 @@ export function lockWatchesSuppressedBy(db: Queryable, metricIds: readonly strin
   return all(db, `${WATCH} where rule.in_force and watch.suppress_metric = any($1::bigint[]) ${IN_ORDER}`, [
     metricIds,
   ]);
+}
+
+/** A watch as it stands, not locked. */
+export function watchOf(db: Queryable, { ruleId, metricId }: WatchKey): Promise<WatchRow | undefined> {
+  return one(db, `${WATCH} where watch.rule_id = $1 and watch.metric_id = $2`, [ruleId, metricId]);
 }
 
 /** Watches of a rule, in force or not, locked; `metricId` = only this one. */
@@ -124,9 +141,14 @@ export async function removeWatch(db: Queryable, { ruleId, metricId }: WatchKey)
   await db.query('delete from alarm_watch where rule_id = $1 and metric_id = $2', [ruleId, metricId]);
 }
 
-/** Watches in force on removed metrics, locked. */
+/** Watches in force on metrics or indicators that were removed, locked. */
 export function lockOrphanedWatches(db: Queryable): Promise<WatchRow[]> {
-  return all(db, `${WATCH} where rule.in_force and metric.removed_at is not null ${IN_ORDER} skip locked`);
+  return all(
+    db,
+    `${WATCH} where rule.in_force and (metric.removed_at is not null or exists (
+       select 1 from indicator where indicator.id = (rule.over ->> 'indicatorId')::bigint and indicator.removed_at is not null))
+     ${IN_ORDER} skip locked`,
+  );
 }
 
 export async function saveCondition(
@@ -190,8 +212,8 @@ export async function saveAside(
   );
 }
 
-/** The metric of the kind state on the asset of `metricId` that has the same name as `model`. */
-export async function stateOfSameAsset(
+/** The metric on the asset of `metricId` that is of the same name and kind as `model`; null if there is none. */
+export async function metricOfSameAsset(
   db: Queryable,
   metricId: string,
   model: string,
@@ -199,7 +221,7 @@ export async function stateOfSameAsset(
   const row = await one<{ id: string }>(
     db,
     `select other.id from metric other, metric watched, metric model
-     where watched.id = $1 and model.id = $2 and other.asset_id = watched.asset_id and other.kind = 'state'
+     where watched.id = $1 and model.id = $2 and other.asset_id = watched.asset_id and other.kind = model.kind
        and lower(other.name) = lower(model.name) and other.removed_at is null`,
     [metricId, model],
   );

@@ -1,5 +1,7 @@
-import { BeaconError, testsOfMetric } from '@vivid-beacon/core';
+import { BeaconError, SUMMARIES_OF_KIND, testsOfRule, type RuleOver } from '@vivid-beacon/core';
 import type { Reader } from '../db/reader';
+import { needIndicator } from '../indicators/history';
+import type { ReadContext } from '../readings/readContext';
 import { needMetrics } from '../metrics/metrics';
 import { metricsById, type MetricRow } from '../metrics/sql';
 import { metricsInScope, type RuleParts } from './rulesSql';
@@ -14,20 +16,23 @@ const MAX_WATCHED = 500;
  *         no samples of its own, or when there are too many.
  */
 export async function watchedMetrics(
-  db: Reader,
-  rule: Pick<RuleParts, 'metricId' | 'under' | 'attributes' | 'test' | 'suppress'>,
+  context: ReadContext,
+  rule: Pick<RuleParts, 'metricId' | 'under' | 'attributes' | 'over' | 'hours' | 'test' | 'suppress'>,
 ): Promise<MetricRow[]> {
+  const { db } = context;
   const metric = (await needMetrics(db, [rule.metricId])).get(rule.metricId)!;
-  if (metric.origin !== 'samples') {
+  if (rule.over === null && metric.origin !== 'samples') {
     throw new BeaconError(
       'BAD_INPUT',
-      `${metric.name} has no samples of its own. An alarm rule watches metrics that do.`,
-      'metricId',
+      `${metric.name} has no samples of its own. Choose the periods whose values the rule judges.`,
+      'over',
     );
   }
-  if (!testsOfMetric(metric.kind).includes(rule.test.kind)) {
-    throw new BeaconError('BAD_INPUT', `This cannot be looked for in a ${metric.kind}.`, 'test.kind');
+  if (!testsOfRule(metric.kind, rule.over).includes(rule.test.kind)) {
+    const what = rule.over === null ? `a ${metric.kind}` : `the values of ${rule.over.period}s`;
+    throw new BeaconError('BAD_INPUT', `This cannot be looked for in ${what}.`, 'test.kind');
   }
+  if (rule.over) await checkOver(context, metric, rule, rule.over);
   if (rule.suppress) await needState(db, rule.suppress.metricId);
   if (rule.under === null) return [metric];
   const ids = await metricsInScope(db, { ...rule, under: rule.under });
@@ -43,6 +48,35 @@ export async function watchedMetrics(
   }
   const rows = await metricsById(db, ids);
   return ids.map((id) => rows.get(id)!);
+}
+
+/** Whether periods can be judged so. */
+async function checkOver(
+  context: ReadContext,
+  { name, kind, id }: MetricRow,
+  { hours, test, under }: Pick<RuleParts, 'hours' | 'test' | 'under'>,
+  over: RuleOver,
+): Promise<void> {
+  const { summary, indicatorId } = over;
+  if (indicatorId === null) {
+    if (SUMMARIES_OF_KIND[kind].includes(summary)) return;
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${name} is of kind ${kind}, which has no ${summary}.`,
+      'over.summary',
+    );
+  }
+  const { definition } = await needIndicator(context.db, indicatorId);
+  if (definition.measure.metricId !== id) {
+    throw new BeaconError('BAD_INPUT', `${definition.name} measures another metric.`, 'metricId');
+  }
+  if (hours !== null) {
+    throw new BeaconError('BAD_INPUT', 'An indicator counts its own hours. Give the rule none.', 'hours');
+  }
+  if (test.kind === 'level' && under !== null) {
+    const words = 'The target band of an indicator is that of its own asset. Set a limit for several assets.';
+    throw new BeaconError('BAD_INPUT', words, 'test.kind');
+  }
 }
 
 async function needState(db: Reader, metricId: string): Promise<void> {

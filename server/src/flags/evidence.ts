@@ -1,4 +1,4 @@
-import { formatValue, testWords, type Alarm, type FlagEvidence } from '@vivid-beacon/core';
+import { conditionWords, formatValue, type Alarm, type FlagEvidence } from '@vivid-beacon/core';
 
 /** What an alarm shows now, kept with a flag that is handed out for it. */
 export function evidenceOfAlarm(alarm: Alarm, now: number): FlagEvidence {
@@ -9,7 +9,7 @@ export function evidenceOfAlarm(alarm: Alarm, now: number): FlagEvidence {
     window: { start: alarm.raisedAt, end: Math.max(alarm.returnedAt ?? now, alarm.raisedAt + 1) },
     numbers: [
       { name: 'When raised', text: formatValue(alarm.raisedValue, unit, decimals) },
-      { name: 'Looked for', text: testWords(alarm.test, unit, decimals) },
+      { name: 'Looked for', text: conditionWords(alarm) },
       { name: 'Latest', text: formatValue(alarm.latestValue, unit, decimals) },
     ],
   };

@@ -159,7 +159,7 @@ export async function judgePast(
   versions: readonly IndicatorVersion[],
   targets: readonly PeriodTarget[],
   interval: Interval,
-  bucket: PastBucket,
+  bucket: Bucket,
 ): Promise<JudgedPeriod[]> {
   const judged: JudgedPeriod[] = [];
   for (const { version, loaded, buckets, periods } of await versionsInForce(
@@ -199,7 +199,7 @@ async function versionsInForce(
   versions: readonly IndicatorVersion[],
   targets: readonly PeriodTarget[],
   interval: Interval,
-  bucket: PastBucket,
+  bucket: Bucket,
 ): Promise<InForce[]> {
   const newest = versions.reduce((a, b) => (b.version > a.version ? b : a));
   const { zone, calendar } = await loadMeasure(context, newest.definition.measure);

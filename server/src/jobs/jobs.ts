@@ -1,6 +1,7 @@
 import { endShelves } from '../alarms/setAside';
 import { evaluateTimers } from '../alarms/evaluate';
-import { learnerOf } from '../alarms/learnerOf';
+import { evaluatePeriods } from '../alarms/evaluatePeriods';
+import { rulePastOf } from '../alarms/rulePastOf';
 import { keepScopes } from '../alarms/rules';
 import type { AppContext } from '../http/appContext';
 import { escalate } from '../alarms/alarmNotices';
@@ -33,9 +34,14 @@ const JOBS: readonly Job[] = [
     run: ({ pool, now }) => evaluateTimers(pool, now()),
   },
   {
+    name: 'rules over periods',
+    everyMs: OFTEN_MS,
+    run: (app) => evaluatePeriods(app.pool, rulePastOf(app), app.now()),
+  },
+  {
     name: 'scopes of rules',
     everyMs: OFTEN_MS,
-    run: (app) => keepScopes(app.pool, app.now(), learnerOf(app)),
+    run: (app) => keepScopes(app.pool, app.now(), rulePastOf(app)),
   },
   { name: 'escalation', everyMs: OFTEN_MS, run: ({ pool, now }) => escalate(pool, now()) },
   { name: 'levels of indicators', everyMs: OFTEN_MS, run: refreshLevels },

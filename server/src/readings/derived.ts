@@ -52,6 +52,14 @@ export async function inputsOf(context: ReadContext, row: MetricRow): Promise<Me
   return [...names.values()].flatMap((each) => (each.kind === 'metrics' ? each.rows : []));
 }
 
+/** The metrics with values of their own that a metric rests on, down through derived ones; of any other itself. */
+export async function inputsOfMetric(context: ReadContext, row: MetricRow): Promise<MetricRow[]> {
+  if (row.origin !== 'derived') return [row];
+  const { names } = await bindExpression(context, await definitionOf(context, row), row.unit);
+  const rows = [...names.values()].flatMap((each) => (each.kind === 'metrics' ? each.rows : []));
+  return (await Promise.all(rows.map((each) => inputsOfMetric(context, each)))).flat();
+}
+
 /** Of the totals: every name summarised over each period, then the expression worked out once a period. */
 export async function summariseDerived(
   context: ReadContext,

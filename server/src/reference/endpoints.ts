@@ -1,6 +1,7 @@
 import { referenceApi } from '@vivid-beacon/core/src/api/reference';
 import { DateTime } from 'luxon';
 import { BeaconError, dateAt, startOfDate, startOfPeriod, type ReferencePeriod } from '@vivid-beacon/core';
+import { markPeriods } from '../alarms/periodSql';
 import { calendarOf } from '../calendars/sql';
 import { readAs } from '../db/reader';
 import { endpoints } from '../http/endpoint';
@@ -60,7 +61,11 @@ export const referenceEndpoints = endpoints(referenceApi, {
     await changeAndNotify(
       app.pool,
       'samples',
-      (db) => writeReferenceValues(db, params.id, values),
+      async (db) => {
+        await writeReferenceValues(db, params.id, values);
+        const from = Math.min(...values.map(({ start }) => startOfDate(start, row.zone)));
+        if (values.length > 0) await markPeriods(db, [{ metricId: params.id, from }]);
+      },
       () => [params.id],
     );
     return readReferenceValues(app.pool, params.id);

@@ -1,11 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { windowWords, type IndicatorReading, type Metric, type Readout } from '@vivid-beacon/core';
-import { useIndicatorPages } from '../../api/indicators';
-import { itemsOf } from '../../api/pages';
-import { SearchedPick } from '../../assets/SearchedPick';
-import { useSearch } from '../../components/SearchField';
+import type { IndicatorReading, Metric, Readout } from '@vivid-beacon/core';
 import { WordRow } from '../../components/WordRow';
+import { IndicatorPick } from '../../assets/IndicatorPick';
 import { MetricPick } from '../../assets/MetricPick';
 
 interface WhatPanelProps {
@@ -33,34 +30,6 @@ export function WhatPanel({ readout, onMetric, onIndicator }: WhatPanelProps) {
         <IndicatorPick chosen={readout.indicatorId} onChoose={onIndicator} />
       )}
     </View>
-  );
-}
-
-function IndicatorPick({
-  chosen,
-  onChoose,
-}: {
-  readonly chosen: string | null;
-  readonly onChoose: (indicator: IndicatorReading) => void;
-}) {
-  const search = useSearch();
-  const found = useIndicatorPages(search.settled);
-  const rows = itemsOf(found.data);
-  return (
-    <SearchedPick
-      name="Indicator"
-      options={rows.map(({ id, name, assetName, window }) => ({
-        value: id,
-        label: name,
-        detail: `${assetName}, ${windowWords(window)}`,
-      }))}
-      chosen={chosen}
-      found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
-      onChoose={(id) => onChoose(rows.find((row) => row.id === id)!)}
-    />
   );
 }
 

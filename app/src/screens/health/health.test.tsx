@@ -76,9 +76,11 @@ describe('changing a rule', () => {
       onDelayMs: 300_000,
       level: 'caution',
       latching: true,
+      unit: '°C',
+      decimals: 0,
       inForce: true,
       inForceFrom: 0,
-      watched: { metrics: 0, suppressed: 0, aside: 0, how: null },
+      watched: { metrics: 0, suppressed: 0, aside: 0, how: null, problem: null },
     };
     const metric = {
       id: '10',

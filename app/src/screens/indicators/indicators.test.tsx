@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import type { IndicatorDefinition, IndicatorReading, Metric, IndicatorPast } from '@vivid-beacon/core';
+import type { Metric, IndicatorPast } from '@vivid-beacon/core';
 import { emptyReadout, followIndicators } from '@vivid-beacon/core/src/boards';
+import { madeIndicator } from '../../testing/madeIndicator';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
 import { readoutSentence } from '../editor/readoutSentence';
 import { IndicatorEditorScreen } from './IndicatorEditorScreen';
@@ -29,55 +30,8 @@ const metric = {
   zone: 'UTC',
   last: { t: 0, v: 100 },
 } as Metric;
-const definition: IndicatorDefinition = {
-  name: 'Washed weight of the month',
-  description: 'Against the plan.',
-  assetId: '2',
-  ownerId: null,
-  measure: { metricId: '10', summary: 'sum', per: null },
-  window: { kind: 'toDate', unit: 'month' },
-  hours: null,
-  judge: { kind: 'target', direction: 'higher', clear: 98, caution: 95 },
-  target: { kind: 'periods', period: 'month', prorate: 'calendar' },
-  reference: { kind: 'before' },
-  decimals: 0,
-  display: 'thousands',
-  boardId: null,
-};
-const reading = {
-  value: 330_000,
-  unit: 'kg',
-  level: 'caution',
-  coverage: 1,
-  partial: true,
-  previous: 300_000,
-  asOf: NOW,
-  now: NOW,
-  provenance: {
-    formula: 'sum',
-    window: { start: NOW - DAY, end: NOW },
-    zone: 'UTC',
-    parts: [],
-    minimumCoverage: 0.75,
-    shared: null,
-  },
-} as IndicatorReading['reading'];
-const indicator = {
-  id: '1',
-  version: 2,
-  definition,
-  name: definition.name,
-  assetName: 'Wash house',
-  place: 'Quayside / Wash house',
-  plantId: '1',
-  ownerName: 'Ines Varga',
-  measure: definition.measure,
-  window: definition.window,
-  decimals: 0,
-  target: 340_000,
-  band: { direction: 'higher', caution: 333_200, breach: 323_000, target: 340_000 },
-  reading,
-} as IndicatorReading;
+const indicator = madeIndicator(NOW);
+const { definition, reading } = indicator;
 const past: IndicatorPast = {
   bucket: 'month',
   zone: 'UTC',

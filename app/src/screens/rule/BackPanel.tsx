@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { unitOfLimit, type AlarmTest, type RuleInput } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { WordRow } from '../../components/WordRow';
-import { DELAYS } from '../ruleWords';
+import { delaysOf } from '../ruleWords';
 
 interface BackPanelProps {
   readonly rule: RuleInput;
@@ -26,7 +26,7 @@ export function BackPanel({ rule, unit, onChange }: BackPanelProps) {
       )}
       <WordRow
         name="Off-delay"
-        options={DELAYS}
+        options={delaysOf(rule.over)}
         chosen={String(rule.offDelayMs / 60_000)}
         onChoose={(minutes) => onChange({ offDelayMs: Number(minutes) * 60_000 })}
       />

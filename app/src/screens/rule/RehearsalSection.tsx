@@ -18,19 +18,21 @@ import { draftOf } from './draft';
 import { OnceAWeek } from './OnceAWeek';
 import { RehearsalView } from './RehearsalView';
 import { ThresholdCurve } from './ThresholdCurve';
+import type { Judged } from './useJudged';
 
 const REHEARSAL_DAYS = 90;
 
 interface RehearsalSectionProps {
   readonly rule: RuleInput;
   readonly metric: Metric;
+  readonly judged: Judged;
   /** The rule that is in force now, to compare with. */
   readonly before: AlarmRule | null;
   readonly onTest: (test: AlarmTest) => void;
 }
 
 /** The rehearsal of a rule beside the rule in force, and with other limits. */
-export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSectionProps) {
+export function RehearsalSection({ rule, metric, judged, before, onTest }: RehearsalSectionProps) {
   const rehearsal = useRehearsal(rule);
   const now = useRehearsal(before && draftOf(before));
   const limit = limitOf(rule.test);
@@ -38,7 +40,7 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
   const ran = rehearsal.data?.window;
   const days = ran ? Math.round((ran.end - ran.start) / DAY_MS) : REHEARSAL_DAYS;
   const limits = useOtherLimits(limit === null ? null : rule);
-  const { unit, decimals } = unitOfLimit(rule.test, metric);
+  const { unit, decimals } = unitOfLimit(rule.test, judged);
   return (
     <Section title="Rehearsal" aside={`last ${days} days`}>
       <QueryResult query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
@@ -56,6 +58,7 @@ export function RehearsalSection({ rule, metric, before, onTest }: RehearsalSect
                 now={now.data ?? null}
                 rule={rule}
                 metric={metric}
+                judged={judged}
                 onTest={onTest}
               />
               {limit !== null && limits.data && (

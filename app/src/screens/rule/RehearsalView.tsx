@@ -17,6 +17,7 @@ import { rehearsalNotes } from './rehearsalNotes';
 import { RehearsalStrip } from './RehearsalStrip';
 import { COURSE_HEIGHT, STRIP_HEIGHT, STRIPS } from './stripSizes';
 import { useCourse } from './useCourse';
+import type { Judged } from './useJudged';
 
 const LABEL = 78;
 
@@ -26,6 +27,7 @@ interface RehearsalViewProps {
   readonly now: RehearsalAnswer | null;
   readonly rule: Pick<RuleInput, 'test' | 'under'>;
   readonly metric: Metric;
+  readonly judged: Judged;
   readonly onTest: (test: AlarmTest) => void;
 }
 
@@ -33,7 +35,7 @@ interface RehearsalViewProps {
  * How often the rule would have fired, for how long, and when: on the course of the metric itself where a value decides,
  * with the limit to be dragged on it.
  */
-export function RehearsalView({ answer, now, rule, metric, onTest }: RehearsalViewProps) {
+export function RehearsalView({ answer, now, rule, metric, judged, onTest }: RehearsalViewProps) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const { window, alarms } = answer;
@@ -43,8 +45,8 @@ export function RehearsalView({ answer, now, rule, metric, onTest }: RehearsalVi
   const limits = limitsOfTest(rule.test);
   // On the course the date stands above, so that the plot is as wide as it can be.
   const plot = Math.max(0, width - (limits.length > 0 ? HANDLE - 10 : LABEL));
-  const { unit, decimals } = metric;
-  const course = useCourse(limits.length === 0 ? null : metric, window, limits, plot);
+  const { unit, decimals } = judged;
+  const course = useCourse(limits.length === 0 ? null : judged, window, limits, plot);
   return (
     <View style={[styles.view, { backgroundColor: palette.well }]}>
       <View style={styles.figures}>
@@ -105,7 +107,7 @@ export function RehearsalView({ answer, now, rule, metric, onTest }: RehearsalVi
       {course && rule.under !== null && (
         <Words as="second" colour={palette.ink2}>{`The course is that of ${metric.assetName}.`}</Words>
       )}
-      {rehearsalNotes(answer, now).map((note) => (
+      {rehearsalNotes(answer, now, judged.period).map((note) => (
         <Words key={note} as="second" colour={palette.ink2}>
           {note}
         </Words>

@@ -20,16 +20,19 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { MetricPick } from '../../assets/MetricPick';
-import { DELAYS, ruleLine } from '../ruleWords';
+import { IndicatorPick } from '../../assets/IndicatorPick';
+import { delaysOf, ruleLine } from '../ruleWords';
 import { BackPanel } from './BackPanel';
 import { CallPanel } from './CallPanel';
-import { draftOf, firstDraft, usualName } from './draft';
+import { draftOf, firstDraft, indicatorDraft, overOther, usualName } from './draft';
+import { OverPanel } from './OverPanel';
 import { RuleHoursPanel } from './RuleHoursPanel';
 import { LevelPanel } from './LevelPanel';
 import { RehearsalSection } from './RehearsalSection';
 import { ruleSentence, type RuleSlot } from './ruleSentence';
 import { SuppressPanel } from './SuppressPanel';
 import { TestPanel } from './TestPanel';
+import { firstPeriods, useJudged } from './useJudged';
 import { usualHigh } from './usualHigh';
 import { WherePanel } from './WherePanel';
 
@@ -52,19 +55,24 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
   const { byId: assets } = useAssetsById([rule?.under]);
   const change = (part: Partial<RuleInput>): void => setRule((last) => last && { ...last, ...part });
   const choose = async (chosen: Metric): Promise<void> => {
-    const usual = await usualHigh(client, chosen);
+    const usual = await usualHigh(client, chosen, chosen.origin === 'samples' ? null : firstPeriods(chosen));
     setRule((last) => firstDraft(chosen, usual, last));
     setOpen('test');
   };
   const chooseKind = async (kind: RuleInput['test']['kind']): Promise<void> => {
     if (!rule || !metric) return;
-    const usual = await usualHigh(client, metric);
+    const usual = await usualHigh(client, metric, rule.over);
     const ownName = rule.name !== usualName(metric, rule.test.kind);
     change({ test: firstTest(kind, metric, usual), ...(ownName ? {} : { name: usualName(metric, kind) }) });
   };
+  const chooseOver = async (over: RuleInput['over']): Promise<void> => {
+    if (!rule || !metric) return;
+    change(overOther(rule, metric, over, await usualHigh(client, metric, over)));
+  };
+  const judged = useJudged(rule, metric);
   const parts = useMemo(
-    () => ruleSentence(rule, { metrics, assets, people }),
-    [rule, metrics, assets, people],
+    () => ruleSentence(rule, { metrics, assets, people, judged }),
+    [rule, metrics, assets, people, judged],
   );
   const complete = rule !== null && rule.escalation?.to.length !== 0;
   return (
@@ -87,7 +95,7 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
     >
       {before && (
         <Words as="body" colour={palette.ink2}>
-          {`Replaces "${before.name}": ${ruleLine(before, metric)}. Its history is kept.`}
+          {`Replaces "${before.name}": ${ruleLine(before)}. Its history is kept.`}
         </Words>
       )}
       <View style={styles.sentence}>
@@ -103,33 +111,53 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
         <Section title="Metric">
           <MetricPick
             name="Metric"
-            filter={{ origin: 'samples' }}
             chosen={rule?.metricId ?? null}
             onChoose={(chosen) => void choose(chosen)}
           />
         </Section>
       )}
-      {rule && metric && (
+      {(!rule || open === 'metric') && (
+        <Section title="Or an indicator" closed={false}>
+          <IndicatorPick
+            chosen={rule?.over?.indicatorId ?? null}
+            onChoose={(chosen) => {
+              setRule((last) => indicatorDraft(chosen, last));
+              setOpen('test');
+            }}
+          />
+        </Section>
+      )}
+      {rule && metric && judged && (
         <>
           {open === 'level' && <LevelPanel rule={rule} onChange={change} />}
           {open === 'test' && (
             <TestPanel
-              test={rule.test}
+              rule={rule}
               metric={metric}
+              unit={judged.unit}
               onKind={(kind) => void chooseKind(kind)}
               onChange={(test) => change({ test })}
             />
           )}
+          {open === 'over' && (
+            <OverPanel rule={rule} metric={metric} onChange={(over) => void chooseOver(over)} />
+          )}
           {open === 'delay' && (
             <WordRow
               name="On-delay"
-              options={DELAYS}
+              options={delaysOf(rule.over)}
               chosen={String(rule.onDelayMs / MINUTE_MS)}
               onChoose={(minutes) => change({ onDelayMs: Number(minutes) * MINUTE_MS })}
             />
           )}
-          {open === 'back' && <BackPanel rule={rule} unit={metric.unit} onChange={change} />}
-          {open === 'hours' && <RuleHoursPanel hours={rule.hours} onChange={(hours) => change({ hours })} />}
+          {open === 'back' && <BackPanel rule={rule} unit={judged.unit} onChange={change} />}
+          {open === 'hours' && (
+            <RuleHoursPanel
+              hours={rule.hours}
+              narrows={rule.over !== null}
+              onChange={(hours) => change({ hours })}
+            />
+          )}
           {open === 'suppress' && (
             <SuppressPanel
               suppress={rule.suppress}
@@ -138,7 +166,13 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
             />
           )}
           {open === 'call' && <CallPanel rule={rule} people={people} onChange={change} />}
-          <RehearsalSection rule={rule} metric={metric} before={before} onTest={(test) => change({ test })} />
+          <RehearsalSection
+            rule={rule}
+            metric={metric}
+            judged={judged}
+            before={before}
+            onTest={(test) => change({ test })}
+          />
           <Section title="Name" closed={false}>
             <Field label="Name of the rule" value={rule.name} onChange={(name) => change({ name })} />
           </Section>

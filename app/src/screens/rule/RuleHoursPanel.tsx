@@ -7,6 +7,8 @@ import { usePalette } from '../../theme/useTheme';
 
 interface HoursPanelProps {
   readonly hours: HoursFilter | null;
+  /** Of a rule over periods: only these hours count in a value. */
+  readonly narrows: boolean;
   readonly onChange: (hours: HoursFilter | null) => void;
 }
 
@@ -20,7 +22,7 @@ const OPTIONS = [
 type Choice = (typeof OPTIONS)[number]['value'];
 
 /** When a rule watches: always, by the working calendar of the plant, or in recurring hours of its own. */
-export function RuleHoursPanel({ hours, onChange }: HoursPanelProps) {
+export function RuleHoursPanel({ hours, narrows, onChange }: HoursPanelProps) {
   const palette = usePalette();
   const [own, setOwn] = useState(hours !== null && hours.kind !== 'working');
   const plain = hours === null ? 'always' : hours.kind === 'working' && (hours.inside ? 'inside' : 'outside');
@@ -32,12 +34,17 @@ export function RuleHoursPanel({ hours, onChange }: HoursPanelProps) {
   };
   return (
     <>
-      <WordRow name="When it is evaluated" options={OPTIONS} chosen={chosen} onChoose={choose} />
+      <WordRow
+        name={narrows ? 'Which hours count' : 'When it is evaluated'}
+        options={OPTIONS}
+        chosen={chosen}
+        onChoose={choose}
+      />
       {chosen === 'own' && <RecurringHours hours={hours} onChange={onChange} />}
       <Words as="second" colour={palette.ink2}>
         {hours === null
           ? 'Around the clock.'
-          : "By clock time and the plant's working calendar. When these hours end, an active alarm ends too."}
+          : `By clock time and the plant's working calendar. ${narrows ? 'Only these hours count in the value of a period.' : 'When these hours end, an active alarm ends too.'}`}
       </Words>
     </>
   );

@@ -37,7 +37,7 @@ export function RuleRow({
   const all = aside > 0 && aside === metrics;
   const out = how?.kind === 'outOfService';
   const zone = metric?.zone ?? 'UTC';
-  const line = [ruleLine(rule, metric), metric?.plantName, watchedWords(rule)].filter(Boolean).join(', ');
+  const line = [ruleLine(rule), metric?.plantName, watchedWords(rule)].filter(Boolean).join(', ');
   const tools = (
     <View style={[styles.tools, !wide && styles.below]}>
       {aside > 0 && (out ? mayRetire : act) && (

@@ -1,12 +1,13 @@
 import type { AlarmRule } from '@vivid-beacon/core';
 import { siteMoment } from '../siteMoment';
 
-/** How many metrics a rule watches, and how many of them the plant's state suppresses; empty for a plain one. */
+/** How many metrics a rule watches, how many the plant's state suppresses, and why it cannot judge; empty for a plain one. */
 export function watchedWords({ under, watched }: Pick<AlarmRule, 'under' | 'watched'>): string {
-  const { metrics, suppressed: quiet } = watched;
+  const { metrics, suppressed: quiet, problem } = watched;
   const many = under === null ? '' : `${metrics} metrics`;
   const suppressed = quiet === 0 ? '' : quiet === metrics ? 'suppressed now' : `${quiet} suppressed now`;
-  return [many, suppressed].filter(Boolean).join(', ');
+  const broken = problem && `cannot be judged: ${problem}`;
+  return [many, suppressed, broken].filter(Boolean).join(', ');
 }
 
 /** How a rule is set aside, by whom and why; empty when it is not. */

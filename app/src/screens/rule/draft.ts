@@ -2,22 +2,34 @@ import {
   firstTest,
   DEFAULT_RULE,
   ruleEnding,
-  testsOfMetric,
+  testsOfRule,
   type AlarmRule,
   type AlarmTestKind,
+  type IndicatorReading,
   type Metric,
   type RuleInput,
 } from '@vivid-beacon/core';
+import { firstPeriods } from './useJudged';
 
 /** A rule in force as the draft of the one that takes its place. */
-export function draftOf({ id, inForce, inForceFrom, watched, ...rule }: AlarmRule): RuleInput {
-  void [inForce, inForceFrom, watched];
+export function draftOf({
+  id,
+  inForce,
+  inForceFrom,
+  watched,
+  unit,
+  decimals,
+  ...rule
+}: AlarmRule): RuleInput {
+  void [inForce, inForceFrom, watched, unit, decimals];
   return { ...rule, replaces: id };
 }
 
 /** The first draft of a rule on a metric; what was chosen before stays where it fits. */
 export function firstDraft(metric: Metric, usual: number, before: RuleInput | null): RuleInput {
-  const kinds = testsOfMetric(metric.kind);
+  // Only samples can be judged one by one.
+  const over = metric.origin === 'samples' ? null : firstPeriods(metric);
+  const kinds = testsOfRule(metric.kind, over);
   const kind = before && kinds.includes(before.test.kind) ? before.test.kind : kinds[0];
   return {
     ...DEFAULT_RULE,
@@ -26,6 +38,9 @@ export function firstDraft(metric: Metric, usual: number, before: RuleInput | nu
     under: null,
     attributes: [],
     suppress: null,
+    over,
+    onDelayMs: 0,
+    offDelayMs: 0,
     metricId: metric.id,
     test: firstTest(kind, metric, usual),
     name: usualName(metric, kind),
@@ -35,4 +50,45 @@ export function firstDraft(metric: Metric, usual: number, before: RuleInput | nu
 /** "Ironer 2 bed temperature high". */
 export function usualName(metric: Metric, kind: AlarmTestKind): string {
   return `${metric.assetName} ${metric.name.toLowerCase()} ${ruleEnding(kind)}`;
+}
+
+/** A rule on an indicator: in Breach by its own target band, over full hours. */
+export function indicatorDraft(
+  { id, name, assetName, definition }: Pick<IndicatorReading, 'id' | 'name' | 'assetName' | 'definition'>,
+  before: RuleInput | null,
+): RuleInput {
+  const { metricId, summary } = definition.measure;
+  return {
+    ...DEFAULT_RULE,
+    replaces: null,
+    ...before,
+    under: null,
+    attributes: [],
+    suppress: null,
+    hours: null,
+    onDelayMs: 0,
+    offDelayMs: 0,
+    over: { period: 'hour', summary, indicatorId: id },
+    metricId,
+    test: { kind: 'level', from: 'breach' },
+    name: `${assetName} ${name.toLowerCase()} ${ruleEnding('level')}`,
+  };
+}
+
+/** The rule judging other periods: a test that does not apply to them gives way to a limit, delays begin anew. */
+export function overOther(
+  rule: RuleInput,
+  metric: Metric,
+  over: RuleInput['over'],
+  usual: number,
+): Partial<RuleInput> {
+  const kinds = testsOfRule(metric.kind, over);
+  const fits = kinds.includes(rule.test.kind) && (rule.over === null) === (over === null);
+  const kind = kinds.includes(rule.test.kind) ? rule.test.kind : kinds[0];
+  return {
+    over,
+    onDelayMs: 0,
+    offDelayMs: 0,
+    ...(fits && rule.over?.summary === over?.summary ? {} : { test: firstTest(kind, metric, usual) }),
+  };
 }

@@ -1,10 +1,14 @@
-import { DAY_MS, formatNumber, type RehearsalAnswer } from '@vivid-beacon/core';
+import { DAY_MS, formatNumber, type RehearsalAnswer, type RulePeriod } from '@vivid-beacon/core';
 
 /** Alarms a day that one person can answer, of all rules together (ANSI/ISA-18.2-2016, from memory). */
 const GUIDELINE_A_DAY = 150;
 
 /** What a person should know of a rehearsal beside its figures. */
-export function rehearsalNotes(answer: RehearsalAnswer, now: RehearsalAnswer | null): string[] {
+export function rehearsalNotes(
+  answer: RehearsalAnswer,
+  now: RehearsalAnswer | null,
+  period: RulePeriod | null,
+): string[] {
   const { alarms, window, metrics } = answer;
   const count = alarms.length;
   const aDay = count / ((window.end - window.start) / DAY_MS);
@@ -25,7 +29,9 @@ export function rehearsalNotes(answer: RehearsalAnswer, now: RehearsalAnswer | n
     );
   }
   const over = metrics > 1 ? ` of ${metrics} metrics` : '';
-  notes.push(`Run on ${formatNumber(answer.samples, 0)} samples${over} with the code that watches live.`);
+  notes.push(
+    `Run on ${formatNumber(answer.samples, 0)} ${period ? `full ${period}s` : 'samples'}${over} with the code that watches live.`,
+  );
   return notes;
 }
 

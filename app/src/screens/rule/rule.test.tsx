@@ -7,13 +7,16 @@ import {
   testWords,
   type AlarmRule,
   type Metric,
+  type RuleInput,
 } from '@vivid-beacon/core';
+import { madeIndicator } from '../../testing/madeIndicator';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { RuleEditorScreen } from '../RuleEditorScreen';
 import { asideWords, watchedWords } from './asideWords';
 import { firstDraft } from './draft';
 import { rehearsalNotes } from './rehearsalNotes';
 import { ruleSentence } from './ruleSentence';
+import { judgedOf } from './useJudged';
 
 jest.setTimeout(30_000);
 jest.mock('expo-router', () => ({ useRouter: () => ({ push: jest.fn(), navigate: jest.fn() }) }));
@@ -159,25 +162,108 @@ describe('writing a rule', () => {
   });
 });
 
+describe('a rule over periods', () => {
+  const derived = {
+    ...metric,
+    id: '20',
+    name: 'Gas per kg',
+    unit: 'kWh/kg',
+    origin: 'derived',
+    decimals: 2,
+  } as Metric;
+  const indicator = madeIndicator(
+    0,
+    { name: 'Gas per kg', measure: { metricId: '20', summary: 'mean', per: null }, decimals: 2 },
+    'kWh/kg',
+  );
+  const withDerived: Answers = {
+    ...answers,
+    'GET /api/metrics': [metric, derived],
+    'GET /api/indicators': [indicator],
+  };
+  const sentRule = (sent: readonly { method: string; path: string; body: unknown }[]) =>
+    sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules')?.body;
+
+  it('is all a derived metric can have: full hours first, with their own delays', async () => {
+    const { person, sent } = renderScreen(<RuleEditorScreen from={null} />, withDerived);
+    await person.click(await screen.findByRole('radio', { name: /Gas per kg, Ironer 2/ }));
+    await screen.findByRole('button', { name: 'over each full hour' });
+    expect(screen.queryByRole('radio', { name: 'silence' })).toBeNull();
+    await person.click(screen.getByRole('button', { name: 'over each full hour' }));
+    expect(screen.queryByRole('radio', { name: 'Each sample' })).toBeNull();
+    await person.click(screen.getByRole('radio', { name: 'Each full day' }));
+    await person.click(await screen.findByRole('button', { name: 'a single day' }));
+    await person.click(screen.getByRole('radio', { name: '2 days in a row' }));
+    await person.click(screen.getByRole('button', { name: 'Put in force' }));
+    await waitFor(() =>
+      expect(sentRule(sent)).toMatchObject({
+        metricId: '20',
+        over: { period: 'day', summary: 'mean', indicatorId: null },
+        test: { kind: 'limit', side: 'above' },
+        onDelayMs: 23 * 3_600_000,
+      }),
+    );
+  });
+
+  it('watches an indicator by its own target band', async () => {
+    const { person, sent } = renderScreen(<RuleEditorScreen from={null} />, withDerived);
+    await person.click(await screen.findByRole('radio', { name: /Gas per kg.*Wash house/ }));
+    await screen.findByRole('button', { name: 'in Breach by its target band' });
+    await person.click(screen.getByRole('button', { name: 'Put in force' }));
+    await waitFor(() =>
+      expect(sentRule(sent)).toMatchObject({
+        name: 'Wash house gas per kg off target',
+        over: { period: 'hour', summary: 'mean', indicatorId: '1' },
+        test: { kind: 'level', from: 'breach' },
+      }),
+    );
+  });
+});
+
 describe('the words of a rule', () => {
   const names = {
     metrics: new Map([metric, twin, state].map((each) => [each.id, each] as const)),
     assets: new Map(assets.map((each) => [each.id, each] as const)) as never,
     people: [],
   };
+  const judged = (over: RuleInput['over']) => ({ ...names, judged: judgedOf({ over }, metric, undefined) });
   const text = (test: AlarmRule['test']): string =>
-    ruleSentence({ ...DEFAULT_RULE, name: '', metricId: '10', test, replaces: null }, names)
+    ruleSentence({ ...DEFAULT_RULE, name: '', metricId: '10', test, replaces: null }, judged(null))
       .map((part) => part.text)
       .join(' ')
       .replace(/\s+/g, ' ');
 
-  it.each(ALARM_TEST_KINDS)('say what a rule of the kind %s looks for', (kind) => {
-    const test = firstTest(kind, metric, 200);
-    const words = text(test);
-    expect(words).toContain(testWords(test, '°C', 1).replace(/\s+/g, ' '));
-    expect(words).toMatch(/^Raise a medium-priority Breach when bed temperature, Ironer 2 is/);
-    // Silence has its own delay; the other tests say how long they must hold.
-    expect(words.includes('for a single sample')).toBe(kind !== 'silence');
+  it.each(ALARM_TEST_KINDS.filter((kind) => kind !== 'level'))(
+    'say what a rule of the kind %s looks for',
+    (kind) => {
+      const test = firstTest(kind, metric, 200);
+      const words = text(test);
+      expect(words).toContain(testWords(test, '°C', 1).replace(/\s+/g, ' '));
+      expect(words).toMatch(
+        /^Raise a medium-priority Breach when bed temperature, Ironer 2 in each sample is/,
+      );
+      // Silence has its own delay; the other tests say how long they must hold.
+      expect(words.includes('for a single sample')).toBe(kind !== 'silence');
+    },
+  );
+
+  it('say which periods are judged, and count bad ones in a row', () => {
+    const over = { period: 'hour', summary: 'mean', indicatorId: null } as const;
+    const test = { kind: 'limit', side: 'above', limit: 1.35, deadband: 0 } as const;
+    const rule = {
+      ...DEFAULT_RULE,
+      name: '',
+      metricId: '10',
+      over,
+      test,
+      onDelayMs: 7_200_000,
+      replaces: null,
+    };
+    const words = ruleSentence(rule, judged(over))
+      .map((part) => part.text)
+      .join(' ');
+    expect(words).toContain('over each full hour is above');
+    expect(words).toContain('for 3 hours in a row');
   });
 
   it('keep what was chosen when the metric is changed, where it fits', () => {
@@ -192,7 +278,7 @@ describe('the words of a rule', () => {
 
   it('tell how many metrics are watched, and how they are set aside', () => {
     const aside = { kind: 'shelved', at: 0, until: DAY, by: 'Ines', reason: 'Fitter' } as const;
-    const watched = { metrics: 2, suppressed: 1, aside: 1, how: aside };
+    const watched = { metrics: 2, suppressed: 1, aside: 1, how: aside, problem: null };
     expect(watchedWords({ under: '1', watched })).toBe('2 metrics, 1 suppressed now');
     expect(asideWords({ watched }, 'UTC', 0)).toMatch(/^\. Shelved until .* on 1 of 2, Ines: Fitter$/);
     expect(asideWords({ watched: { ...watched, aside: 2 } }, 'UTC', 0)).toMatch(/[^2], Ines: Fitter$/);
@@ -200,10 +286,14 @@ describe('the words of a rule', () => {
   });
 
   it('of a rehearsal tell the rate, the rule in force, and what looks better than it is', () => {
-    const notes = rehearsalNotes({ ...rehearsal, learntOnItself: true, unlearnt: 1, metrics: 3 }, {
-      ...rehearsal,
-      alarms: [],
-    } as never);
+    const notes = rehearsalNotes(
+      { ...rehearsal, learntOnItself: true, unlearnt: 1, metrics: 3 },
+      {
+        ...rehearsal,
+        alarms: [],
+      } as never,
+      null,
+    );
     const all = notes.join(' ').replace(/\s+/g, ' ');
     expect(all).toContain('0.02 a day');
     expect(all).toContain('50 % of them outside working hours');

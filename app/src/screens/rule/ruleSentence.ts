@@ -1,8 +1,8 @@
 import {
   backWords,
-  formatLength,
   hoursWords,
   LEVEL_WORDS,
+  overWords,
   silentAfterMs,
   stateTestWords,
   testWords,
@@ -13,26 +13,33 @@ import {
 } from '@vivid-beacon/core';
 import type { SentencePart } from '../../components/Sentence';
 import { delayWords } from '../ruleWords';
+import type { Judged } from './useJudged';
 
-export type RuleSlot = 'level' | 'metric' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
+export type RuleSlot =
+  'level' | 'metric' | 'over' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
 
 export interface RuleNames {
   readonly metrics: ReadonlyMap<string, Metric>;
   readonly assets: ReadonlyMap<string, Asset>;
   readonly people: readonly Person[];
+  /** What the rule judges. */
+  readonly judged: Judged | null;
 }
 
 const words = (text: string): SentencePart => ({ kind: 'words', text });
 const slot = (key: RuleSlot, text: string): SentencePart => ({ kind: 'slot', key, text });
 
 /** A rule as a sentence of which every part can be tapped. */
-export function ruleSentence(rule: RuleInput | null, { metrics, assets, people }: RuleNames): SentencePart[] {
+export function ruleSentence(
+  rule: RuleInput | null,
+  { metrics, assets, people, judged }: RuleNames,
+): SentencePart[] {
   const metric = metrics.get(rule?.metricId ?? '');
-  if (!rule || !metric) return [words('Raise an alarm when'), slot('metric', 'a metric')];
-  const { test, suppress } = rule;
+  if (!rule || !metric || !judged) return [words('Raise an alarm when'), slot('metric', 'a metric')];
+  const { test, suppress, over } = rule;
+  const { unit, decimals, name: what } = judged;
   const under = assets.get(rule.under ?? '');
-  const what = metric.name.toLowerCase();
-  const back = backWords(test, metric.unit, metric.decimals);
+  const back = backWords(test, unit, decimals);
   const state = metrics.get(suppress?.metricId ?? '');
   const timed = silentAfterMs(test) === null;
   return [
@@ -45,10 +52,11 @@ export function ruleSentence(rule: RuleInput | null, { metrics, assets, people }
         ? `${what} of each asset in ${under.name}${attributeWords(rule.attributes)}`
         : `${what}, ${metric.assetName}`,
     ),
+    slot('over', over ? overWords(over) : 'in each sample'),
     words('is'),
-    slot('test', testWords(test, metric.unit, metric.decimals)),
-    ...(timed ? [words('for'), slot('delay', delayWords(rule.onDelayMs))] : []),
-    slot('hours', rule.hours ? hoursWords(rule.hours) : 'at any time'),
+    slot('test', testWords(test, unit, decimals)),
+    ...(timed ? [words('for'), slot('delay', delayWords(rule.onDelayMs, over))] : []),
+    ...(over?.indicatorId ? [] : [slot('hours', rule.hours ? hoursWords(rule.hours) : 'at any time')]),
     ...(suppress && state
       ? [
           words('but not while'),
@@ -58,7 +66,7 @@ export function ruleSentence(rule: RuleInput | null, { metrics, assets, people }
     ...(back
       ? [
           words('. It ends when the value is'),
-          slot('back', rule.offDelayMs > 0 ? `${back} for ${formatLength(rule.offDelayMs)}` : back),
+          slot('back', rule.offDelayMs > 0 ? `${back} for ${delayWords(rule.offDelayMs, over)}` : back),
         ]
       : []),
     words('. Notify'),

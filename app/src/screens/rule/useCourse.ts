@@ -1,9 +1,10 @@
 import type { ScaleLinear } from 'd3-scale';
-import { DAY_MS, type AlarmTest, type Interval, type Metric, type ValueLimit } from '@vivid-beacon/core';
+import { DAY_MS, type AlarmTest, type Interval, type ValueLimit } from '@vivid-beacon/core';
 import { useTrend } from '../../api/queries';
 import { knownExtent } from '@vivid-beacon/core/src/drawing/knownExtent';
 import { valueDomain, valueScale } from '@vivid-beacon/core/src/drawing/trend/trendGeometry';
 import { COURSE_HEIGHT, STRIPS } from './stripSizes';
+import type { Judged } from './useJudged';
 
 /** The samples a rule was rehearsed on, a few for each px, and the scale they are drawn on. */
 export interface RuleCourse {
@@ -12,22 +13,22 @@ export interface RuleCourse {
   readonly y: ScaleLinear<number, number>;
 }
 
-/** Reads the course of a metric over the rehearsed window; null while it is not there, or where none is wanted. */
+/** Reads the course of what is judged over the rehearsed window; null while it is not there, or where none is wanted. */
 export function useCourse(
-  metric: Metric | null,
+  judged: Judged | null,
   { start, end }: Interval,
   limits: readonly ValueLimit<AlarmTest>[],
   width: number,
 ): RuleCourse | null {
   const { data } = useTrend(
-    metric && {
-      measure: { metricId: metric.id, summary: metric.kind === 'amount' ? 'sum' : 'mean', per: null },
+    judged && {
+      measure: judged.measure,
       window: { kind: 'rolling', count: Math.max(1, Math.round((end - start) / DAY_MS)), unit: 'day' },
-      bucket: null,
+      bucket: judged.period,
       columns: Math.round(width) * STRIPS,
     },
   );
-  if (!metric || !data || data.t.length === 0) return null;
+  if (!judged || !data || data.t.length === 0) return null;
   const ends = [...withRoom(data.v), ...limits.map(({ value }) => value)];
   return { t: data.t, v: data.v, y: valueScale(valueDomain(ends, null), COURSE_HEIGHT) };
 }

@@ -7,6 +7,7 @@ export const limitTest = testKind('limit', { side: side('above', 'below'), limit
   label: 'a limit',
   ending: 'high',
   metrics: ['level', 'amount'],
+  ofPeriods: 'any',
   hasLimit: true,
   begin: (_, usual) => ({ kind: 'limit', side: 'above', limit: usual, deadband: 0 }),
   words: (test, { unit, decimals }) => `${test.side} ${formatValue(test.limit, unit, decimals)}`,

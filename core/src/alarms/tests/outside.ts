@@ -19,6 +19,7 @@ export const outsideTest = testKind('outside', {
   label: 'a band',
   ending: 'outside its band',
   metrics: ['level', 'amount'],
+  ofPeriods: 'any',
   hasLimit: false,
   check: ({ low, high }) => (low < high ? null : 'The band must end above its beginning'),
   begin: ({ decimals }, usual) => ({

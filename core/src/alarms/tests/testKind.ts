@@ -1,5 +1,5 @@
 import type * as yup from 'yup';
-import type { TargetBand } from '../../bands/targetBand';
+import type { Level, TargetBand } from '../../bands/targetBand';
 import type { MetricKind, MetricReading } from '../../domain/metric';
 import type { TaggedUnion } from '../../schemas/shape';
 import type { Series } from '../../series/series';
@@ -23,6 +23,8 @@ export interface SignalContext<Model extends object = object> {
   readonly reading: Pick<MetricReading, 'kind' | 'rollover' | 'intervalMs'>;
   /** What the test learnt from the past; null = nothing, and the test cannot trip. */
   readonly model: Model | null;
+  /** Of an indicator judged by period: the level of the period that ends at `t` (ms); absent for other rules. */
+  readonly levelAt?: (t: number) => Level | null;
 }
 
 /**
@@ -55,8 +57,10 @@ export interface TestTraits<Test> {
   readonly label: string;
   /** The word that ends a rule's name: "Ironer 2 bed temperature high". */
   readonly ending: string;
-  /** The kinds of metric it applies to. */
+  /** The kinds of metric whose samples it applies to. */
   readonly metrics: readonly MetricKind[];
+  /** Whether it also applies to the values of whole periods: of any measure, or of an indicator only. */
+  readonly ofPeriods?: 'any' | 'indicator';
   /** Whether one number, `limit`, decides how often it fires. */
   readonly hasLimit: boolean;
   /** Checks its fields together: null, or what is wrong. */

@@ -3,6 +3,7 @@ import type { AlarmTest, AlarmTestKind } from '@vivid-beacon/core';
 import { BaselineFields } from './BaselineFields';
 import { ChangeFields } from './ChangeFields';
 import { ConsumptionFields } from './ConsumptionFields';
+import { LevelFields } from './LevelFields';
 import { LimitFields } from './LimitFields';
 import { OutsideFields } from './OutsideFields';
 import { RunRulesFields } from './RunRulesFields';
@@ -13,6 +14,7 @@ import type { FieldsProps } from './fields';
 /** The fields of each test: a new one is a line here, which the compiler asks for. */
 const FIELDS: { readonly [Kind in AlarmTestKind]: ComponentType<FieldsProps<Kind>> } = {
   limit: LimitFields,
+  level: LevelFields,
   outside: OutsideFields,
   change: ChangeFields,
   silence: SilenceFields,

@@ -1,0 +1,34 @@
+import { windowWords, type IndicatorReading } from '@vivid-beacon/core';
+import { useIndicatorPages } from '../api/indicators';
+import { itemsOf } from '../api/pages';
+import { useSearch } from '../components/SearchField';
+import { SearchedPick } from './SearchedPick';
+
+/** Indicators with their asset and window, searched on the server, to choose one from. */
+export function IndicatorPick({
+  chosen,
+  onChoose,
+}: {
+  readonly chosen: string | null;
+  readonly onChoose: (indicator: IndicatorReading) => void;
+}) {
+  const search = useSearch();
+  const found = useIndicatorPages(search.settled);
+  const rows = itemsOf(found.data);
+  return (
+    <SearchedPick
+      name="Indicator"
+      options={rows.map(({ id, name, assetName, window }) => ({
+        value: id,
+        label: name,
+        detail: `${assetName}, ${windowWords(window)}`,
+      }))}
+      chosen={chosen}
+      found={found}
+      search={search.text}
+      settled={search.settled}
+      onSearch={search.onText}
+      onChoose={(id) => onChoose(rows.find((row) => row.id === id)!)}
+    />
+  );
+}
