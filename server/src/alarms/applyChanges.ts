@@ -89,7 +89,7 @@ export async function applyChange(
     const id =
       standing?.id ??
       (await addAlarm(db, {
-        ...keyOf(watch),
+        ...keyOfWatch(watch),
         state,
         raisedAt: change.t,
         raisedValue: value,
@@ -108,7 +108,7 @@ export async function applyChange(
   return { alarmId: standing.id, kind: 'return', t: change.t, heard: !isSetAside(state) };
 }
 
-export const keyOf = ({ ruleId, metricId }: WatchRow): { ruleId: string; metricId: string } => ({
+export const keyOfWatch = ({ ruleId, metricId }: WatchRow): { ruleId: string; metricId: string } => ({
   ruleId,
   metricId,
 });

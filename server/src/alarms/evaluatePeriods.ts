@@ -5,10 +5,18 @@ import { notify } from '../live/notify';
 import { applyChanges } from './applyChanges';
 import { conditionOfWatch } from './condition';
 import type { RulePast } from './rulePast';
-import { duePeriods, judgedAfter, LONGEST_WAIT_MS, saveJudged, saveProblem, writeJudged } from './periodSql';
-import { levelsOfPeriods, seriesOfPeriods, type JudgedValue, type ReadPeriods } from './readPeriods';
+import {
+  duePeriods,
+  judgedAfter,
+  LONGEST_WAIT_MS,
+  saveJudged,
+  saveProblem,
+  writeJudged,
+  type ValueOfPeriod,
+} from './periodSql';
+import { levelsOfPeriods, seriesOfPeriods, type ReadPeriods } from './readPeriods';
 import { runAgain } from './runAgain';
-import { lockWatchesOfRule, saveCondition, watchOf, type WatchRow } from './watchSql';
+import { lockWatchesOfRule, saveCondition, findWatch, type WatchRow } from './watchSql';
 
 const MAX_AT_ONCE = 200;
 /** Periods that cannot be judged are tried again after this time. */
@@ -24,7 +32,7 @@ const AGAIN_MS = 5 * MINUTE_MS;
 export async function evaluatePeriods(pool: Pool, past: RulePast, now: number): Promise<number> {
   let judged = 0;
   for (const { isComplete, ...key } of await duePeriods(pool, now, MAX_AT_ONCE)) {
-    const watch = await watchOf(pool, key);
+    const watch = await findWatch(pool, key);
     if (!watch?.over || watch.judgedTo === null || watch.dueAt === null) continue;
     // Periods that ended so long ago wait for nothing more.
     const end = isComplete ? Math.max(watch.dueAt, now - LONGEST_WAIT_MS) : watch.judgedTo;
@@ -70,7 +78,7 @@ async function takePeriods(
   now: number,
 ): Promise<void> {
   const before = new Map((await judgedAfter(db, watch, start)).map((each) => [each.end, each]));
-  const isNew = ({ end: at }: JudgedValue): boolean => at > watch.judgedTo!;
+  const isNew = ({ end: at }: ValueOfPeriod): boolean => at > watch.judgedTo!;
   const corrected = periods.some((each) => !isNew(each) && !isSame(each, before.get(each.end)));
   await writeJudged(db, watch, periods);
   const run = corrected ? await runOnAll(db, watch, now) : await runOn(db, watch, periods.filter(isNew), now);
@@ -79,13 +87,13 @@ async function takePeriods(
   if (run.touched.length > 0) await notify(db, 'alarms', [...new Set(run.touched)]);
 }
 
-const isSame = (a: JudgedValue, b: JudgedValue | undefined): boolean =>
+const isSame = (a: ValueOfPeriod, b: ValueOfPeriod | undefined): boolean =>
   b !== undefined && a.value === b.value && a.level === b.level;
 
 async function runOn(
   db: Queryable,
   watch: WatchRow,
-  periods: readonly JudgedValue[],
+  periods: readonly ValueOfPeriod[],
   now: number,
 ): Promise<Awaited<ReturnType<typeof runAgain>>> {
   const condition = conditionOfWatch(watch, levelsOfPeriods(periods));

@@ -1,10 +1,17 @@
 import { HOUR_MS, type Level } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, type Queryable } from '../db/database';
-import type { JudgedValue } from './readPeriods';
 import type { WatchKey } from './sql';
 
 /* What rules over periods keep: the values judged, the metrics these rest on, and what is to be judged next. */
+
+/** A period with the value that is judged; null = too little data. */
+export interface ValueOfPeriod {
+  readonly end: number;
+  readonly value: number | null;
+  /** Of an indicator on its own asset. */
+  readonly level: Level | null;
+}
 
 /** A period waits no longer than this for metrics that have not come to its end, ms. */
 export const LONGEST_WAIT_MS = HOUR_MS;
@@ -61,7 +68,7 @@ export function judgedAfter(
   db: Queryable,
   { ruleId, metricId }: WatchKey,
   after: number,
-): Promise<JudgedValue[]> {
+): Promise<ValueOfPeriod[]> {
   return all(
     db,
     `select ${ms('ends_at', 'end')}, value, level from alarm_period
@@ -74,7 +81,7 @@ export function judgedAfter(
 export async function writeJudged(
   db: Queryable,
   { ruleId, metricId }: WatchKey,
-  periods: readonly JudgedValue[],
+  periods: readonly ValueOfPeriod[],
 ): Promise<void> {
   await db.query(
     `insert into alarm_period (rule_id, metric_id, ends_at, value, level)

@@ -20,6 +20,7 @@ import type { MetricRow } from '../metrics/sql';
 import { inputsOfMetric } from '../readings/derived';
 import { loadMeasure, readMeasure, unitOf, type LoadedMeasure } from '../readings/measure';
 import type { ReadContext } from '../readings/readContext';
+import type { ValueOfPeriod } from './periodSql';
 import { metricOfSameAsset } from './watchSql';
 
 /** What a rule judges on one of its metrics. */
@@ -30,17 +31,9 @@ export interface JudgedSubject {
   readonly hours: HoursFilter | null;
 }
 
-/** A period with the value that is judged; null = too little data. */
-export interface JudgedValue {
-  readonly end: number;
-  readonly value: number | null;
-  /** Of an indicator on its own asset. */
-  readonly level: Level | null;
-}
-
 /** The closed periods of a subject, and when the next one ends. */
 export interface ReadPeriods {
-  readonly periods: readonly JudgedValue[];
+  readonly periods: readonly ValueOfPeriod[];
   readonly nextEnd: number;
   /** Metrics with samples that the values are made of. */
   readonly inputs: readonly string[];
@@ -115,7 +108,7 @@ export async function readPeriods(
   const { loaded, hours, judged } = await loadSubject(context, subject);
   const { zone, calendar, numerator, denominator } = loaded;
   const isClosed = ({ end: at }: { readonly end: number }): boolean => at > start && at <= end;
-  const periods: JudgedValue[] = [];
+  const periods: ValueOfPeriod[] = [];
   if (judged) {
     const past = await judgePast(context, judged.versions, judged.targets, { start, end }, period);
     periods.push(
@@ -150,7 +143,7 @@ function nextEnd(after: number, { zone, calendar }: LoadedMeasure, { period }: R
 }
 
 /** Judged values as samples at the ends of their periods. */
-export function seriesOfPeriods(periods: readonly JudgedValue[]): Series {
+export function seriesOfPeriods(periods: readonly ValueOfPeriod[]): Series {
   return {
     t: Float64Array.from(periods, ({ end }) => end),
     v: Float64Array.from(periods, ({ value }) => value ?? NaN),
@@ -158,7 +151,7 @@ export function seriesOfPeriods(periods: readonly JudgedValue[]): Series {
 }
 
 /** The levels of judged periods, by their end. */
-export function levelsOfPeriods(periods: readonly JudgedValue[]): (t: number) => Level | null {
+export function levelsOfPeriods(periods: readonly ValueOfPeriod[]): (t: number) => Level | null {
   const byEnd = new Map(periods.map(({ end, level }) => [end, level]));
   return (t) => byEnd.get(t) ?? null;
 }

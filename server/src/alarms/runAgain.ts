@@ -7,7 +7,7 @@ import {
   type ConditionState,
 } from '@vivid-beacon/core/src/alarming';
 import type { Queryable } from '../db/database';
-import { applyChange, keyOf, knownValue, tellOfChanges } from './applyChanges';
+import { applyChange, keyOfWatch, knownValue, tellOfChanges } from './applyChanges';
 import { addAlarm, addEvent, alarmsOfWatch, lockStandingAlarm } from './sql';
 import { suppressionAround } from './suppression';
 import type { WatchRow } from './watchSql';
@@ -90,7 +90,7 @@ async function recordFoundEpisode(
   const standing = await lockStandingAlarm(db, watch);
   const unheard = watch.aside !== null || suppressed;
   const id = await addAlarm(db, {
-    ...keyOf(watch),
+    ...keyOfWatch(watch),
     state: standing || unheard ? 'normal' : 'returnedUnacknowledged',
     raisedAt: start.t,
     raisedValue: knownValue(start.value),

@@ -79,7 +79,7 @@ export function lockWatchesSuppressedBy(db: Queryable, metricIds: readonly strin
 }
 
 /** A watch as it stands, not locked. */
-export function watchOf(db: Queryable, { ruleId, metricId }: WatchKey): Promise<WatchRow | undefined> {
+export function findWatch(db: Queryable, { ruleId, metricId }: WatchKey): Promise<WatchRow | undefined> {
   return one(db, `${WATCH} where watch.rule_id = $1 and watch.metric_id = $2`, [ruleId, metricId]);
 }
 

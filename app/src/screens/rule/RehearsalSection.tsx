@@ -18,14 +18,14 @@ import { draftOf } from './draft';
 import { OnceAWeek } from './OnceAWeek';
 import { RehearsalView } from './RehearsalView';
 import { ThresholdCurve } from './ThresholdCurve';
-import type { Judged } from './useJudged';
+import type { JudgedByRule } from './useJudged';
 
 const REHEARSAL_DAYS = 90;
 
 interface RehearsalSectionProps {
   readonly rule: RuleInput;
   readonly metric: Metric;
-  readonly judged: Judged;
+  readonly judged: JudgedByRule;
   /** The rule that is in force now, to compare with. */
   readonly before: AlarmRule | null;
   readonly onTest: (test: AlarmTest) => void;

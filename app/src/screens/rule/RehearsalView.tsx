@@ -17,7 +17,7 @@ import { rehearsalNotes } from './rehearsalNotes';
 import { RehearsalStrip } from './RehearsalStrip';
 import { COURSE_HEIGHT, STRIP_HEIGHT, STRIPS } from './stripSizes';
 import { useCourse } from './useCourse';
-import type { Judged } from './useJudged';
+import type { JudgedByRule } from './useJudged';
 
 const LABEL = 78;
 
@@ -27,7 +27,7 @@ interface RehearsalViewProps {
   readonly now: RehearsalAnswer | null;
   readonly rule: Pick<RuleInput, 'test' | 'under'>;
   readonly metric: Metric;
-  readonly judged: Judged;
+  readonly judged: JudgedByRule;
   readonly onTest: (test: AlarmTest) => void;
 }
 

@@ -24,7 +24,7 @@ import { IndicatorPick } from '../../assets/IndicatorPick';
 import { delaysOf, ruleLine } from '../ruleWords';
 import { BackPanel } from './BackPanel';
 import { CallPanel } from './CallPanel';
-import { draftOf, firstDraft, indicatorDraft, overOther, usualName } from './draft';
+import { draftOf, firstDraft, draftOnIndicator, overOther, usualName } from './draft';
 import { OverPanel } from './OverPanel';
 import { RuleHoursPanel } from './RuleHoursPanel';
 import { LevelPanel } from './LevelPanel';
@@ -121,7 +121,7 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
           <IndicatorPick
             chosen={rule?.over?.indicatorId ?? null}
             onChoose={(chosen) => {
-              setRule((last) => indicatorDraft(chosen, last));
+              setRule((last) => draftOnIndicator(chosen, last));
               setOpen('test');
             }}
           />

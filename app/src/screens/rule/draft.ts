@@ -53,7 +53,7 @@ export function usualName(metric: Metric, kind: AlarmTestKind): string {
 }
 
 /** A rule on an indicator: in Breach by its own target band, over full hours. */
-export function indicatorDraft(
+export function draftOnIndicator(
   { id, name, assetName, definition }: Pick<IndicatorReading, 'id' | 'name' | 'assetName' | 'definition'>,
   before: RuleInput | null,
 ): RuleInput {

@@ -13,7 +13,7 @@ import {
 } from '@vivid-beacon/core';
 import type { SentencePart } from '../../components/Sentence';
 import { delayWords } from '../ruleWords';
-import type { Judged } from './useJudged';
+import type { JudgedByRule } from './useJudged';
 
 export type RuleSlot =
   'level' | 'metric' | 'over' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
@@ -23,7 +23,7 @@ export interface RuleNames {
   readonly assets: ReadonlyMap<string, Asset>;
   readonly people: readonly Person[];
   /** What the rule judges. */
-  readonly judged: Judged | null;
+  readonly judged: JudgedByRule | null;
 }
 
 const words = (text: string): SentencePart => ({ kind: 'words', text });

@@ -4,7 +4,7 @@ import { useTrend } from '../../api/queries';
 import { knownExtent } from '@vivid-beacon/core/src/drawing/knownExtent';
 import { valueDomain, valueScale } from '@vivid-beacon/core/src/drawing/trend/trendGeometry';
 import { COURSE_HEIGHT, STRIPS } from './stripSizes';
-import type { Judged } from './useJudged';
+import type { JudgedByRule } from './useJudged';
 
 /** The samples a rule was rehearsed on, a few for each px, and the scale they are drawn on. */
 export interface RuleCourse {
@@ -15,7 +15,7 @@ export interface RuleCourse {
 
 /** Reads the course of what is judged over the rehearsed window; null while it is not there, or where none is wanted. */
 export function useCourse(
-  judged: Judged | null,
+  judged: JudgedByRule | null,
   { start, end }: Interval,
   limits: readonly ValueLimit<AlarmTest>[],
   width: number,

@@ -10,7 +10,7 @@ import {
 import { useIndicatorsById } from '../../api/indicators';
 
 /** What a rule judges: the samples of its metric, or the values of whole periods. */
-export interface Judged {
+export interface JudgedByRule {
   /** As its sentence says it: "bed temperature". */
   readonly name: string;
   readonly unit: string;
@@ -25,7 +25,7 @@ export function judgedOf(
   { over }: Pick<RuleInput, 'over'>,
   metric: Metric,
   indicator: Pick<IndicatorReading, 'name' | 'definition' | 'reading'> | undefined,
-): Judged {
+): JudgedByRule {
   const name = metric.name.toLowerCase();
   const { unit, decimals, id: metricId, kind } = metric;
   if (over === null) {
@@ -47,7 +47,10 @@ export function judgedOf(
 }
 
 /** What a rule judges; null while its metric is not known. */
-export function useJudged(rule: Pick<RuleInput, 'over'> | null, metric: Metric | undefined): Judged | null {
+export function useJudged(
+  rule: Pick<RuleInput, 'over'> | null,
+  metric: Metric | undefined,
+): JudgedByRule | null {
   const { byId } = useIndicatorsById([rule?.over?.indicatorId]);
   return rule && metric ? judgedOf(rule, metric, byId.get(rule.over?.indicatorId ?? '')) : null;
 }
