@@ -7,6 +7,7 @@ export * from './alarms/escalation';
 export * from './alarms/signal';
 export * from './alarms/runCondition';
 export * from './alarms/rehearse';
+export * from './alarms/signalCourse';
 export * from './notices/quietHours';
 export * from './notices/message';
 export * from './notices/flood';

@@ -63,6 +63,7 @@ export * from './indicators/baseline';
 export * from './alarms/priorities';
 export * from './alarms/alarmTest';
 export * from './alarms/rulePeriods';
+export * from './alarms/stages';
 export * from './alarms/conditionWords';
 export { stateTestWords } from './alarms/tests/state';
 export type { ValueLimit } from './alarms/tests/testKind';

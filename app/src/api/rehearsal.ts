@@ -1,4 +1,4 @@
-import type { OtherLimits, RehearsalAnswer, RuleInput } from '@vivid-beacon/core';
+import type { CourseAnswer, OtherLimits, RehearsalAnswer, RuleInput } from '@vivid-beacon/core';
 import { call } from './client';
 
 /** Runs a rule on past samples, on the server, with the code that watches live. */
@@ -17,4 +17,13 @@ export function requestLimitRehearsal(
   signal?: AbortSignal,
 ): Promise<OtherLimits> {
   return call('POST /api/alarm-rules/rehearsal/limits', { body: { ...rule, days } }, signal);
+}
+
+/** What the rule compares with its limit on one of its metrics, for a drawing so many px wide. */
+export function requestCourse(
+  rule: RuleInput,
+  order: { readonly days: number; readonly courseOf: string; readonly columns: number },
+  signal?: AbortSignal,
+): Promise<CourseAnswer> {
+  return call('POST /api/alarm-rules/rehearsal/course', { body: { ...rule, ...order } }, signal);
 }

@@ -46,6 +46,8 @@ export function ruleLine(rule: AlarmRule): string {
   return [
     `${LEVEL_WORDS[rule.level]} ${conditionWords(rule)}${delay}`,
     `${rule.priority} priority`,
+    rule.caution &&
+      `${LEVEL_WORDS.caution} ${conditionWords({ ...rule, test: rule.caution.test, over: null })}, ${rule.caution.priority} priority`,
     rule.hours && hoursWords(rule.hours),
     rule.latching && 'stays active until reset',
   ]

@@ -38,7 +38,8 @@ const each = <Trait extends 'fields' | 'check'>(trait: Trait) =>
 
 /**
  * The test of an alarm rule. Limits, deadbands and amounts are in the metric's unit, percent as 5 = 5 %,
- * lengths of time in ms. A value exactly on a limit is not in alarm.
+ * lengths of time in ms. A value exactly on a limit is in alarm only
+ * where the test says "at or above" or "at or below".
  */
 export const alarmTestSchema = taggedUnion('AlarmTest', 'kind', each('fields'), each('check'));
 export type AlarmTest = TypeOf<typeof alarmTestSchema>;
@@ -101,6 +102,21 @@ export function withLimit(test: AlarmTest, limit: number): AlarmTest {
 /** Unit and decimals of the limit. */
 export function unitOfLimit(test: AlarmTest, shown: DisplayUnit): DisplayUnit {
   return traitsOf(test).limitUnit?.(test, shown) ?? shown;
+}
+
+/** Whether a test compares the values themselves with its limits. */
+export const comparesValues = (test: AlarmTest): boolean => traitsOf(test).valueLimits !== undefined;
+
+/**
+ * The limits that can be dragged on the course of what a test compares with them: its values, or its signal. None
+ * where no number decides. See signalCourse.
+ */
+export function courseLimits(test: AlarmTest): ValueLimit<AlarmTest>[] {
+  const limit = limitOf(test);
+  if (comparesValues(test) || limit === null) return limitsOfTest(test);
+  // Limits on changes, amounts and distances are more than nothing.
+  const least = limit / 1000;
+  return [{ name: 'Limit on the course', value: limit, test: (to) => withLimit(test, Math.max(to, least)) }];
 }
 
 /** The limits that can be dragged on the metric's trend; none where the test does not compare values. */

@@ -1,3 +1,4 @@
+import Decimal from 'decimal.js';
 import fc from 'fast-check';
 import { above, makeCondition } from '../testing/makeCondition';
 import { ONE_DAY, ONE_HOUR, MINUTE, minutely } from '../testing/makeSeries';
@@ -30,6 +31,37 @@ describe('a limit', () => {
   it('is watched from below likewise', () => {
     const below = makeCondition({ kind: 'limit', side: 'below', limit: 5, deadband: 1 });
     expect(kinds(below, [6, 5, 4, 5.5, 6])).toEqual(['raise 2', 'return 4']);
+  });
+
+  it('that says "at or above" raises on it, and without a deadband returns only below it', () => {
+    const from = (limit: number, deadband: number) =>
+      makeCondition({ kind: 'limit', side: 'atOrAbove', limit, deadband });
+    expect(kinds(from(205, 0), [204.9, 205, 205, 204.9])).toEqual(['raise 1', 'return 3']);
+    expect(kinds(from(205, 4), [205, 201.1, 201])).toEqual(['raise 0', 'return 2']);
+    expect(kinds(from(0, 0), [-1, 0, -1])).toEqual(['raise 1', 'return 2']);
+    const low = makeCondition({ kind: 'limit', side: 'atOrBelow', limit: 0.3, deadband: 0 });
+    expect(kinds(low, [0.4, 0.1 + 0.2, 0.31])).toEqual(['raise 1', 'return 2']);
+  });
+
+  it('is passed, or reached, exactly as decimals say: against decimal.js', () => {
+    const cents = fc.integer({ min: -500, max: 500 });
+    fc.assert(
+      fc.property(fc.array(cents, { minLength: 1, maxLength: 9 }), cents, (terms, at) => {
+        const sum = terms.reduce((total, each) => total + each / 100, 0);
+        const exact = Decimal.sum(...terms.map((each) => new Decimal(each).div(100)));
+        const limit = at / 100;
+        const trips = (side: 'above' | 'atOrAbove' | 'below' | 'atOrBelow'): boolean =>
+          kinds(makeCondition({ kind: 'limit', side, limit, deadband: 0 }), [sum]).length > 0;
+        // A sum of nothing has no first 12 digits to agree in.
+        fc.pre(!exact.isZero() || at !== 0 || sum === 0);
+        expect([trips('above'), trips('atOrAbove'), trips('below'), trips('atOrBelow')]).toEqual([
+          exact.gt(limit),
+          exact.gte(limit),
+          exact.lt(limit),
+          exact.lte(limit),
+        ]);
+      }),
+    );
   });
 
   it('is not moved by samples of bad quality', () => {

@@ -10,6 +10,7 @@ export const DEFAULT_RULE: Choices = {
   under: null,
   attributes: [],
   over: null,
+  caution: null,
   onDelayMs: 0,
   offDelayMs: 0,
   hours: null,

@@ -11,7 +11,7 @@ import {
   type ConditionState,
 } from './condition';
 import { openHours } from './openHours';
-import { signalOf, thresholdOf, type Signal } from './signal';
+import { signalOf, thresholdOf, type Signal, type Threshold } from './signal';
 
 export interface ConditionRun {
   readonly state: ConditionState;
@@ -65,7 +65,7 @@ export function runWithHistory(
  */
 export function runSignal(
   condition: AlarmCondition,
-  threshold: { readonly limit: number; readonly deadband: number },
+  threshold: Threshold,
   { t, v }: Series,
   { x, shown, memory }: Signal,
   from: ConditionState,
@@ -81,8 +81,11 @@ export function runSignal(
   const open = timed ? openHours(condition, Math.min(beginning, end), end) : [];
   // Values equal to a limit in decimals are on it.
   const slack = slackOf(threshold.limit, threshold.deadband);
-  const over = threshold.limit + slack;
-  const back = threshold.limit - threshold.deadband + slack;
+  const over = threshold.includesLimit
+    ? threshold.limit - Math.max(slack, Number.MIN_VALUE)
+    : threshold.limit + slack;
+  const back =
+    threshold.includesLimit && threshold.deadband === 0 ? over : threshold.limit - threshold.deadband + slack;
   let active = isActive(from);
   let waiting = from.phase === 'pendingOn' || from.phase === 'pendingOff';
   let { since, seen } = from;

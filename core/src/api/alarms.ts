@@ -12,6 +12,8 @@ import { fromAndTo, idList, idText } from '../schemas/parts';
 import {
   amount,
   amountOrNull,
+  amounts,
+  amountsOrNulls,
   list,
   oneOf,
   shape,
@@ -170,6 +172,8 @@ export type RehearsalOrder = TypeOf<typeof rehearsalOrder>;
 
 const rehearsalAnswer = rehearsalSchema
   .shape({
+    /** Of the Caution of a rule of two stages. */
+    caution: rehearsalSchema.nullable(),
     samples: amount(),
     metrics: amount(),
     /** It learnt from the samples it was run on, so the result looks better than it will be. */
@@ -180,6 +184,19 @@ const rehearsalAnswer = rehearsalSchema
   .noUnknown();
 /** A rehearsal with what it ran over. */
 export type RehearsalAnswer = TypeOf<typeof rehearsalAnswer>;
+
+const courseOrder = rehearsalOrder
+  .shape({
+    /** Which of the watched metrics. */
+    courseOf: idText().required(),
+    columns: yup.number().integer().min(1).max(8_000).required(),
+  })
+  .noUnknown();
+export type CourseOrder = TypeOf<typeof courseOrder>;
+
+const courseAnswer = shape({ t: amounts(), v: amountsOrNulls(), unit: text(), decimals: amount() });
+/** What a draft compares with its limit, over the rehearsed days, on one metric. */
+export type CourseAnswer = TypeOf<typeof courseAnswer>;
 
 const operatorCount = () => yup.number().integer().min(1).max(MAX_OPERATORS);
 
@@ -287,6 +304,14 @@ export const alarmsApi = contracts({
     body: rehearsalOrder,
     answer: json(rehearsalAnswer, 'share 0 to 1; learntOnItself: the result looks better than it will be'),
     errors: { 404: 'NOT_FOUND for a missing metric' },
+  },
+  'POST /api/alarm-rules/rehearsal/course': {
+    access: 'analyst',
+    summary:
+      'What a draft of an alarm rule compares with its limit, over past days, on one of the metrics it would watch.',
+    body: courseOrder,
+    answer: json(courseAnswer, 'thinned to four points a column; null breaks the line; unit of the limit'),
+    errors: { 404: 'NOT_FOUND for a missing metric', 422: 'BAD_INPUT for a metric that it would not watch' },
   },
   'POST /api/alarm-rules/rehearsal/limits': {
     access: 'analyst',

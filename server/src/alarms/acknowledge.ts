@@ -1,9 +1,12 @@
-import { BeaconError, nextAlarmState } from '@vivid-beacon/core';
+import { BeaconError, needsAcknowledgement, nextAlarmState } from '@vivid-beacon/core';
 import { withTransaction, type Pool } from '../db/database';
 import { notify } from '../live/notify';
-import { addEvent, lockAlarm, saveAcknowledgement } from './sql';
+import { addEvent, lockAlarm, lockCautionOf, saveAcknowledgement } from './sql';
 
-/** Acknowledges an alarm once. If two people do so at the same time, the second gets an error. */
+/**
+ * Acknowledges an alarm once. If two people do so at the same time, the second gets an error. Who acknowledges a
+ * Breach has seen the Caution of the same rule on the same metric too.
+ */
 export async function acknowledgeAlarm(
   pool: Pool,
   alarmId: string,
@@ -17,6 +20,18 @@ export async function acknowledgeAlarm(
     const state = nextAlarmState(alarm.state, 'acknowledge');
     await saveAcknowledgement(db, alarmId, state, personId, at);
     await addEvent(db, { alarmId, at, kind: 'acknowledged', personId, remark });
-    await notify(db, 'alarms', [alarmId]);
+    const milder = await lockCautionOf(db, alarm);
+    const seen = milder !== undefined && needsAcknowledgement(milder.state);
+    if (seen) {
+      await saveAcknowledgement(db, milder.id, nextAlarmState(milder.state, 'acknowledge'), personId, at);
+      await addEvent(db, {
+        alarmId: milder.id,
+        at,
+        kind: 'acknowledged',
+        personId,
+        remark: 'Acknowledged with the Breach of the same rule.',
+      });
+    }
+    await notify(db, 'alarms', seen ? [alarmId, milder.id] : [alarmId]);
   });
 }

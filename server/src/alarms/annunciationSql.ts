@@ -32,7 +32,7 @@ export async function annunciations(
 ): Promise<{ alarms: Annunciation[]; names: RaisingRuleRow[] }> {
   const alarms = await all<Annunciation>(
     db,
-    `select alarm.rule_id as "ruleId", rule.priority, ${ms('raised.at', 'raisedAt')},
+    `select coalesce(rule.stage_of, rule.id) as "ruleId", rule.priority, ${ms('raised.at', 'raisedAt')},
             ${ms('returned.at', 'returnedAt')}, ${ms('acknowledged.at', 'acknowledgedAt')}
      from alarm_event raised
      join alarm on alarm.id = raised.alarm_id

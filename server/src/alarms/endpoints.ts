@@ -10,7 +10,7 @@ import {
 import type { Reader } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
-import { otherLimitsReading, rehearsalReading } from './readings';
+import { courseReading, otherLimitsReading, rehearsalReading } from './readings';
 import { answerReading } from '../readings/answerReading';
 import { acknowledgeAlarm } from './acknowledge';
 import { putRuleBack, resetAlarm, setRuleAside } from './setAside';
@@ -84,7 +84,7 @@ export const alarmEndpoints = endpoints(alarmsApi, {
   },
 
   'PUT /api/alarm-rules/:id/aside': async ({ app, db, params, body, person }) => {
-    await needRule(db, params.id);
+    const { id: ruleId } = await needRule(db, params.id);
     const { kind } = body;
     if (kind === 'outOfService' && !allows(person.role, 'analyst')) {
       throw new BeaconError(
@@ -95,12 +95,12 @@ export const alarmEndpoints = endpoints(alarmsApi, {
     const at = app.now();
     const until = kind === 'shelved' ? at + body.forMs! : null;
     const { reason, metricId } = body;
-    await setRuleAside(app.pool, params.id, metricId, { kind, until, reason }, person.id, at);
+    await setRuleAside(app.pool, ruleId, metricId, { kind, until, reason }, person.id, at);
   },
 
   'DELETE /api/alarm-rules/:id/aside': async ({ app, db, params, query, person }) => {
-    await needRule(db, params.id);
-    return putRuleBack(app.pool, params.id, query.metricId, person, app.now());
+    const { id } = await needRule(db, params.id);
+    return putRuleBack(app.pool, id, query.metricId, person, app.now());
   },
 
   'POST /api/alarms/:id/remarks': async ({ app, db, params, body, person }) => {
@@ -122,10 +122,10 @@ export const alarmEndpoints = endpoints(alarmsApi, {
 
   'GET /api/alarm-rules': ({ db, query: { search, ...page } }) => pageOfRules(db, searchWords(search), page),
 
-  'GET /api/alarm-rules/:id': async ({ db, params }) => ({
-    rule: await needRule(db, params.id),
-    watches: await watchesOfRule(db, params.id),
-  }),
+  'GET /api/alarm-rules/:id': async ({ db, params }) => {
+    const rule = await needRule(db, params.id);
+    return { rule, watches: await watchesOfRule(db, rule.id) };
+  },
 
   'POST /api/alarm-rules': async ({ app, db, body: { replaces, ...draft }, person }) => {
     const id = await putInForce(app.pool, draft, person.id, app.now(), {
@@ -138,10 +138,12 @@ export const alarmEndpoints = endpoints(alarmsApi, {
 
   'POST /api/alarm-rules/rehearsal': (call) => answerReading(call, rehearsalReading, call.body),
 
+  'POST /api/alarm-rules/rehearsal/course': (call) => answerReading(call, courseReading, call.body),
+
   'POST /api/alarm-rules/rehearsal/limits': (call) => answerReading(call, otherLimitsReading, call.body),
 
   'DELETE /api/alarm-rules/:id': async ({ app, db, params, person }) => {
-    await needRule(db, params.id);
-    await changeAndNotify(app.pool, 'alarms', (own) => retireRule(own, params.id, person.id, app.now()));
+    const { id } = await needRule(db, params.id);
+    await changeAndNotify(app.pool, 'alarms', (own) => retireRule(own, id, person.id, app.now()));
   },
 });

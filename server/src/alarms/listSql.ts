@@ -9,7 +9,7 @@ import type { Reader } from '../db/reader';
 
 // Names are looked up outside the joins, because every joined table multiplies the planning time.
 const ALARMS = `
-  select alarm.id, alarm.rule_id as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.priority, rule.test, rule.over,
+  select alarm.id, coalesce(rule.stage_of, rule.id) as "ruleId", rule.name as "ruleName", alarm.state, rule.level, rule.priority, rule.test, rule.over,
          rule.to_do as "toDo", ${ms('watch.aside_until', 'shelvedUntil')}, watch.aside_reason as "asideReason",
          metric.id as "metricId", metric.name as "metricName", coalesce(rule.value_unit, metric.unit) as unit,
          coalesce(rule.value_decimals, metric.decimals::int) as decimals, place.asset_id as "assetId", (select name from asset where asset.id = place.asset_id) as "assetName",
@@ -48,6 +48,10 @@ const LISTS = {
   over: { condition: `alarm.state = 'normal'`, order: 'alarm.raised_at desc, alarm.id desc' },
 } as const;
 
+/** Alarms of a rule of any stage. @param rule its id in SQL. */
+const stagesOf = (rule: string): string =>
+  `alarm.rule_id in (select id from alarm_rule where id = ${rule}::bigint or stage_of = ${rule}::bigint)`;
+
 /** The tables that conditions and order need, without and with words. */
 const FROM = `alarm join alarm_rule rule on rule.id = alarm.rule_id join metric on metric.id = alarm.metric_id
   join asset_place place on place.asset_id = metric.asset_id`;
@@ -56,7 +60,7 @@ const NAMED = `${FROM} left join metric_title title on title.metric_id = metric.
 function conditionsOf(db: Reader, { list, ruleId, plantId, words = [] }: AlarmFilter): Conditions {
   return new Conditions(db)
     .plain(LISTS[list].condition)
-    .and(ruleId, (at) => `alarm.rule_id = ${at}::bigint`)
+    .and(ruleId, (at) => stagesOf(at))
     .and(plantId, (at) => `place.plant_id = ${at}::bigint`)
     .words(words, ['rule.name', 'title.search']);
 }
@@ -157,11 +161,11 @@ export function findAlarm(db: Reader, id: string): Promise<Alarm | undefined> {
   return one(db, `${ALARMS} where ${SEEN_PLANT} and alarm.id = $2`, [db.asker.sites, id]);
 }
 
-/** Earlier alarms of the same rule on the same metric. */
+/** Earlier alarms of the same rule, of any stage, on the same metric. */
 export function earlierAlarms(db: Reader, alarm: Alarm, limit: number): Promise<Alarm[]> {
   return all(
     db,
-    `${ALARMS} where ${SEEN_PLANT} and alarm.rule_id = $2 and alarm.metric_id = $3 and alarm.raised_at < $4
+    `${ALARMS} where ${SEEN_PLANT} and ${stagesOf('$2')} and alarm.metric_id = $3 and alarm.raised_at < $4
      order by alarm.raised_at desc limit $5`,
     [db.asker.sites, alarm.ruleId, alarm.metricId, moment(alarm.raisedAt), limit],
   );

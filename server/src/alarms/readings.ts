@@ -1,8 +1,8 @@
-import type { RehearsalOrder } from '@vivid-beacon/core';
+import type { CourseOrder, RehearsalOrder } from '@vivid-beacon/core';
 import { readingHandler } from '../readings/readingHandler';
 import { learnUsual, type ToLearn } from './learn';
 import { readPeriods } from './readPeriods';
-import { rehearseOtherLimits, rehearseRule } from './rehearsal';
+import { rehearseCourse, rehearseOtherLimits, rehearseRule } from './rehearsal';
 
 const unbounded = { unbounded: true };
 
@@ -14,6 +14,12 @@ export const rehearsalReading = readingHandler(
 export const otherLimitsReading = readingHandler(
   'otherLimits',
   (context, { days, ...draft }: RehearsalOrder) => rehearseOtherLimits(context, draft, days),
+  unbounded,
+);
+export const courseReading = readingHandler(
+  'rehearsedCourse',
+  (context, { days, courseOf, columns, ...draft }: CourseOrder) =>
+    rehearseCourse(context, draft, { days, courseOf, columns }),
   unbounded,
 );
 export const learningReading = readingHandler(

@@ -1,7 +1,11 @@
 import {
+  BeaconError,
   DAY_MS,
   sliceSeries,
   unitOfLimit,
+  type AlarmTest,
+  type CourseAnswer,
+  type CourseOrder,
   type Interval,
   type RehearsalAnswer,
   type RuleOver,
@@ -11,6 +15,7 @@ import {
   needsModel,
   rehearse,
   rehearseLimits,
+  signalCourse,
   type OtherLimits,
   type RehearsedMetric,
 } from '@vivid-beacon/core/src/alarming';
@@ -39,9 +44,15 @@ export async function rehearseRule(
 ): Promise<RehearsalAnswer> {
   const { runs, window, learntOnItself, unlearnt } = await pastOfDraft(context, draft, days);
   const samples = samplesOf(runs);
-  spend(context.db, samples * OF_REHEARSAL);
-  return { ...rehearse(runs, window), samples, metrics: runs.length, learntOnItself, unlearnt };
+  const stages = draft.caution ? 2 : 1;
+  spend(context.db, samples * OF_REHEARSAL * stages);
+  const caution = draft.caution && rehearse(withTest(runs, draft.caution.test), window);
+  return { ...rehearse(runs, window), caution, samples, metrics: runs.length, learntOnItself, unlearnt };
 }
+
+/** The same past with another test of the same kind, which learns the same. */
+const withTest = (runs: readonly RehearsedMetric[], test: AlarmTest): RehearsedMetric[] =>
+  runs.map(({ condition, series }) => ({ condition: { ...condition, test }, series }));
 
 /** Runs the draft with other limits. */
 export async function rehearseOtherLimits(
@@ -82,9 +93,34 @@ function affordableDays(metrics: readonly Pick<MetricRow, 'intervalMs'>[], days:
   return Math.max(1, Math.min(days, Math.floor(MAX_SAMPLES / aDay)));
 }
 
+/** What the draft compares with its limit on one of its metrics. @throws {BeaconError} BAD_INPUT for another metric. */
+export async function rehearseCourse(
+  context: ReadContext,
+  draft: RuleParts,
+  { days, courseOf, columns }: Pick<CourseOrder, 'days' | 'courseOf' | 'columns'>,
+): Promise<CourseAnswer> {
+  const metrics = (await watchedMetrics(context, draft)).filter(({ id }) => id === courseOf);
+  if (metrics.length === 0) {
+    throw new BeaconError('BAD_INPUT', 'The rule would not watch this metric.', 'courseOf');
+  }
+  const { runs, window } = await pastOfMetrics(context, draft, metrics, days);
+  spend(context.db, samplesOf(runs) * OF_REHEARSAL);
+  const [{ unit, decimals }] = metrics;
+  const shown = draft.over ? await shownOf(context, { ...draft, over: draft.over }) : { unit, decimals };
+  return { ...signalCourse(runs[0], window, columns), ...unitOfLimit(draft.test, shown) };
+}
+
 async function pastOfDraft(context: ReadContext, draft: RuleParts, days: number): Promise<DraftPast> {
+  return pastOfMetrics(context, draft, await watchedMetrics(context, draft), days);
+}
+
+async function pastOfMetrics(
+  context: ReadContext,
+  draft: RuleParts,
+  metrics: readonly MetricRow[],
+  days: number,
+): Promise<DraftPast> {
   const { db, now } = context;
-  const metrics = await watchedMetrics(context, draft);
   if (draft.over) return pastOfPeriods(context, { ...draft, over: draft.over }, metrics, days);
   const window = { start: now - affordableDays(metrics, days) * DAY_MS, end: now };
   const learns = needsModel(draft.test);

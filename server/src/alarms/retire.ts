@@ -3,10 +3,10 @@ import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { endRule, lockRule } from './rulesSql';
 import { addEvent, lockStandingAlarm, saveAlarmProcess, type WatchKey } from './sql';
-import { lockWatchesOfRule, removeWatch } from './watchSql';
+import { lockWatchesOfStages, removeWatch } from './watchSql';
 
 /**
- * Withdraws a rule, in the caller's transaction. No sample can return its alarms any more, so active ones end
+ * Withdraws a rule of all its stages, in the caller's transaction. No sample can return its alarms any more, so active ones end
  * here; an unacknowledged one still waits for its acknowledgement.
  *
  * @param personId null = nobody: its metric is gone.
@@ -22,7 +22,7 @@ export async function retireRule(
   if (!rule || !(await endRule(db, ruleId))) {
     throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or was withdrawn already.');
   }
-  for (const watch of await lockWatchesOfRule(db, ruleId)) await endWatch(db, watch, personId, at);
+  for (const watch of await lockWatchesOfStages(db, ruleId)) await endWatch(db, watch, personId, at);
   await notify(db, 'alarms', []);
 }
 

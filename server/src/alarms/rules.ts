@@ -44,9 +44,18 @@ export async function putInForce(
     const context = readContext(readAs(db, asker), inForceFrom);
     const metrics = await watchedMetrics(context, rule);
     const shown = rule.over && (await shownOf(context, { ...rule, over: rule.over }));
-    const id = await addRule(db, { ...rule, inForceFrom, createdBy: personId, shown });
-    const begun = { ...rule, inForceFrom };
-    for (const metric of metrics) await startWatch(db, past, id, begun, metric, inForceFrom);
+    const common = { inForceFrom, createdBy: personId, shown };
+    const id = await addRule(db, { ...rule, ...common, stageOf: null });
+    const stages: [string, RuleParts][] = [[id, rule]];
+    if (rule.caution) {
+      const stage = { ...rule, ...rule.caution, level: 'caution', caution: null } as const;
+      stages.push([await addRule(db, { ...stage, ...common, stageOf: id }), stage]);
+    }
+    for (const [ruleId, stage] of stages) {
+      for (const metric of metrics) {
+        await startWatch(db, past, ruleId, { ...stage, inForceFrom }, metric, inForceFrom);
+      }
+    }
     await notify(db, 'alarms', []);
     return id;
   });
@@ -140,6 +149,8 @@ export async function keepScopes(
     }
     for (const watch of await lockOrphanedWatches(db)) {
       const rest = await lockWatchesOfRule(db, watch.ruleId);
+      // It went with the rule whose Caution it was.
+      if (rest.length === 0) continue;
       if (rest.length > 1) await endWatch(db, watch, null, now);
       else await retireRule(db, watch.ruleId, null, now);
       changed++;

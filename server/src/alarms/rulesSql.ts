@@ -15,12 +15,18 @@ import type { Reader } from '../db/reader';
 /** The fields of a rule that a person enters. */
 export type RuleParts = Omit<RuleInput, 'replaces'>;
 
+/** What each stage of a rule has of its own. @param of alias of the rule. */
+const escalation = (of: string): string =>
+  `case when ${of}.escalate_after_ms is not null then jsonb_build_object('afterMs', ${of}.escalate_after_ms,
+    'to', to_jsonb(array(select unnest(${of}.escalate_to)::text))) end`;
+
 const RULE = `rule.id, rule.name, rule.metric_id as "metricId", rule.under, rule.attributes, rule.over, rule.test,
   rule.on_delay_ms::float8 as "onDelayMs", rule.off_delay_ms::float8 as "offDelayMs", rule.hours, rule.level,
   rule.priority, rule.suppress, rule.message, rule.to_do as "toDo",
-  array(select unnest(rule.told)::text) as told,
-  case when rule.escalate_after_ms is not null then jsonb_build_object('afterMs', rule.escalate_after_ms,
-    'to', to_jsonb(array(select unnest(rule.escalate_to)::text))) end as escalation,
+  array(select unnest(rule.told)::text) as told, ${escalation('rule')} as escalation,
+  (select jsonb_build_object('test', stage.test, 'priority', stage.priority, 'message', stage.message,
+     'toDo', stage.to_do, 'told', to_jsonb(array(select unnest(stage.told)::text)), 'escalation', ${escalation('stage')})
+   from alarm_rule stage where stage.stage_of = rule.id) as caution,
   rule.latching, rule.in_force as "inForce", ${ms('rule.in_force_from', 'inForceFrom')}`;
 
 /** A watch's shelving or out-of-service state, as sent to the app. */
@@ -41,7 +47,7 @@ const RULES = `select ${RULE}, coalesce(rule.value_unit, metric.unit) as unit,
     from alarm_watch watch where watch.rule_id = rule.id) as watched
   from ${FROM}`;
 
-/** Rules in force by name. @param words each must stand somewhere in the name of the rule or of its metric from the plant down. */
+/** Rules in force by name, each with its Caution, if it has two stages. @param words each must stand somewhere in the name of the rule or of its metric from the plant down. */
 export function pageOfRules(
   db: Reader,
   words: readonly string[],
@@ -53,15 +59,22 @@ export function pageOfRules(
       from: FROM,
       id: 'rule.id',
       select: RULES,
-      conditions: new Conditions(db).plain('rule.in_force').words(words, ['rule.name', 'title.search']),
+      conditions: new Conditions(db)
+        .plain('rule.in_force and rule.stage_of is null')
+        .words(words, ['rule.name', 'title.search']),
       order: 'rule.name collate natural_order, rule.id',
     },
     page,
   );
 }
 
+/** A rule by its id or by that of its Caution. */
 export function findRule(db: Reader, id: string): Promise<AlarmRule | undefined> {
-  return one(db, `${RULES} where ${SEEN_PLANT} and rule.id = $2`, [db.asker.sites, id]);
+  return one(
+    db,
+    `${RULES} where ${SEEN_PLANT} and rule.id = coalesce((select stage_of from alarm_rule where id = $2), $2)`,
+    [db.asker.sites, id],
+  );
 }
 
 /** The watches of a rule, ordered by asset name. */
@@ -81,7 +94,7 @@ export function watchesOfRule(db: Reader, id: string): Promise<WatchedMetric[]> 
 export async function countRules(db: Reader): Promise<number> {
   const row = await one<{ n: number }>(
     db,
-    `select count(*)::int as n from ${FROM} where ${SEEN_PLANT} and rule.in_force`,
+    `select count(*)::int as n from ${FROM} where ${SEEN_PLANT} and rule.in_force and rule.stage_of is null`,
     [db.asker.sites],
   );
   return row!.n;
@@ -112,15 +125,17 @@ export async function addRule(
     readonly createdBy: string;
     /** Of what is judged; null = those of the metric. */
     readonly shown: { readonly unit: string; readonly decimals: number } | null;
+    /** The rule whose Caution it is; null = a rule of its own. */
+    readonly stageOf: string | null;
   },
 ): Promise<string> {
   const row = await one<{ id: string }>(
     db,
     `insert into alarm_rule (name, metric_id, under, test, on_delay_ms, off_delay_ms, hours, level, priority, suppress,
                              message, to_do, told, escalate_after_ms, escalate_to, latching, in_force_from, created_by,
-                             attributes, over, value_unit, value_decimals)
+                             attributes, over, value_unit, value_decimals, stage_of)
      values ($1, $2, $3, $4::jsonb, $5, $6, $7::jsonb, $8, $9, $10::jsonb, $11, $12, $13, $14, $15, $16, $17, $18, $19::jsonb,
-             $20::jsonb, $21, $22)
+             $20::jsonb, $21, $22, $23)
      returning id`,
     [
       rule.name,
@@ -145,16 +160,17 @@ export async function addRule(
       rule.over && JSON.stringify(rule.over),
       rule.shown?.unit ?? null,
       rule.shown?.decimals ?? null,
+      rule.stageOf,
     ],
   );
   return row!.id;
 }
 
-/** Withdraws a rule. @returns false if none is in force. */
+/** Withdraws a rule with its Caution. @returns false if none is in force. */
 export async function endRule(db: Queryable, id: string): Promise<boolean> {
   const row = await one(
     db,
-    'update alarm_rule set in_force = false where id = $1 and in_force returning id',
+    'update alarm_rule set in_force = false where (id = $1 or stage_of = $1) and in_force returning id',
     [id],
   );
   return row !== undefined;

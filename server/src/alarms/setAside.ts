@@ -10,7 +10,7 @@ import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { enqueueAlarmNotices } from './alarmNotices';
 import { addEvent, lockAlarm, lockStandingAlarm, saveAlarmState } from './sql';
-import { lockEndedShelves, lockWatchesOfRule, saveAside, type WatchRow } from './watchSql';
+import { lockEndedShelves, lockWatchesOfStages, saveAside, type WatchRow } from './watchSql';
 
 const ACTION: Readonly<Record<SetAside, AlarmAction>> = { shelved: 'shelve', outOfService: 'takeOut' };
 
@@ -86,7 +86,7 @@ export async function resetAlarm(pool: Pool, alarmId: string, personId: string, 
 }
 
 async function needWatches(db: Queryable, ruleId: string, metricId: string | null): Promise<WatchRow[]> {
-  const watches = await lockWatchesOfRule(db, ruleId, metricId);
+  const watches = await lockWatchesOfStages(db, ruleId, metricId);
   if (watches.length === 0) {
     throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist or was withdrawn already.');
   }

@@ -36,6 +36,16 @@ export function lockAlarm(db: Queryable, id: string): Promise<AlarmRow | undefin
   return one(db, `select ${ALARM_ROW} from alarm where id = $1 for update`, [id]);
 }
 
+/** The alarm of a rule's Caution on the same metric that is not over yet, locked. */
+export function lockCautionOf(db: Queryable, { ruleId, metricId }: WatchKey): Promise<AlarmRow | undefined> {
+  return one(
+    db,
+    `select ${ALARM_ROW} from alarm
+     where rule_id = (select id from alarm_rule where stage_of = $1) and metric_id = $2 and state <> 'normal' for update`,
+    [ruleId, metricId],
+  );
+}
+
 /** Alarms of a rule on a metric that had not returned before `from`, oldest first. */
 export function alarmsOfWatch(
   db: Queryable,

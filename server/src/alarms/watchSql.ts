@@ -83,7 +83,7 @@ export function findWatch(db: Queryable, { ruleId, metricId }: WatchKey): Promis
   return one(db, `${WATCH} where watch.rule_id = $1 and watch.metric_id = $2`, [ruleId, metricId]);
 }
 
-/** Watches of a rule, in force or not, locked; `metricId` = only this one. */
+/** Watches of a rule without those of its Caution, in force or not, locked; `metricId` = only this one. */
 export function lockWatchesOfRule(
   db: Queryable,
   ruleId: string,
@@ -92,6 +92,19 @@ export function lockWatchesOfRule(
   return all(
     db,
     `${WATCH} where watch.rule_id = $1 and ($2::bigint is null or watch.metric_id = $2::bigint) ${IN_ORDER}`,
+    [ruleId, metricId],
+  );
+}
+
+/** Watches of a rule and of its Caution, locked; `metricId` = only of this one. */
+export function lockWatchesOfStages(
+  db: Queryable,
+  ruleId: string,
+  metricId: string | null = null,
+): Promise<WatchRow[]> {
+  return all(
+    db,
+    `${WATCH} where (rule.id = $1 or rule.stage_of = $1) and ($2::bigint is null or watch.metric_id = $2::bigint) ${IN_ORDER}`,
     [ruleId, metricId],
   );
 }
@@ -238,7 +251,8 @@ export async function rulesOnMetrics(
     db,
     `select watch.metric_id as "metricId", count(*)::int as n
      from alarm_watch watch join alarm_rule rule on rule.id = watch.rule_id
-     where rule.in_force and watch.metric_id = any($1::bigint[]) and rule.test ->> 'kind' = any($2::text[])
+     where rule.in_force and rule.stage_of is null and watch.metric_id = any($1::bigint[])
+       and rule.test ->> 'kind' = any($2::text[])
      group by watch.metric_id`,
     [metricIds, kinds],
   );

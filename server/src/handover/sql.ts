@@ -12,7 +12,7 @@ export function setAsideIn(db: Reader, plantId: string): Promise<SetAsideLine[]>
        'kind', watch.aside, 'at', extract(epoch from watch.aside_at) * 1000,
        'until', extract(epoch from watch.aside_until) * 1000, 'by', person.name, 'reason', watch.aside_reason) as aside
      from alarm_watch watch
-     join alarm_rule rule on rule.id = watch.rule_id
+     join alarm_rule rule on rule.id = watch.rule_id and rule.stage_of is null
      join metric on metric.id = watch.metric_id
      join asset on asset.id = metric.asset_id
      join asset_place place on place.asset_id = asset.id

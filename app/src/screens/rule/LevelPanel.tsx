@@ -8,7 +8,7 @@ interface LevelPanelProps {
   readonly onChange: (part: Partial<RuleInput>) => void;
 }
 
-const PRIORITIES = ALARM_PRIORITIES.map((value) => ({
+export const PRIORITY_OPTIONS = ALARM_PRIORITIES.map((value) => ({
   value,
   label: `${value[0].toUpperCase()}${value.slice(1)}`,
 }));
@@ -22,11 +22,11 @@ export function LevelPanel({ rule, onChange }: LevelPanelProps) {
         name="Level"
         options={(['breach', 'caution'] as const).map((value) => ({ value, label: LEVEL_WORDS[value] }))}
         chosen={rule.level}
-        onChoose={(level) => onChange({ level })}
+        onChoose={(level) => onChange(level === 'breach' ? { level } : { level, caution: null })}
       />
       <WordRow
         name="Priority"
-        options={PRIORITIES}
+        options={PRIORITY_OPTIONS}
         chosen={rule.priority}
         onChoose={(priority) => onChange({ priority })}
       />

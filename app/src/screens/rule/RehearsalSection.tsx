@@ -15,6 +15,7 @@ import { QueryResult } from '../../components/QueryResult';
 import { Message } from '../../components/Message';
 import { Section } from '../../components/Section';
 import { draftOf } from './draft';
+import { asRehearsed } from './asRehearsed';
 import { OnceAWeek } from './OnceAWeek';
 import { RehearsalView } from './RehearsalView';
 import { ThresholdCurve } from './ThresholdCurve';
@@ -29,10 +30,11 @@ interface RehearsalSectionProps {
   /** The rule that is in force now, to compare with. */
   readonly before: AlarmRule | null;
   readonly onTest: (test: AlarmTest) => void;
+  readonly onCaution: (caution: RuleInput['caution']) => void;
 }
 
 /** The rehearsal of a rule beside the rule in force, and with other limits. */
-export function RehearsalSection({ rule, metric, judged, before, onTest }: RehearsalSectionProps) {
+export function RehearsalSection({ rule, metric, judged, before, onTest, onCaution }: RehearsalSectionProps) {
   const rehearsal = useRehearsal(rule);
   const now = useRehearsal(before && draftOf(before));
   const limit = limitOf(rule.test);
@@ -60,6 +62,7 @@ export function RehearsalSection({ rule, metric, judged, before, onTest }: Rehea
                 metric={metric}
                 judged={judged}
                 onTest={onTest}
+                onCaution={onCaution}
               />
               {limit !== null && limits.data && (
                 <>
@@ -87,15 +90,8 @@ export function RehearsalSection({ rule, metric, judged, before, onTest }: Rehea
   );
 }
 
-/** A rule as its rehearsal is asked for: what it is called and who is told changes nothing of what it finds. */
-function asked(rule: RuleInput | null): RuleInput | null {
-  return (
-    rule && { ...rule, name: 'Rehearsal', message: '', toDo: '', told: [], escalation: null, replaces: null }
-  );
-}
-
 function useRehearsal(rule: RuleInput | null) {
-  const ask = asked(rule);
+  const ask = asRehearsed(rule);
   return useQuery({
     queryKey: ['readings', 'rehearsal', ask],
     queryFn: ({ signal }) => requestRehearsal(ask!, REHEARSAL_DAYS, signal),
@@ -107,7 +103,7 @@ function useRehearsal(rule: RuleInput | null) {
 
 /** Other limits do not depend on the one that is chosen, but where it lies outside of what was seen. */
 function useOtherLimits(rule: RuleInput | null) {
-  const ask = asked(rule);
+  const ask = asRehearsed(rule);
   return useQuery({
     queryKey: ['readings', 'rehearsal limits', ask],
     queryFn: ({ signal }) => requestLimitRehearsal(ask!, REHEARSAL_DAYS, signal),

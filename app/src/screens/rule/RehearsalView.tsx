@@ -1,17 +1,20 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import {
   formatDate,
+  LEVEL_WORDS,
   formatLength,
   formatNumber,
-  limitsOfTest,
   type AlarmTest,
   type Metric,
   type RehearsalAnswer,
   type RuleInput,
 } from '@vivid-beacon/core';
 import { Words } from '../../components/Words';
+import { CoursePick } from './CoursePick';
 import { useWidth } from '../../hooks/useWidth';
 import { usePalette } from '../../theme/useTheme';
+import { draggedLimits } from './draggedLimits';
 import { LimitHandle, LIMIT_HANDLE as HANDLE } from './LimitHandle';
 import { rehearsalNotes } from './rehearsalNotes';
 import { RehearsalStrip } from './RehearsalStrip';
@@ -25,28 +28,30 @@ interface RehearsalViewProps {
   readonly answer: RehearsalAnswer;
   /** The same of the rule that is in force; null = there is none. */
   readonly now: RehearsalAnswer | null;
-  readonly rule: Pick<RuleInput, 'test' | 'under'>;
+  readonly rule: RuleInput;
   readonly metric: Metric;
   readonly judged: JudgedByRule;
   readonly onTest: (test: AlarmTest) => void;
+  readonly onCaution: (caution: RuleInput['caution']) => void;
 }
 
 /**
  * How often the rule would have fired, for how long, and when: on the course of the metric itself where a value decides,
  * with the limit to be dragged on it.
  */
-export function RehearsalView({ answer, now, rule, metric, judged, onTest }: RehearsalViewProps) {
+export function RehearsalView({ answer, now, rule, metric, judged, onTest, onCaution }: RehearsalViewProps) {
   const palette = usePalette();
   const [width, onLayout] = useWidth();
   const { window, alarms } = answer;
   const length = (window.end - window.start) / STRIPS;
   const starts = Array.from({ length: STRIPS }, (_, i) => window.start + i * length);
   const newest = starts[STRIPS - 1];
-  const limits = limitsOfTest(rule.test);
+  const limits = draggedLimits(rule, onTest, onCaution);
   // On the course the date stands above, so that the plot is as wide as it can be.
   const plot = Math.max(0, width - (limits.length > 0 ? HANDLE - 10 : LABEL));
-  const { unit, decimals } = judged;
-  const course = useCourse(limits.length === 0 ? null : judged, window, limits, plot);
+  const [picked, setPicked] = useState<{ readonly under: string | null; readonly of: Metric } | null>(null);
+  const of = picked !== null && picked.under === rule.under ? picked.of : metric;
+  const course = useCourse({ rule, metricId: of.id, window, width: plot, limits });
   return (
     <View style={[styles.view, { backgroundColor: palette.well }]}>
       <View style={styles.figures}>
@@ -56,6 +61,14 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest }: Reh
             {alarms.length === 1 ? 'time it would fire' : 'times it would fire'}
           </Words>
         </View>
+        {answer.caution && (
+          <View style={styles.figure}>
+            <Words as="figure">{formatNumber(answer.caution.alarms.length, 0)}</Words>
+            <Words as="second" colour={palette.ink2}>
+              {`times ${LEVEL_WORDS.caution}`}
+            </Words>
+          </View>
+        )}
         <View style={styles.figure}>
           <Words as="figure">{alarms.length === 0 ? '–' : formatLength(answer.longestMs)}</Words>
           <Words as="second" colour={palette.ink2}>
@@ -83,21 +96,22 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest }: Reh
                 start={start}
                 length={length}
                 alarms={alarms}
+                cautions={answer.caution?.alarms ?? []}
                 course={course}
                 limits={limits}
               />
               {start === newest &&
                 course &&
-                limits.map(({ name, value, test }) => (
+                limits.map(({ name, value, move }) => (
                   <LimitHandle
                     key={name}
                     x={plot}
                     value={value}
                     scale={course.y}
                     name={name}
-                    decimals={decimals}
-                    unit={unit}
-                    onChange={(next) => onTest(test(next))}
+                    decimals={course.decimals}
+                    unit={course.unit}
+                    onChange={move}
                   />
                 ))}
             </View>
@@ -105,7 +119,11 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest }: Reh
         ))}
       </View>
       {course && rule.under !== null && (
-        <Words as="second" colour={palette.ink2}>{`The course is that of ${metric.assetName}.`}</Words>
+        <CoursePick
+          of={of}
+          under={rule.under}
+          onPick={(chosen) => setPicked({ under: rule.under, of: chosen })}
+        />
       )}
       {rehearsalNotes(answer, now, judged.period).map((note) => (
         <Words key={note} as="second" colour={palette.ink2}>

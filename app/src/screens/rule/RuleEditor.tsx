@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import {
   firstTest,
+  isMilder,
   MINUTE_MS,
   type AlarmRule,
   type Metric,
@@ -24,7 +25,8 @@ import { IndicatorPick } from '../../assets/IndicatorPick';
 import { delaysOf, ruleLine } from '../ruleWords';
 import { BackPanel } from './BackPanel';
 import { CallPanel } from './CallPanel';
-import { draftOf, firstDraft, draftOnIndicator, overOther, usualName } from './draft';
+import { CautionPanel } from './CautionPanel';
+import { draftOf, firstDraft, draftOnIndicator, overOther, usualName, withTest } from './draft';
 import { OverPanel } from './OverPanel';
 import { RuleHoursPanel } from './RuleHoursPanel';
 import { LevelPanel } from './LevelPanel';
@@ -63,7 +65,11 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
     if (!rule || !metric) return;
     const usual = await usualHigh(client, metric, rule.over);
     const ownName = rule.name !== usualName(metric, rule.test.kind);
-    change({ test: firstTest(kind, metric, usual), ...(ownName ? {} : { name: usualName(metric, kind) }) });
+    change({
+      test: firstTest(kind, metric, usual),
+      caution: null,
+      ...(ownName ? {} : { name: usualName(metric, kind) }),
+    });
   };
   const chooseOver = async (over: RuleInput['over']): Promise<void> => {
     if (!rule || !metric) return;
@@ -74,7 +80,10 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
     () => ruleSentence(rule, { metrics, assets, people, judged }),
     [rule, metrics, assets, people, judged],
   );
-  const complete = rule !== null && rule.escalation?.to.length !== 0;
+  const complete =
+    rule !== null &&
+    rule.escalation?.to.length !== 0 &&
+    (rule.caution === null || isMilder(rule.caution.test, rule.test));
   return (
     <Page
       title="Alarm rule"
@@ -136,11 +145,14 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
               metric={metric}
               unit={judged.unit}
               onKind={(kind) => void chooseKind(kind)}
-              onChange={(test) => change({ test })}
+              onChange={(test) => change(withTest(rule, test))}
             />
           )}
           {open === 'over' && (
             <OverPanel rule={rule} metric={metric} onChange={(over) => void chooseOver(over)} />
+          )}
+          {open === 'caution' && (
+            <CautionPanel rule={rule} people={people} unit={judged.unit} onChange={change} />
           )}
           {open === 'delay' && (
             <WordRow
@@ -171,7 +183,8 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
             metric={metric}
             judged={judged}
             before={before}
-            onTest={(test) => change({ test })}
+            onTest={(test) => change(withTest(rule, test))}
+            onCaution={(caution) => change({ caution })}
           />
           <Section title="Name" closed={false}>
             <Field label="Name of the rule" value={rule.name} onChange={(name) => change({ name })} />

@@ -1,9 +1,12 @@
 import {
   firstTest,
+  limitOf,
+  withLimit,
   DEFAULT_RULE,
   ruleEnding,
   testsOfRule,
   type AlarmRule,
+  type AlarmTest,
   type AlarmTestKind,
   type IndicatorReading,
   type Metric,
@@ -38,6 +41,7 @@ export function firstDraft(metric: Metric, usual: number, before: RuleInput | nu
     under: null,
     attributes: [],
     suppress: null,
+    caution: null,
     over,
     onDelayMs: 0,
     offDelayMs: 0,
@@ -65,6 +69,7 @@ export function draftOnIndicator(
     under: null,
     attributes: [],
     suppress: null,
+    caution: null,
     hours: null,
     onDelayMs: 0,
     offDelayMs: 0,
@@ -89,6 +94,15 @@ export function overOther(
     over,
     onDelayMs: 0,
     offDelayMs: 0,
-    ...(fits && rule.over?.summary === over?.summary ? {} : { test: firstTest(kind, metric, usual) }),
+    ...(fits && rule.over?.summary === over?.summary
+      ? {}
+      : { caution: null, test: firstTest(kind, metric, usual) }),
   };
+}
+
+/** The rule with another test. A Caution keeps its own limit, and follows whatever else is changed. */
+export function withTest(rule: RuleInput, test: AlarmTest): Partial<RuleInput> {
+  const { caution } = rule;
+  if (!caution || limitOf(test) === null) return { test };
+  return { test, caution: { ...caution, test: withLimit(test, limitOf(caution.test)!) } };
 }

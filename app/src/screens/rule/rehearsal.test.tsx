@@ -2,6 +2,7 @@ import { limitsOfTest } from '@vivid-beacon/core';
 import { fireEvent, screen } from '@testing-library/react';
 import { scaleLinear } from 'd3-scale';
 import { renderScreen } from '../../testing/renderScreen';
+import { draggedLimits } from './draggedLimits';
 import { LimitHandle } from './LimitHandle';
 import { RehearsalStrip } from './RehearsalStrip';
 
@@ -67,6 +68,40 @@ describe('limits on the course', () => {
   });
 });
 
+describe('the limits of a rule of two stages', () => {
+  const limit = (value: number) => ({ kind: 'limit', side: 'above', limit: value, deadband: 0 }) as const;
+  const caution = {
+    test: limit(195),
+    priority: 'low',
+    message: '',
+    toDo: '',
+    told: [],
+    escalation: null,
+  } as const;
+
+  it('are dragged each for itself', () => {
+    const onTest = jest.fn();
+    const onCaution = jest.fn();
+    const [breach, milder] = draggedLimits({ test: limit(205), caution }, onTest, onCaution);
+    expect([breach.level, milder.level, milder.name]).toEqual([
+      'breach',
+      'caution',
+      'Caution: Limit on the course',
+    ]);
+    breach.move(210);
+    milder.move(190);
+    expect(onTest).toHaveBeenCalledWith(limit(210));
+    expect(onCaution).toHaveBeenCalledWith({ ...caution, test: limit(190) });
+  });
+
+  it('of changes and amounts stay more than nothing', () => {
+    const onTest = jest.fn();
+    const test = { kind: 'consumption', limit: 50, per: 'day', pace: false } as const;
+    draggedLimits({ test, caution: null }, onTest, jest.fn())[0].move(-3);
+    expect(onTest).toHaveBeenCalledWith({ ...test, limit: 0.05 });
+  });
+});
+
 describe('a strip of the rehearsed time', () => {
   const strip = (alarms: { start: number; end: number | null }[], course: boolean) => {
     renderScreen(
@@ -76,7 +111,8 @@ describe('a strip of the rehearsed time', () => {
         length={10 * DAY}
         alarms={alarms}
         course={course ? { t: [9, 11, 12, 25].map((d) => d * DAY), v: [150, 160, null, 170], y } : null}
-        limits={limitsOfTest({ kind: 'limit', side: 'above', limit: 180, deadband: 0 })}
+        cautions={[]}
+        limits={[{ name: 'Limit', value: 180, level: 'breach' }]}
       />,
       {},
     );

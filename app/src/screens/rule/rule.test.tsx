@@ -53,6 +53,7 @@ const rehearsal = {
   longestMs: DAY,
   share: 0.1,
   outsideHours: 1,
+  caution: null,
   samples: 1000,
   metrics: 1,
   learntOnItself: false,
@@ -72,6 +73,7 @@ const answers: Answers = {
     interval: { start: 0, end: 1 },
   },
   'POST /api/alarm-rules/rehearsal': rehearsal,
+  'POST /api/alarm-rules/rehearsal/course': { t: [0, DAY], v: [190, 200], unit: '°C', decimals: 1 },
   'POST /api/alarm-rules/rehearsal/limits': {
     curve: [
       { limit: 150, fires: 40 },
@@ -215,6 +217,36 @@ describe('a rule over periods', () => {
         name: 'Wash house gas per kg off target',
         over: { period: 'hour', summary: 'mean', indicatorId: '1' },
         test: { kind: 'level', from: 'breach' },
+      }),
+    );
+  });
+});
+
+describe('a rule of two stages', () => {
+  it('has a Caution before its Breach with its own limit and people, and cannot be saved the wrong way round', async () => {
+    const { person, sent } = renderScreen(<RuleEditorScreen from={null} />, answers);
+    await person.click(await screen.findByRole('radio', { name: /Bed temperature, Ironer 2/ }));
+    await person.click(await screen.findByRole('button', { name: 'no Caution before it' }));
+    await person.click(screen.getByRole('radio', { name: 'Caution before it' }));
+    const limit = screen.getByLabelText(/^Limit/) as HTMLInputElement;
+    await person.clear(limit);
+    await person.type(limit, '900');
+    await person.tab();
+    const putInForce = screen.getByRole('button', { name: 'Put in force' });
+    await screen.findByText(/must come before the Breach/);
+    expect(putInForce.getAttribute('aria-disabled')).toBe('true');
+    await person.clear(limit);
+    await person.type(limit, '150');
+    await person.tab();
+    await person.click(screen.getByRole('checkbox', { name: 'Dele Marsh' }));
+    await person.click(putInForce);
+    await waitFor(() =>
+      expect(
+        sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules')?.body,
+      ).toMatchObject({
+        level: 'breach',
+        told: [],
+        caution: { test: { kind: 'limit', side: 'above', limit: 150 }, priority: 'low', told: ['5'] },
       }),
     );
   });

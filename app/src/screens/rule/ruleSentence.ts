@@ -1,5 +1,6 @@
 import {
   backWords,
+  canHaveStages,
   hoursWords,
   LEVEL_WORDS,
   overWords,
@@ -16,7 +17,7 @@ import { delayWords } from '../ruleWords';
 import type { JudgedByRule } from './useJudged';
 
 export type RuleSlot =
-  'level' | 'metric' | 'over' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
+  'level' | 'metric' | 'over' | 'caution' | 'test' | 'delay' | 'back' | 'hours' | 'suppress' | 'call';
 
 export interface RuleNames {
   readonly metrics: ReadonlyMap<string, Metric>;
@@ -55,6 +56,7 @@ export function ruleSentence(
     slot('over', over ? overWords(over) : 'in each sample'),
     words('is'),
     slot('test', testWords(test, unit, decimals)),
+    ...cautionWords(rule, judged),
     ...(timed ? [words('for'), slot('delay', delayWords(rule.onDelayMs, over))] : []),
     ...(over?.indicatorId ? [] : [slot('hours', rule.hours ? hoursWords(rule.hours) : 'at any time')]),
     ...(suppress && state
@@ -71,6 +73,19 @@ export function ruleSentence(
       : []),
     words('. Notify'),
     slot('call', toldWords(rule.told, people)),
+  ];
+}
+
+/** ", a low-priority Caution from 195 °C on"; nothing where a rule has one stage only. */
+function cautionWords({ caution, level, test }: RuleInput, { unit, decimals }: JudgedByRule): SentencePart[] {
+  if (level !== 'breach' || !canHaveStages(test)) return [];
+  if (!caution) return [words('with'), slot('caution', 'no Caution before it')];
+  return [
+    words('with'),
+    slot(
+      'caution',
+      `a ${caution.priority}-priority ${LEVEL_WORDS.caution} ${testWords(caution.test, unit, decimals)}`,
+    ),
   ];
 }
 

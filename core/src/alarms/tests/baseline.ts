@@ -2,7 +2,7 @@ import { formatNumber } from '../../format/format';
 import type { Series } from '../../series/series';
 import { HOUR_MS } from '../../time/lengths';
 import { zoneClock } from '../../time/zoneClock';
-import { deadband, moreThanNothing, side } from './fields';
+import { deadband, moreThanNothing, nearer, side } from './fields';
 import { plainSignal, testKind, type SignalContext } from './testKind';
 
 /** Mean and standard deviation of the samples in each hour of the week, Monday 00:00 first; null = too few. */
@@ -28,6 +28,7 @@ export const baselineTest = testKind('baseline', {
   words: (test) => `more than ${formatNumber(test.limit, 1)} σ ${SIDES[test.side]} the usual for the hour`,
   back: (test) => `at ${formatNumber(test.limit - test.deadband, 1)} σ or less`,
   limitUnit: () => ({ unit: 'σ', decimals: 1 }),
+  milder: (test) => ({ ...test, limit: nearer(test.limit, false) }),
   threshold: (test) => ({ limit: test.limit, deadband: test.deadband }),
   signal: (test, context, series) =>
     plainSignal(deviations(test.side, context as SignalContext<Model>, series), series),

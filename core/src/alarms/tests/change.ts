@@ -3,7 +3,7 @@ import { formatLength, formatNumber, formatValue } from '../../format/format';
 import type { Series } from '../../series/series';
 import { difference } from '../../stats/decimal';
 import { DAY_MS, MINUTE_MS } from '../../time/lengths';
-import { deadband, lengthMs, moreThanNothing, side, someOf } from './fields';
+import { deadband, lengthMs, moreThanNothing, nearer, side, someOf } from './fields';
 import { plainSignal, testKind, type DisplayUnit } from './testKind';
 
 const SIDES = { rise: 'up by more than', fall: 'down by more than', either: 'changed by more than' } as const;
@@ -32,6 +32,7 @@ export const changeTest = testKind('change', {
     `${SIDES[test.side]} ${sizeWords(test.limit, test.inPercent, shown)} in ${formatLength(test.overMs)}`,
   back: (test, shown) => `at ${sizeWords(test.limit - test.deadband, test.inPercent, shown)} or less`,
   limitUnit: ({ inPercent }, shown) => (inPercent ? { unit: '%', decimals: 1 } : shown),
+  milder: (test) => ({ ...test, limit: nearer(test.limit, false) }),
   threshold: (test) => ({ limit: test.limit, deadband: test.deadband }),
   lookBackMs: ({ overMs }, { maxGapMs }) => overMs + maxGapMs,
   signal: (test, { maxGapMs }, series) => plainSignal(changes(test, maxGapMs, series), series),

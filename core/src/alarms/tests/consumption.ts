@@ -4,7 +4,7 @@ import type { Series } from '../../series/series';
 import { counterStep } from '../../summary/counterStep';
 import type { Interval } from '../../time/interval';
 import { CONSUMPTION_PERIODS, consumptionSpan, type ConsumptionPeriod } from '../consumptionSpan';
-import { moreThanNothing } from './fields';
+import { moreThanNothing, nearer } from './fields';
 import { testKind, type Signal, type SignalContext } from './testKind';
 
 const PERIOD: Readonly<Record<ConsumptionPeriod, string>> = {
@@ -42,6 +42,7 @@ export const consumptionTest = testKind('consumption', {
   }),
   words: (test, { unit, decimals }) =>
     `${test.pace ? 'on the way to' : 'over'} ${formatValue(test.limit, unit, decimals)} ${PERIOD[test.per]}`,
+  milder: (test) => ({ ...test, limit: nearer(test.limit, false) }),
   threshold: (test) => ({ limit: test.limit, deadband: 0 }),
   signal: (test, context, series, memory, first) =>
     consumption(test, context, series, memory as Memory | undefined, first),

@@ -11,6 +11,10 @@ export const deadband = finite().min(0, 'The deadband must be at least 0').requi
 export const lengthMs = (shortest: number, longest: number, words: string) =>
   yup.number().integer().min(shortest, words).max(longest, words).required(words);
 
+/** A limit a tenth of its size nearer to everyday values: below an upper one, above a lower one. */
+export const nearer = (limit: number, isLow: boolean): number =>
+  Number((limit + (isLow ? 1 : -1) * Math.max(Math.abs(limit) / 10, Number.MIN_VALUE)).toPrecision(12));
+
 /** A tenth of the usual value, never zero: the first limit of a test on differences. */
 export function someOf(usual: number, decimals: number): number {
   return Math.max(10 ** -decimals, roundTo(Math.abs(usual) / 10, decimals));

@@ -22,6 +22,8 @@ export const levelTest = testKind('level', {
     from === 'breach'
       ? `in ${LEVEL_WORDS.breach} by its target band`
       : `in ${LEVEL_WORDS.caution} or ${LEVEL_WORDS.breach} by its target band`,
+  milder: ({ from }) => (from === 'breach' ? { kind: 'level', from: 'caution' } : null),
+  isMilder: (milder, test) => milder.from === 'caution' && test.from === 'breach',
   threshold: ({ from }) => ({ limit: from === 'breach' ? 1.5 : 0.5, deadband: 0 }),
   signal: (_, { levelAt }, { t, v }) => ({
     x: t.map((at) => SEVERITY_OF[levelAt?.(at) ?? 'nodata']),

@@ -52,6 +52,16 @@ export const outsideTest = testKind('outside', {
     breachHigh: high,
     target: null,
   }),
+  milder: (test) => {
+    const tenth = (test.high - test.low) / 10;
+    return {
+      ...test,
+      low: Number((test.low + tenth).toPrecision(12)),
+      high: Number((test.high - tenth).toPrecision(12)),
+    };
+  },
+  isMilder: (milder, test) =>
+    milder.low >= test.low && milder.high <= test.high && milder.high - milder.low < test.high - test.low,
   threshold: (test) => ({ limit: 0, deadband: test.deadband }),
   signal: ({ low, high }, _, series) =>
     plainSignal(

@@ -18,6 +18,8 @@ export const silenceTest = testKind('silence', {
     forMs: Math.max(5 * MINUTE_MS, intervalMs * DEFAULT_INTERVALS),
   }),
   words: ({ forMs }) => `silent for ${formatLength(forMs)}`,
+  milder: (test) => (test.forMs < 2 * MINUTE_MS ? null : { ...test, forMs: Math.round(test.forMs / 2) }),
+  isMilder: (milder, test) => milder.forMs < test.forMs,
   threshold: () => ({ limit: 0.5, deadband: 0 }),
   signal: (_, __, series) => plainSignal(new Float64Array(series.v.length), series),
   contextStart: ({ forMs }, _, at) => at - 2 * forMs,

@@ -49,6 +49,8 @@ export interface ValueLimit<Test> {
 export interface Threshold {
   readonly limit: number;
   readonly deadband: number;
+  /** A signal on the limit trips too; without a deadband it then returns below the limit only. */
+  readonly includesLimit?: boolean;
 }
 
 /** The traits of one kind of alarm test. */
@@ -79,6 +81,10 @@ export interface TestTraits<Test> {
   clearBand?(test: Test): TargetBand;
   /** Whether lower values are worse: signal and limit are then negated. */
   isFromBelow?(test: Test): boolean;
+  /** A first test that trips before this one, for a Caution before it; null or absent = nothing is milder. */
+  milder?(test: Test): Test | null;
+  /** Whether another test of this kind trips no later; default: by the limit of its signal. */
+  isMilder?(milder: Test, test: Test): boolean;
   threshold(test: Test): Threshold;
   /**
    * Computes the signal; see {@link Signal}. @param first index of the first new sample; earlier ones serve

@@ -2,7 +2,12 @@ import { NumberField } from '../../../components/NumberField';
 import { WordRow } from '../../../components/WordRow';
 import { optionsOf, type FieldsProps } from './fields';
 
-const SIDES = optionsOf({ above: 'Above', below: 'Below' });
+const SIDES = optionsOf({
+  above: 'Above',
+  atOrAbove: 'At or above',
+  below: 'Below',
+  atOrBelow: 'At or below',
+});
 
 export function LimitFields({ test, unit, onChange }: FieldsProps<'limit'>) {
   return (
