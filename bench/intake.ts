@@ -93,7 +93,7 @@ const whole = await timed(async () => {
   const source = await openText(asFile, null);
   const { layout } = recognised;
   const targets: FileTargets = Object.fromEntries(
-    ids.slice(0, COLUMNS).map((metricId, i) => [String(i + 1), { metricId, earliest: null }]),
+    ids.slice(0, COLUMNS).map((metricId, i) => [String(i + 1), { metricId, earliest: null, shiftMs: 0 }]),
   );
   const begun = await post('/api/intakes', {
     fileName: 'large.csv',

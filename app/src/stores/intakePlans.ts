@@ -1,6 +1,6 @@
-import type { MetricKind } from '@vivid-beacon/core';
+import { stampShift, type Metric, type MetricKind } from '@vivid-beacon/core';
 import { HEADING, wordsOf } from '@vivid-beacon/core/src/intake/headingWords';
-import type { FileTargets } from '@vivid-beacon/core/src/intakeFiles';
+import type { FileTarget, FileTargets } from '@vivid-beacon/core/src/intakeFiles';
 import type { NewAssetOfFile, NewMetricOfFile } from '../workers/intakeMessages';
 import type { MadeWithFile } from '@vivid-beacon/core';
 import type { FileScan, SeenFeed } from '../workers/scanFile';
@@ -98,14 +98,21 @@ export interface IntakeOrder {
   readonly remembered: Plans;
 }
 
-/** @param earliestOf samples of a metric before it are not taken any more, ms; null = all are. */
+/** What the order needs to know of a metric that is there. */
+export interface FedByFile extends Pick<Metric, 'kind' | 'intervalMs' | 'stamped'> {
+  /** Samples before it are not taken any more, ms; null = all are. */
+  readonly earliest: number | null;
+}
+
+/** The targets of a file and what is made for it. A file may say what the times of its amounts stand for. */
 export function orderOf(
   look: FileScan,
   plans: Plans,
   asset: ChosenAsset,
-  earliestOf: (metricId: string) => number | null,
+  metricOf: (metricId: string) => FedByFile,
 ): IntakeOrder {
-  const targets: Record<string, { metricId: string; earliest: number | null }> = {};
+  const targets: Record<string, FileTarget> = {};
+  const { stamped } = look.recognised.layout;
   const remembered: Record<string, ColumnPlan> = {};
   const metrics: NewMetricOfFile[] = [];
   const assets: NewAssetOfFile[] = [];
@@ -143,12 +150,16 @@ export function orderOf(
       continue;
     }
     if (plan.to === 'existing') {
-      targets[feed.key] = { metricId: plan.metricId, earliest: earliestOf(plan.metricId) };
+      const { earliest, ...metric } = metricOf(plan.metricId);
+      const shiftMs = stampShift(metric, stamped ?? metric.stamped);
+      targets[feed.key] = { metricId: plan.metricId, earliest, shiftMs };
       remembered[feed.key] = plan;
       continue;
     }
     const ref = `new-${metrics.length}`;
     const place = assetOf(feed);
+    const intervalMs = Math.round(Math.min(MAX_STEP_MS, Math.max(1000, feed.stepMs ?? DEFAULT_STEP_MS)));
+    const written = stamped ?? 'start';
     metrics.push({
       ref,
       assetId: place === null ? asset.id : null,
@@ -156,10 +167,12 @@ export function orderOf(
       name: plan.name.trim(),
       unit: plan.unit.trim(),
       kind: plan.kind,
-      intervalMs: Math.round(Math.min(MAX_STEP_MS, Math.max(1000, feed.stepMs ?? DEFAULT_STEP_MS))),
+      intervalMs,
+      stamped: written,
       decimals: 1,
     });
-    targets[feed.key] = { metricId: ref, earliest: null };
+    const shiftMs = stampShift({ kind: plan.kind, intervalMs }, written);
+    targets[feed.key] = { metricId: ref, earliest: null, shiftMs };
     remembered[feed.key] = { to: 'existing', metricId: ref };
   }
   return { targets, made: { assets, metrics }, remembered };

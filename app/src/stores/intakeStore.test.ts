@@ -23,13 +23,15 @@ async function chosen(options: Parameters<typeof standInIntake>[1] = {}) {
   };
   const bringIn = async (): Promise<void> => {
     const { look, plans, actions } = made.store.getState();
-    actions.read({ ...orderOf(look!, plans, ASSET, () => null), formToken: 'x' });
+    actions.read({ ...orderOf(look!, plans, ASSET, fed), formToken: 'x' });
     await made.settle();
   };
   return { ...made, correct, bringIn };
 }
 
 const ASSET: ChosenAsset = { id: null, name: 'Quayside', zone: 'Europe/London', namedBy: null };
+
+const fed = () => ({ kind: 'level', intervalMs: 60_000, stamped: 'start', earliest: null }) as const;
 
 describe('intake', () => {
   it('proposes a new metric for every series, an amount where the unit says so', async () => {
@@ -167,7 +169,7 @@ describe('what is made with a file', () => {
     const namedBy = assetColumnOf(look);
     expect(namedBy).toBe(1);
     const plans = proposals(look, namedBy);
-    const { made, targets, remembered } = orderOf(look, plans, { ...ASSET, namedBy }, () => null);
+    const { made, targets, remembered } = orderOf(look, plans, { ...ASSET, namedBy }, fed);
     expect(made.assets.map(({ name, parent }) => [name, parent])).toEqual([
       ['Quayside', null],
       ['Dryer 1', 0],
@@ -191,8 +193,14 @@ describe('what is made with a file', () => {
   it('keeps metrics that are there, and what they do not keep any more out', async () => {
     const look = await lookOf(TEXT);
     const plans = { 1: { to: 'existing', metricId: '5' }, 2: { to: 'nothing' } } as const;
-    const { made, targets } = orderOf(look, plans, { ...ASSET, name: '' }, () => 77);
-    expect(targets).toEqual({ 1: { metricId: '5', earliest: 77 } });
+    const { made, targets } = orderOf(look, plans, { ...ASSET, name: '' }, () => ({
+      kind: 'amount',
+      intervalMs: 900_000,
+      stamped: 'end',
+      earliest: 77,
+    }));
+    // Its metric says that times stand for the end of an interval.
+    expect(targets).toEqual({ 1: { metricId: '5', earliest: 77, shiftMs: 900_000 } });
     expect(made).toEqual({ assets: [], metrics: [] });
   });
 });

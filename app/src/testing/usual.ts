@@ -15,6 +15,8 @@ export const DEFAULT_METRIC = {
   plausibleLow: null,
   plausibleHigh: null,
   retentionDays: null,
+  stamped: 'start',
+  cut: 'start',
   assetId: '1',
   assetName: 'Quayside',
   plantId: '1',

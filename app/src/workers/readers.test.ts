@@ -156,7 +156,7 @@ async function account(text: string) {
   const told: ReportedLine[] = [...look.told];
   const numbers = new Set<string>();
   const targets = Object.fromEntries(
-    look.feeds.map(({ key, index }) => [key, { metricId: String(index), earliest: null }]),
+    look.feeds.map(({ key, index }) => [key, { metricId: String(index), earliest: null, shiftMs: 0 }]),
   );
   try {
     await readFile(

@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { DEGREE_DAY_METHODS, DEGREE_DAY_KINDS } from '../degreeDays/degreeDays';
-import { METRIC_KINDS, METRIC_ORIGINS } from '../domain/metric';
+import { CUTS, METRIC_KINDS, STAMPS, METRIC_ORIGINS } from '../domain/metric';
 import { REFERENCE_PERIODS } from '../domain/reference';
 import { feedHealthSchema } from '../feeds/feedHealth';
 import { metricSchema, newMetricSchema } from '../schemas/data';
@@ -46,6 +46,10 @@ export const metric = named(
     plausibleHigh: amountOrNull(),
     /** Older samples are deleted, rollups stay; null = all are kept. */
     retentionDays: amountOrNull(),
+    /** Of an amount: what the times of its samples stand for; they are shown by the start of their interval. */
+    stamped: oneOf(STAMPS),
+    /** Of an amount that a window cuts: counts in full where it begins, or by its share. */
+    cut: oneOf(CUTS),
     assetId: text(),
     assetName: text(),
     plantId: text(),

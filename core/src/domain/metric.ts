@@ -60,7 +60,33 @@ export interface MetricReading {
   readonly maxGapMs: number;
   /** For a register: the value at which the counter starts again at 0; null if it never does. */
   readonly rollover: number | null;
+  /** Of an amount: counts by the share of its interval in a window, instead of in full where it begins. */
+  readonly isSpread?: boolean;
 }
+
+/** What the times of amounts stand for where they come in: the start or the end of their interval. */
+export const STAMPS = ['start', 'end'] as const;
+export type Stamped = (typeof STAMPS)[number];
+export const STAMP_WORDS: Readonly<Record<Stamped, string>> = {
+  start: 'the start of their interval',
+  end: 'the end of their interval',
+};
+
+/** Where an amount counts that a window cuts: in full where it begins, or by its share. */
+export const CUTS = ['start', 'share'] as const;
+export const CUT_WORDS: Readonly<Record<(typeof CUTS)[number], string>> = {
+  start: 'in full where it begins',
+  share: 'by the share of its interval',
+};
+
+/**
+ * How much earlier samples are stored than they are stamped, ms: amounts are kept by the start of their interval.
+ * @example stampShift({ kind: 'amount', intervalMs: 900_000 }, 'end') // => 900_000
+ */
+export const stampShift = (
+  { kind, intervalMs }: { readonly kind: MetricKind; readonly intervalMs: number },
+  stamped: Stamped,
+): number => (kind === 'amount' && stamped === 'end' ? intervalMs : 0);
 
 /** State code that counts as running in `share` and `duration`. */
 export const RUNNING = 1;

@@ -36,6 +36,8 @@ export interface FileTarget {
   readonly metricId: string;
   /** Samples before this time are refused, ms; null = none are. */
   readonly earliest: number | null;
+  /** How much earlier than they are written samples are stored, ms: amounts are kept by the start of their interval. */
+  readonly shiftMs: number;
 }
 
 /** The target of each series, by key of the feed. A series without a target is left out. */

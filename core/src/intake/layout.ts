@@ -1,3 +1,4 @@
+import type { Stamped } from '../domain/metric';
 import type { DecimalSign } from './numberText';
 import type { Century, TimeFormat } from './timeFormat';
 
@@ -122,6 +123,8 @@ export interface FileLayout {
   /** The one time of every row, ms, where the file has none. */
   readonly fixedTime: number | null;
   readonly repeatedHour: RepeatedHour;
+  /** What the times of amounts stand for; null = as each metric says. */
+  readonly stamped: Stamped | null;
   /** null = a person must say if values collide. */
   readonly collisions: CollisionRule | null;
   readonly events: Events | null;
@@ -152,6 +155,7 @@ export type LayoutCorrection = Partial<
     | 'century'
     | 'fixedTime'
     | 'repeatedHour'
+    | 'stamped'
     | 'collisions'
     | 'events'
     | 'totals'

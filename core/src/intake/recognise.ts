@@ -119,6 +119,7 @@ export function recogniseTable(table: SeenTable, correct: LayoutCorrection = {})
       century: correct.century ?? null,
       fixedTime: correct.fixedTime ?? null,
       repeatedHour: correct.repeatedHour ?? 'inOrder',
+      stamped: correct.stamped ?? null,
       collisions: correct.collisions ?? null,
       events: correct.events ?? null,
       totals: correct.totals ?? 'leftOut',

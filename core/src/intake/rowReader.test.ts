@@ -22,6 +22,7 @@ const LAYOUT: FileLayout = {
   century: null,
   fixedTime: null,
   repeatedHour: 'inOrder',
+  stamped: null,
   collisions: null,
   events: null,
   totals: 'leftOut',
@@ -101,7 +102,10 @@ describe('rowReader', () => {
         ['1400-01-01', '1'],
         ['2020-01-01', '1'],
       ],
-      { latest: Date.UTC(2027, 0, 1), targets: { '1': { metricId: '7', earliest: Date.UTC(2025, 0, 1) } } },
+      {
+        latest: Date.UTC(2027, 0, 1),
+        targets: { '1': { metricId: '7', earliest: Date.UTC(2025, 0, 1), shiftMs: 0 } },
+      },
     );
     expect(of('refused').map(({ reason }) => reason)).toEqual([
       'lies in the future',
@@ -174,7 +178,7 @@ describe('rowReader', () => {
       'Line 2 / Temp',
     ]);
     const key = read(rows, { layout }).feeds[1].key;
-    const one = read(rows, { layout, targets: { [key]: { metricId: '4', earliest: null } } });
+    const one = read(rows, { layout, targets: { [key]: { metricId: '4', earliest: null, shiftMs: 0 } } });
     expect(one.taken).toEqual([['Line 1 / Temp', Date.UTC(2026, 0, 1), 60]]);
     expect(one.balance).toMatchObject({ taken: 1, leftOut: { notChosen: 1 }, values: { notChosen: 3 } });
   });

@@ -220,6 +220,7 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
         return;
       }
     }
+    let at = t;
     if (targets) {
       const target = targetOf(feed);
       if (target === null) {
@@ -227,12 +228,13 @@ export function rowReader(layout: FileLayout, options: RowReaderOptions): RowRea
         tally.notChosen++;
         return;
       }
-      if (target.earliest !== null && t < target.earliest) {
+      at = t - target.shiftMs;
+      if (target.earliest !== null && at < target.earliest) {
         refuse(tally, line, feed.label, new Date(t).toISOString(), 'older than this metric keeps samples');
         return;
       }
     }
-    put(feed, t, value, line, tally);
+    put(feed, at, value, line, tally);
   };
 
   const targetOf = (feed: Feed): FileTarget | null => {

@@ -19,7 +19,8 @@ const ADD_UP: ReadonlySet<RollupColumn> = new Set(['heldMs', 'area', 'sum', 'inc
 export function columnsFor(summary: Summary, kind: MetricKind): ReadonlySet<RollupColumn> {
   const columns = new Set<RollupColumn>(['heldMs']);
   if (summary === 'mean' && kind === 'level') columns.add('area');
-  else if (summary === 'mean' || summary === 'sum') columns.add('sum');
+  else if (summary === 'mean') columns.add('sum');
+  else if (summary === 'sum') columns.add('sum').add('area');
   else if (summary === 'sd') columns.add('sum').add('m2');
   else if (summary === 'increase') columns.add('increase').add('spanMs');
   else if (summary === 'min' || summary === 'max' || summary === 'first' || summary === 'last')

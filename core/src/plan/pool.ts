@@ -4,7 +4,7 @@ import { quantile } from '../stats/stats';
 import { elapsedSpans, lengthOfSpans, QUANTILE } from '../summary/summarise';
 import { emptyAggregates, type Aggregates } from '../summary/aggregates';
 import { aggregate, type Spans } from '../summary/aggregate';
-import { NOTHING, valueOfAggregates, type Summarised } from '../summary/valueOf';
+import { NOTHING, sumOfAmounts, valueOfAggregates, type Summarised } from '../summary/valueOf';
 import type { BucketSpans } from '../time/bucketSpans';
 import { joinAll } from './assemble';
 
@@ -24,14 +24,19 @@ export function countedSpans(origin: MetricOrigin, buckets: BucketSpans, now: nu
  * time or count.
  *
  * @param elapsed the time counted of all of them together, ms for each period.
+ * @param isSpread of amounts, one for each: counts by share.
  */
 export function pooledValues(
   aggregates: readonly Aggregates[],
   summary: Summary,
   kind: MetricKind,
   elapsed: Float64Array,
+  isSpread: readonly boolean[] = [],
 ): Summarised[] {
   const size = elapsed.length;
+  if (summary === 'sum' && isSpread.some(Boolean)) {
+    return Array.from(elapsed, (ms, i) => sumOfAmounts(aggregates, isSpread, i, ms));
+  }
   const total = aggregates.length === 1 ? aggregates[0] : emptyAggregates(size);
   if (aggregates.length > 1) for (const each of aggregates) joinAll(total, each);
   return Array.from({ length: size }, (_, i) => valueOfAggregates(total, i, summary, kind, elapsed[i]));

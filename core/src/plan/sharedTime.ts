@@ -98,14 +98,14 @@ export function withoutCutAmounts(
 
 /**
  * The parts of spans in which all of several series have data, without logging intervals of amounts that only
- * some of that time covers.
+ * some of that time covers. Amounts that count by share do so here too.
  */
 export function sharedParts(spans: Spans, all: readonly ReadSeries[]): PartsOfSpans {
   let parts = partsInside(
     spans,
     all.map(({ series, reading }) => heldIntervals(series, reading)),
   );
-  const amounts = all.filter(({ reading }) => reading.kind === 'amount');
+  const amounts = all.filter(({ reading }) => reading.kind === 'amount' && !reading.isSpread);
   for (let before: PartsOfSpans | null = null; before !== parts;) {
     before = parts;
     for (const each of amounts) parts = sameOr(parts, withoutCutAmounts(parts, spans, each));

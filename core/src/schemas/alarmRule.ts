@@ -48,7 +48,8 @@ const cautionSchema = yup
     'milder',
     'The Caution must come before the Breach: the same test with a milder limit',
     (caution, { parent }: { readonly parent: { level?: string; test?: AlarmTest } }) =>
-      !caution || (parent.level === 'breach' && parent.test !== undefined && isMilder(caution.test, parent.test)),
+      !caution ||
+      (parent.level === 'breach' && parent.test !== undefined && isMilder(caution.test, parent.test)),
   );
 
 export const alarmRuleSchema = yup

@@ -1,6 +1,6 @@
 import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
-import { METRIC_KINDS } from '../domain/metric';
+import { CUTS, METRIC_KINDS, STAMPS } from '../domain/metric';
 import { countedNumber, finite, idText } from './parts';
 
 /* Shapes of assets and metrics. */
@@ -98,6 +98,15 @@ export const metricFields = {
       high == null || parent.plausibleLow == null ? true : high >= parent.plausibleLow,
     ),
   retentionDays: yup.number().integer().min(1).max(40_000).nullable().default(null),
+  /** Of an amount: what the times of its samples stand for, and where one counts that a window cuts. */
+  stamped: yup
+    .string()
+    .oneOf([...STAMPS])
+    .default('start'),
+  cut: yup
+    .string()
+    .oneOf([...CUTS])
+    .default('start'),
 };
 
 export const newMetricSchema = yup

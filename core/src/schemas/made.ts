@@ -36,6 +36,7 @@ export const madeSchema = yup
             unit: metricFields.unit,
             kind: metricFields.kind,
             intervalMs: metricFields.intervalMs,
+            stamped: metricFields.stamped,
             decimals: yup.number().integer().min(0).max(12).default(1),
           })
           .noUnknown(),

@@ -140,6 +140,7 @@ function aggregateHeld(
   const longest = reading.kind === 'amount' ? reading.intervalMs : reading.maxGapMs;
   const level = reading.kind === 'level';
   const state = reading.kind === 'state';
+  const spread = reading.kind === 'amount' && reading.isSpread === true;
   const { heldMs, area } = out;
   const starts = asFloats(spans.start);
   const ends = asFloats(spans.end);
@@ -157,6 +158,7 @@ function aggregateHeld(
       if (held <= 0) continue;
       heldMs[j] += held;
       if (level) area[j] += value * held;
+      else if (spread) area[j] += value * (held / (end - at));
       else if (state) stateColumn(out, v[i])[j] += held;
     }
   }

@@ -16,7 +16,7 @@ export interface Aggregates {
   readonly m2: Float64Array;
   /** ms covered by usable data. */
   readonly heldMs: Float64Array;
-  /** Level: value × ms it held, summed. */
+  /** Level: value × ms it held, summed. Amount that counts by share: the shares. */
   readonly area: Float64Array;
   /** Register: its increase, and the ms over which that is known. */
   readonly increase: Float64Array;

@@ -5,7 +5,8 @@ import { formulaWords } from './formulaWords';
 import { unitOfMeasure } from '../domain/metric';
 import { measure, measureBuckets } from './measure';
 import { counterStep } from './counterStep';
-import { summarise } from './summarise';
+import type { MetricReading } from '../domain/metric';
+import { summarise, summariseSpans } from './summarise';
 
 const NOW = 10 * ONE_HOUR;
 
@@ -164,5 +165,43 @@ describe('measure', () => {
         100,
       ),
     ).toBe('sum of Gas used (Dryer 5) ÷ sum of Dried weight (Dryer 5) × 100');
+  });
+});
+
+describe('amounts that count by the share of their interval', () => {
+  const SPREAD: MetricReading = {
+    kind: 'amount',
+    intervalMs: ONE_HOUR,
+    maxGapMs: ONE_HOUR,
+    rollover: null,
+    isSpread: true,
+  };
+
+  it('lose nothing however a window is cut up', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 1, maxLength: 24 }),
+        fc.uniqueArray(fc.integer({ min: 1, max: 24 * 60 - 1 }), { maxLength: 12 }),
+        (values, cuts) => {
+          const series = seriesOf(
+            values.map((_, i) => i * ONE_HOUR),
+            values,
+          );
+          const end = values.length * ONE_HOUR;
+          const edges = [0, ...cuts.map((each) => each * MINUTE).filter((each) => each < end), end].sort(
+            (a, b) => a - b,
+          );
+          const spans = {
+            start: edges.slice(0, -1),
+            end: edges.slice(1),
+            into: edges.slice(1).map((_, i) => i),
+          };
+          const parts = summariseSpans(series, 'sum', SPREAD, spans, spans.start.length);
+          const whole = values.reduce((a, b) => a + b, 0);
+          expect(parts.reduce((sum, { value }) => sum + value!, 0)).toBeCloseTo(whole, 6);
+          expect(parts.every(({ coverage }) => coverage === 1)).toBe(true);
+        },
+      ),
+    );
   });
 });

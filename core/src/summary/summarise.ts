@@ -4,7 +4,7 @@ import { quantile } from '../stats/stats';
 import type { Interval } from '../time/interval';
 import { checkSummary } from './checkSummary';
 import { spansOfEdges, aggregate, type Spans } from './aggregate';
-import { needsSamples, NOTHING, valueOfAggregates, type Summarised } from './valueOf';
+import { needsSamples, NOTHING, sumOfAmounts, valueOfAggregates, type Summarised } from './valueOf';
 
 type MaybeQualified = Series & { readonly q?: Uint8Array | null };
 
@@ -63,6 +63,9 @@ export function summariseSpans(
   const elapsed = lengthOfSpans(spans, size);
   const percentile = needsSamples(summary) ? quantileBySpan(usable, QUANTILE[summary]!, spans, size) : null;
   return Array.from({ length: size }, (_, i) => {
+    if (!percentile && summary === 'sum' && reading.isSpread) {
+      return sumOfAmounts([aggregates], [true], i, elapsed[i]);
+    }
     if (!percentile) return valueOfAggregates(aggregates, i, summary, reading.kind, elapsed[i]);
     const rest = valueOfAggregates(aggregates, i, 'count', reading.kind, elapsed[i]);
     return elapsed[i] > 0 ? { ...rest, value: percentile[i] } : NOTHING;

@@ -37,6 +37,29 @@ export function valueOfAggregates(
   return { value: pick(aggregates, i, summary, kind), samples: aggregates.n[i], coverage };
 }
 
+/**
+ * The sum of amounts of several metrics in bucket `i`, each as it counts: in full where an amount begins, or by
+ * the share of its interval (`isSpread`, one for each).
+ */
+export function sumOfAmounts(
+  members: readonly Aggregates[],
+  isSpread: readonly boolean[],
+  i: number,
+  elapsedMs: number,
+): Summarised {
+  if (elapsedMs <= 0) return NOTHING;
+  let samples = 0;
+  let held = 0;
+  let sum: number | null = null;
+  for (const [k, each] of members.entries()) {
+    samples += each.n[i];
+    held += each.heldMs[i];
+    const known = isSpread[k] ? each.heldMs[i] > 0 : each.n[i] > 0;
+    if (known) sum = (sum ?? 0) + (isSpread[k] ? each.area[i] : each.sum[i]);
+  }
+  return { value: sum, samples, coverage: Math.min(1, held / elapsedMs) };
+}
+
 function pick(aggregates: Aggregates, i: number, summary: Summary, kind: MetricKind): number | null {
   const n = aggregates.n[i];
   const held = aggregates.heldMs[i];

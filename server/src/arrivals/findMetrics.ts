@@ -162,11 +162,12 @@ async function matchByRule(
           })
         ).id;
       const counter = /_(total|count|sum|bucket)$/.test(series.name);
+      const kind = counter ? 'register' : 'level';
       const metricId = await makeMetric(readAsServer(db), {
         assetId,
         name: metric.slice(0, 200),
         unit: '',
-        kind: counter ? 'register' : 'level',
+        kind,
         intervalMs: DEFAULT_INTERVAL_MS,
         maxGapMs: DEFAULT_INTERVAL_MS * 3,
         rollover: null,
@@ -176,7 +177,15 @@ async function matchByRule(
       });
       await noteHeard(db, tokenId, [{ ...series, value: NaN, count: 0 }], now);
       await mapSeries(db, tokenId, series.series, metricId);
-      metrics.set(id, { id: metricId, key: series.series, unit: '', retentionDays: null });
+      metrics.set(id, {
+        id: metricId,
+        key: series.series,
+        unit: '',
+        retentionDays: null,
+        kind,
+        intervalMs: DEFAULT_INTERVAL_MS,
+        stamped: 'start',
+      });
     }
     await notify(db, 'metrics', []);
   }).catch((error: unknown) => {

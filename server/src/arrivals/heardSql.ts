@@ -1,7 +1,7 @@
 import type { HeardSeries } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
-import type { MetricKeyRow } from '../metrics/sql';
+import { KEY_COLUMNS, type MetricKeyRow } from '../metrics/sql';
 
 /** Most unmapped series stored per token. */
 export const MAX_UNMAPPED = 5000;
@@ -22,7 +22,7 @@ export async function mappedSeries(
 ): Promise<Map<string, MetricKeyRow>> {
   const rows = await all<MetricKeyRow & { series: string }>(
     db,
-    `select heard.series, metric.id, metric.key, metric.unit, metric.retention_days as "retentionDays"
+    `select heard.series, ${KEY_COLUMNS}
      from heard_series heard join metric on metric.id = heard.metric_id
      where heard.token_id = $1 and heard.series = any($2::text[])
        and metric.origin = 'samples' and metric.removed_at is null`,

@@ -1,5 +1,5 @@
 import { MAX_SAMPLES } from '@vivid-beacon/core/src/api/samples';
-import { BeaconError, DAY_MS, isStorable, QUALITY, type PushRefusal } from '@vivid-beacon/core';
+import { BeaconError, DAY_MS, isStorable, QUALITY, stampShift, type PushRefusal } from '@vivid-beacon/core';
 import { dayOf } from '@vivid-beacon/core/src/aggregation';
 import {
   EARLIEST_TIME,
@@ -247,12 +247,14 @@ export function readSample(
     return { reason: `unit must be "${metric.unit}" as set for this metric, got ${show(unit)}` };
   }
   const quality = qualityOf(q);
+  // Amounts are kept by the start of their interval.
+  const from = t - stampShift(metric, metric.stamped);
   if (quality === null) return { reason: `q must be good, uncertain or bad (or 0, 1, 2), got ${show(q)}` };
-  if (value === null && quality === QUALITY.bad) return { metricId: metric.id, t, v: NaN, q: quality };
+  if (value === null && quality === QUALITY.bad) return { metricId: metric.id, t: from, v: NaN, q: quality };
   if (typeof value !== 'number' || !Number.isFinite(value)) {
     return { reason: `v must be a finite number, got ${show(value)}` };
   }
-  return { metricId: metric.id, t, v: value, q: quality };
+  return { metricId: metric.id, t: from, v: value, q: quality };
 }
 
 /** Samples before this are not taken: their day has been thrown away, only its rollup is left. ms. */

@@ -1,5 +1,5 @@
 import { samplesApi } from '@vivid-beacon/core/src/api/samples';
-import { BeaconError, encodeColumns } from '@vivid-beacon/core';
+import { BeaconError, stampShift, encodeColumns } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import { endpoints, SENT } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
@@ -22,28 +22,36 @@ function refuseOthers(rows: Iterable<MetricRow>): void {
 }
 
 /** Samples of metrics, one metric after another. */
+/** Times as their sender writes them: amounts are kept by the start of their interval. */
+const later = (t: Float64Array, shift: number): Float64Array =>
+  shift === 0 ? t : t.map((each) => each + shift);
+
 async function* piecesOfAll(
   db: Queryable,
   rows: readonly MetricRow[],
   from: number,
   to: number,
 ): AsyncGenerator<ExportPiece> {
-  for (const { id, name: metric, key, assetName: asset, plantName: plant, zone, unit } of rows) {
-    for await (const { t, v, q } of piecesOf(db, id, from, to)) {
-      yield { metric, key, asset, plant, zone, unit, t, v, q };
+  for (const row of rows) {
+    const { id, name: metric, key, assetName: asset, plantName: plant, zone, unit } = row;
+    const shift = stampShift(row, row.stamped);
+    for await (const { t, v, q } of piecesOf(db, id, from - shift, to - shift)) {
+      yield { metric, key, asset, plant, zone, unit, t: later(t, shift), v, q };
     }
   }
 }
 
 export const exportEndpoints = endpoints(samplesApi, {
   'GET /api/metrics/:id/samples': async ({ app, db, params, query, response }) => {
-    refuseOthers((await needMetrics(db, [params.id])).values());
+    const row = (await needMetrics(db, [params.id])).get(params.id)!;
+    refuseOthers([row]);
     const { from, to, offset, limit } = query;
-    const { total, series } = await readPage(app.pool, params.id, from, to, offset, limit);
+    const shift = stampShift(row, row.stamped);
+    const { total, series } = await readPage(app.pool, params.id, from - shift, to - shift, offset, limit);
     return sendColumns(
       response,
       encodeColumns({ total, offset }, [
-        ['t', series.t],
+        ['t', later(series.t, shift)],
         ['v', series.v],
         ['q', series.q ?? new Uint8Array(series.t.length)],
       ]),

@@ -85,6 +85,7 @@ export async function makeWithFile(
         maxGapMs: metric.intervalMs * DEFAULT_GAPS,
         rollover: null,
         decimals: metric.decimals,
+        stamped: metric.stamped,
         origin: 'samples',
         at: now,
       }),

@@ -1,5 +1,5 @@
 import { metricsApi } from '@vivid-beacon/core/src/api/metrics';
-import { BeaconError } from '@vivid-beacon/core';
+import { BeaconError, stampShift } from '@vivid-beacon/core';
 import { ucumCode } from '@vivid-beacon/core/src/units/unit';
 import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
@@ -9,6 +9,7 @@ import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
 import { judgeFeed } from '../samples/latestSql';
 import { rebuildRollups } from '../samples/rebuild';
+import { shiftSamples } from '../samples/shift';
 import { metricsAlike, metricsAsNamed } from './alikeSql';
 import { makeMetric } from './makeMetric';
 import { needMetrics, toMetric } from './metrics';
@@ -91,9 +92,15 @@ export const metricEndpoints = endpoints(metricsApi, {
         before.intervalMs === body.intervalMs &&
         before.maxGapMs === maxGapMs &&
         before.rollover === body.rollover &&
+        before.cut === body.cut &&
         before.plausibleLow === body.plausibleLow &&
         before.plausibleHigh === body.plausibleHigh;
-      if (!same && before.origin === 'samples') await rebuildRollups(db, params.id);
+      if (before.origin === 'samples') {
+        // Samples read by other stamps lie elsewhere.
+        const later = stampShift(before, before.stamped) - stampShift(body, body.stamped);
+        if (later !== 0) await shiftSamples(db, params.id, later, app.now());
+        if (!same || later !== 0) await rebuildRollups(db, params.id);
+      }
       await notify(db, 'metrics', [params.id]);
       await notify(db, 'samples', [params.id]);
     });

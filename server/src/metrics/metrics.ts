@@ -14,8 +14,8 @@ export function toMetric(row: MetricRow, now: number): Metric {
 }
 
 /** How its samples are to be read. */
-export function readingOf(row: MetricRow): MetricReading {
-  return { kind: row.kind, intervalMs: row.intervalMs, maxGapMs: row.maxGapMs, rollover: row.rollover };
+export function readingOf({ kind, intervalMs, maxGapMs, rollover, cut }: MetricRow): MetricReading {
+  return { kind, intervalMs, maxGapMs, rollover, isSpread: kind === 'amount' && cut === 'share' };
 }
 
 /** @throws {BeaconError} NOT_FOUND naming the first id that is no metric. */

@@ -24,7 +24,7 @@ export const METRICS = `
          metric.interval_ms::float8 as "intervalMs", metric.max_gap_ms::float8 as "maxGapMs",
          metric.rollover, metric.decimals::int as decimals,
          metric.plausible_low as "plausibleLow", metric.plausible_high as "plausibleHigh",
-         metric.retention_days as "retentionDays",
+         metric.retention_days as "retentionDays", metric.stamped, metric.cut,
          asset.id as "assetId", asset.name as "assetName", asset.kind as "assetKind", place.path,
          place.plant_id as "plantId", place.plant_name as "plantName", place.zone,
          ${ms('latest.t', 'lastT')}, latest.v as "lastV", coalesce(latest.q, 0)::int as "lastQ", ${ms('latest.received_at', 'receivedAt')},
@@ -92,7 +92,14 @@ export interface MetricKeyRow {
   readonly key: string;
   readonly unit: string;
   readonly retentionDays: number | null;
+  readonly kind: MetricKind;
+  readonly intervalMs: number;
+  readonly stamped: Metric['stamped'];
 }
+
+/** The columns of {@link MetricKeyRow}. */
+export const KEY_COLUMNS = `metric.id, metric.key, metric.unit, metric.retention_days as "retentionDays", metric.kind,
+  metric.interval_ms::float8 as "intervalMs", metric.stamped`;
 
 /** Only metrics that take samples: derived and reference ones do not. */
 export async function metricsByKey(
@@ -102,7 +109,7 @@ export async function metricsByKey(
   const rows = await allPrepared<MetricKeyRow>(
     db,
     'metrics_by_key',
-    `select id, key, unit, retention_days as "retentionDays" from metric
+    `select ${KEY_COLUMNS} from metric
      where key = any($1::text[]) and origin = 'samples' and removed_at is null`,
     [keys],
   );
@@ -125,6 +132,8 @@ export interface NewMetric {
   readonly plausibleLow?: number | null;
   readonly plausibleHigh?: number | null;
   readonly retentionDays?: number | null;
+  readonly stamped?: Metric['stamped'];
+  readonly cut?: Metric['cut'];
   readonly at: number;
 }
 
@@ -133,8 +142,9 @@ export async function addMetric(db: Queryable, metric: NewMetric): Promise<strin
   const row = await one<{ id: string }>(
     db,
     `insert into metric (asset_id, key, name, unit, ucum, kind, origin, period, interval_ms, max_gap_ms, rollover,
-                         decimals, plausible_low, plausible_high, retention_days, created_at, rollup_version)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)
+                         decimals, plausible_low, plausible_high, retention_days, created_at, rollup_version,
+                         stamped, cut)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)
      on conflict do nothing returning id`,
     [
       metric.assetId,
@@ -154,6 +164,8 @@ export async function addMetric(db: Queryable, metric: NewMetric): Promise<strin
       metric.retentionDays ?? null,
       moment(metric.at),
       ROLLUP_VERSION,
+      metric.stamped ?? 'start',
+      metric.cut ?? 'start',
     ],
   );
   return row?.id;
@@ -171,6 +183,8 @@ export interface MetricChange {
   readonly plausibleLow: number | null;
   readonly plausibleHigh: number | null;
   readonly retentionDays: number | null;
+  readonly stamped: Metric['stamped'];
+  readonly cut: Metric['cut'];
 }
 
 /** @returns false when the asset already has another metric of this name. */
@@ -178,7 +192,7 @@ export async function changeMetric(db: Queryable, id: string, change: MetricChan
   const row = await one(
     db,
     `update metric set name = $2, unit = $3, ucum = $4, kind = $5, interval_ms = $6, max_gap_ms = $7, rollover = $8,
-                       decimals = $9, plausible_low = $10, plausible_high = $11, retention_days = $12
+                       decimals = $9, plausible_low = $10, plausible_high = $11, retention_days = $12, stamped = $13, cut = $14
      where id = $1 and not exists (
        select 1 from metric other where other.asset_id = metric.asset_id and other.id <> metric.id
           and lower(other.name) = lower($2))
@@ -196,6 +210,8 @@ export async function changeMetric(db: Queryable, id: string, change: MetricChan
       change.plausibleLow,
       change.plausibleHigh,
       change.retentionDays,
+      change.stamped,
+      change.cut,
     ],
   );
   return row !== undefined;
@@ -218,7 +234,7 @@ export async function metricsByPlainName(
 ): Promise<Map<string, readonly MetricKeyRow[]>> {
   const rows = await all<MetricKeyRow & { plain: string }>(
     db,
-    `select id, key, unit, retention_days as "retentionDays", regexp_replace(key, '[^a-z0-9]+', '_', 'g') as plain from metric
+    `select ${KEY_COLUMNS}, regexp_replace(key, '[^a-z0-9]+', '_', 'g') as plain from metric
      where regexp_replace(key, '[^a-z0-9]+', '_', 'g') = any($1::text[])
        and origin = 'samples' and removed_at is null`,
     [names],
@@ -236,8 +252,7 @@ export function metricsByNames(
 ): Promise<(MetricKeyRow & { asset: string; metric: string })[]> {
   return all(
     db,
-    `select metric.id, metric.key, metric.unit, metric.retention_days as "retentionDays",
-            wanted.asset, wanted.metric
+    `select ${KEY_COLUMNS}, wanted.asset, wanted.metric
      from unnest($1::text[], $2::text[]) as wanted(asset, metric)
      join asset on lower(asset.name) = lower(wanted.asset) and ($3::bigint is null or asset.parent_id = $3)
      join metric on metric.asset_id = asset.id and lower(metric.name) = lower(wanted.metric)

@@ -94,7 +94,8 @@ export async function poolMetrics(
     read.find(({ aggregates }) => aggregates.has(id))!.aggregates.get(id)!,
   );
   const basis = read.some((each) => each.basis === 'rollup') ? 'rollup' : read[0].basis;
-  return { values: pooledValues(inOrder, summary, kind, elapsed), basis };
+  const isSpread = rows.map((row) => readingOf(row).isSpread === true);
+  return { values: pooledValues(inOrder, summary, kind, elapsed, isSpread), basis };
 }
 
 /** Laying out a period and putting it into words takes as long as so many samples. */

@@ -62,7 +62,9 @@ export async function sharedSpans(
     const inside = partsInside(spans, known);
     parts = parts.map((part, i) => intersectionWith(part, inside[i]));
   }
-  const amounts = rows.filter(({ kind, origin }) => kind === 'amount' && origin !== 'reference');
+  const amounts = rows.filter(
+    ({ kind, origin, cut }) => kind === 'amount' && cut === 'start' && origin !== 'reference',
+  );
   parts = await wholeAmounts(context, amounts, parts, spans, reads);
   const untouched = parts.every(
     (part, i) => part.length === 1 && part[0].start === spans.start[i] && part[0].end === spans.end[i],

@@ -44,8 +44,8 @@ interface Run {
 }
 
 export function readingOfStored(metric: StoreMetric): MetricReading {
-  const { kind, intervalMs, maxGapMs, rollover } = metric;
-  return { kind, intervalMs, maxGapMs, rollover };
+  const { kind, intervalMs, maxGapMs, rollover, isSpread } = metric;
+  return { kind, intervalMs, maxGapMs, rollover, isSpread };
 }
 
 /**

@@ -55,6 +55,7 @@ export interface StoreMetric {
   readonly intervalMs: number;
   readonly maxGapMs: number;
   readonly rollover: number | null;
+  readonly isSpread: boolean;
   readonly low: number | null;
   readonly high: number | null;
   readonly removed: boolean;
@@ -65,7 +66,7 @@ export function lockMetrics(db: Queryable, metricIds: readonly string[]): Promis
   return allPrepared(
     db,
     'lock_metrics',
-    `select id, kind, interval_ms::float8 as "intervalMs", max_gap_ms::float8 as "maxGapMs", rollover,
+    `select id, kind, interval_ms::float8 as "intervalMs", max_gap_ms::float8 as "maxGapMs", rollover, cut = 'share' as "isSpread",
             plausible_low as low, plausible_high as high, removed_at is not null as removed
      from metric where id = any($1::bigint[]) order by id for no key update`,
     [metricIds],

@@ -1,7 +1,17 @@
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MINUTE_MS, METRIC_KINDS, type Metric, type MetricKind, type MetricInput } from '@vivid-beacon/core';
+import {
+  MINUTE_MS,
+  CUT_WORDS,
+  CUTS,
+  METRIC_KINDS,
+  STAMP_WORDS,
+  STAMPS,
+  type Metric,
+  type MetricKind,
+  type MetricInput,
+} from '@vivid-beacon/core';
 import { useSaveMetric } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -46,6 +56,8 @@ export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
     plausibleLow: metric?.plausibleLow ?? null,
     plausibleHigh: metric?.plausibleHigh ?? null,
     retentionDays: metric?.retentionDays ?? null,
+    stamped: metric?.stamped ?? 'start',
+    cut: metric?.cut ?? 'start',
   });
   const set = (part: Partial<MetricInput>): void => setForm({ ...form, ...part });
   return (
@@ -82,6 +94,30 @@ export function MetricForm({ metric, assetId, onDone }: MetricFormProps) {
           onChange={(maxGapMs) => set({ maxGapMs })}
         />
       </View>
+      {form.kind === 'amount' && (
+        <>
+          <Words as="second" colour={palette.ink2}>
+            {metric && form.stamped !== metric.stamped
+              ? 'Times stand for. Samples that are there are moved by one interval.'
+              : 'Times stand for'}
+          </Words>
+          <WordRow
+            name="Times stand for"
+            options={STAMPS.map((value) => ({ value, label: STAMP_WORDS[value] }))}
+            chosen={form.stamped}
+            onChoose={(stamped) => set({ stamped })}
+          />
+          <Words as="second" colour={palette.ink2}>
+            An amount that a window cuts counts
+          </Words>
+          <WordRow
+            name="An amount that a window cuts counts"
+            options={CUTS.map((value) => ({ value, label: CUT_WORDS[value] }))}
+            chosen={form.cut}
+            onChoose={(cut) => set({ cut })}
+          />
+        </>
+      )}
       <View style={styles.pair}>
         <OptionalNumberField
           label="Lowest plausible value"

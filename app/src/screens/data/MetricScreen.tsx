@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
+  CUT_WORDS,
+  STAMP_WORDS,
   decimalsFor,
   formatLength,
   formatValue,
@@ -125,6 +127,8 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
             metric.unit && `in ${metric.unit}`,
             sampled && `every ${formatLength(metric.intervalMs)}`,
             sampled && `trusted for ${formatLength(metric.maxGapMs)}`,
+            metric.kind === 'amount' && metric.stamped === 'end' && `times stand for ${STAMP_WORDS.end}`,
+            metric.kind === 'amount' && metric.cut === 'share' && `counts ${CUT_WORDS.share}`,
             feedSentence(metric),
           ]
             .filter(Boolean)

@@ -120,6 +120,21 @@ describe('MetricForm', () => {
     retentionDays: 400,
   } as Metric;
 
+  it('asks of amounts only what their times stand for, and where one counts that a window cuts', async () => {
+    const { person, sent } = renderScreen(<MetricForm metric={null} assetId="3" onDone={() => undefined} />, {
+      'POST /api/metrics': saved,
+    });
+    expect(screen.queryByRole('radiogroup', { name: 'Times stand for' })).toBeNull();
+    await person.type(screen.getByLabelText('Name of the metric'), 'Energy');
+    await person.click(screen.getByRole('radio', { name: /^Amount/ }));
+    await person.click(screen.getByRole('radio', { name: 'the end of their interval' }));
+    await person.click(screen.getByRole('radio', { name: 'by the share of its interval' }));
+    await person.click(screen.getByRole('button', { name: 'Add metric' }));
+    await waitFor(() =>
+      expect(sent[0]?.body).toMatchObject({ kind: 'amount', stamped: 'end', cut: 'share' }),
+    );
+  });
+
   it('explains each kind, asks for a rollover of registers only, and sends what was chosen', async () => {
     const { person, sent } = renderScreen(<MetricForm metric={null} assetId="3" onDone={() => undefined} />, {
       'POST /api/metrics': saved,
@@ -140,6 +155,8 @@ describe('MetricForm', () => {
       kind: 'register',
       intervalMs: MINUTE,
       maxGapMs: 3 * MINUTE,
+      stamped: 'start',
+      cut: 'start',
       rollover: 9999,
       decimals: 1,
       plausibleLow: 0,

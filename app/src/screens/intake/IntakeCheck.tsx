@@ -15,6 +15,7 @@ import {
   proposals,
   type ChosenAsset,
   type ColumnPlan,
+  type FedByFile,
   type Plans,
 } from '../../stores/intakePlans';
 import { usePalette } from '../../theme/useTheme';
@@ -85,11 +86,11 @@ export function IntakeCheck({ store }: IntakeCheckProps) {
   const bringIn = (): void => {
     const now = Date.now();
     const today = Math.floor(now / DAY_MS) * DAY_MS;
-    const earliestOf = (metricId: string): number | null => {
-      const days = metrics.get(metricId)?.retentionDays ?? null;
-      return days === null ? null : today - days * DAY_MS;
+    const metricOf = (metricId: string): FedByFile => {
+      const { kind, intervalMs, stamped, retentionDays: days } = metrics.get(metricId)!;
+      return { kind, intervalMs, stamped, earliest: days === null ? null : today - days * DAY_MS };
     };
-    actions.read({ ...orderOf(look, plans, asset, earliestOf), formToken: token });
+    actions.read({ ...orderOf(look, plans, asset, metricOf), formToken: token });
   };
 
   return (

@@ -12,6 +12,7 @@ import {
   TIME_FORMATS,
   type TimeFormat,
 } from '@vivid-beacon/core/src/intakeFiles';
+import { STAMP_WORDS, STAMPS } from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
@@ -21,6 +22,12 @@ import { usePalette } from '../../theme/useTheme';
 
 const COUNTS = ['0', '1', '2', '3'].map((value) => ({ value, label: value }));
 
+const AS_SET = 'asSet';
+const STAMP_OPTIONS = [
+  { value: AS_SET, label: 'as each metric says' } as const,
+  ...STAMPS.map((value) => ({ value, label: STAMP_WORDS[value] })),
+];
+
 interface LayoutCheckProps {
   readonly store: ReturnType<typeof createIntakeStore>;
 }
@@ -28,7 +35,7 @@ interface LayoutCheckProps {
 /** How the file was understood, with an example beside each choice; every point can be corrected. */
 export function LayoutCheck({ store }: LayoutCheckProps) {
   const palette = usePalette();
-  const { look, zone, actions } = useStore(store);
+  const { look, zone, plans, actions } = useStore(store);
   if (!look) return null;
   const { layout, columns } = look.recognised;
   const ownHeadings =
@@ -37,6 +44,9 @@ export function LayoutCheck({ store }: LayoutCheckProps) {
     <Words as="second" colour={palette.ink2}>
       {text}
     </Words>
+  );
+  const feedsAmounts = Object.values(plans).some(
+    (plan) => plan.to === 'existing' || (plan.to === 'new' && plan.kind === 'amount'),
   );
   const time = columns.find(({ part }) => part === 'time');
   const readable = TIME_FORMATS.filter(
@@ -121,6 +131,17 @@ export function LayoutCheck({ store }: LayoutCheckProps) {
                   : layout.timeFormat
               }
               onChoose={(timeFormat) => actions.correctLayout({ timeFormat })}
+            />
+          </View>
+        )}
+        {feedsAmounts && (
+          <View>
+            {label('What the times of amounts stand for')}
+            <WordRow
+              name="What the times of amounts stand for"
+              options={STAMP_OPTIONS}
+              chosen={layout.stamped ?? AS_SET}
+              onChoose={(value) => actions.correctLayout({ stamped: value === AS_SET ? undefined : value })}
             />
           </View>
         )}

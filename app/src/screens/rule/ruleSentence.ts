@@ -56,7 +56,6 @@ export function ruleSentence(
     slot('over', over ? overWords(over) : 'in each sample'),
     words('is'),
     slot('test', testWords(test, unit, decimals)),
-    ...cautionWords(rule, judged),
     ...(timed ? [words('for'), slot('delay', delayWords(rule.onDelayMs, over))] : []),
     ...(over?.indicatorId ? [] : [slot('hours', rule.hours ? hoursWords(rule.hours) : 'at any time')]),
     ...(suppress && state
@@ -65,6 +64,7 @@ export function ruleSentence(
           slot('suppress', `${state.name.toLowerCase()} is ${stateTestWords(suppress.code, suppress.is)}`),
         ]
       : [words('and'), slot('suppress', 'in any state')]),
+    ...cautionWords(rule, judged),
     ...(back
       ? [
           words('. It ends when the value is'),
@@ -79,7 +79,7 @@ export function ruleSentence(
 /** ", a low-priority Caution from 195 °C on"; nothing where a rule has one stage only. */
 function cautionWords({ caution, level, test }: RuleInput, { unit, decimals }: JudgedByRule): SentencePart[] {
   if (level !== 'breach' || !canHaveStages(test)) return [];
-  if (!caution) return [words('with'), slot('caution', 'no Caution before it')];
+  if (!caution) return [words(', with'), slot('caution', 'no Caution before it')];
   return [
     words('with'),
     slot(
