@@ -237,6 +237,7 @@ async function addIndicators(
     const values = Object.entries(indicator.months).map(([ahead, value]) => ({
       start: month.plus({ months: Number(ahead) }).toISODate()!,
       value,
+      month: false,
     }));
     await writeTargets(pool, id, values);
   }

@@ -81,9 +81,14 @@ export const useSaveIndicator = () =>
 export const useRemoveIndicator = () =>
   useChange((id: string) => call('DELETE /api/indicators/:id', { params: { id } }), TOPICS);
 
+/** A target to set for a period, or for a single month of it; null takes it away. */
+interface TargetChange extends Omit<PeriodTarget, 'value'> {
+  readonly value: number | null;
+}
+
 export const useSaveTargets = () =>
   useChange(
-    ({ id, values }: { id: string; values: readonly { start: string; value: number | null }[] }) =>
+    ({ id, values }: { id: string; values: readonly TargetChange[] }) =>
       call('PUT /api/indicators/:id/targets', { params: { id }, body: { values } }),
     TOPICS,
   );

@@ -25,7 +25,7 @@ export interface PeriodValue {
   readonly value: number;
 }
 
-interface PeriodValuesProps {
+export interface PeriodValuesProps {
   readonly values: readonly PeriodValue[];
   readonly period: ReferencePeriod;
   readonly zone: string;
@@ -76,7 +76,7 @@ export function PeriodValues({
         {starts.map((at) => {
           const start = at.toISODate()!;
           const value = byStart.get(start);
-          const label = periodLabel(at, period);
+          const label = periodLabel(at, period, rules.financialYearMonth);
           return (
             <View key={start} style={styles.cell}>
               {mayEdit ? (

@@ -1,8 +1,8 @@
 import type { DateTime } from 'luxon';
 import type { ReferencePeriod } from '@vivid-beacon/core';
 
-/** A period by its local first day: "Nov 2026", "Q4 2026", "Week of 2 Nov 2026". */
-export function periodLabel(at: DateTime, period: ReferencePeriod): string {
+/** A period by its local first day: "Nov 2026", "Q4 2026", "Week of 2 Nov 2026", "Q3 FY 2026/27". */
+export function periodLabel(at: DateTime, period: ReferencePeriod, financialYearMonth: number): string {
   switch (period) {
     case 'day':
       return at.toFormat('ccc d LLL yyyy');
@@ -14,6 +14,11 @@ export function periodLabel(at: DateTime, period: ReferencePeriod): string {
       return `Q${at.quarter} ${at.year}`;
     case 'year':
       return String(at.year);
+    case 'financialQuarter': {
+      const months = (at.month + 12 - financialYearMonth) % 12;
+      const year = at.minus({ months });
+      return `Q${Math.floor(months / 3) + 1} ${periodLabel(year, 'financialYear', financialYearMonth)}`;
+    }
     case 'financialYear':
       return at.month === 1 ? `FY ${at.year}` : `FY ${at.year}/${String(at.year + 1).slice(2)}`;
   }

@@ -99,7 +99,13 @@ const judgedPeriod = named(
 /** One period of an indicator's past, judged by the definition and the target in force when it began. */
 export type JudgedPeriod = TypeOf<typeof judgedPeriod>;
 
-const pastFields = { bucket: oneOf(PAST_BUCKETS), zone: text(), periods: list(judgedPeriod) };
+const pastFields = {
+  bucket: oneOf(PAST_BUCKETS),
+  zone: text(),
+  /** Of the site, 1 to 12. */
+  financialYearMonth: amount(),
+  periods: list(judgedPeriod),
+};
 const indicatorPast = shape(pastFields);
 export type IndicatorPast = TypeOf<typeof indicatorPast>;
 

@@ -18,7 +18,7 @@ export function nameOfPeriod({ start, end }: Interval, bucket: Bucket, zone: str
   const at = DateTime.fromMillis(start, { zone: steadyZone(zone), locale: 'en-GB' });
   const format = NAMED[bucket];
   const name =
-    bucket === 'quarter'
+    bucket === 'quarter' || bucket === 'financialQuarter'
       ? quarterName(at)
       : format
         ? at.toFormat(format)

@@ -12,7 +12,7 @@ import { REFERENCE_PERIODS } from '../domain/reference';
 import { BeaconError } from '../errors';
 import { hoursSchema } from '../schemas/hours';
 import { dateText, finite, idText } from '../schemas/parts';
-import { amount, shape, text, taggedUnion, type TypeOf, named } from '../schemas/shape';
+import { amount, shape, text, truth, taggedUnion, type TypeOf, named } from '../schemas/shape';
 import { windowSchema } from '../time/windowSpec';
 import { BASELINE_STRETCHES } from './baseline';
 
@@ -142,8 +142,11 @@ export const indicatorVersion = shape({
 });
 export type IndicatorVersion = TypeOf<typeof indicatorVersion>;
 
-/** A target entered for a period; `start` is the local first day of the period, "2026-11-01". */
-export const periodTarget = shape({ start: text(), value: amount() });
+/**
+ * A target entered for a period; `start` is the local first day of the period, "2026-11-01". `month`: of a single
+ * month of a longer period, set otherwise.
+ */
+export const periodTarget = shape({ start: text(), value: amount(), month: truth() });
 export type PeriodTarget = TypeOf<typeof periodTarget>;
 
 /** Targets by period; null removes one. */
@@ -155,6 +158,7 @@ export const periodTargetsSchema = yup
           .object({
             start: dateText('A period begins on a date such as 2026-11-01').required(),
             value: finite().nullable().defined(),
+            month: yup.boolean().default(false),
           })
           .noUnknown()
           .required(),

@@ -6,7 +6,7 @@ import { indicatorSchema } from './definition';
 import { bandOfJudge } from './bandOfTarget';
 import { versionAt, type IndicatorVersion, type Judge } from './definition';
 import { suggestTargets } from './suggestTargets';
-import { addsUp, changeOf, targetOfWindow } from './targetOfWindow';
+import { addsUp, changeOf, targetOfWindow, wrongMonths } from './targetOfWindow';
 
 const DAY = 86_400_000;
 const LONDON = { zone: 'Europe/London', calendar: DEFAULT_CALENDAR };
@@ -85,9 +85,9 @@ describe('a band in percent of the target', () => {
 
 describe('targets typed in by period', () => {
   const months = [
-    { start: '2026-10-01', value: 310 },
-    { start: '2026-11-01', value: 300 },
-    { start: '2026-12-01', value: 620 },
+    { start: '2026-10-01', value: 310, month: false },
+    { start: '2026-11-01', value: 300, month: false },
+    { start: '2026-12-01', value: 620, month: false },
   ];
   const at = (date: string): number => DateTime.fromISO(date, { zone: 'Europe/London' }).toMillis();
   const window = (from: string, to: string) => ({ start: at(from), end: at(to) });
@@ -154,6 +154,39 @@ describe('targets typed in by period', () => {
         },
       ),
     );
+  });
+
+  const year = [
+    { start: '2026-01-01', value: 1200, month: false },
+    { start: '2026-08-01', value: 40, month: true },
+    { start: '2026-12-01', value: 60, month: true },
+  ];
+  const ofYear = (from: string, to: string, adds = true, prorate: 'calendar' | 'none' = 'calendar') =>
+    targetOfWindow(year, 'year', window(from, to), adds, prorate, LONDON);
+
+  it('of a year with single months set otherwise keep the year whole', () => {
+    expect(ofYear('2026-01-01', '2027-01-01')).toBeCloseTo(1200, 9);
+    expect(ofYear('2026-08-01', '2026-09-01')).toBeCloseTo(40, 9);
+    expect(ofYear('2026-12-01', '2026-12-16')).toBeCloseTo((60 * 15) / 31, 9);
+    // The other 303 days share what is left: 1100.
+    expect(ofYear('2026-01-01', '2026-02-01')).toBeCloseTo((1100 * 31) / 303, 1);
+    expect(ofYear('2026-08-01', '2026-08-02', true, 'none')).toBe(40);
+  });
+
+  it('of a mean have another target in the months that are set', () => {
+    expect(ofYear('2026-08-01', '2026-09-01', false)).toBe(40);
+    expect(ofYear('2026-07-01', '2026-08-01', false)).toBe(1200);
+  });
+
+  it('are refused where the months come to more than the year', () => {
+    expect(wrongMonths(year, 'year', 'Europe/London')).toBeNull();
+    const more = [...year, { start: '2026-03-01', value: 1101, month: true }];
+    expect(wrongMonths(more, 'year', 'Europe/London')).toEqual({
+      start: '2026-01-01',
+      months: 1201,
+      whole: 1200,
+    });
+    expect(wrongMonths(more, 'month', 'Europe/London')).toBeNull();
   });
 
   it('a measure adds up when it is a total, not when it is a ratio or a mean', () => {

@@ -30,7 +30,12 @@ export interface PlannedMetric {
 /** Attributes by asset id, for the assets in question. */
 export type AttributesById = ReadonlyMap<string, Readonly<Record<string, string | number>>>;
 
-const OF_CALENDAR: ReadonlySet<string | null> = new Set(['shift', 'week', 'financialYear']);
+const OF_CALENDAR: ReadonlySet<string | null> = new Set([
+  'shift',
+  'week',
+  'financialQuarter',
+  'financialYear',
+]);
 
 /** Shifts, working hours, weeks and financial years depend on the site; hours, days and months do not. */
 export function needsCalendar({

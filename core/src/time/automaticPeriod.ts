@@ -1,6 +1,9 @@
 import type { MetricKind, MetricOrigin } from '../domain/metric';
 import type { Bucket } from './buckets';
+import { lengthOf } from './intervals';
 import { DAY_MS, HOUR_MS } from './lengths';
+import { resolveWindow } from './window';
+import type { WindowSpec } from './windowSpec';
 
 /** Longest stretch of time for each period; null = sample by sample. */
 type Step<Period> = readonly [upToMs: number, period: Period];
@@ -71,7 +74,16 @@ export function periodOfDistribution(lengthMs: number): Bucket {
 }
 
 /** Calendar periods of an indicator's past. */
-export const PAST_BUCKETS = ['hour', 'day', 'week', 'month', 'quarter', 'year'] as const;
+export const PAST_BUCKETS = [
+  'hour',
+  'day',
+  'week',
+  'month',
+  'quarter',
+  'year',
+  'financialQuarter',
+  'financialYear',
+] as const;
 export type PastBucket = (typeof PAST_BUCKETS)[number];
 
 /**
@@ -91,6 +103,16 @@ export function periodAsLongAs(lengthMs: number): PastBucket {
     ],
     lengthMs,
   );
+}
+
+/**
+ * The calendar periods that limits set for a window fit: a financial quarter or year itself, otherwise those about as
+ * long.
+ */
+export function periodOfWindow(spec: WindowSpec, now: number, zone: string): PastBucket {
+  const isOne = spec.kind === 'toDate' || (spec.kind !== 'absolute' && spec.count === 1);
+  if (isOne && (spec.unit === 'financialQuarter' || spec.unit === 'financialYear')) return spec.unit;
+  return periodAsLongAs(lengthOf([resolveWindow(spec, now, zone)]));
 }
 
 /** Longer windows are drawn by day instead of by hour on the page of a metric. */

@@ -21,6 +21,7 @@ const MIN_MS: Readonly<Record<Exclude<Bucket, 'shift'>, number>> = {
   month: 28 * DAY_MS,
   quarter: 90 * DAY_MS,
   year: 365 * DAY_MS,
+  financialQuarter: 90 * DAY_MS,
   financialYear: 365 * DAY_MS,
 };
 

@@ -14,6 +14,7 @@ export const BUCKETS = [
   'month',
   'quarter',
   'year',
+  'financialQuarter',
   'financialYear',
 ] as const;
 export type Bucket = (typeof BUCKETS)[number];
@@ -28,6 +29,7 @@ export const BUCKET_WORDS: Readonly<Record<Bucket, string>> = {
   month: 'month',
   quarter: 'quarter',
   year: 'year',
+  financialQuarter: 'financial quarter',
   financialYear: 'financial year',
 };
 

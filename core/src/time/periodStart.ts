@@ -118,6 +118,8 @@ function firstDay(day: number, unit: WindowUnit, { firstWeekday, financialYearMo
       return dayOf(year, month - (month % 3));
     case 'year':
       return dayOf(year, 0);
+    case 'financialQuarter':
+      return dayOf(year, month - ((month + 13 - financialYearMonth) % 3));
     case 'financialYear':
       return dayOf(year, month - ((month + 13 - financialYearMonth) % 12));
     default:
@@ -125,7 +127,7 @@ function firstDay(day: number, unit: WindowUnit, { firstWeekday, financialYearMo
   }
 }
 
-const MONTHS = { month: 1, quarter: 3, year: 12, financialYear: 12 } as const;
+const MONTHS = { month: 1, quarter: 3, year: 12, financialQuarter: 3, financialYear: 12 } as const;
 
 function movedDay(day: number, count: number, unit: Exclude<WindowUnit, 'minute' | 'hour'>): number {
   if (unit === 'day' || unit === 'week') return day + count * (unit === 'week' ? 7 : 1) * DAY_MS;

@@ -125,6 +125,7 @@ it('makes windows, buckets, targets and windows before of the same days', () => 
     const targets = start.map((t) => ({
       start: new Date(zoneClock(zone).dayAt(t)).toISOString().slice(0, 10),
       value: 10,
+      month: false,
     }));
     const site = { zone, calendar: DEFAULT_CALENDAR };
     const target = targetOfWindow(targets, 'day', window, true, 'calendar', site);

@@ -2,6 +2,7 @@ import { DateTime } from 'luxon';
 import { BeaconError } from '../errors';
 import { sameMeaning } from '../format/sameMeaning';
 import { checkBounds } from './bounds';
+import { BUCKET_WORDS } from './buckets';
 import type { Interval } from './interval';
 import { DAY_MS, HOUR_MS } from './lengths';
 import { zoneClock } from './zoneClock';
@@ -132,5 +133,5 @@ export function windowWords(spec: WindowSpec): string {
 }
 
 function word(unit: WindowUnit): string {
-  return unit === 'financialYear' ? 'financial year' : unit;
+  return unit === 'minute' ? unit : BUCKET_WORDS[unit];
 }

@@ -7,6 +7,7 @@ export const WINDOW_UNITS = [
   'month',
   'quarter',
   'year',
+  'financialQuarter',
   'financialYear',
 ] as const;
 export type WindowUnit = (typeof WINDOW_UNITS)[number];

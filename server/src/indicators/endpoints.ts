@@ -1,5 +1,12 @@
 import { indicatorsApi } from '@vivid-beacon/core/src/api/indicators';
-import { BeaconError, type IndicatorDefinition } from '@vivid-beacon/core';
+import {
+  addsUp,
+  BeaconError,
+  BUCKET_WORDS,
+  wrongMonths,
+  type IndicatorDefinition,
+  type PeriodTarget,
+} from '@vivid-beacon/core';
 import { findAsset } from '../assets/sql';
 import { withTransaction } from '../db/database';
 import { endpoints } from '../http/endpoint';
@@ -16,7 +23,7 @@ import {
 } from './readings';
 import { answerReading, computeReading, type Asked } from '../readings/answerReading';
 import { needIndicator } from './history';
-import { addIndicator, changeIndicator, nameTaken, removeIndicator, writeTargets } from './sql';
+import { addIndicator, changeIndicator, nameTaken, removeIndicator, targetsOf, writeTargets } from './sql';
 
 function nameIsTaken({ name }: IndicatorDefinition): BeaconError {
   return new BeaconError('BAD_INPUT', `The asset has an indicator named "${name}" already.`, 'name');
@@ -36,6 +43,22 @@ async function checkDefinition(
   }
   // Reads it once, so that nothing is saved that cannot be computed.
   await computeReading({ app, db }, definitionReading, { definition, targets: [] });
+}
+
+/** @throws {BeaconError} BAD_INPUT where months set otherwise come to more than their period. */
+function refuseMonths(
+  { target, measure }: IndicatorDefinition,
+  targets: readonly PeriodTarget[],
+  zone: string,
+): void {
+  if (target.kind !== 'periods' || !addsUp(measure)) return;
+  const wrong = wrongMonths(targets, target.period, zone);
+  if (!wrong) return;
+  throw new BeaconError(
+    'BAD_INPUT',
+    `The months set come to ${wrong.months}, more than the ${wrong.whole} of the ${BUCKET_WORDS[target.period]} from ${wrong.start} on.`,
+    'values',
+  );
 }
 
 export const indicatorEndpoints = endpoints(indicatorsApi, {
@@ -76,9 +99,11 @@ export const indicatorEndpoints = endpoints(indicatorsApi, {
   },
 
   'PUT /api/indicators/:id/targets': async ({ app, db, params, body }) => {
-    const { id } = await needIndicator(db, params.id);
+    const { id, definition } = await needIndicator(db, params.id);
+    const { zone } = (await findAsset(db, definition.assetId))!;
     await withTransaction(app.pool, async (own) => {
       await writeTargets(own, id, body.values);
+      refuseMonths(definition, (await targetsOf(own, [id])).get(id)!, zone);
       await notify(own, 'indicators', [id]);
     });
   },
@@ -101,7 +126,7 @@ export const indicatorEndpoints = endpoints(indicatorsApi, {
     const { definition, values } = call.body;
     return answerReading(call, indicatorPreviewReading, {
       definition: definition,
-      targets: values.flatMap(({ start, value }) => (value === null ? [] : [{ start, value }])),
+      targets: values.flatMap(({ value, ...each }) => (value === null ? [] : [{ ...each, value }])),
     });
   },
 

@@ -1,4 +1,5 @@
 import {
+  periodOfWindow,
   BeaconError,
   coveredValue,
   plusPeriods,
@@ -16,7 +17,6 @@ import { suggestTargets } from '@vivid-beacon/core/src/aggregation';
 import type { Reader } from '../db/reader';
 import { loadMeasure } from '../readings/measure';
 import type { ReadContext } from '../readings/readContext';
-import { bucketOfWindow } from '../readings/bucketOfWindow';
 import { judgePast, readDefinition, readIndicator } from './indicators';
 import { findIndicator, listVersions, targetsOf, type IndicatorRow } from './sql';
 
@@ -33,10 +33,16 @@ export async function pastOf(
   const { now } = context;
   const { definition } = versions[0];
   const { zone, calendar } = await loadMeasure(context, definition.measure);
-  const bucket = bucketOfWindow(definition.window, now, zone);
+  const bucket = periodOfWindow(definition.window, now, zone);
   const current = startOfPeriod(now, bucket, zone, calendar);
   const start = plusPeriods(current, 1 - count, bucket, zone);
-  return { bucket, zone, periods: await judgePast(context, versions, targets, { start, end: now }, bucket) };
+  const { financialYearMonth } = calendar;
+  return {
+    bucket,
+    zone,
+    financialYearMonth,
+    periods: await judgePast(context, versions, targets, { start, end: now }, bucket),
+  };
 }
 
 /** @throws {BeaconError} NOT_FOUND */

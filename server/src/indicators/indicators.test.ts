@@ -1,4 +1,6 @@
+import { DEFAULT_CALENDAR } from '@vivid-beacon/core';
 import type {
+  ErrorBody,
   IndicatorLoss,
   IndicatorReading,
   IndicatorVersion,
@@ -84,6 +86,32 @@ describe('an indicator', () => {
     expect(list.body.items.find((each) => each.id === id)!.band).toMatchObject({ breach: 100 });
   });
 
+  it('has a target for the financial year of its site, with single months set otherwise', async () => {
+    test.clock.now = Date.UTC(2026, 10, 16, 12);
+    const { assetId, metricId } = await hourly(1, () => 10, { kind: 'amount', unit: 'kg' });
+    const id = await make(assetId, metricId, {
+      measure: { metricId, summary: 'sum', per: null },
+      window: { kind: 'toDate', unit: 'financialQuarter' },
+      judge: { kind: 'target', direction: 'higher', clear: 95, caution: 85 },
+      target: { kind: 'periods', period: 'financialYear', prorate: 'calendar' },
+      reference: { kind: 'none' },
+    });
+    const set = (values: object[]) =>
+      analyst.call<{ error?: ErrorBody }>('PUT', `/api/indicators/${id}/targets`, { values });
+    await analyst.call('PUT', `/api/calendars/${assetId}`, { ...DEFAULT_CALENDAR, financialYearMonth: 2 });
+    expect((await set([{ start: '2026-02-01', value: 3650 }])).status).toBe(204);
+    expect((await set([{ start: '2026-11-01', value: 60, month: true }])).status).toBe(204);
+    // Financial quarters begin in February, May, August and November: 15.5 of the 30 days of November.
+    expect((await read(id)).indicator.target).toBeCloseTo((60 * 15.5) / 30, 6);
+    expect((await past(id, 2)).bucket).toBe('financialQuarter');
+    const refused = await set([{ start: '2026-12-01', value: 3600, month: true }]);
+    expect([refused.status, refused.body.error?.message]).toEqual([
+      422,
+      'The months set come to 3660, more than the 3650 of the financial year from 2026-02-01 on.',
+    ]);
+    expect((await read(id)).targets).toHaveLength(2);
+  });
+
   it('is judged by shares of a target that has its own value each month, prorated and entered ahead', async () => {
     test.clock.now = Date.UTC(2026, 10, 16, 12);
     // 10 an hour since the first of the month: 3,720 by the 16th at noon, in London's winter.
@@ -121,7 +149,7 @@ describe('an indicator', () => {
     const later = await read(id);
     // 8400 × 15.5/30 = 4340: 3720 is 85.7 % of it.
     expect(later.indicator.reading.level).toBe('caution');
-    expect(later.targets).toEqual([{ start: '2026-11-01', value: 8400 }]);
+    expect(later.targets).toEqual([{ start: '2026-11-01', value: 8400, month: false }]);
     expect((await set([{ start: 'November', value: 1 }])).status).toBe(422);
     // The hours of a total have no level of their own: the whole week has the level of the month so far.
     const losses = await analyst.call<IndicatorLoss[]>('GET', '/api/indicators/time-by-level?days=7');

@@ -1,4 +1,5 @@
 import {
+  periodOfWindow,
   addsUp,
   DAY_MS,
   isHeld,
@@ -37,7 +38,6 @@ import { readSteps } from '../readings/levels';
 import { loadMeasure, readMeasure, type LoadedMeasure } from '../readings/measure';
 import { readValue } from '../readings/read';
 import type { ReadContext } from '../readings/readContext';
-import { bucketOfWindow } from '../readings/bucketOfWindow';
 import { listIndicators, pageOfIndicators, targetsOf, versionsOf, type IndicatorRow } from './sql';
 import { readBaseline } from './baseline';
 import { targetsOfBuckets, upTo } from './targets';
@@ -267,7 +267,7 @@ export async function readIndicatorLosses(
   const losses = await Promise.all(
     rows.map(async ({ id, definition, assetName, place, plantId }) => {
       const whole = addsUp(definition.measure);
-      const period = whole ? bucketOfWindow(definition.window, now, 'UTC') : null;
+      const period = whole ? periodOfWindow(definition.window, now, 'UTC') : null;
       const { spans, by } = await levelsOverTime(
         context,
         versions.get(id)!,

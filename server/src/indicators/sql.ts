@@ -189,8 +189,8 @@ export async function nameTaken(
 export async function targetsOf(db: Queryable, ids: readonly string[]): Promise<Map<string, PeriodTarget[]>> {
   const rows = await all<PeriodTarget & { id: string }>(
     db,
-    `select indicator_id as id, to_char(start_date, 'YYYY-MM-DD') as start, value from indicator_target
-     where indicator_id = any($1::bigint[]) order by indicator_id, start_date`,
+    `select indicator_id as id, to_char(start_date, 'YYYY-MM-DD') as start, value, month from indicator_target
+     where indicator_id = any($1::bigint[]) order by indicator_id, month, start_date`,
     [ids],
   );
   const targets = new Map<string, PeriodTarget[]>(ids.map((id) => [id, []]));
@@ -198,23 +198,25 @@ export async function targetsOf(db: Queryable, ids: readonly string[]): Promise<
   return targets;
 }
 
+/** A target to set, or to take away (null). */
+type TargetChange = Omit<PeriodTarget, 'value'> & { readonly value: number | null };
+
 /** Sets targets by period; null takes one away. Of several for one period the last holds. */
 export async function writeTargets(
   db: Queryable,
   id: string,
-  values: readonly { readonly start: string; readonly value: number | null }[],
+  values: readonly TargetChange[],
 ): Promise<void> {
-  const byStart = new Map(values.map(({ start, value }) => [start, value]));
-  const gone = [...byStart].filter(([, value]) => value === null).map(([start]) => start);
-  const kept = [...byStart].filter(([, value]) => value !== null);
-  await db.query('delete from indicator_target where indicator_id = $1 and start_date = any($2::date[])', [
-    id,
-    gone,
-  ]);
+  const last = [...new Map(values.map((each) => [`${each.month} ${each.start}`, each])).values()];
   await db.query(
-    `insert into indicator_target (indicator_id, start_date, value)
-     select $1::bigint, * from unnest($2::date[], $3::float8[])
-     on conflict (indicator_id, start_date) do update set value = excluded.value`,
-    [id, kept.map(([start]) => start), kept.map(([, value]) => value)],
+    `delete from indicator_target using unnest($2::date[], $3::boolean[]) as gone (start_date, month)
+     where indicator_id = $1 and indicator_target.start_date = gone.start_date and indicator_target.month = gone.month`,
+    [id, last.map(({ start }) => start), last.map(({ month }) => month)],
+  );
+  const kept = last.filter(({ value }) => value !== null);
+  await db.query(
+    `insert into indicator_target (indicator_id, start_date, month, value)
+     select $1::bigint, * from unnest($2::date[], $3::boolean[], $4::float8[])`,
+    [id, kept.map(({ start }) => start), kept.map(({ month }) => month), kept.map(({ value }) => value)],
   );
 }

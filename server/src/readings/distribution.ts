@@ -1,4 +1,5 @@
 import {
+  periodOfWindow,
   addsUp,
   DAY_MS,
   isCovered,
@@ -9,7 +10,6 @@ import {
   type DistributionAsk,
 } from '@vivid-beacon/core';
 import { bucketSpans } from '@vivid-beacon/core/src/aggregation';
-import { bucketOfWindow } from './bucketOfWindow';
 import { loadMeasure, readMeasure } from './measure';
 import type { ReadContext } from './readContext';
 
@@ -34,7 +34,7 @@ export async function describeDistribution(
   const interval =
     !future && (past || length > back) ? { start, end: Math.min(end, now) } : { start: now - back, end: now };
   const usual = past ? 'day' : periodOfDistribution(length);
-  const bucket: Bucket = whole ? bucketOfWindow(window, now, loaded.zone) : usual;
+  const bucket: Bucket = whole ? periodOfWindow(window, now, loaded.zone) : usual;
   const buckets = bucketSpans(interval, bucket, null, loaded.zone, loaded.calendar);
   const values = (await readMeasure(context, loaded, buckets)).values
     .filter((each, i) => isCovered(each) && !(whole && buckets.end[i] > now))

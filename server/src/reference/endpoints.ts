@@ -18,6 +18,7 @@ const LENGTH_MS: Readonly<Record<ReferencePeriod, number>> = {
   month: 31 * 86_400_000,
   quarter: 92 * 86_400_000,
   year: 366 * 86_400_000,
+  financialQuarter: 92 * 86_400_000,
   financialYear: 366 * 86_400_000,
 };
 

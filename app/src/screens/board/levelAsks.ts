@@ -3,12 +3,10 @@ import {
   addsUp,
   coveredValue,
   isHeld,
-  lengthOf,
   levelSpans,
   localWindow,
-  periodAsLongAs,
+  periodOfWindow,
   periodOfLevels,
-  resolveWindow,
   type BoardDocument,
   type Bucket,
   type Interval,
@@ -68,7 +66,7 @@ export function levelAsks(
 /** Periods in which values are judged: of a total as long as its window, because an hour of it says nothing. */
 function periodToJudge(measure: Measure, window: WindowSpec, { start, end }: Interval): Bucket {
   if (!addsUp(measure)) return periodOfLevels(end - start);
-  return periodAsLongAs(lengthOf([resolveWindow(window, end, 'UTC')]));
+  return periodOfWindow(window, end, 'UTC');
 }
 
 function spansOfGroups(

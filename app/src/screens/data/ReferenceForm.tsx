@@ -1,21 +1,12 @@
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
-import { REFERENCE_PERIODS, type ReferencePeriod } from '@vivid-beacon/core';
+import { BUCKET_WORDS, REFERENCE_PERIODS, type ReferencePeriod } from '@vivid-beacon/core';
 import { useAddReference } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-
-const PERIOD_WORDS: Readonly<Record<ReferencePeriod, string>> = {
-  day: 'day',
-  week: 'week',
-  month: 'month',
-  quarter: 'quarter',
-  year: 'year',
-  financialYear: 'financial year',
-};
 
 /** A new reference series: output, floor area, headcount, budget or weather, one value a period. */
 export function ReferenceForm({
@@ -40,7 +31,7 @@ export function ReferenceForm({
       </Words>
       <WordRow
         name="Period"
-        options={REFERENCE_PERIODS.map((value) => ({ value, label: PERIOD_WORDS[value] }))}
+        options={REFERENCE_PERIODS.map((value) => ({ value, label: BUCKET_WORDS[value] }))}
         chosen={period}
         onChoose={setPeriod}
       />

@@ -1,4 +1,4 @@
-import { DEFAULT_RULES, type Metric } from '@vivid-beacon/core';
+import { BUCKET_WORDS, DEFAULT_RULES, type Metric } from '@vivid-beacon/core';
 import { useCalendar, useReferenceValues } from '../../api/data';
 import { useSaveReferenceValues } from '../../api/dataChanges';
 import { QueryResult } from '../../components/QueryResult';
@@ -12,7 +12,7 @@ export function ReferenceTable({ metric, mayEdit }: { readonly metric: Metric; r
   const save = useSaveReferenceValues();
   const period = metric.period ?? 'month';
   return (
-    <Section title="Values" aside={`one for each ${period === 'financialYear' ? 'financial year' : period}`}>
+    <Section title="Values" aside={`one for each ${BUCKET_WORDS[period]}`}>
       <QueryResult query={values} reading="Loading values">
         {(known) => (
           <PeriodValues

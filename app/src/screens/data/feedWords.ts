@@ -1,4 +1,4 @@
-import { formatLength, type FeedState, type Level, type Metric } from '@vivid-beacon/core';
+import { BUCKET_WORDS, formatLength, type FeedState, type Level, type Metric } from '@vivid-beacon/core';
 
 /** Which lamp a feed shows. */
 export const LEVEL_OF_FEED: Readonly<Record<FeedState, Level>> = {
@@ -13,7 +13,7 @@ export const LEVEL_OF_FEED: Readonly<Record<FeedState, Level>> = {
 /** The problem of a feed in words. */
 export function feedSentence({ health, origin, period }: Metric): string {
   if (origin === 'derived') return 'derived';
-  if (origin === 'reference') return `by ${period === 'financialYear' ? 'financial year' : period}`;
+  if (origin === 'reference') return `by ${period && BUCKET_WORDS[period]}`;
   switch (health.state) {
     case 'never':
       return 'nothing has come yet';

@@ -9,9 +9,13 @@ export const RELATIVE_WINDOWS: readonly WindowSpec[] = [
   { kind: 'toDate', unit: 'day' },
   { kind: 'toDate', unit: 'week' },
   { kind: 'toDate', unit: 'month' },
+  { kind: 'toDate', unit: 'quarter' },
   { kind: 'toDate', unit: 'year' },
+  { kind: 'toDate', unit: 'financialQuarter' },
+  { kind: 'toDate', unit: 'financialYear' },
   { kind: 'periods', count: 1, unit: 'day', current: false },
   { kind: 'periods', count: 1, unit: 'week', current: false },
   { kind: 'periods', count: 1, unit: 'month', current: false },
+  { kind: 'periods', count: 1, unit: 'financialQuarter', current: false },
   { kind: 'periods', count: 12, unit: 'month', current: false },
 ];

@@ -2,6 +2,9 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
+  addsUp,
+  BUCKET_WORDS,
+  hasMonths,
   displayDivisor,
   displayUnit,
   dividedBand,
@@ -24,7 +27,7 @@ import { Fact } from '../../components/Fact';
 import { LampWord } from '../../components/LampWord';
 import { NumberButton } from '../../components/NumberButton';
 import { Page } from '../../components/Page';
-import { PeriodValues } from '../../components/PeriodValues';
+import { PeriodValues, type PeriodValuesProps } from '../../components/PeriodValues';
 import { ProvenanceTray } from '../../components/ProvenanceTray';
 import { Refusal } from '../../components/Refusal';
 import { Row } from '../../components/Row';
@@ -197,29 +200,57 @@ function Targets({
   readonly targets: readonly PeriodTarget[];
   readonly mayEdit: boolean;
 }) {
+  const palette = usePalette();
   const save = useSaveTargets();
   const rules = useCalendar(indicator.plantId).data ?? DEFAULT_RULES;
   const { definition, reading } = indicator;
   if (definition.target.kind !== 'periods') return null;
+  const { period } = definition.target;
   const word = definition.display === 'units' ? reading.unit : `${definition.display}`;
+  const entry = {
+    zone: reading.provenance.zone,
+    rules,
+    unit: word,
+    decimals: definition.decimals,
+    divisor: displayDivisor(definition.display),
+    mayEdit,
+    saving: save.isPending,
+    error: save.error,
+  };
+  const saved =
+    (month: boolean): PeriodValuesProps['onSave'] =>
+    (values, done) =>
+      save.mutate(
+        { id: indicator.id, values: values.map((each) => ({ ...each, month })) },
+        { onSuccess: done },
+      );
   return (
     <Section
       title="Targets"
       aside={`in ${[word, definition.display === 'units' ? '' : reading.unit].filter(Boolean).join(' ')}`}
     >
       <PeriodValues
-        values={targets}
-        period={definition.target.period}
-        zone={reading.provenance.zone}
-        rules={rules}
-        unit={word}
-        decimals={definition.decimals}
-        divisor={displayDivisor(definition.display)}
-        mayEdit={mayEdit}
-        saving={save.isPending}
-        error={save.error}
-        onSave={(values, done) => save.mutate({ id: indicator.id, values }, { onSuccess: done })}
+        {...entry}
+        values={targets.filter(({ month }) => !month)}
+        period={period}
+        onSave={saved(false)}
       />
+      {hasMonths(period) && (
+        <>
+          <Words as="bodyStrong">Single months set otherwise</Words>
+          <Words as="second" colour={palette.ink2}>
+            {addsUp(definition.measure)
+              ? `The ${BUCKET_WORDS[period]} keeps its whole: what these months leave is shared by the time between them.`
+              : 'In these months this target holds instead.'}
+          </Words>
+          <PeriodValues
+            {...entry}
+            values={targets.filter(({ month }) => month)}
+            period="month"
+            onSave={saved(true)}
+          />
+        </>
+      )}
     </Section>
   );
 }

@@ -1,6 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import {
   addsUp,
+  BUCKET_WORDS,
   displayDivisor,
   displayUnit,
   formatDate,
@@ -38,7 +39,10 @@ const SOURCES = [
   { value: 'lastYear', label: 'Last year' },
   { value: 'baseline', label: 'What is usual' },
 ] as const;
-const PERIODS = (['month', 'quarter', 'year'] as const).map((value) => ({ value, label: `by ${value}` }));
+const PERIODS = (['month', 'quarter', 'year', 'financialQuarter', 'financialYear'] as const).map((value) => ({
+  value,
+  label: `by ${BUCKET_WORDS[value]}`,
+}));
 const PRORATE: readonly { readonly value: Proration; readonly label: string }[] = [
   { value: 'calendar', label: 'As time passes' },
   { value: 'working', label: 'As working time passes' },
@@ -114,8 +118,8 @@ export function TargetPanel({ definition, unit, usual, zone, onChange }: TargetP
             onChoose={(prorate) => onChange({ ...target, prorate })}
           />
           <Words as="second" colour={palette.ink2}>
-            Enter the targets on the indicator's page, also for periods to come. Means and ratios are not
-            prorated: they hold as they are.
+            Enter the targets on the indicator's page, also for periods to come. Single months of a longer
+            period can be set otherwise there. Means and ratios are not prorated: they hold as they are.
           </Words>
         </>
       )}

@@ -1,4 +1,5 @@
 import {
+  BUCKET_WORDS,
   changeOf,
   displayDivisor,
   displayUnit,
@@ -108,7 +109,7 @@ export function targetWords(target: TargetSource, unit: string, format: Format):
         ...(target.prorate && target.prorate !== 'none' ? [PRORATED[target.prorate]] : []),
       ].join(', ');
     case 'periods':
-      return `entered by ${target.period === 'financialYear' ? 'financial year' : target.period}, ${PRORATED[target.prorate]}`;
+      return `entered by ${BUCKET_WORDS[target.period]}, ${PRORATED[target.prorate]}`;
     case 'measure':
       return target.factor === 1
         ? 'another metric'

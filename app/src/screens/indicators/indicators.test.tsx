@@ -35,6 +35,7 @@ const { definition, reading } = indicator;
 const past: IndicatorPast = {
   bucket: 'month',
   zone: 'UTC',
+  financialYearMonth: 1,
   periods: [
     {
       start: Date.UTC(2026, 8, 1),
@@ -70,7 +71,7 @@ const answers = (role: string): Answers => ({
         definition: { ...definition, target: { kind: 'fixed', value: 300_000 } },
       },
     ],
-    targets: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 400_000 }],
+    targets: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 400_000, month: false }],
   },
   'GET /api/indicators/1/history': past,
   'GET /api/metrics': [metric],
@@ -113,7 +114,34 @@ describe('indicators', () => {
     await person.click(screen.getByRole('button', { name: 'Save 1 value' }));
     await waitFor(() =>
       expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({
-        values: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 410_000 }],
+        values: [{ start: new Date(NOW).toISOString().slice(0, 8) + '01', value: 410_000, month: false }],
+      }),
+    );
+  });
+
+  it('of a year can have single months set otherwise', async () => {
+    const target = { kind: 'periods', period: 'financialYear', prorate: 'calendar' } as const;
+    const ofYear = madeIndicator(NOW, { target });
+    const versions = [{ version: 2, validFrom: 0, by: '', definition: ofYear.definition }];
+    const month = new Date(NOW).toISOString().slice(0, 8) + '01';
+    const { person, sent } = renderScreen(<IndicatorScreen indicatorId="1" />, {
+      ...answers('analyst'),
+      'GET /api/indicators': [ofYear],
+      'GET /api/indicators/1': {
+        indicator: ofYear,
+        versions,
+        targets: [{ start: month, value: 31_000, month: true }],
+      },
+    });
+    await screen.findByText(/The financial year keeps its whole/);
+    const field = await screen.findByDisplayValue('31');
+    await person.clear(field);
+    await person.type(field, '29');
+    const [, save] = screen.getAllByRole('button', { name: /^Save/ });
+    await person.click(save);
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({
+        values: [{ start: month, value: 29_000, month: true }],
       }),
     );
   });

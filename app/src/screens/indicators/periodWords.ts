@@ -12,9 +12,12 @@ import type { FlagSubject } from '../../flags/FlagForm';
 import { shownValue } from './indicatorWords';
 
 /** What a period of an indicator's past is called. */
-export function periodName({ start }: JudgedPeriod, { bucket, zone }: IndicatorPast): string {
+export function periodName(
+  { start }: JudgedPeriod,
+  { bucket, zone, financialYearMonth }: IndicatorPast,
+): string {
   if (bucket === 'hour') return formatMoment(start, zone);
-  return periodLabel(DateTime.fromMillis(start, { zone }), bucket);
+  return periodLabel(DateTime.fromMillis(start, { zone }), bucket, financialYearMonth);
 }
 
 /** What a flag says that is handed out for one period, with its numbers as they are now. */
