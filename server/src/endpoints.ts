@@ -19,6 +19,7 @@ import { indicatorEndpoints } from './indicators/endpoints';
 import { intakeEndpoints } from './intake/endpoints';
 import { liveEndpoints } from './live/endpoints';
 import { metricEndpoints } from './metrics/endpoints';
+import { removedMetricEndpoints } from './metrics/removed';
 import { noticeEndpoints } from './notices/endpoints';
 import { peopleEndpoints } from './people/endpoints';
 import { pictureEndpoints } from './pictures/endpoints';
@@ -34,6 +35,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...tokenEndpoints,
   ...assetEndpoints,
   ...metricEndpoints,
+  ...removedMetricEndpoints,
   ...sampleEndpoints,
   ...calendarEndpoints,
   ...derivedEndpoints,

@@ -9,6 +9,7 @@ import { indicatorsApi } from './indicators';
 import { intakesApi } from './intakes';
 import { logsApi } from './logs';
 import { feedsApi, metricsApi } from './metrics';
+import { removedMetricsApi } from './removedMetrics';
 import { noticesApi } from './notices';
 import { peopleApi } from './people';
 import { picturesApi } from './pictures';
@@ -28,6 +29,7 @@ export const API = {
   ...tokensApi,
   ...assetsApi,
   ...metricsApi,
+  ...removedMetricsApi,
   ...feedsApi,
   ...pushApi,
   ...samplesApi,

@@ -217,7 +217,7 @@ export async function changeMetric(db: Queryable, id: string, change: MetricChan
   return row !== undefined;
 }
 
-/** Takes a metric off every list; its samples stay until an administrator deletes them in the database. */
+/** Takes a metric off every list; its data stay until it is restored, or an administrator erases it. */
 export async function removeMetric(db: Queryable, id: string, at: number): Promise<void> {
   await db.query(
     `update metric set removed_at = $2, name = name || ' (removed ' || id || ')', key = key || '.removed-' || id

@@ -1,6 +1,6 @@
 import { DAY_MS, usableOf } from '@vivid-beacon/core';
 import { unpackDay } from '@vivid-beacon/core/src/aggregation';
-import { all, withTransaction, type Pool, type Queryable } from '../db/database';
+import { all, one, withTransaction, type Pool, type Queryable } from '../db/database';
 import { portionsOf } from './portions';
 import { markRolledUp, metricsToRollUp, ROLLUP_VERSION } from './rollupSql';
 import { storeRollups } from './rollups';
@@ -10,16 +10,18 @@ import { judgedSeries, toWrittenDay } from './store';
 /**
  * Makes the rollups of a metric anew from its samples, with quality judged again: after its kind, interval,
  * longest gap, rollover or plausible range changed. In the caller's transaction. Days whose samples
- * retention has thrown away keep the rollups they have.
+ * retention has thrown away keep the rollups they have, and so does the last day before those that are kept: what came
+ * before it is not known any more.
  */
 export async function rebuildRollups(db: Queryable, metricId: string): Promise<void> {
   const [metric] = await lockMetrics(db, [metricId]);
   if (!metric) return;
-  const days = await all<{ day: number; n: number }>(
+  const stored = await all<{ day: number; n: number }>(
     db,
     `select day - date '1970-01-01' as day, n from sample_day where metric_id = $1 order by day`,
     [metricId],
   );
+  const days = (await isCut(db, metricId)) ? stored.slice(1) : stored;
   if (days.length > 0) {
     await db.query(`delete from rollup_day where metric_id = $1 and day >= date '1970-01-01' + $2::int`, [
       metricId,
@@ -30,6 +32,17 @@ export async function rebuildRollups(db: Queryable, metricId: string): Promise<v
     }
   }
   await markRolledUp(db, metricId, ROLLUP_VERSION);
+}
+
+/** Whether retention has thrown samples away: their rollups lie before the first day that is stored. */
+async function isCut(db: Queryable, metricId: string): Promise<boolean> {
+  const row = await one<{ cut: boolean }>(
+    db,
+    `select exists (select 1 from rollup_day where metric_id = $1
+       and day < (select min(day) from sample_day where metric_id = $1)) as cut`,
+    [metricId],
+  );
+  return row!.cut;
 }
 
 async function rebuildDays(

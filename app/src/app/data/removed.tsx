@@ -1,0 +1,5 @@
+import { RemovedMetricsScreen } from '../../screens/data/RemovedMetricsScreen';
+
+export default function RemovedMetricsRoute() {
+  return <RemovedMetricsScreen />;
+}
