@@ -25,7 +25,11 @@ const METRIC = {
 };
 
 /** A trend of days; the last day is half over. */
-function dataOf(v: readonly (number | null)[], cumulative: boolean): TrendData {
+function dataOf(
+  v: readonly (number | null)[],
+  cumulative: boolean,
+  zoomed: { readonly start: number; readonly end: number } | null = null,
+): TrendData {
   const t = v.map((_, i) => START + i * DAY);
   const now = START + (v.length - 0.5) * DAY;
   const inputs = {
@@ -41,7 +45,7 @@ function dataOf(v: readonly (number | null)[], cumulative: boolean): TrendData {
     follows: false,
     metrics: new Map([['1', METRIC as Metric]]),
     facts: new Map(),
-    view: { width: 480, zoomed: null, now },
+    view: { width: 480, zoomed, now },
   } as unknown as ReadoutInputs<TrendChoices>;
   const answer: TrendAnswer = {
     window: { start: START, end: START + 30 * DAY },
@@ -71,6 +75,16 @@ describe('a running total', () => {
         expect(subject.v).toEqual(rows);
       }),
     );
+  });
+
+  it('goes on where it was when a stretch of it is looked at', () => {
+    const zoomed = { start: START + 2 * DAY, end: START + 4 * DAY };
+    const data = dataOf([10, null, 20, 30, 40, 5], true, zoomed);
+    expect(data.window).toEqual(zoomed);
+    expect(data.series[0].answer.v).toEqual([30, 60]);
+    expect(trendCaption(data)).toContain('without 1 with too little data');
+    const whole = dataOf([10, null, 20, 30, 40, 5], true);
+    expect(whole.series[0].answer.v.slice(2, 4)).toEqual([30, 60]);
   });
 
   it('has the unfinished period, up to now and hatched, and says what it is without', () => {

@@ -23,7 +23,7 @@ export function trendCaption({ series, readout, reference, asked, aligned }: Tre
 /** What running totals are without, and that the last point is of an unfinished period. */
 function missingWords(series: TrendData['series'], bucket: Bucket | null): string {
   const words = bucket === null ? 'period' : BUCKET_WORDS[bucket];
-  const left = series.reduce((n, { answer: { v } }) => n + v.filter((value) => value === null).length, 0);
+  const left = series.reduce((n, { missing = 0 }) => n + missing, 0);
   const unfinished = series.some(({ answer: { until, now } }) => until?.some((end) => end > now));
   const without = left === 0 ? '' : `, without ${left} with too little data`;
   return `${without}${unfinished ? `, this ${words} so far` : ''}`;

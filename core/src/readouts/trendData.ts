@@ -125,10 +125,11 @@ export function trendData(inputs: ReadoutInputs<TrendChoices>, answers: ReadingA
     return { problem: { title: 'No line can be drawn so', text: `Not drawn: ${notDrawn.join(', ')}.` } };
   }
   const shown = inOwnUnits(scaledForDisplay(readout, []).readout);
+  const running = series.map((each) => runningOf(each, readout, inputs.view.zoomed));
   const reference = referenceOf(inputs, plan, answers[plan.lines.length] as TrendAnswer | undefined);
   return {
-    series: series.map((each) => runningOf(each, readout)),
-    reference: reference && runningOf(reference, readout),
+    series: running,
+    reference: reference && runningOf(reference, readout, null),
     decimals: decimalsOf(shown, series),
     readout: shown,
     asked: readout,
@@ -136,7 +137,7 @@ export function trendData(inputs: ReadoutInputs<TrendChoices>, answers: ReadingA
     leftOut: notDrawn,
     aligned: plan.aligned,
     assetId: readout.groupBy ? null : (metrics.get(readout.measures[0].metricId)?.assetId ?? null),
-    window: series[0].answer.window,
+    window: running[0].answer.window,
     zone: series[0].answer.zone,
     now: series[0].answer.now,
   };
@@ -165,12 +166,14 @@ function planOf({ readout, metrics, facts, window: whole, view }: ReadoutInputs<
   const grouped = readout.groupBy !== null;
   const zone = metrics.get(measures[0].metricId)?.zone ?? 'UTC';
   const starts = alignedStarts(readout, metrics, facts);
-  const window = view.zoomed && !starts ? localWindow(view.zoomed, zone) : whole;
+  // A running total is read from its beginning; the stretch looked at is cut out of it.
+  const zoomed = readout.cumulative ? null : view.zoomed;
+  const window = zoomed && !starts ? localWindow(zoomed, zone) : whole;
   const length = starts ? align!.days * DAY_MS : lengthOfWindow(window, zone);
   const windowOf = (i: number): WindowSpec => {
     const start = starts?.[i];
     if (start == null) return window;
-    const { start: from, end: to } = view.zoomed ?? { start: 0, end: length };
+    const { start: from, end: to } = zoomed ?? { start: 0, end: length };
     // Written in local time of the metric's site, so it is parsed in that zone.
     const site = metrics.get(measures[i].metricId)?.zone ?? zone;
     return localWindow({ start: start + from, end: start + to }, site);
@@ -180,7 +183,7 @@ function planOf({ readout, metrics, facts, window: whole, view }: ReadoutInputs<
     grouped,
     zone,
     window,
-    bucket: bucketFor(readout, view.zoomed, grouped, length),
+    bucket: bucketFor(readout, zoomed, grouped, length),
     aligned: starts !== null,
     lines: grouped ? [] : dated.map((i) => ({ measure: i, window: windowOf(i), start: starts?.[i] ?? null })),
     undated: starts === null ? [] : measures.map((_, i) => i).filter((i) => starts[i] === null),
@@ -202,9 +205,30 @@ function bucketFor(
 }
 
 /** A line as it is read everywhere: on the curve, in the legend, spoken and exported. */
-function runningOf(series: TrendSeries, { cumulative }: TrendReadoutOf): TrendSeries {
+function runningOf(
+  series: TrendSeries,
+  { cumulative }: TrendReadoutOf,
+  zoomed: Interval | null,
+): TrendSeries {
   if (!cumulative) return series;
-  return { ...series, answer: { ...series.answer, v: runningTotal(series.answer.v) } };
+  const { answer } = series;
+  const running = { ...answer, v: runningTotal(answer.v) };
+  const end = zoomed?.end ?? Infinity;
+  const missing = answer.v.filter((value, i) => value === null && answer.t[i] < end).length;
+  return { ...series, missing, answer: zoomed ? partOf(running, zoomed) : running };
+}
+
+/** The periods of an answer that touch a stretch of its time. */
+function partOf(answer: TrendAnswer, { start, end }: Interval): TrendAnswer {
+  const { t, until } = answer;
+  const touches = (_: unknown, i: number): boolean => t[i] < end && (until?.[i] ?? t[i] + 1) > start;
+  return {
+    ...answer,
+    t: t.filter(touches),
+    v: answer.v.filter(touches),
+    until: until && until.filter(touches),
+    window: { start, end },
+  };
 }
 
 /** The window, and the earlier one a single line is compared with; null = none. */

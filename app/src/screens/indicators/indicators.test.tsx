@@ -95,6 +95,8 @@ describe('indicators', () => {
     const { person } = renderScreen(<IndicatorsScreen />, answers('operator'));
     const row = await screen.findByRole('link', { name: /Washed weight of the month/ });
     expect(plain(row.textContent!)).toContain('target 340.0 thousand kg');
+    // Two plants can each have an indicator of this name.
+    expect(plain(row.textContent!)).toContain('Quayside / Wash house');
     expect(screen.queryByRole('button', { name: 'New indicator' })).toBeNull();
     await person.click(row);
     expect(mockPush).toHaveBeenCalledWith('/indicators/1');

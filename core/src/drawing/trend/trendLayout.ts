@@ -20,6 +20,8 @@ export interface TrendSeries {
   readonly name: string;
   readonly assetId: string | null;
   readonly answer: TrendAnswer;
+  /** Of a running total: periods before its end that it is without. */
+  readonly missing?: number;
 }
 
 /** A trend of one line. */
