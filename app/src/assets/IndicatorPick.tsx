@@ -18,10 +18,10 @@ export function IndicatorPick({
   return (
     <SearchedPick
       name="Indicator"
-      options={rows.map(({ id, name, assetName, window }) => ({
+      options={rows.map(({ id, name, place, window }) => ({
         value: id,
         label: name,
-        detail: `${assetName}, ${windowWords(window)}`,
+        detail: `${place}, ${windowWords(window)}`,
       }))}
       chosen={chosen}
       found={found}

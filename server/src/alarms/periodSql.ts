@@ -1,6 +1,6 @@
 import { HOUR_MS, type Level } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
-import { all, type Queryable } from '../db/database';
+import { all, allPrepared, type Queryable } from '../db/database';
 import type { WatchKey } from './sql';
 
 /* What rules over periods keep: the values judged, the metrics these rest on, and what is to be judged next. */
@@ -48,7 +48,9 @@ export async function markPeriods(
   db: Queryable,
   changed: readonly { readonly metricId: string; readonly from: number }[],
 ): Promise<void> {
-  await db.query(
+  await allPrepared(
+    db,
+    'mark_periods',
     `update alarm_watch watch set stale_from = least(watch.stale_from, new.from_at), stale_mark = stale_mark + 1
      from (
        select watch.rule_id, watch.metric_id, min(changed.from_at) as from_at
