@@ -47,7 +47,7 @@ export function OverPanel({ rule: { over }, metric, onChange }: OverPanelProps) 
       )}
       {over && (
         <Words as="second" colour={palette.ink2}>
-          {`JudgedByRule when the ${over.period} has closed and every metric in it has come to its end, an hour later at most, and again when late samples change it. With less than 75 % coverage it has no value: the alarm stays as it is.`}
+          {`Judged when the ${over.period} has closed and every metric in it has come to its end, an hour later at most, and again when late samples change it. With less than 75 % coverage it has no value: the alarm stays as it is.`}
         </Words>
       )}
     </View>

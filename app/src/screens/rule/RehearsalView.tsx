@@ -136,8 +136,8 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest, onCau
 
 const styles = StyleSheet.create({
   view: { padding: 14, gap: 10 },
-  figures: { flexDirection: 'row', gap: 20, alignItems: 'flex-end' },
-  figure: { flexShrink: 1 },
+  figures: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 20, rowGap: 8, alignItems: 'flex-end' },
+  figure: {},
   strip: { flexDirection: 'row', alignItems: 'flex-end', gap: 8, height: STRIP_HEIGHT + 4 },
   withCourse: {
     flexDirection: 'column',

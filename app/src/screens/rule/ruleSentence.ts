@@ -76,17 +76,11 @@ export function ruleSentence(
   ];
 }
 
-/** ", a low-priority Caution from 195 °C on"; nothing where a rule has one stage only. */
+/** " with Caution above 195 °C"; nothing where a rule can have one stage only. */
 function cautionWords({ caution, level, test }: RuleInput, { unit, decimals }: JudgedByRule): SentencePart[] {
   if (level !== 'breach' || !canHaveStages(test)) return [];
-  if (!caution) return [words(', with'), slot('caution', 'no Caution before it')];
-  return [
-    words('with'),
-    slot(
-      'caution',
-      `a ${caution.priority}-priority ${LEVEL_WORDS.caution} ${testWords(caution.test, unit, decimals)}`,
-    ),
-  ];
+  const milder = caution && `${LEVEL_WORDS.caution} ${testWords(caution.test, unit, decimals)}`;
+  return [words('with'), slot('caution', milder ?? 'no Caution before it')];
 }
 
 /** " with Maker Weld or Acre". */
