@@ -7,6 +7,7 @@ import { useConnectionStore } from '../stores/connectionStore';
 import { usePalette } from '../theme/useTheme';
 import { AlarmIcon, BoardIcon, DataIcon, LossIcon, WatchIcon } from './icons';
 import { OfflineStrip } from './OfflineStrip';
+import { UndoStrip } from './UndoStrip';
 import { Words } from './Words';
 
 interface Destination {
@@ -62,6 +63,7 @@ export function Shell() {
       >
         {!connected && <OfflineStrip />}
         <Slot />
+        <UndoStrip />
       </View>
       {!hideBar && (
         <View

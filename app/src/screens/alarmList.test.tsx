@@ -1,3 +1,4 @@
+import { useUndoStore } from '../stores/undoStore';
 import { screen, waitFor, within } from '@testing-library/react';
 import { DEFAULT_RULE, type Alarm, type AlarmRule, type Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../testing/madeAlarm';
@@ -66,6 +67,28 @@ describe('the alarms', () => {
     show('operator');
     await screen.findByText('1, and 1 set aside');
     expect(screen.queryByRole('button', { name: 'New rule' })).toBeNull();
+  });
+
+  it('let an analyst withdraw a rule after asking, and put it in force again', async () => {
+    const { person, sent } = show('analyst', { 'POST /api/alarm-rules': { id: '9' } });
+    await person.click(await screen.findByRole('button', { name: 'Withdraw Rule 8' }));
+    const tray = await screen.findByRole('dialog');
+    expect(sent.some(({ method }) => method === 'DELETE')).toBe(false);
+    // What keeps it stands first.
+    const [keep, withdraw] = within(tray).getAllByRole('button', { name: /^(Keep it|Withdraw)$/ });
+    expect(keep.textContent).toBe('Keep it');
+    await person.click(withdraw);
+    await waitFor(() => expect(useUndoStore.getState().offer?.words).toBe('Rule 8 withdrawn'));
+    expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/alarm-rules/8')).toBe(true);
+    await useUndoStore.getState().offer!.undo();
+    expect(
+      sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules')?.body,
+    ).toMatchObject({
+      name: 'Rule 8',
+      replaces: null,
+      test: { kind: 'limit', limit: 205 },
+    });
+    useUndoStore.getState().actions.dismiss();
   });
 
   it('lead to notices, health and handover', async () => {

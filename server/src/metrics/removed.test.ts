@@ -1,6 +1,9 @@
-import type { ErrorBody, Metric, PageOf, RemovedMetric } from '@vivid-beacon/core';
+import type { ErrorBody, Metric, PageOf, RemovalEffect, RemovedMetric } from '@vivid-beacon/core';
+import { WHOLE_SCOPE } from '@vivid-beacon/core';
+import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
 import {
   alarmsOf,
+  indicatorDraft,
   onTestServer,
   push,
   ruleDraft,
@@ -9,6 +12,7 @@ import {
 } from '../testing/testServer';
 import { keepScopes } from '../alarms/rules';
 
+const CAUTION = { kind: 'limit', side: 'above', limit: 195, deadband: 4 };
 const { test, analyst } = onTestServer('analyst');
 let administrator: Visitor;
 beforeAll(async () => {
@@ -36,6 +40,42 @@ const listed = async (id: string, as: Visitor = analyst): Promise<RemovedMetric 
   const { body } = await as.call<PageOf<RemovedMetric>>('GET', '/api/removed-metrics?limit=500');
   return body.items.find((each) => each.id === id);
 };
+
+describe('what rests on a metric', () => {
+  it('is told before it is removed, by kind, and nothing where nothing does', async () => {
+    const { metricId, assetId } = await serverWithMetric(analyst);
+    const effects = async (): Promise<RemovalEffect[]> =>
+      (await analyst.call<RemovalEffect[]>('GET', `/api/metrics/${metricId}/removal`)).body;
+    expect(await effects()).toEqual([]);
+    await analyst.call('POST', '/api/alarm-rules', ruleDraft(metricId, { caution: { test: CAUTION } }));
+    await analyst.call('POST', '/api/indicators', indicatorDraft(assetId, metricId));
+    await analyst.call('POST', '/api/derived', {
+      assetId,
+      name: 'Twice',
+      kind: 'level',
+      unit: '°C',
+      decimals: 1,
+      way: 'samples',
+      expression: 'bed + bed - bed',
+      bindings: { bed: { kind: 'metric', metricId, summary: null } },
+    });
+    const readout = { ...emptyReadout('r1', 'gauge'), measures: [{ metricId, summary: 'mean', per: null }] };
+    const document = {
+      version: BOARD_FORMAT_VERSION,
+      window: { kind: 'toDate', unit: 'day' },
+      scope: WHOLE_SCOPE,
+      hours: null,
+      readouts: [readout],
+    };
+    await analyst.call('POST', '/api/boards', { title: 'Beds', document });
+    expect(await effects()).toMatchObject([
+      { kind: 'rule', total: 1, names: ['Too hot'] },
+      { kind: 'derived', total: 1, names: [expect.stringMatching(/^Twice, Plant/)] },
+      { kind: 'indicator', total: 1, names: [expect.stringMatching(/^Mean, Plant/)] },
+      { kind: 'board', total: 1, names: ['Beds'] },
+    ]);
+  });
+});
 
 describe('a removed metric', () => {
   it('is listed with what it still has, and restored to where it was', async () => {

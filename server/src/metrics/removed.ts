@@ -4,6 +4,8 @@ import type { Reader } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { resetLatest } from '../samples/latestSql';
+import { followsRemoval } from './followSql';
+import { needMetrics } from './metrics';
 import { eraseMetric, findRemoved, pageOfRemoved, restoreMetric } from './removedSql';
 
 async function needRemoved(db: Reader, id: string): Promise<RemovedMetric> {
@@ -13,6 +15,11 @@ async function needRemoved(db: Reader, id: string): Promise<RemovedMetric> {
 }
 
 export const removedMetricEndpoints = endpoints(removedMetricsApi, {
+  'GET /api/metrics/:id/removal': async ({ app, db, params }) => {
+    await needMetrics(db, [params.id]);
+    return followsRemoval(app.pool, params.id);
+  },
+
   'GET /api/removed-metrics': ({ db, query: { search, ...page } }) =>
     pageOfRemoved(db, searchWords(search), page),
 

@@ -1,4 +1,3 @@
-import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
@@ -17,10 +16,12 @@ import {
 } from '@vivid-beacon/core';
 import { useCoverage, useRemarks } from '../../api/data';
 import { useRemoveMetric } from '../../api/dataChanges';
+import { useRemovalEffects, useRestoreMetric } from '../../api/removedMetrics';
 import { useMetricsById } from '../../api/catalogue';
 import { useTrend } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { LazyTrend } from '../LazyTrend';
+import { RemovalTray } from '../../components/RemovalTray';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
@@ -30,6 +31,7 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { useWidth } from '../../hooks/useWidth';
+import { useUndoStore } from '../../stores/undoStore';
 import { usePalette } from '../../theme/useTheme';
 import { mayAct, mayBuild } from '../../api/mayAct';
 import { CoverageStrip } from './CoverageStrip';
@@ -93,10 +95,12 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   const router = useRouter();
   const person = usePerson();
   const remove = useRemoveMetric();
+  const restore = useRestoreMetric();
+  const { give } = useUndoStore((state) => state.actions);
   const [width, onLayout] = useWidth();
   const now = Math.floor(useNow() / STEADY_MS) * STEADY_MS;
   const [windowName, setWindow] = useState<WindowName>(metric.origin === 'reference' ? 'year' : 'week');
-  const [open, setOpen] = useState<'edit' | 'remark' | null>(null);
+  const [open, setOpen] = useState<'edit' | 'remark' | 'remove' | null>(null);
   const sampled = metric.origin === 'samples';
   const spec = SPEC[windowName];
   const window = resolveWindow(spec, now, metric.zone);
@@ -118,6 +122,17 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   const coverage = useCoverage(metric.id, COVERAGE_DAYS, sampled);
   const remarks = useRemarks(metric.assetId, window.start, window.end);
   const build = mayBuild(person);
+  const effects = useRemovalEffects(metric.id, open === 'remove');
+  const removeIt = (): void =>
+    remove.mutate(metric.id, {
+      onSuccess: () => {
+        give({
+          words: `${metric.name}, ${metric.assetName} removed`,
+          undo: () => restore.mutateAsync(metric.id),
+        });
+        router.navigate(`/data/assets/${metric.assetId}`);
+      },
+    });
   return (
     <View onLayout={onLayout}>
       <View style={styles.facts}>
@@ -163,13 +178,21 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
             variant="quiet"
             label="Remove"
             name={`Remove metric ${metric.name}`}
-            onPress={() =>
-              remove.mutate(metric.id, { onSuccess: () => router.navigate(`/data/assets/${metric.assetId}`) })
-            }
+            onPress={() => setOpen('remove')}
           />
         )}
       </View>
-      <Refusal of={remove} />
+      <RemovalTray
+        title={`Remove ${metric.name}`}
+        open={open === 'remove'}
+        words={`${metric.name} of ${metric.assetName} leaves every list. Its data are kept: it can be restored from Removed metrics, under Data.`}
+        effects={effects.data ?? null}
+        verb="Remove"
+        pending={remove.isPending}
+        error={remove.error?.message ?? effects.error?.message ?? null}
+        onClose={() => setOpen(null)}
+        onRemove={removeIt}
+      />
       <WordRow name="Window" options={WINDOWS} chosen={windowName} onChoose={setWindow} />
       <QueryResult query={trend} reading="Loading the course">
         {(answer) => (

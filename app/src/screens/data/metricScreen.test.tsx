@@ -1,6 +1,7 @@
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { encodeColumns, encodeTrend, type Metric, type Role, type TrendAnswer } from '@vivid-beacon/core';
 import { Bytes, renderScreen, type Answers } from '../../testing/renderScreen';
+import { useUndoStore } from '../../stores/undoStore';
 import { MetricScreen } from './MetricScreen';
 // Imported here, so that no query waits for the script the screen loads lazily.
 import '../boardScreens';
@@ -143,12 +144,33 @@ describe('a metric', () => {
       text: 'Pads changed',
     });
     second.unmount();
-    const third = show('analyst');
-    await third.person.click(await screen.findByRole('button', { name: 'Remove metric Bed temperature' }));
-    await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith('/data/assets/2'));
-    expect(third.sent.some(({ method, path }) => method === 'DELETE' && path === '/api/metrics/5')).toBe(
-      true,
+  });
+
+  it('is removed only after what rests on it was told, and can be put back', async () => {
+    const { person, sent } = show(
+      'analyst',
+      {},
+      {
+        'GET /api/metrics/5/removal': [
+          { kind: 'rule', total: 2, names: ['Bed hot', 'Bed silent'] },
+          { kind: 'board', total: 7, names: ['Ironers', 'Beds', 'Night', 'Plants', 'Steam'] },
+        ],
+        'POST /api/removed-metrics/5/restoration': undefined,
+      },
     );
+    await person.click(await screen.findByRole('button', { name: 'Remove metric Bed temperature' }));
+    const tray = await screen.findByRole('dialog');
+    expect(await within(tray).findByText('2 rules are withdrawn, or no longer watch it')).toBeTruthy();
+    expect(tray.textContent).toContain('and 2 more');
+    expect(sent.some(({ method }) => method === 'DELETE')).toBe(false);
+    await person.click(within(tray).getByRole('button', { name: 'Remove' }));
+    await waitFor(() => expect(mockNavigate).toHaveBeenCalledWith('/data/assets/2'));
+    expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/metrics/5')).toBe(true);
+    const { offer, actions } = useUndoStore.getState();
+    expect(offer?.words).toBe('Bed temperature, Ironer 2 removed');
+    await offer!.undo();
+    expect(sent.map(({ path }) => path)).toContain('/api/removed-metrics/5/restoration');
+    actions.dismiss();
   });
 
   it('that is gone says so', async () => {

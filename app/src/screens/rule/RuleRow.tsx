@@ -2,15 +2,18 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import type { AlarmRule, Metric } from '@vivid-beacon/core';
-import { usePutRuleBack, useRetireRule } from '../../api/changes';
+import { usePutInForce, usePutRuleBack, useRetireRule } from '../../api/changes';
 import { Button } from '../../components/Button';
+import { RemovalTray } from '../../components/RemovalTray';
 import { Row } from '../../components/Row';
 import { Tray } from '../../components/Tray';
 import { useLayout } from '../../hooks/useLayout';
 import { useNow } from '../../hooks/useNow';
 import { ruleLine } from '../ruleWords';
 import { SetAsideForm } from '../SetAsideForm';
+import { useUndoStore } from '../../stores/undoStore';
 import { asideWords, watchedWords } from './asideWords';
+import { draftOf } from './draft';
 
 /** One rule in force: what it looks for, how it is set aside, and what can be done with it. */
 export function RuleRow({
@@ -27,9 +30,11 @@ export function RuleRow({
   readonly last: boolean;
 }) {
   const router = useRouter();
-  const [sure, setSure] = useState(false);
+  const [asking, setAsking] = useState(false);
   const [shelving, setShelving] = useState(false);
   const retire = useRetireRule();
+  const put = usePutInForce();
+  const { give } = useUndoStore((state) => state.actions);
   const putBack = usePutRuleBack();
   const now = useNow(60_000);
   const { wide } = useLayout();
@@ -38,6 +43,17 @@ export function RuleRow({
   const out = how?.kind === 'outOfService';
   const zone = metric?.zone ?? 'UTC';
   const line = [ruleLine(rule), metric?.plantName, watchedWords(rule)].filter(Boolean).join(', ');
+  const withdraw = (): void =>
+    retire.mutate(rule.id, {
+      onSuccess: () => {
+        setAsking(false);
+        give({
+          words: `${rule.name} withdrawn`,
+          // A rule begins anew: what it watched is watched from now on.
+          undo: () => put.mutateAsync({ ...draftOf(rule), replaces: null }),
+        });
+      },
+    });
   const tools = (
     <View style={[styles.tools, !wide && styles.below]}>
       {aside > 0 && (out ? mayRetire : act) && (
@@ -68,10 +84,9 @@ export function RuleRow({
       {mayRetire && (
         <Button
           variant="quiet"
-          label={sure ? 'Withdraw now' : 'Withdraw'}
+          label="Withdraw"
           name={`Withdraw ${rule.name}`}
-          disabled={retire.isPending}
-          onPress={() => (sure ? retire.mutate(rule.id) : setSure(true))}
+          onPress={() => setAsking(true)}
         />
       )}
     </View>
@@ -84,6 +99,17 @@ export function RuleRow({
         last={last}
         right={wide && tools}
         below={!wide && tools}
+      />
+      <RemovalTray
+        title={`Withdraw ${rule.name}`}
+        open={asking}
+        words="It watches nothing any more. Its alarms and their history stay; an active alarm ends once it is acknowledged."
+        effects={[]}
+        verb="Withdraw"
+        pending={retire.isPending}
+        error={retire.error?.message ?? null}
+        onClose={() => setAsking(false)}
+        onRemove={withdraw}
       />
       <Tray title="Shelve" open={shelving} onClose={() => setShelving(false)}>
         {shelving && <SetAsideForm ruleId={rule.id} ruleName={rule.name} onDone={() => setShelving(false)} />}
