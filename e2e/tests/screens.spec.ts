@@ -50,6 +50,7 @@ const SCREENS = [
   '/data/factors',
   '/data/derived/new',
   '/data/tokens',
+  '/data/removed',
   '/data/intake',
 ];
 
