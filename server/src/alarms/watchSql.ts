@@ -83,31 +83,33 @@ export function findWatch(db: Queryable, { ruleId, metricId }: WatchKey): Promis
   return one(db, `${WATCH} where watch.rule_id = $1 and watch.metric_id = $2`, [ruleId, metricId]);
 }
 
-/** Watches of a rule without those of its Caution, in force or not, locked; `metricId` = only this one. */
-export function lockWatchesOfRule(
+/** Watches of rules, in force or not, locked. @param which of them, in SQL; $1 is the rule asked for. */
+function lockWatches(
   db: Queryable,
+  which: string,
   ruleId: string,
-  metricId: string | null = null,
+  metricId: string | null,
 ): Promise<WatchRow[]> {
   return all(
     db,
-    `${WATCH} where watch.rule_id = $1 and ($2::bigint is null or watch.metric_id = $2::bigint) ${IN_ORDER}`,
+    `${WATCH} where ${which} and ($2::bigint is null or watch.metric_id = $2::bigint) ${IN_ORDER}`,
     [ruleId, metricId],
   );
 }
 
-/** Watches of a rule and of its Caution, locked; `metricId` = only of this one. */
-export function lockWatchesOfStages(
+/** Watches of a rule without those of its Caution, in force or not, locked; `metricId` = only this one. */
+export const lockWatchesOfRule = (
   db: Queryable,
   ruleId: string,
   metricId: string | null = null,
-): Promise<WatchRow[]> {
-  return all(
-    db,
-    `${WATCH} where (rule.id = $1 or rule.stage_of = $1) and ($2::bigint is null or watch.metric_id = $2::bigint) ${IN_ORDER}`,
-    [ruleId, metricId],
-  );
-}
+): Promise<WatchRow[]> => lockWatches(db, 'watch.rule_id = $1', ruleId, metricId);
+
+/** Watches of a rule and of its Caution, in force or not, locked; `metricId` = only of this one. */
+export const lockWatchesOfStages = (
+  db: Queryable,
+  ruleId: string,
+  metricId: string | null = null,
+): Promise<WatchRow[]> => lockWatches(db, '(rule.id = $1 or rule.stage_of = $1)', ruleId, metricId);
 
 /** Watches that time alone may change by `now`. Rows locked by another server are skipped. */
 export function lockTimedWatches(db: Queryable, now: number): Promise<WatchRow[]> {

@@ -28,6 +28,19 @@ export function draftOf({
   return { ...rule, replaces: id };
 }
 
+/** What stays of a draft when something else is judged: priority, people and words, not where and how it looks. */
+const kept = (before: RuleInput | null) => ({
+  ...DEFAULT_RULE,
+  replaces: null,
+  ...before,
+  under: null,
+  attributes: [],
+  suppress: null,
+  caution: null,
+  onDelayMs: 0,
+  offDelayMs: 0,
+});
+
 /** The first draft of a rule on a metric; what was chosen before stays where it fits. */
 export function firstDraft(metric: Metric, usual: number, before: RuleInput | null): RuleInput {
   // Only samples can be judged one by one.
@@ -35,16 +48,8 @@ export function firstDraft(metric: Metric, usual: number, before: RuleInput | nu
   const kinds = testsOfRule(metric.kind, over);
   const kind = before && kinds.includes(before.test.kind) ? before.test.kind : kinds[0];
   return {
-    ...DEFAULT_RULE,
-    replaces: null,
-    ...before,
-    under: null,
-    attributes: [],
-    suppress: null,
-    caution: null,
+    ...kept(before),
     over,
-    onDelayMs: 0,
-    offDelayMs: 0,
     metricId: metric.id,
     test: firstTest(kind, metric, usual),
     name: usualName(metric, kind),
@@ -63,16 +68,8 @@ export function draftOnIndicator(
 ): RuleInput {
   const { metricId, summary } = definition.measure;
   return {
-    ...DEFAULT_RULE,
-    replaces: null,
-    ...before,
-    under: null,
-    attributes: [],
-    suppress: null,
-    caution: null,
+    ...kept(before),
     hours: null,
-    onDelayMs: 0,
-    offDelayMs: 0,
     over: { period: 'hour', summary, indicatorId: id },
     metricId,
     test: { kind: 'level', from: 'breach' },
