@@ -123,16 +123,18 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   const remarks = useRemarks(metric.assetId, window.start, window.end);
   const build = mayBuild(person);
   const effects = useRemovalEffects(metric.id, open === 'remove');
+  // The page goes with its metric, so that what follows must not hang on it.
   const removeIt = (): void =>
-    remove.mutate(metric.id, {
-      onSuccess: () => {
+    void remove
+      .mutateAsync(metric.id)
+      .then(() => {
         give({
           words: `${metric.name}, ${metric.assetName} removed`,
           undo: () => restore.mutateAsync(metric.id),
         });
         router.navigate(`/data/assets/${metric.assetId}`);
-      },
-    });
+      })
+      .catch(() => undefined);
   return (
     <View onLayout={onLayout}>
       <View style={styles.facts}>

@@ -43,17 +43,19 @@ export function RuleRow({
   const out = how?.kind === 'outOfService';
   const zone = metric?.zone ?? 'UTC';
   const line = [ruleLine(rule), metric?.plantName, watchedWords(rule)].filter(Boolean).join(', ');
+  // The row goes with its rule, so that what follows must not hang on it.
   const withdraw = (): void =>
-    retire.mutate(rule.id, {
-      onSuccess: () => {
+    void retire
+      .mutateAsync(rule.id)
+      .then(() => {
         setAsking(false);
         give({
           words: `${rule.name} withdrawn`,
           // A rule begins anew: what it watched is watched from now on.
           undo: () => put.mutateAsync({ ...draftOf(rule), replaces: null }),
         });
-      },
-    });
+      })
+      .catch(() => undefined);
   const tools = (
     <View style={[styles.tools, !wide && styles.below]}>
       {aside > 0 && (out ? mayRetire : act) && (
