@@ -1,5 +1,5 @@
 import { useUndoStore } from '../stores/undoStore';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { DEFAULT_RULE, type Alarm, type AlarmRule, type Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
@@ -80,7 +80,7 @@ describe('the alarms', () => {
     await person.click(withdraw);
     await waitFor(() => expect(useUndoStore.getState().offer?.words).toBe('Rule 8 withdrawn'));
     expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/alarm-rules/8')).toBe(true);
-    await useUndoStore.getState().offer!.undo();
+    await act(() => useUndoStore.getState().offer!.undo());
     expect(
       sent.find(({ method, path }) => method === 'POST' && path === '/api/alarm-rules')?.body,
     ).toMatchObject({

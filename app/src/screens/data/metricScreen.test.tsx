@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { encodeColumns, encodeTrend, type Metric, type Role, type TrendAnswer } from '@vivid-beacon/core';
 import { Bytes, renderScreen, type Answers } from '../../testing/renderScreen';
 import { useUndoStore } from '../../stores/undoStore';
@@ -168,7 +168,7 @@ describe('a metric', () => {
     expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/metrics/5')).toBe(true);
     const { offer, actions } = useUndoStore.getState();
     expect(offer?.words).toBe('Bed temperature, Ironer 2 removed');
-    await offer!.undo();
+    await act(() => offer!.undo());
     expect(sent.map(({ path }) => path)).toContain('/api/removed-metrics/5/restoration');
     actions.dismiss();
   });
