@@ -7,8 +7,8 @@ import { overWords, type RuleOver } from './rulePeriods';
  * @param looked `unit` and `decimals` of what is judged.
  * @example conditionWords({
  *   test: { kind: 'limit', side: 'above', limit: 1.35, deadband: 0 },
- *   over: { period: 'hour', summary: 'mean', indicatorId: null }, unit: 'kWh/kg', decimals: 2,
- * }) // => 'above 1.35\u00a0kWh/kg over each full hour'
+ *   over: { period: 'hour', summary: 'mean', indicatorId: null }, unit: '', decimals: 2,
+ * }) // => 'above 1.35 over each full hour'
  */
 export function conditionWords(looked: {
   readonly test: AlarmTest;
