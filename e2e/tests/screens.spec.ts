@@ -63,7 +63,7 @@ test('every screen is accessible and fits, by day and by night', async ({ page }
     await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await expect(page.getByText(/^(Reading|Opening)/)).toHaveCount(0);
+    await expect(page.getByText(/^(Reading|Opening|Loading|Running)/)).toHaveCount(0);
     await expectNoSidewaysScroll(page);
     await expectAccessible(page);
     const day = await ground();
