@@ -31,13 +31,20 @@ const AGAIN_MS = 5 * MINUTE_MS;
  */
 export async function evaluatePeriods(pool: Pool, past: RulePast, now: number): Promise<number> {
   let judged = 0;
+  let failed: unknown = null;
   for (const { isComplete, ...key } of await duePeriods(pool, now, MAX_AT_ONCE)) {
     const watch = await findWatch(pool, key);
     if (!watch?.over || watch.judgedTo === null || watch.dueAt === null) continue;
     // Periods that ended so long ago wait for nothing more.
     const end = isComplete ? Math.max(watch.dueAt, now - LONGEST_WAIT_MS) : watch.judgedTo;
-    if (await judgeWatch(pool, past, watch, Math.min(end, now), now)) judged++;
+    // One that fails must not hold up those after it; it is told when they are done.
+    try {
+      if (await judgeWatch(pool, past, watch, Math.min(end, now), now)) judged++;
+    } catch (error) {
+      failed ??= error;
+    }
   }
+  if (failed !== null) throw failed as Error;
   return judged;
 }
 

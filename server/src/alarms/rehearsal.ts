@@ -148,6 +148,10 @@ async function pastOfMetrics(
   return { runs, metrics, window, learntOnItself, unlearnt };
 }
 
+/** Most values of periods in a rehearsal: each is a reading of its own. By the hour, the shortest. */
+const MAX_PERIODS_REHEARSED = 250_000;
+const PERIODS_A_DAY = 24;
+
 /** The values of all periods that end in the window, by the code that judges them live. */
 async function pastOfPeriods(
   context: ReadContext,
@@ -155,7 +159,8 @@ async function pastOfPeriods(
   metrics: readonly MetricRow[],
   days: number,
 ): Promise<DraftPast> {
-  const window = { start: context.now - days * DAY_MS, end: context.now };
+  const most = Math.floor(MAX_PERIODS_REHEARSED / (metrics.length * PERIODS_A_DAY));
+  const window = { start: context.now - Math.max(1, Math.min(days, most)) * DAY_MS, end: context.now };
   const runs: RehearsedMetric[] = [];
   for (const metric of metrics) {
     const { over, hours } = draft;
