@@ -20,6 +20,7 @@ import { intakeEndpoints } from './intake/endpoints';
 import { liveEndpoints } from './live/endpoints';
 import { metricEndpoints } from './metrics/endpoints';
 import { removedMetricEndpoints } from './metrics/removed';
+import { removalEndpoints } from './removals/endpoints';
 import { noticeEndpoints } from './notices/endpoints';
 import { peopleEndpoints } from './people/endpoints';
 import { pictureEndpoints } from './pictures/endpoints';
@@ -35,6 +36,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...tokenEndpoints,
   ...assetEndpoints,
   ...metricEndpoints,
+  ...removalEndpoints,
   ...removedMetricEndpoints,
   ...sampleEndpoints,
   ...calendarEndpoints,

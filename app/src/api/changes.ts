@@ -86,7 +86,7 @@ function saveBoard({ id, title, document, revision }: BoardForm): Promise<Board>
 export const useSaveBoard = () => useChange(saveBoard, ['boards']);
 
 export const useRemoveBoard = () =>
-  useChange((id: string) => call('DELETE /api/boards/:id', { params: { id } }), ['boards']);
+  useChange((id: string) => call('DELETE /api/boards/:id', { params: { id } }), ['boards', 'removals']);
 
 export const useAddToken = () =>
   useChange((form: { name: string }) => call('POST /api/push-tokens', { body: form }), ['tokens']);

@@ -31,7 +31,7 @@ export const useSaveAsset = () =>
   );
 
 export const useRemoveAsset = () =>
-  useChange((id: string) => call('DELETE /api/assets/:id', { params: { id } }), ['metrics']);
+  useChange((id: string) => call('DELETE /api/assets/:id', { params: { id } }), ['metrics', 'removals']);
 
 export const useImportAssets = () =>
   useChange(

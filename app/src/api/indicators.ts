@@ -79,7 +79,7 @@ export const useSaveIndicator = () =>
   );
 
 export const useRemoveIndicator = () =>
-  useChange((id: string) => call('DELETE /api/indicators/:id', { params: { id } }), TOPICS);
+  useChange((id: string) => call('DELETE /api/indicators/:id', { params: { id } }), [...TOPICS, 'removals']);
 
 /** A target to set for a period, or for a single month of it; null takes it away. */
 interface TargetChange extends Omit<PeriodTarget, 'value'> {

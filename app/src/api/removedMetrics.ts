@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { useChange } from './changes';
 import { call } from './client';
 import { usePages } from './pages';
@@ -10,15 +9,6 @@ export const useRemovedPages = (search: string) =>
   usePages(['metrics', 'removed', search], (part) =>
     call('GET /api/removed-metrics', { query: { search, ...part } }),
   );
-
-/** What would change if a metric were removed. @param on whether somebody asks. */
-export const useRemovalEffects = (metricId: string, on: boolean) =>
-  useQuery({
-    queryKey: ['metrics', 'removal', metricId],
-    queryFn: () => call('GET /api/metrics/:id/removal', { params: { id: metricId } }),
-    enabled: on,
-    staleTime: 0,
-  });
 
 export const useRestoreMetric = () =>
   useChange(

@@ -26,6 +26,8 @@ const EFFECTS: Readonly<Record<RemovalEffect['kind'], (n: number) => string>> = 
   derived: (n) => `${n === 1 ? 'A derived metric has' : `${n} derived metrics have`} no value any more`,
   indicator: (n) => `${n === 1 ? 'An indicator has' : `${n} indicators have`} no value any more`,
   board: (n) => `${n === 1 ? 'A board shows' : `${n} boards show`} a gap in its place`,
+  narrowed: (n) => `${n === 1 ? 'A board is' : `${n} boards are`} narrowed to it`,
+  leads: (n) => `${n === 1 ? 'An indicator leads' : `${n} indicators lead`} to it, and no longer will`,
   flag: (n) => `${n === 1 ? 'An open flag is' : `${n} open flags are`} about it`,
 };
 

@@ -17,6 +17,7 @@ import { IntakeCheck } from './intake/IntakeCheck';
 import { IntakeConfirm } from './intake/IntakeConfirm';
 import { IntakeResult } from './intake/IntakeResult';
 import { ProgressBar } from './intake/ProgressBar';
+import { deviceZone } from './deviceZone';
 
 /** Imports files: choose, check what was recognised, read, see the outcome. */
 export function IntakeScreen() {
@@ -38,7 +39,7 @@ export function IntakeScreen() {
         return done;
       },
       takeBack: (id) => call('DELETE /api/intakes/:id', { params: { id } }),
-      zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      zone: deviceZone(),
       now: () => Date.now(),
     }),
   );

@@ -9,6 +9,7 @@ import { indicatorsApi } from './indicators';
 import { intakesApi } from './intakes';
 import { logsApi } from './logs';
 import { feedsApi, metricsApi } from './metrics';
+import { removalsApi } from './removals';
 import { removedMetricsApi } from './removedMetrics';
 import { noticesApi } from './notices';
 import { peopleApi } from './people';
@@ -29,6 +30,7 @@ export const API = {
   ...tokensApi,
   ...assetsApi,
   ...metricsApi,
+  ...removalsApi,
   ...removedMetricsApi,
   ...feedsApi,
   ...pushApi,

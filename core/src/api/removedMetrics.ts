@@ -1,16 +1,6 @@
 import * as yup from 'yup';
 import { pageFields, searchText } from '../schemas/lists';
-import {
-  amount,
-  amountOrNull,
-  list,
-  named,
-  oneOf,
-  shape,
-  text,
-  textOrNull,
-  type TypeOf,
-} from '../schemas/shape';
+import { amount, amountOrNull, named, shape, text, textOrNull, type TypeOf } from '../schemas/shape';
 import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 
@@ -38,25 +28,7 @@ const removedMetric = named(
 /** A metric that was removed, with all its data. */
 export type RemovedMetric = TypeOf<typeof removedMetric>;
 
-const removalEffect = named(
-  'RemovalEffect',
-  shape({
-    kind: oneOf(['rule', 'derived', 'indicator', 'board', 'flag'] as const),
-    total: amount(),
-    /** The first of them. */
-    names: list(text()),
-  }),
-);
-/** What changes when something is removed, by kind. */
-export type RemovalEffect = TypeOf<typeof removalEffect>;
-
 export const removedMetricsApi = contracts({
-  'GET /api/metrics/:id/removal': {
-    access: 'analyst',
-    summary: 'What rests on a metric and would change if it were removed.',
-    answer: json(list(removalEffect), 'kinds with none are left out'),
-    errors: { 404: 'NOT_FOUND for a missing metric' },
-  },
   'GET /api/removed-metrics': {
     access: 'analyst',
     summary: 'Metrics that were removed and whose data are still there, the newest first.',

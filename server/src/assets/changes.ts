@@ -32,22 +32,23 @@ export async function editAsset(db: Reader, id: string, asset: AssetParts): Prom
   return (await findAsset(db, id))!;
 }
 
-/** Removes an asset without dependents. @throws {BeaconError} WRONG_STATE naming the dependents. */
-export async function dropAsset(db: Queryable, id: string): Promise<void> {
+/** Removes an asset without dependents. @throws {BeaconError} NOT_FOUND, or WRONG_STATE naming the dependents. */
+export async function dropAsset(db: Reader, id: string, at: number): Promise<void> {
+  if (!(await findAsset(db, id))) throw new BeaconError('NOT_FOUND', 'This asset does not exist any more.');
   const left = await dependentsOf(db, id);
   const words = [
     [left.children, 'assets below it'],
     [left.metrics, 'metrics'],
     [left.indicators, 'indicators'],
-    [left.flags, 'flags'],
+    [left.flags, 'open flags'],
   ].filter(([n]) => Number(n) > 0);
   if (words.length > 0) {
     throw new BeaconError(
       'WRONG_STATE',
-      `This asset still has ${words.map(([n, what]) => `${n} ${what}`).join(', ')}. Move or remove them first.`,
+      `This asset still has ${words.map(([n, what]) => `${n} ${what}`).join(', ')}. Move, remove or close them first.`,
     );
   }
-  await removeAsset(db, id);
+  await removeAsset(db, id, at);
 }
 
 async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: string | null): Promise<void> {

@@ -20,8 +20,10 @@ export const assetEndpoints = endpoints(assetsApi, {
   'PUT /api/assets/:id': ({ app, db, params, body }) =>
     changeAndNotify(app.pool, 'metrics', (own) => editAsset(readAs(own, db.asker), params.id, body)),
 
-  'DELETE /api/assets/:id': async ({ app, params }) => {
-    await changeAndNotify(app.pool, 'metrics', (db) => dropAsset(db, params.id));
+  'DELETE /api/assets/:id': async ({ app, db, params }) => {
+    await changeAndNotify(app.pool, 'metrics', (own) =>
+      dropAsset(readAs(own, db.asker), params.id, app.now()),
+    );
   },
 
   'POST /api/assets/list': ({ app, db, body }) =>

@@ -38,6 +38,7 @@ function conditionsOf(db: Reader, filter: AssetFilter): Conditions {
     .and(under && [under], (at) => `place.path @> ${at}::bigint[]`)
     .and(searchOf(words) ?? undefined, (at) => `asset.search @@ to_tsquery('simple', ${at}::text)`)
     .words(inTitle, ['place.title']);
+  conditions.plain('asset.removed_at is null');
   return parentId === null ? conditions.plain('asset.parent_id is null') : conditions;
 }
 
@@ -72,7 +73,7 @@ export async function factsOfAssets(
        select id, sum(n)::int as n from troubled join asset_place place using (asset_id), unnest(place.path) as up (id)
        where id = any($1::bigint[]) group by id)
      select asset.id,
-            (select count(*) from asset child where child.parent_id = asset.id)::int as children,
+            (select count(*) from asset child where child.parent_id = asset.id and child.removed_at is null)::int as children,
             (select count(*) from metric where metric.asset_id = asset.id and metric.removed_at is null)::int as metrics,
             coalesce(above.n, 0) as troubled
      from asset left join above on above.id = asset.id where asset.id = any($1::bigint[])`,
@@ -96,7 +97,7 @@ export async function attributeValues(
            from (select distinct on (lower(each.key), lower(each.value::text))
                         min(each.key) over (partition by lower(each.key)) as name, each.value
                  from asset join asset_place place on place.asset_id = asset.id, jsonb_each(asset.attributes) each
-                 where ${SEEN_PLANT}
+                 where ${SEEN_PLANT} and asset.removed_at is null
                  order by lower(each.key), lower(each.value::text), each.value::text) found) numbered
      group by name order by name collate natural_order`,
     [db.asker.sites],

@@ -1,5 +1,6 @@
 import type { Asset, AssetInput } from '@vivid-beacon/core';
 import { SEEN_PLANT } from '../db/conditions';
+import { moment } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 
@@ -7,7 +8,8 @@ const ASSET = `asset.id, asset.parent_id as "parentId", asset.name, asset.kind, 
                place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes, place.path, place.title`;
 
 export const ASSET_ROWS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id`;
-const ASSETS = `${ASSET_ROWS} where ${SEEN_PLANT}`;
+/** Neither removed nor at a plant the asker may not see. */
+const ASSETS = `${ASSET_ROWS} where ${SEEN_PLANT} and asset.removed_at is null`;
 
 /** The whole tree, plants first, then by name. */
 export function listAssets(db: Reader): Promise<Asset[]> {
@@ -55,9 +57,13 @@ export async function idsBelow(db: Reader, id: string): Promise<string[]> {
   return rows.map((row) => row.id);
 }
 
-/** Ids from an asset up to its plant, itself first; empty when there is no such asset. */
+/** Ids from an asset up to its plant, itself first; empty when there is no such asset any more. */
 export async function idsUpwards(db: Queryable, id: string): Promise<string[]> {
-  const row = await one<{ path: string[] }>(db, 'select path from asset_place where asset_id = $1', [id]);
+  const row = await one<{ path: string[] }>(
+    db,
+    `select path from asset_place join asset on asset.id = asset_id where asset_id = $1 and removed_at is null`,
+    [id],
+  );
   return row ? row.path.reverse() : [];
 }
 
@@ -82,7 +88,7 @@ export async function findChildAsset(
 ): Promise<string | undefined> {
   const row = await one<{ id: string }>(
     db,
-    'select id from asset where parent_id = $1 and lower(name) = lower($2)',
+    'select id from asset where parent_id = $1 and lower(name) = lower($2) and removed_at is null',
     [parentId, name],
   );
   return row?.id;
@@ -95,28 +101,29 @@ export async function changeAsset(db: Queryable, id: string, asset: AssetParts):
     `update asset set parent_id = $2, name = $3, kind = $4, zone = $5, attributes = $6::jsonb
      where id = $1 and not exists (
        select 1 from asset other where coalesce(other.parent_id, 0) = coalesce($2::bigint, 0)
-         and lower(other.name) = lower($3) and other.id <> $1)
+         and lower(other.name) = lower($3) and other.id <> $1 and other.removed_at is null)
      returning id`,
     [id, asset.parentId, asset.name, asset.kind, asset.zone, JSON.stringify(asset.attributes ?? {})],
   );
   return row !== undefined;
 }
 
-/** The dependents that keep an asset from being removed. */
+/** The dependents that keep an asset from being removed: not those that were removed themselves, or flags that are closed. */
 export async function dependentsOf(
   db: Queryable,
   id: string,
 ): Promise<{ children: number; metrics: number; indicators: number; flags: number }> {
   return (await one(
     db,
-    `select (select count(*) from asset where parent_id = $1)::int as children,
-            (select count(*) from metric where asset_id = $1)::int as metrics,
-            (select count(*) from indicator where asset_id = $1)::int as indicators,
-            (select count(*) from flag where asset_id = $1)::int as flags`,
+    `select (select count(*) from asset where parent_id = $1 and removed_at is null)::int as children,
+            (select count(*) from metric where asset_id = $1 and removed_at is null)::int as metrics,
+            (select count(*) from indicator where asset_id = $1 and removed_at is null)::int as indicators,
+            (select count(*) from flag where asset_id = $1 and closed_at is null)::int as flags`,
     [id],
   ))!;
 }
 
-export async function removeAsset(db: Queryable, id: string): Promise<void> {
-  await db.query('delete from asset where id = $1', [id]);
+/** Takes an asset off every list; what hung on it keeps its name. */
+export async function removeAsset(db: Queryable, id: string, at: number): Promise<void> {
+  await db.query('update asset set removed_at = $2 where id = $1 and removed_at is null', [id, moment(at)]);
 }

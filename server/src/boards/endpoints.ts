@@ -62,7 +62,7 @@ export const boardEndpoints = endpoints(boardsApi, {
       app.pool,
       'boards',
       async (db) => {
-        if (!(await removeBoard(db, params.id)))
+        if (!(await removeBoard(db, params.id, app.now())))
           throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
       },
       () => [params.id],

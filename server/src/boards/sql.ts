@@ -9,6 +9,7 @@ import type { Reader } from '../db/reader';
 const BOARD = `board.id, board.title, board.document, board.revision, person.name as "ownerName",
                ${ms('board.updated_at', 'updatedAt')}`;
 const FROM = 'board join person on person.id = board.owner_id';
+const THERE = 'board.removed_at is null';
 
 /** Boards saved by an older version are read as if they had been saved by this one. */
 const asBoard = (row: Board): Board => ({ ...row, document: upgradeBoard(row.document) });
@@ -26,7 +27,7 @@ export function pageOfBoards(
                       person.name as "ownerName", ${ms('board.updated_at', 'updatedAt')} from ${FROM}`,
       from: FROM,
       id: 'board.id',
-      conditions: new Conditions(null).words(words, ['board.title', 'person.name']),
+      conditions: new Conditions(null).plain(THERE).words(words, ['board.title', 'person.name']),
       order: 'board.title collate natural_order, board.id',
     },
     page,
@@ -34,7 +35,7 @@ export function pageOfBoards(
 }
 
 export async function findBoard(db: Queryable, id: string): Promise<Board | undefined> {
-  const row = await one<Board>(db, `select ${BOARD} from ${FROM} where board.id = $1`, [id]);
+  const row = await one<Board>(db, `select ${BOARD} from ${FROM} where board.id = $1 and ${THERE}`, [id]);
   return row && asBoard(row);
 }
 
@@ -58,12 +59,16 @@ export async function saveBoard(
   const row = await one(
     db,
     `update board set title = $2, document = $3::jsonb, revision = revision + 1, updated_at = $5
-     where id = $1 and revision = $4 returning id`,
+     where id = $1 and revision = $4 and ${THERE} returning id`,
     [board.id, board.title, JSON.stringify(board.document), board.revision, moment(board.at)],
   );
   return row !== undefined;
 }
 
-export async function removeBoard(db: Queryable, id: string): Promise<boolean> {
-  return (await one(db, 'delete from board where id = $1 returning id', [id])) !== undefined;
+export async function removeBoard(db: Queryable, id: string, at: number): Promise<boolean> {
+  const row = await one(db, `update board set removed_at = $2 where id = $1 and ${THERE} returning id`, [
+    id,
+    moment(at),
+  ]);
+  return row !== undefined;
 }

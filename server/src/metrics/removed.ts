@@ -4,8 +4,6 @@ import type { Reader } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { resetLatest } from '../samples/latestSql';
-import { followsRemoval } from './followSql';
-import { needMetrics } from './metrics';
 import { eraseMetric, findRemoved, pageOfRemoved, restoreMetric } from './removedSql';
 
 async function needRemoved(db: Reader, id: string): Promise<RemovedMetric> {
@@ -15,25 +13,17 @@ async function needRemoved(db: Reader, id: string): Promise<RemovedMetric> {
 }
 
 export const removedMetricEndpoints = endpoints(removedMetricsApi, {
-  'GET /api/metrics/:id/removal': async ({ app, db, params }) => {
-    await needMetrics(db, [params.id]);
-    return followsRemoval(app.pool, params.id);
-  },
-
   'GET /api/removed-metrics': ({ db, query: { search, ...page } }) =>
     pageOfRemoved(db, searchWords(search), page),
 
   'POST /api/removed-metrics/:id/restoration': async ({ app, db, params }) => {
-    const { name, assetName } = await needRemoved(db, params.id);
+    const { taken } = await needRemoved(db, params.id);
     await changeAndNotify(
       app.pool,
       'metrics',
       async (own) => {
         if (!(await restoreMetric(own, params.id))) {
-          throw new BeaconError(
-            'WRONG_STATE',
-            `${assetName} has another metric named "${name}" now. Rename that one first.`,
-          );
+          throw new BeaconError('WRONG_STATE', taken ?? 'This metric cannot be restored now. Try again.');
         }
         await resetLatest(own, params.id);
       },

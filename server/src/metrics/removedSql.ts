@@ -19,7 +19,8 @@ const REMOVED = `select metric.id, ${NAME} as name, asset.name as "assetName", p
     (select ${ms("min(day)::timestamp at time zone 'UTC'", 'at')} from sample_day where metric_id = metric.id and n > 0) as "firstDay",
     (select ${ms("max(day)::timestamp at time zone 'UTC'", 'at')} from sample_day where metric_id = metric.id and n > 0) as "lastDay",
     (select count(*)::int from alarm where metric_id = metric.id) as alarms,
-    case when ${TAKEN} then 'Another metric bears its name now.' end as taken
+    case when ${TAKEN} then 'Another metric bears its name now. Rename that one first.'
+         when asset.removed_at is not null then 'Its asset was removed. Restore that first.' end as taken
   from ${FROM}`;
 
 /** Removed metrics, the newest first. @param words each must stand somewhere in the names of metric, asset or plant. */
@@ -55,7 +56,9 @@ export async function restoreMetric(db: Queryable, id: string): Promise<boolean>
   const row = await one(
     db,
     `update metric set removed_at = null, name = ${NAME}, key = ${KEY}
-     where id = $1 and removed_at is not null and not ${TAKEN} returning id`,
+     where id = $1 and removed_at is not null and not ${TAKEN}
+       and exists (select 1 from asset where asset.id = metric.asset_id and asset.removed_at is null)
+     returning id`,
     [id],
   );
   return row !== undefined;

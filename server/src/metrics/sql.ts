@@ -254,7 +254,7 @@ export function metricsByNames(
     db,
     `select ${KEY_COLUMNS}, wanted.asset, wanted.metric
      from unnest($1::text[], $2::text[]) as wanted(asset, metric)
-     join asset on lower(asset.name) = lower(wanted.asset) and ($3::bigint is null or asset.parent_id = $3)
+     join asset on lower(asset.name) = lower(wanted.asset) and asset.removed_at is null and ($3::bigint is null or asset.parent_id = $3)
      join metric on metric.asset_id = asset.id and lower(metric.name) = lower(wanted.metric)
      where metric.origin = 'samples' and metric.removed_at is null`,
     [wanted.map(({ asset }) => asset), wanted.map(({ metric }) => metric), parentId],

@@ -1,5 +1,5 @@
-import { RemovedMetricsScreen } from '../../screens/data/RemovedMetricsScreen';
+import { RemovedScreen } from '../../screens/data/RemovedScreen';
 
-export default function RemovedMetricsRoute() {
-  return <RemovedMetricsScreen />;
+export default function RemovedRoute() {
+  return <RemovedScreen />;
 }

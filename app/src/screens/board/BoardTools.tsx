@@ -11,7 +11,7 @@ import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { IconButton } from '../../components/IconButton';
 import { PasteIcon, RedoIcon, UndoIcon } from '../../components/icons';
-import { Refusal } from '../../components/Refusal';
+import { RemoveThing } from '../../components/RemoveThing';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { fileName, saveText } from '../saveText';
@@ -32,7 +32,6 @@ export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardTool
   const metrics = useMetricsById(metricsOfBoard(board.document)).byId;
   const remove = useRemoveBoard();
   const [title, setTitle] = useState(board.title);
-  const [sure, setSure] = useState(false);
   const { document } = board;
   const otherWindow = !sameWindow(filters.window, document.window);
   const otherFilters = otherWindow || filters.scope !== document.scope || filters.hours !== document.hours;
@@ -74,12 +73,13 @@ export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardTool
             )
           }
         />
-        <Button
-          variant="quiet"
-          label={sure ? 'Remove permanently' : 'Remove board'}
-          onPress={() =>
-            sure ? remove.mutate(board.id, { onSuccess: () => router.replace('/boards') }) : setSure(true)
-          }
+        <RemoveThing
+          what="board"
+          id={board.id}
+          name={board.title}
+          words="It leaves the list of boards for everybody. It can be restored under Data, Removed."
+          removal={remove}
+          onGone={() => router.replace('/boards')}
         />
       </View>
       {otherFilters && (
@@ -87,7 +87,6 @@ export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardTool
           {`Save also keeps ${otherWindow ? `${windowWords(filters.window)}, ` : ''}the scope and hours as they are shown now.`}
         </Words>
       )}
-      <Refusal of={remove} />
     </View>
   );
 }

@@ -16,6 +16,7 @@ import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { mayBuild } from '../../api/mayAct';
 import { lazyScreen } from '../lazyScreen';
+import { deviceZone } from '../deviceZone';
 
 const NewBoard = lazyScreen(async () => (await import('../boardScreens')).NewBoard);
 
@@ -67,7 +68,7 @@ function BoardRow({ board, last }: { readonly board: ListedBoard; readonly last:
   const router = useRouter();
   const now = useNow();
   const count = board.readouts;
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = deviceZone();
   return (
     <Row
       title={board.title}

@@ -3,6 +3,7 @@ import { WHOLE_SCOPE, windowText, type Board, type Readout, type Role } from '@v
 import { emptyReadout } from '@vivid-beacon/core/src/boards';
 import { Refused, renderScreen, type Answers, type SentRequest } from '../../testing/renderScreen';
 import { BoardScreen } from './BoardScreen';
+import { useUndoStore } from '../../stores/undoStore';
 
 jest.setTimeout(30_000);
 const mockRouter = { push: jest.fn(), navigate: jest.fn(), replace: jest.fn(), setParams: jest.fn() };
@@ -129,13 +130,22 @@ describe('a board', () => {
     expect(await screen.findByText(/^Could not save the board\. Somebody else has saved/)).toBeTruthy();
   });
 
-  it('is removed only when that is said twice', async () => {
-    const { person, sent } = show('analyst');
+  it('is removed only after a question, and can be put back', async () => {
+    const { person, sent } = show('analyst', TWO, {
+      'GET /api/removals/board/3': [{ kind: 'leads', total: 1, names: ['Rewash share, Quayside'] }],
+      'POST /api/removals/board/3/restoration': undefined,
+    });
     await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
-    await person.click(screen.getByRole('button', { name: 'Remove board' }));
+    await person.click(screen.getByRole('button', { name: /^Remove board / }));
+    const tray = await screen.findByRole('dialog');
+    expect(await within(tray).findByText('An indicator leads to it, and no longer will')).toBeTruthy();
     expect(sent.some(({ method }) => method === 'DELETE')).toBe(false);
-    await person.click(screen.getByRole('button', { name: 'Remove permanently' }));
+    await person.click(within(tray).getByRole('button', { name: 'Remove' }));
     await waitFor(() => expect(mockRouter.replace).toHaveBeenCalledWith('/boards'));
+    const { offer, actions } = useUndoStore.getState();
+    await act(() => offer!.undo());
+    expect(sent.map(({ path }) => path)).toContain('/api/removals/board/3/restoration');
+    actions.dismiss();
   });
 
   it('follows keys: windows, arranging, help', async () => {

@@ -1,4 +1,3 @@
-import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
@@ -9,6 +8,7 @@ import { usePerson } from '../../api/session';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { LampWord } from '../../components/LampWord';
+import { RemoveThing } from '../../components/RemoveThing';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Tray } from '../../components/Tray';
@@ -112,15 +112,16 @@ function Detail({
         {build && <Button label="Edit asset" variant="quiet" onPress={() => setOpen('edit')} />}
         {build && <Button label="Add below" variant="quiet" onPress={() => setOpen('below')} />}
         {build && (
-          <Button
-            label="Remove"
-            name={`Remove asset ${asset.name}`}
-            variant="quiet"
-            onPress={() => remove.mutate(assetId, { onSuccess: () => router.navigate('/data') })}
+          <RemoveThing
+            what="asset"
+            id={assetId}
+            name={asset.name}
+            words="It leaves every list. What was measured there, its stops and its closed flags are kept: it can be restored under Data, Removed."
+            removal={remove}
+            onGone={() => router.navigate('/data')}
           />
         )}
       </View>
-      <Refusal of={remove} />
       <Section title="Metrics" aside={String(own.length)}>
         {own.map((metric, i) => (
           <Row

@@ -9,6 +9,7 @@ import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Words } from '../../components/Words';
 import { parseAttributes, formatAttributes } from './attributeText';
+import { deviceZone } from '../deviceZone';
 
 interface AssetFormProps {
   /** null = a new one. */
@@ -23,9 +24,7 @@ export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
   const [name, setName] = useState(asset?.name ?? '');
   const [kind, setKind] = useState(asset?.kind ?? (parentId === null ? 'plant' : 'machine'));
   const [parent, setParent] = useState(parentId);
-  const [zone, setZone] = useState(
-    asset?.ownZone ?? (parentId === null ? Intl.DateTimeFormat().resolvedOptions().timeZone : ''),
-  );
+  const [zone, setZone] = useState(asset?.ownZone ?? (parentId === null ? deviceZone() : ''));
   const [facts, setFacts] = useState(formatAttributes(asset?.attributes ?? {}));
   const [moving, setMoving] = useState(false);
   const read = parseAttributes(facts);

@@ -61,7 +61,7 @@ export function AssetsScreen() {
           {build && (
             <View style={styles.list}>
               <Button variant="quiet" label="Add assets from a list" onPress={() => setAdding('list')} />
-              <Button variant="quiet" label="Removed metrics" onPress={() => router.push('/data/removed')} />
+              <Button variant="quiet" label="Removed" onPress={() => router.push('/data/removed')} />
             </View>
           )}
         </View>

@@ -16,6 +16,7 @@ import { usePalette } from '../../theme/useTheme';
 import { download } from '../download';
 import { mayBuild } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
+import { deviceZone } from '../deviceZone';
 
 /** Imported files: what was taken and refused, and undo. */
 export function FilesScreen() {
@@ -67,7 +68,7 @@ function IntakeRow({
   const palette = usePalette();
   const now = useNow();
   const undo = useUndoIntake();
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = deviceZone();
   const count = (n: number): string => formatNumber(n, 0);
   const counts = [
     `${count(intake.added)} added`,

@@ -16,12 +16,12 @@ import {
 } from '@vivid-beacon/core';
 import { useCoverage, useRemarks } from '../../api/data';
 import { useRemoveMetric } from '../../api/dataChanges';
-import { useRemovalEffects, useRestoreMetric } from '../../api/removedMetrics';
+import { useRestoreMetric } from '../../api/removedMetrics';
 import { useMetricsById } from '../../api/catalogue';
 import { useTrend } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { LazyTrend } from '../LazyTrend';
-import { RemovalTray } from '../../components/RemovalTray';
+import { RemoveThing } from '../../components/RemoveThing';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
@@ -31,7 +31,6 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { useWidth } from '../../hooks/useWidth';
-import { useUndoStore } from '../../stores/undoStore';
 import { usePalette } from '../../theme/useTheme';
 import { mayAct, mayBuild } from '../../api/mayAct';
 import { CoverageStrip } from './CoverageStrip';
@@ -96,11 +95,10 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   const person = usePerson();
   const remove = useRemoveMetric();
   const restore = useRestoreMetric();
-  const { give } = useUndoStore((state) => state.actions);
   const [width, onLayout] = useWidth();
   const now = Math.floor(useNow() / STEADY_MS) * STEADY_MS;
   const [windowName, setWindow] = useState<WindowName>(metric.origin === 'reference' ? 'year' : 'week');
-  const [open, setOpen] = useState<'edit' | 'remark' | 'remove' | null>(null);
+  const [open, setOpen] = useState<'edit' | 'remark' | null>(null);
   const sampled = metric.origin === 'samples';
   const spec = SPEC[windowName];
   const window = resolveWindow(spec, now, metric.zone);
@@ -122,19 +120,6 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   const coverage = useCoverage(metric.id, COVERAGE_DAYS, sampled);
   const remarks = useRemarks(metric.assetId, window.start, window.end);
   const build = mayBuild(person);
-  const effects = useRemovalEffects(metric.id, open === 'remove');
-  // The page goes with its metric, so that what follows must not hang on it.
-  const removeIt = (): void =>
-    void remove
-      .mutateAsync(metric.id)
-      .then(() => {
-        give({
-          words: `${metric.name}, ${metric.assetName} removed`,
-          undo: () => restore.mutateAsync(metric.id),
-        });
-        router.navigate(`/data/assets/${metric.assetId}`);
-      })
-      .catch(() => undefined);
   return (
     <View onLayout={onLayout}>
       <View style={styles.facts}>
@@ -176,25 +161,17 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
         )}
         {mayAct(person) && <Button variant="quiet" label="Add a remark" onPress={() => setOpen('remark')} />}
         {build && (
-          <Button
-            variant="quiet"
-            label="Remove"
-            name={`Remove metric ${metric.name}`}
-            onPress={() => setOpen('remove')}
+          <RemoveThing
+            what="metric"
+            id={metric.id}
+            name={`${metric.name}, ${metric.assetName}`}
+            words={`${metric.name} of ${metric.assetName} leaves every list. Its data are kept: it can be restored under Data, Removed.`}
+            removal={remove}
+            undo={() => restore.mutateAsync(metric.id)}
+            onGone={() => router.navigate(`/data/assets/${metric.assetId}`)}
           />
         )}
       </View>
-      <RemovalTray
-        title={`Remove ${metric.name}`}
-        open={open === 'remove'}
-        words={`${metric.name} of ${metric.assetName} leaves every list. Its data are kept: it can be restored from Removed metrics, under Data.`}
-        effects={effects.data ?? null}
-        verb="Remove"
-        pending={remove.isPending}
-        error={remove.error?.message ?? effects.error?.message ?? null}
-        onClose={() => setOpen(null)}
-        onRemove={removeIt}
-      />
       <WordRow name="Window" options={WINDOWS} chosen={windowName} onChoose={setWindow} />
       <QueryResult query={trend} reading="Loading the course">
         {(answer) => (

@@ -13,6 +13,7 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
+import { deviceZone } from '../deviceZone';
 
 interface StopFormProps {
   /** null = a new one. */
@@ -43,7 +44,7 @@ export function StopForm({ stop, assetId, onDone }: StopFormProps) {
   const [category, setCategory] = useState(stop?.category ?? '');
   const [note, setNote] = useState(stop?.note ?? '');
   const asset = useAssetsById([chosen]).byId.get(chosen ?? '');
-  const zone = asset?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = asset?.zone ?? deviceZone();
   return (
     <>
       {chosen === null ? (

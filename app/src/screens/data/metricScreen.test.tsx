@@ -158,7 +158,9 @@ describe('a metric', () => {
         'POST /api/removed-metrics/5/restoration': undefined,
       },
     );
-    await person.click(await screen.findByRole('button', { name: 'Remove metric Bed temperature' }));
+    await person.click(
+      await screen.findByRole('button', { name: 'Remove metric Bed temperature, Ironer 2' }),
+    );
     const tray = await screen.findByRole('dialog');
     expect(await within(tray).findByText('2 rules are withdrawn, or no longer watch it')).toBeTruthy();
     expect(tray.textContent).toContain('and 2 more');

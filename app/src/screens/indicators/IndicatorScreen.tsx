@@ -29,7 +29,7 @@ import { NumberButton } from '../../components/NumberButton';
 import { Page } from '../../components/Page';
 import { PeriodValues, type PeriodValuesProps } from '../../components/PeriodValues';
 import { ProvenanceTray } from '../../components/ProvenanceTray';
-import { Refusal } from '../../components/Refusal';
+import { RemoveThing } from '../../components/RemoveThing';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
@@ -58,7 +58,6 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
   const query = useIndicator(indicatorId);
   const build = mayBuild(usePerson());
   const remove = useRemoveIndicator();
-  const [sure, setSure] = useState(false);
   return (
     <Page
       title={query.data?.indicator.name ?? 'Indicator'}
@@ -88,20 +87,15 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
           </>
         )}
       </QueryResult>
-      {build && (
-        <>
-          <Refusal of={remove} />
-          <Button
-            variant="quiet"
-            label={sure ? 'Remove it now' : 'Remove'}
-            disabled={remove.isPending}
-            onPress={() =>
-              sure
-                ? remove.mutate(indicatorId, { onSuccess: () => router.navigate('/indicators') })
-                : setSure(true)
-            }
-          />
-        </>
+      {build && query.data && (
+        <RemoveThing
+          what="indicator"
+          id={indicatorId}
+          name={query.data.indicator.name}
+          words="It leaves every list, and rules on it are withdrawn. Its definitions and targets are kept: it can be restored under Data, Removed."
+          removal={remove}
+          onGone={() => router.navigate('/indicators')}
+        />
       )}
     </Page>
   );

@@ -15,6 +15,7 @@ import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
+import { deviceZone } from '../deviceZone';
 
 interface HeardListProps {
   readonly tokenId: string;
@@ -32,7 +33,7 @@ export function HeardList({ tokenId, rule }: HeardListProps) {
   const now = useNow();
   const [open, setOpen] = useState<HeardSeries | null>(null);
   const [shown, setShown] = useState(SHOWN_AT_ONCE);
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = deviceZone();
   const { byId: metrics, whole } = useMetricsById(
     (heard.data ?? []).slice(0, shown).map(({ metricId }) => metricId),
   );

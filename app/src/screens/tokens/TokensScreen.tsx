@@ -15,6 +15,7 @@ import { useNow } from '../../hooks/useNow';
 import { HeardList } from './HeardList';
 import { RuleForm } from './RuleForm';
 import { usePalette } from '../../theme/useTheme';
+import { deviceZone } from '../deviceZone';
 
 /** Push tokens: made here, shown once, revoked here. */
 export function TokensScreen() {
@@ -26,7 +27,7 @@ export function TokensScreen() {
   const now = useNow();
   const [name, setName] = useState('');
   const [opened, setOpened] = useState<string | null>(null);
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = deviceZone();
   return (
     <Page title="Push tokens" onBack={() => router.navigate('/data')} backName="Back to data">
       <Words as="body" colour={palette.ink2}>

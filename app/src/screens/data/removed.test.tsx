@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import type { RemovedMetric, Role } from '@vivid-beacon/core';
 import { renderScreen } from '../../testing/renderScreen';
-import { RemovedMetricsScreen } from './RemovedMetricsScreen';
+import { RemovedScreen } from './RemovedScreen';
 
 jest.setTimeout(30_000);
 jest.mock('expo-router', () => ({ useRouter: () => ({ push: jest.fn(), navigate: jest.fn() }) }));
@@ -23,12 +23,27 @@ const removed = (id: string, part: Partial<RemovedMetric> = {}): RemovedMetric =
 });
 
 function show(role: Role) {
-  return renderScreen(<RemovedMetricsScreen />, {
+  return renderScreen(<RemovedScreen />, {
     'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
     'GET /api/removed-metrics': {
       items: [removed('7'), removed('8', { name: 'Gas', taken: 'Another metric bears its name now.' })],
       total: 2,
     },
+    'GET /api/removals': {
+      items: [
+        {
+          kind: 'asset',
+          id: '7',
+          name: 'Old boiler',
+          place: 'Quayside / Old boiler',
+          removedAt: 0,
+          taken: null,
+        },
+        { kind: 'board', id: '7', name: 'Steam', place: 'Ines Varga', removedAt: 0, taken: null },
+      ],
+      total: 2,
+    },
+    'POST /api/removals/board/7/restoration': undefined,
     'POST /api/removed-metrics/7/restoration': undefined,
     'DELETE /api/removed-metrics/7': undefined,
   });
@@ -45,6 +60,13 @@ describe('removed metrics', () => {
     );
     await person.click(screen.getByRole('button', { name: 'Restore Steam meter, Boiler' }));
     await waitFor(() => expect(sent.map(({ path }) => path)).toContain('/api/removed-metrics/7/restoration'));
+  });
+
+  it('stand beside assets, boards and indicators, each restored as its kind', async () => {
+    const { person, sent } = show('analyst');
+    expect(await screen.findByText(/^asset · Quayside \/ Old boiler · removed/)).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Restore board Steam' }));
+    await waitFor(() => expect(sent.map(({ path }) => path)).toContain('/api/removals/board/7/restoration'));
   });
 
   it('are erased by an administrator only after reading what goes and typing the name', async () => {

@@ -1,7 +1,15 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { allows, formatDate, formatNumber, nameKey, type RemovedMetric } from '@vivid-beacon/core';
+import {
+  allows,
+  formatDate,
+  formatMoment,
+  formatNumber,
+  nameKey,
+  type RemovedMetric,
+} from '@vivid-beacon/core';
+import { useRemovals, useRestore, type ListedRemoval } from '../../api/removals';
 import { useEraseMetric, useRemovedPages, useRestoreMetric } from '../../api/removedMetrics';
 import { usePerson } from '../../api/session';
 import { Button } from '../../components/Button';
@@ -10,37 +18,88 @@ import { LongList } from '../../components/LongList';
 import { Page } from '../../components/Page';
 import { Refusal } from '../../components/Refusal';
 import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
 import { SearchField, useSearch } from '../../components/SearchField';
 import { Tray } from '../../components/Tray';
 import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
+import { deviceZone } from '../deviceZone';
 
-/** Metrics that were removed: their data are there until an administrator erases them. */
-export function RemovedMetricsScreen() {
+/** What was removed: it is there until an administrator erases it. */
+export function RemovedScreen() {
   const palette = usePalette();
   const router = useRouter();
   const search = useSearch();
-  const pages = useRemovedPages(search.settled);
+  const metrics = useRemovedPages(search.settled);
+  const things = useRemovals(search.settled);
   return (
-    <Page title="Removed metrics" onBack={() => router.navigate('/data')} backName="Data">
+    <Page title="Removed" onBack={() => router.navigate('/data')} backName="Data">
       <Words as="body" colour={palette.ink2}>
-        Their samples, aggregates and alarms are kept. Restored, a metric is where it was; rules that watched
-        it stay withdrawn.
+        Everything is kept as it was. Restored, it is where it was; rules that were withdrawn with it stay
+        withdrawn.
       </Words>
       <SearchField
-        label="Search removed metrics"
-        placeholder="Search by metric, asset or plant"
+        label="Search what was removed"
+        placeholder="Search by name, asset or plant"
         search={search}
       />
-      <LongList
-        pages={pages}
-        reading="Loading removed metrics"
-        empty="No metric has been removed."
-        searched={search.settled}
-      >
-        {(metric: RemovedMetric, last) => <RemovedRow key={metric.id} metric={metric} last={last} />}
-      </LongList>
+      <Section title="Metrics" aside={String(metrics.data?.pages[0].total ?? '')}>
+        <LongList
+          pages={metrics}
+          reading="Loading removed metrics"
+          empty="No metric has been removed."
+          searched={search.settled}
+        >
+          {(metric: RemovedMetric, last) => <RemovedRow key={metric.id} metric={metric} last={last} />}
+        </LongList>
+      </Section>
+      <Section title="Assets, boards and indicators" aside={String(things.data?.pages[0].total ?? '')}>
+        <LongList
+          pages={things}
+          reading="Loading what was removed"
+          empty="None has been removed."
+          searched={search.settled}
+        >
+          {(thing: ListedRemoval, last) => <ThingRow key={thing.id} thing={thing} last={last} />}
+        </LongList>
+      </Section>
     </Page>
+  );
+}
+
+/** An asset, a board or an indicator that can be restored. */
+function ThingRow({ thing, last }: { readonly thing: ListedRemoval; readonly last: boolean }) {
+  const restore = useRestore();
+  const now = useNow(60_000);
+  const { kind, of, name, place, removedAt, taken } = thing;
+  return (
+    <>
+      <Row
+        title={name}
+        second={[
+          kind,
+          place === name ? null : place,
+          `removed ${formatMoment(removedAt, deviceZone(), now)}`,
+          taken,
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+        last={last}
+        below={
+          <View style={styles.tools}>
+            <Button
+              variant="quiet"
+              label="Restore"
+              name={`Restore ${kind} ${name}`}
+              disabled={taken !== null || restore.isPending}
+              onPress={() => restore.mutate({ kind, id: of })}
+            />
+          </View>
+        }
+      />
+      <Refusal of={restore} />
+    </>
   );
 }
 
