@@ -3,7 +3,7 @@
  * Run: node --import tsx bench/pictures.ts
  */
 import { emptyReadout } from '@vivid-beacon/core/src/boards';
-import { DAY, gaugeScene, trendPlot, trendScene, NOTHING_ALONG } from '@vivid-beacon/core/src/pictures';
+import { DAY, gaugeScene, trendPlot, trendScene, PLAIN_TREND } from '@vivid-beacon/core/src/pictures';
 import { pngOf } from '../server/src/pictures/pictureTask';
 import { sceneToSvg } from '../server/src/pictures/sceneToSvg';
 import { median, report } from './lib/measure';
@@ -49,16 +49,11 @@ const answer = {
   gaps: [],
   samples: 4000,
 };
-const { mark, cumulative, scale, secondBand } = emptyReadout('t', 'trend');
 const options = {
+  ...PLAIN_TREND,
   series: [{ key: 'a', name: 'A', assetId: null, answer }],
-  ...{ mark, cumulative, scale, band, secondBand },
+  band,
   decimals: 0,
-  labelled: false,
-  focus: null,
-  reference: null,
-  since: false,
-  along: NOTHING_ALONG,
 };
 const drawTrend = (): string =>
   sceneToSvg(trendScene(trendPlot(options, 1200, 240)), { palette: DAY, withFonts: false });

@@ -1,20 +1,19 @@
 import { useId, useLayoutEffect, useMemo } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { Pressable, StyleSheet, View } from 'react-native';
 import { G, Rect } from 'react-native-svg';
+import { formatGraduation, type Interval, type StretchRemark } from '@vivid-beacon/core';
 import {
-  formatGraduation,
-  DEFAULT_TREND_SCALE,
-  type Interval,
-  type LevelSpan,
-  type TrendScale,
-  type StretchRemark,
-  type TargetBand,
-  type TrendMark,
-} from '@vivid-beacon/core';
-import { nearestIndex, trendPlot, trendScene, type TrendSeries } from '@vivid-beacon/core/src/pictures';
+  namePlaces,
+  nearestIndex,
+  trendPlot,
+  trendScene,
+  type AlongTime,
+  type FlagMark,
+  type PlotAxis,
+  type TrendOptions,
+} from '@vivid-beacon/core/src/pictures';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
-import type { FlagMark } from '@vivid-beacon/core/src/pictures';
 import { moveDrawing } from './moveDrawing';
 import { SceneView } from './SceneView';
 import { pointText } from './pointText';
@@ -22,33 +21,19 @@ import { TrendCursor } from './TrendCursor';
 import { trendKeys } from './trendKeys';
 import { useTrendPointer } from './useTrendPointer';
 
-interface TrendProps {
+/** What lies along the time, with the words that are told of it. */
+export interface TrendMarks extends AlongTime {
+  readonly remarks: readonly StretchRemark[];
+  readonly flags: readonly FlagMark[];
+}
+
+export interface TrendProps {
   readonly width: number;
   readonly height: number;
-  readonly series: readonly TrendSeries[];
-  readonly band: TargetBand | null;
-  /** Band of the second unit. */
-  readonly secondBand?: TargetBand | null;
-  readonly decimals: number;
+  /** Memoised by the caller: the drawing is made anew with it. */
+  readonly options: TrendOptions & { readonly along: TrendMarks };
   /** What is drawn, for screen readers. */
   readonly name: string;
-  readonly mark?: TrendMark;
-  readonly cumulative?: boolean;
-  readonly scale?: TrendScale;
-  /** Whether values are written at the points, as many as fit. */
-  readonly labelled?: boolean;
-  /** The asset whose line is the subject; default: the first line. */
-  readonly focus?: string | null;
-  /** Breach spans marked above the plot and on its axis. */
-  readonly spans?: readonly LevelSpan[];
-  /** Remarks on the asset, each a line over its stretch of time. */
-  readonly remarks?: readonly StretchRemark[];
-  /** When alarms of the shown metrics were raised, ms. */
-  readonly alarms?: readonly number[];
-  /** Flags on the shown metrics. */
-  readonly flags?: readonly FlagMark[];
-  /** The reference line, shifted into the window and dashed. */
-  readonly reference?: TrendSeries | null;
   /** Text under the plot while no point is selected. */
   readonly caption?: string;
   /** Room that it leaves free at its right, px. */
@@ -57,20 +42,16 @@ interface TrendProps {
   readonly choosing?: boolean;
   /** Whether one finger pans the view. */
   readonly panning?: boolean;
-  /** Whether times are counted from a start event instead of dates. */
-  readonly since?: boolean;
   /** Whether the last requested window failed to load. */
   readonly unread?: boolean;
   readonly onZoom?: (window: Interval) => void;
   readonly onStretch?: (stretch: Interval) => void;
+  /** Chooses a line by its key, where names are at the ends of the lines. */
+  readonly onChoose?: (key: string) => void;
 }
 
 /** Left edge of the text under the plot, px. */
 const TOLD_FROM = 46;
-const NO_SPANS: readonly LevelSpan[] = [];
-const NO_REMARKS: readonly StretchRemark[] = [];
-const NO_ALARMS: readonly number[] = [];
-const NO_FLAGS: readonly FlagMark[] = [];
 /** Shortest zoom; samples are not closer. */
 const MIN_ZOOM_MS = 60_000;
 
@@ -78,75 +59,24 @@ const MIN_ZOOM_MS = 60_000;
 export function Trend({
   width,
   height,
-  series,
-  band,
-  secondBand = null,
-  decimals,
+  options,
   name,
-  mark = 'line',
-  cumulative = false,
-  scale = DEFAULT_TREND_SCALE,
-  labelled = false,
-  focus = null,
-  spans = NO_SPANS,
-  remarks = NO_REMARKS,
-  alarms = NO_ALARMS,
-  flags = NO_FLAGS,
-  reference = null,
   caption = ' ',
   captionRoom = 0,
   choosing = false,
   panning = false,
-  since = false,
   unread = false,
   onZoom,
   onStretch,
+  onChoose,
 }: TrendProps) {
   const palette = usePalette();
   const id = useId().replace(/:/g, '');
+  const { series, decimals, since, along } = options;
   const { window, zone, now } = series[0].answer;
-  const trend = useMemo(
-    () =>
-      trendPlot(
-        {
-          series,
-          mark,
-          cumulative,
-          scale,
-          band,
-          secondBand,
-          decimals,
-          labelled,
-          focus,
-          reference,
-          since,
-          along: { spans, remarks, alarms, flags },
-        },
-        width,
-        height,
-      ),
-    [
-      series,
-      mark,
-      cumulative,
-      scale,
-      band,
-      secondBand,
-      decimals,
-      labelled,
-      focus,
-      reference,
-      since,
-      spans,
-      remarks,
-      alarms,
-      flags,
-      width,
-      height,
-    ],
-  );
+  const trend = useMemo(() => trendPlot(options, width, height), [options, width, height]);
   const scene = useMemo(() => trendScene(trend), [trend]);
-  const { plot, layout, lines, subject, compared, bands } = trend;
+  const { plot, layout, lines, subject, compared, bands, named } = trend;
   const { x } = layout;
   const view = useMemo(() => ({ window, left: plot.x, width: plot.width }), [window, plot.x, plot.width]);
   const zoomTo = (to: Interval): void => {
@@ -176,8 +106,8 @@ export function Trend({
           compared,
           bands,
           decimals,
-          remarks,
-          flags,
+          remarks: along.remarks,
+          flags: along.flags,
           zone,
           now,
           since,
@@ -191,7 +121,6 @@ export function Trend({
     zoomTo: onZoom && zoomTo,
     onWhole: onStretch && (() => onStretch(window)),
   });
-  const gap = layout.axes[0]?.gap;
   return (
     <View
       // A drawing walked with the arrow keys; each point is described below it.
@@ -235,17 +164,39 @@ export function Trend({
             (series.every(({ answer }) => answer.samples === 0) ? 'No readings in this window' : caption)}
         </Words>
       </View>
-      {gap && (
-        <Words as="second" colour={palette.ink2} style={styles.left}>
-          {`The scale leaves out ${formatGraduation(gap.from)} to ${formatGraduation(gap.to)}.`}
-        </Words>
+      {[...brokenWords(layout.axes), layout.unbroken].map(
+        (words) =>
+          words !== null && (
+            <Words key={words} as="second" colour={palette.ink2} style={styles.left}>
+              {words}
+            </Words>
+          ),
       )}
-      {layout.leftOut.length > 0 && (
-        <Words as="second" colour={palette.ink2}>
-          {`${mark === 'stacked' ? 'Not drawn, because only one unit can be stacked' : 'Not drawn, because a trend has two value axes'}: ${layout.leftOut.join(', ')}`}
-        </Words>
+      {onChoose && named && (
+        <View style={[styles.names, { left: plot.x, top: plot.y }]}>
+          {namePlaces(trend).map(({ line, box }) => (
+            <Pressable
+              key={line.key}
+              role="button"
+              aria-label={`Choose ${line.name}`}
+              aria-pressed={line === subject}
+              onPress={() => onChoose(line.key)}
+              style={[styles.name, { left: box.x, top: box.y, width: box.width, height: box.height }]}
+            />
+          ))}
+        </View>
       )}
     </View>
+  );
+}
+
+/** What each broken scale leaves out. */
+function brokenWords(axes: readonly PlotAxis[]): string[] {
+  const which = axes.length > 1 ? ['left ', 'right '] : [''];
+  return axes.flatMap(({ gap }, i) =>
+    gap
+      ? [`The ${which[i]}scale leaves out ${formatGraduation(gap.from)} to ${formatGraduation(gap.to)}.`]
+      : [],
   );
 }
 
@@ -256,4 +207,6 @@ const styles = StyleSheet.create({
   drawing: { pointerEvents: 'none' },
   told: { minHeight: 18, paddingLeft: TOLD_FROM },
   left: { paddingLeft: TOLD_FROM },
+  names: { position: 'absolute', pointerEvents: 'box-none' },
+  name: { position: 'absolute' },
 });

@@ -1,10 +1,17 @@
-import { useState } from 'react';
+import { Fragment, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Interval } from '@vivid-beacon/core';
-import { TREND_HEIGHT, trendCaption, type TrendData } from '@vivid-beacon/core/src/boards';
+import {
+  PANEL_HEIGHT,
+  plotsOfTrend,
+  TREND_HEIGHT,
+  trendCaption,
+  type TrendData,
+} from '@vivid-beacon/core/src/boards';
 import { NAMES_FROM } from '@vivid-beacon/core/src/pictures';
 import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { Trend } from '../charts/Trend';
+import { Button } from '../components/Button';
 import { IconButton } from '../components/IconButton';
 import { RulerIcon, ZoomOutIcon } from '../components/icons';
 import { Words } from '../components/Words';
@@ -23,40 +30,49 @@ const NO_BANDS: readonly null[] = [];
 export function TrendReadout(props: DrawProps<TrendData>) {
   const { data, readout: asked, title, width, zoomed, onZoom, old, unread } = props;
   const palette = usePalette();
-  const { focus } = useBoardFilters();
+  const { focus, onFocus } = useBoardFilters();
   const [choosing, setChoosing] = useState(false);
   const [stretch, setStretch] = useState<Interval | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
   const { series, readout, aligned, leftOut } = data;
-  const marks = useTimeMarks(data);
+  const along = useTimeMarks(data);
+  const chosen = series.some(({ key }) => key === picked) ? picked : null;
+  const plots = useMemo(() => plotsOfTrend(data, { focus, chosen, along }), [data, focus, chosen, along]);
+  const many = plots.length > 1;
   const tools = (zoomed ? TOOL : 0) + (aligned ? 0 : TOOL);
   const isJudged = readout.mark !== 'stacked';
+  const caption = `${zoomed && !old ? `${drawnWindow(data)}, ` : ''}${trendCaption(data)}`;
+  const subject = series.find(({ key }) => key === chosen);
   return (
     <>
-      <Trend
-        width={width}
-        height={TREND_HEIGHT}
-        series={series}
-        band={readout.band}
-        secondBand={readout.secondBand}
-        decimals={data.decimals}
-        name={title}
-        mark={readout.mark}
-        cumulative={readout.cumulative}
-        scale={readout.scale}
-        labelled={readout.pointLabels}
-        focus={focus}
-        reference={data.reference}
-        choosing={choosing}
-        panning={zoomed !== null}
-        since={aligned}
-        unread={unread}
-        onZoom={onZoom}
-        // Lines aligned by different dates have no common stretch of time.
-        onStretch={aligned ? undefined : setStretch}
-        caption={`${zoomed && !old ? `${drawnWindow(data)}, ` : ''}${trendCaption(data)}`}
-        captionRoom={tools}
-        {...marks}
-      />
+      {plots.map((options, i) => {
+        const last = i === plots.length - 1;
+        const lines = options.series;
+        return (
+          <Fragment key={lines[0].answer.unit}>
+            {many && (
+              <Words as="caption" colour={palette.ink2}>
+                {`${lines.map(({ name }) => name).join(', ')}, in ${lines[0].answer.unit || 'no unit'}`}
+              </Words>
+            )}
+            <Trend
+              width={width}
+              height={many ? PANEL_HEIGHT : TREND_HEIGHT}
+              options={options}
+              name={many ? `${title}, in ${lines[0].answer.unit || 'no unit'}` : title}
+              choosing={choosing}
+              panning={zoomed !== null}
+              unread={unread}
+              onZoom={onZoom}
+              // Lines aligned by different dates have no common stretch of time.
+              onStretch={aligned ? undefined : setStretch}
+              caption={last ? caption : ' '}
+              captionRoom={last ? tools : 0}
+              onChoose={setPicked}
+            />
+          </Fragment>
+        );
+      })}
       <View style={styles.tools}>
         {zoomed && (
           <IconButton icon={ZoomOutIcon} name="Back to the whole window" onPress={() => onZoom(null)} />
@@ -73,12 +89,25 @@ export function TrendReadout(props: DrawProps<TrendData>) {
       {leftOut.length > 0 && (
         <Words as="second" colour={palette.ink2}>{`Not drawn: ${leftOut.join(', ')}`}</Words>
       )}
-      {series.length > 1 && width < NAMES_FROM && (
+      {series.length > 1 && (width < NAMES_FROM || many) && (
         <TrendLegend
           series={series}
           cumulative={readout.cumulative}
           bands={isJudged ? [readout.band, readout.secondBand] : NO_BANDS}
+          chosen={
+            chosen ?? series.find(({ assetId }) => focus !== null && assetId === focus)?.key ?? series[0].key
+          }
+          onChoose={setPicked}
         />
+      )}
+      {subject?.assetId && subject.assetId !== focus && (
+        <View style={styles.focus}>
+          <Button
+            variant="quiet"
+            label={`Focus the board on ${subject.name}`}
+            onPress={() => onFocus(subject.assetId!)}
+          />
+        </View>
       )}
       {stretch && (
         <StretchTray
@@ -101,6 +130,7 @@ export function TrendReadout(props: DrawProps<TrendData>) {
 }
 
 const styles = StyleSheet.create({
+  focus: { alignItems: 'flex-start' },
   tools: {
     flexDirection: 'row',
     alignItems: 'center',

@@ -221,6 +221,54 @@ describe('a trend', () => {
     expect(breach).toHaveLength(2);
   });
 
+  /** Answers with the unit and the values of each metric. */
+  const eachOwn = (lines: Readonly<Record<string, readonly [unit: string, ...values: number[]]>>) =>
+    (({ body }: { body: { measure: { metricId: string } } }) => {
+      const [unit, ...values] = lines[body.measure.metricId];
+      return new Bytes(encodeTrend({ ...trendReadout(values), unit }));
+    }) as never;
+  const measures = ['1', '2', '3'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null }));
+
+  it('of three units has a small plot for each, and no line without one', async () => {
+    show(
+      { form: 'trend', compare: 'none', measures },
+      {
+        ...answers,
+        'POST /api/readings/trend': eachOwn({ '1': ['°C', 190, 200], '2': ['bar', 7, 8], '3': ['A', 3, 4] }),
+      },
+    );
+    const plots = await screen.findAllByRole('group', { name: /Arrow keys walk through its points/ });
+    expect(plots.map((each) => each.getAttribute('aria-label')!.match(/, in (.*?)\./)![1])).toEqual([
+      '°C',
+      'bar',
+      'A',
+    ]);
+    expect(screen.getByText(/^in °C, bar and A, samples/)).toBeTruthy();
+    expect(screen.queryByText(/^Not drawn/)).toBeNull();
+  });
+
+  it('has a line chosen by its name, and focuses the board on it only when that is asked', async () => {
+    const two = [
+      SHOWN_METRICS[0],
+      { ...SHOWN_METRICS[1], assetId: 'a', assetName: 'Ironer 1', name: 'Feed speed' },
+    ];
+    const { person, onFocus } = show(
+      { form: 'trend', compare: 'none', measures: measures.slice(0, 2) },
+      {
+        ...answers,
+        'GET /api/metrics': two,
+        'POST /api/readings/trend': eachOwn({ '1': ['°C', 190, 200], '2': ['°C', 27, 28] }),
+      },
+    );
+    const speed = await screen.findByRole('button', { name: 'Choose Feed speed' });
+    expect(speed.getAttribute('aria-pressed')).toBe('false');
+    await person.click(speed);
+    expect(speed.getAttribute('aria-pressed')).toBe('true');
+    expect(onFocus).not.toHaveBeenCalled();
+    await person.click(screen.getByRole('button', { name: 'Focus the board on Feed speed' }));
+    expect(onFocus).toHaveBeenCalledWith('a');
+  });
+
   it('stays where it was, and says so, when a stretch of it cannot be read', async () => {
     let down = false;
     const { person, sent } = show(

@@ -30,5 +30,9 @@ export function useTimeMarks(data: TrendData) {
     enabled: asks !== null && asks.levels !== null,
     placeholderData: (before) => before,
   });
-  return { remarks: remarks.data, spans: asks?.levels ? spans.data : undefined, alarms, flags };
+  const found = asks?.levels ? spans.data : undefined;
+  return useMemo(
+    () => ({ spans: found ?? [], remarks: remarks.data ?? [], alarms, flags }),
+    [found, remarks.data, alarms, flags],
+  );
 }

@@ -11,7 +11,7 @@ import { definitionsOf, hitAt, placed, type Mark, type Scene } from './scene';
 import { straightScene } from './straightScene';
 import { tankScene } from './tankScene';
 import { linePath, linePathWithin } from './linePath';
-import { NOTHING_ALONG, trendPlot } from './trend/trendPlot';
+import { PLAIN_TREND, trendPlot } from './trend/trendPlot';
 import { trendScene } from './trend/trendScene';
 
 const BAND: TargetBand = { direction: 'lower', caution: 30, breach: 60, target: 20 };
@@ -52,17 +52,9 @@ const trendOf = (v: readonly (number | null)[], target: TargetBand | null = BAND
   trendPlot(
     {
       series: [{ key: 'a', name: 'A', assetId: null, answer: answerOf(v) }],
-      mark: 'line',
-      cumulative: false,
-      scale: DEFAULT_TREND_SCALE,
+      ...PLAIN_TREND,
       band: target,
-      secondBand: null,
       decimals: 0,
-      labelled: false,
-      focus: null,
-      reference: null,
-      since: false,
-      along: NOTHING_ALONG,
     },
     600,
     240,
@@ -107,6 +99,7 @@ describe('scenes', () => {
               decimals: 1,
               labelled,
               focus: '1',
+              chosen: null,
               reference: null,
               since: false,
               along: {

@@ -2,7 +2,7 @@ import { lowerFirst } from '../text/lowerFirst';
 import type { Metric } from '../api/metrics';
 import type { BaseReadout } from '../board/choices';
 
-/** Names that distinguish the measures of a readout: asset, metric or both, with the plant where needed. */
+/** Names that distinguish the measures of a readout: asset, metric or both, with the plant where plants mix. */
 export function measureNames(
   measures: BaseReadout['measures'],
   metrics: ReadonlyMap<string, Metric>,
@@ -11,13 +11,12 @@ export function measureNames(
   const known = found.filter((metric) => metric !== undefined);
   const oneMetric = new Set(known.map(({ name }) => name)).size === 1;
   const oneAsset = new Set(known.map(({ assetId }) => assetId)).size === 1;
+  const onePlant = new Set(known.map(({ plantName }) => plantName)).size < 2;
   const nameOf = (metric: Metric): string =>
     oneMetric ? metric.assetName : oneAsset ? metric.name : `${metric.assetName}, ${lowerFirst(metric.name)}`;
-  const names = known.map(nameOf);
   return found.map((metric) => {
     if (!metric) return 'removed metric';
     const name = nameOf(metric);
-    const same = names.filter((each) => each === name).length > 1;
-    return same ? `${name}, ${metric.plantName}` : name;
+    return onePlant || metric.assetName === metric.plantName ? name : `${name}, ${metric.plantName}`;
   });
 }

@@ -6,7 +6,7 @@ import { levelOf } from '../bands/targetBand';
 import { WHOLE_SCOPE } from '../domain/query';
 import { NOTHING_ALONG, trendPlot } from '../drawing/trend/trendPlot';
 import { isProblem, type ReadoutInputs } from './readoutData';
-import { newestDrawn, trend, trendOptions } from './trend';
+import { newestDrawn, trend, plotsOfTrend } from './trend';
 import { trendCaption } from './trendCaption';
 import type { TrendChoices } from './trendChoices';
 import type { TrendData } from './trendData';
@@ -57,7 +57,8 @@ function dataOf(
   if (isProblem(data)) throw new Error('no trend');
   return data;
 }
-const plotOf = (data: TrendData) => trendPlot(trendOptions(data, null, NOTHING_ALONG), 480, 240);
+const plotOf = (data: TrendData) =>
+  trendPlot(plotsOfTrend(data, { focus: null, chosen: null, along: NOTHING_ALONG })[0], 480, 240);
 
 describe('a running total', () => {
   it('is one number on the curve, in the legend, in words and as rows', () => {

@@ -1,5 +1,7 @@
 import type { Mark } from '../drawing/scene';
 import type { TrendSeries } from '../drawing/trend/trendLayout';
+import { linePattern } from '../drawing/trend/linePattern';
+import { trendPanels } from '../drawing/trend/trendPanels';
 import { NAMES_FROM, trendPlot, type AlongTime, type TrendOptions } from '../drawing/trend/trendPlot';
 import { drawnPart } from '../drawing/trend/trendGeometry';
 import { trendScene } from '../drawing/trend/trendScene';
@@ -17,6 +19,10 @@ import { factsOfTrend, trendRequests, trendData, type TrendData } from './trendD
 /** Usual height of a trend, px. */
 export const TREND_HEIGHT = 240;
 const LEAST_HEIGHT = 80;
+/** Height of one of several small plots, px. */
+export const PANEL_HEIGHT = 150;
+/** Length of a line in the legend, px: a pattern of it shows. */
+export const LEGEND_KEY = 28;
 /** Where the caption begins, px. */
 const CAPTION = 46;
 
@@ -36,52 +42,77 @@ export const trend: ReadoutFormOf<TrendChoices, TrendData> = {
   along: alongTrend,
   scene: (data, { width, height, focus, along }) => {
     const caption = wrapped(captionOf(data), TEXT.second, Math.max(40, width - CAPTION));
-    const named = data.series.length > 1 && width < NAMES_FROM ? data.series : [];
+    const options = plotsOfTrend(data, { focus, chosen: null, along });
+    const many = options.length > 1;
+    const named = data.series.length > 1 && (width < NAMES_FROM || many) ? data.series : [];
     const room = caption.length * TEXT.second.lineHeight + named.length * TEXT.body.lineHeight;
-    const trendHeight = height === null ? TREND_HEIGHT : Math.max(LEAST_HEIGHT, height - room);
-    const laidOut = trendPlot(trendOptions(data, focus, along), width, trendHeight);
-    const plot = trendScene(laidOut);
-    const below = plot.height + caption.length * TEXT.second.lineHeight;
+    const usual = many ? options.length * PANEL_HEIGHT : TREND_HEIGHT;
+    const each = Math.max(LEAST_HEIGHT, (height === null ? usual : height - room) / options.length);
+    const plots = options.map((own) => trendPlot(own, width, each));
+    const below = each * plots.length;
+    const legendAt = below + caption.length * TEXT.second.lineHeight;
     return {
-      ...plot,
-      height: plot.height + room,
+      width,
+      height: below + room,
       marks: [
-        ...plot.marks,
-        written(caption, { key: 'caption', x: CAPTION, y: plot.height, style: TEXT.second, ink: 'ink2' }),
-        ...named.flatMap((each, i) =>
+        ...plots.map((plot, i): Mark => ({
+          kind: 'group',
+          key: `panel ${i}`,
+          y: i * each,
+          marks: trendScene(plot).marks,
+        })),
+        written(caption, { key: 'caption', x: CAPTION, y: below, style: TEXT.second, ink: 'ink2' }),
+        ...named.flatMap((line, i) =>
           legendLine(
-            each,
-            newestDrawn(each, data.readout.cumulative),
-            each.key === laidOut.subject.key,
-            below + i * TEXT.body.lineHeight,
+            line,
+            newestDrawn(line, data.readout.cumulative),
+            plots.some(({ subject }) => subject.key === line.key),
+            legendAt + i * TEXT.body.lineHeight,
           ),
         ),
       ],
+      hits: [],
       spoken: captionOf(data),
     };
   },
   table: trendTable,
 };
 
-/** Drawing options of a trend. */
-export const trendOptions = (
+/**
+ * Drawing options of each plot of a trend: of one, or of a small one for each unit.
+ * @param focus the focused asset. @param chosen key of the line chosen as the subject.
+ */
+export function plotsOfTrend<Along extends AlongTime>(
   { series, reference, decimals, readout, aligned }: TrendData,
-  focus: string | null,
-  along: AlongTime,
-): TrendOptions => ({
-  series,
-  reference,
-  decimals,
-  mark: readout.mark,
-  cumulative: readout.cumulative,
-  scale: readout.scale,
-  band: readout.band,
-  secondBand: readout.secondBand,
-  labelled: readout.pointLabels,
-  focus,
-  since: aligned,
-  along,
-});
+  {
+    focus,
+    chosen,
+    along,
+  }: { readonly focus: string | null; readonly chosen: string | null; readonly along: Along },
+): readonly (TrendOptions & { readonly along: Along })[] {
+  const { mark, cumulative, scale, pointLabels, band, secondBand } = readout;
+  const panels = trendPanels(series, mark);
+  const nothing: Along = { ...along, spans: [], remarks: [], alarms: [], flags: [] };
+  const bands =
+    panels.length === 1
+      ? [{ band, secondBand }]
+      : [band, secondBand].map((own) => ({ band: own, secondBand: null }));
+  return panels.map((lines, i) => ({
+    series: lines,
+    decimals,
+    mark,
+    cumulative,
+    // Ends are those of the first unit, and what lies along the time is marked once.
+    scale: i === 0 ? scale : { ...scale, ends: null },
+    ...(bands[i] ?? { band: null, secondBand: null }),
+    labelled: pointLabels,
+    focus,
+    chosen,
+    reference: i === 0 ? reference : null,
+    since: aligned,
+    along: i === 0 ? along : nothing,
+  }));
+}
 
 /** The value at the end of a line: that of the newest finished period, of a running total so far. */
 export function newestDrawn({ answer }: TrendSeries, cumulative: boolean): number | null {
@@ -90,7 +121,7 @@ export function newestDrawn({ answer }: TrendSeries, cumulative: boolean): numbe
 
 /** A line's name with its newest value, if there is no room at its end. */
 function legendLine(
-  { key, name, answer: { unit } }: TrendSeries,
+  { key, name, pattern = 0, answer: { unit } }: TrendSeries,
   newest: number | null,
   isSubject: boolean,
   y: number,
@@ -101,13 +132,14 @@ function legendLine(
     {
       kind: 'path',
       key: `${key} line`,
-      d: `M${CAPTION} ${middle}h18`,
+      d: `M${CAPTION} ${middle}h${LEGEND_KEY}`,
+      dash: linePattern(pattern),
       stroke: isSubject ? 'ink' : 'bar',
       strokeWidth: isSubject ? 3 : 2,
     },
     written([`${name}  ${formatValue(newest, unit, 1)}`], {
       key: `${key} name`,
-      x: CAPTION + 26,
+      x: CAPTION + LEGEND_KEY + 8,
       y,
       style,
       ink: 'ink',

@@ -5,7 +5,7 @@ import type { TrendData, TrendReadoutOf } from './trendData';
 /** The caption of a trend: units, period, targets and reference. */
 export function trendCaption({ series, readout, reference, asked, aligned }: TrendData): string {
   const { bucket } = series[0].answer;
-  const units = [...new Set(series.map(({ answer }) => answer.unit))].slice(0, 2);
+  const units = [...new Set(series.map(({ answer }) => answer.unit))];
   const named = units.filter((unit) => unit !== '');
   const kind =
     bucket === null
@@ -17,8 +17,12 @@ export function trendCaption({ series, readout, reference, asked, aligned }: Tre
     : '';
   const counted = aligned ? `, by days since ${asked.align!.attribute}` : '';
   const missing = readout.cumulative ? missingWords(series, bucket) : '';
-  return `${named.length > 0 ? `in ${named.join(' and ')}, ` : ''}${kind}${missing}${target}${counted}${compared}`;
+  return `${named.length > 0 ? `in ${listed(named)}, ` : ''}${kind}${missing}${target}${counted}${compared}`;
 }
+
+/** "kW, bar and °C". */
+const listed = (names: readonly string[]): string =>
+  [names.slice(0, -1).join(', '), ...names.slice(-1)].filter((text) => text !== '').join(' and ');
 
 /** What running totals are without, and that the last point is of an unfinished period. */
 function missingWords(series: TrendData['series'], bucket: Bucket | null): string {

@@ -125,7 +125,10 @@ export function trendData(inputs: ReadoutInputs<TrendChoices>, answers: ReadingA
     return { problem: { title: 'No line can be drawn so', text: `Not drawn: ${notDrawn.join(', ')}.` } };
   }
   const shown = inOwnUnits(scaledForDisplay(readout, []).readout);
-  const running = series.map((each) => runningOf(each, readout, inputs.view.zoomed));
+  const running = series.map((each, pattern) => ({
+    ...runningOf(each, readout, inputs.view.zoomed),
+    pattern,
+  }));
   const reference = referenceOf(inputs, plan, answers[plan.lines.length] as TrendAnswer | undefined);
   return {
     series: running,

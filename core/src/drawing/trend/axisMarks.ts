@@ -59,19 +59,26 @@ function valueMarks({ layout, plot, rightAt }: TrendPlot, k: number): Mark[] {
   return [
     { kind: 'path', key: `graduations ${k}`, d, stroke: 'ink2' },
     labels,
-    ...(gap && !right ? breakMarks(gap.top, plot.width) : []),
+    ...(gap ? breakMarks(`break ${k}`, gap.top, ...breakOf(k, layout.axes.length, plot.width, rightAt)) : []),
   ];
 }
 
-/** The break of a broken axis: two waves across the plot, like a torn sheet. */
-function breakMarks(top: number, width: number): Mark[] {
-  const waves = Math.max(2, Math.round(width / 24));
-  const step = (width + 10) / waves;
+/** How far a break reaches beyond its axis where another axis has lines of its own, px. */
+const BREAK_REACH = 12;
+
+/** From where, and how far, a break is drawn: over the plot, or beside its own axis where lines of another one pass. */
+const breakOf = (k: number, axes: number, width: number, rightAt: number): [from: number, wide: number] =>
+  axes === 1 ? [-6, width + 10] : k === 0 ? [-6, 6 + BREAK_REACH] : [rightAt - BREAK_REACH, BREAK_REACH + 6];
+
+/** The break of a broken axis: two waves, like a torn sheet. */
+function breakMarks(key: string, top: number, from: number, wide: number): Mark[] {
+  const waves = Math.max(1, Math.round(wide / 24));
+  const step = wide / waves;
   const wave = (by: number): string =>
-    `M-6 ${top + BREAK_HEIGHT / 2 + by}${`q${step / 4} -4 ${step / 2} 0t${step / 2} 0`.repeat(waves)}`;
+    `M${from} ${top + BREAK_HEIGHT / 2 + by}${`q${step / 4} -4 ${step / 2} 0t${step / 2} 0`.repeat(waves)}`;
   return [
-    { kind: 'rect', key: 'break', x: -6, y: top, width: width + 10, height: BREAK_HEIGHT, fill: 'sheet' },
-    { kind: 'path', key: 'waves', d: wave(-3) + wave(3), stroke: 'ink2' },
+    { kind: 'rect', key, x: from, y: top, width: wide, height: BREAK_HEIGHT, fill: 'sheet' },
+    { kind: 'path', key: `${key} waves`, d: wave(-3) + wave(3), stroke: 'ink2' },
   ];
 }
 

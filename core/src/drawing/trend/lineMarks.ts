@@ -1,5 +1,7 @@
 import { shapeInk, type Ink } from '../palette';
 import type { Mark } from '../scene';
+import { levelOf } from '../../bands/targetBand';
+import { tenths } from '../tenths';
 import { labelPoints } from './labelPoints';
 import { linePathWithin } from '../linePath';
 import { columnLabels, PLOT_NUMBER, type PlottedSeries } from './trendLayout';
@@ -8,6 +10,9 @@ import type { TrendPlot } from './trendPlot';
 const FADE = [1, 0.72, 0.46, 0.24];
 /** Margin of the clip, px, so that lines along the edge of the plot are not cut. */
 const OVER = 6;
+/** Radius of the dot of a lone point, px. */
+const DOT = 2.5;
+const CIRCLE = `a${DOT} ${DOT} 0 1 0 ${2 * DOT} 0a${DOT} ${DOT} 0 1 0 ${-2 * DOT} 0Z`;
 const WIDE = { subject: 1.8, other: 1.5, caution: 2.2, breach: 2.8 } as const;
 
 /** Lines, areas and columns of a trend: the subject in ink, all others muted. */
@@ -40,8 +45,12 @@ export function lineMarks(trend: TrendPlot): Mark[] {
   });
   const numbers = columnLabels(lines, options.decimals);
   if (numbers.length > 0) marks.push(plotNumbers('column numbers', numbers));
-  // Muted lines look alike, so they share one path.
-  if (quiet.length > 0) marks.push(line('quiet', quiet.map(({ path }) => path).join(''), 'bar', WIDE.other));
+  // Muted lines of a pattern look alike, so they share one path.
+  for (const dash of new Set(quiet.map((each) => each.dash))) {
+    const d = quiet.flatMap((each) => (each.dash === dash ? each.path : [])).join('');
+    marks.push({ ...line(`quiet ${dash ?? 'through'}`, d, 'bar', WIDE.other), dash });
+  }
+  marks.push(...quiet.flatMap((each) => loneMarks(trend, each, 'bar')));
   if (aside) marks.push(...judgedLine(trend, aside, 'bar', WIDE.other));
   marks.push(...judgedLine(trend, subject, 'ink', WIDE.subject));
   return marks;
@@ -59,12 +68,8 @@ export function pointNumbers({ lines, subject, layout, plot, options }: TrendPlo
 }
 
 /** A line that changes colour and weight where it leaves Clear. */
-function judgedLine(
-  { channels, layout, plot, options }: TrendPlot,
-  each: PlottedSeries,
-  clear: Ink,
-  wide: number,
-): Mark[] {
+function judgedLine(trend: TrendPlot, each: PlottedSeries, clear: Ink, wide: number): Mark[] {
+  const { channels, layout, plot, options } = trend;
   if (each.path === '') return [];
   const own = channels[each.axis];
   const outside = own.flatMap(({ top, bottom, level }, i): Mark[] => {
@@ -78,7 +83,33 @@ function judgedLine(
     const clip = { x: -4, y: from, width: plot.width + 8, height: Math.max(0, to - from) };
     return [{ ...line(`${each.key} ${i}`, d, shapeInk(level), WIDE[level]), clip }];
   });
-  return [line(each.key, each.path, clear, wide), ...outside];
+  return [
+    { ...line(each.key, each.path, clear, wide), dash: each.dash },
+    ...outside,
+    ...loneMarks(trend, each, clear),
+  ];
+}
+
+/** A dot for each point that no line shows, in the colour of its level. */
+function loneMarks(
+  { layout, bands }: TrendPlot,
+  { key, axis, t, v, top, lone }: PlottedSeries,
+  clear: Ink,
+): Mark[] {
+  const band = bands[axis];
+  const inkOf = (i: number): Ink => {
+    const level = band ? levelOf(band, v[i]) : 'clear';
+    return level === 'clear' ? clear : shapeInk(level);
+  };
+  return [...new Set(lone.map(inkOf))].map((fill) => ({
+    kind: 'path',
+    key: `${key} dots ${fill}`,
+    d: lone
+      .filter((i) => inkOf(i) === fill)
+      .map((i) => `M${tenths(layout.x(t[i]) - DOT)} ${tenths(layout.axes[axis].at(top[i]!))}${CIRCLE}`)
+      .join(''),
+    fill,
+  }));
 }
 
 const line = (key: string, d: string, stroke: Ink, strokeWidth: number): Mark & { kind: 'path' } => ({

@@ -13,7 +13,7 @@ import {
   type TrendSeries,
 } from './trendLayout';
 import { sharedScale, valueAxis } from '../valueAxis';
-import { NOTHING_ALONG, trendPlot } from './trendPlot';
+import { PLAIN_TREND, trendPlot } from './trendPlot';
 import { trendScene } from './trendScene';
 
 const WINDOW = { start: 0, end: 100 };
@@ -48,17 +48,13 @@ const OPTIONS: LayoutOptions = {
 };
 
 describe('trendLayout', () => {
-  it('gives each of two units an axis of its own, and says what a third leaves out', () => {
-    const scene = trendLayout(
-      [series('a', [1, 2]), series('b', [500, 900], '°C'), series('c', [3], 'bar')],
-      OPTIONS,
-    );
+  it('gives each of two units an axis of its own', () => {
+    const scene = trendLayout([series('a', [1, 2]), series('b', [500, 900], '°C')], OPTIONS);
     expect(scene.axes.map(({ unit }) => unit)).toEqual(['kW', '°C']);
     expect(scene.series.map(({ key, axis }) => [key, axis])).toEqual([
       ['a', 0],
       ['b', 1],
     ]);
-    expect(scene.leftOut).toEqual(['c (bar)']);
   });
 
   it('has the ends of each axis from the band of its own where that is asked', () => {
@@ -92,18 +88,9 @@ describe('trendLayout', () => {
     expect(trendLayout([series('a', [50, 60])], OPTIONS).axes[0].domain[0]).toBeGreaterThan(0);
   });
 
-  it('stacks one unit only, and what is compared with beside it', () => {
-    const all = [
-      series('a', [1, 2]),
-      series('b', [3, 4]),
-      series('c', [5, 6], 'kg'),
-      series('before', [7, 8]),
-    ];
-    const {
-      series: drawn,
-      axes,
-      leftOut,
-    } = trendLayout(all, {
+  it('stacks what is of one unit, and what is compared with beside it', () => {
+    const all = [series('a', [1, 2]), series('b', [3, 4]), series('before', [7, 8])];
+    const { series: drawn, axes } = trendLayout(all, {
       ...OPTIONS,
       mark: 'stacked',
       compared: 'before',
@@ -113,16 +100,17 @@ describe('trendLayout', () => {
       ['b', [4, 6]],
       ['before', [7, 8]],
     ]);
-    expect([axes.length, leftOut]).toEqual([1, ['c (kg)']]);
+    expect(axes).toHaveLength(1);
     expect(drawn.map(({ area }) => area !== '')).toEqual([true, true, false]);
   });
 
   it('draws columns of both sides of a comparison', () => {
     const options = {
+      ...PLAIN_TREND,
       series: [series('a', [1, 2])],
       reference: series('before', [3, 4]),
-      ...{ mark: 'columns' as const, cumulative: false, scale: LINEAR, band: null, secondBand: null },
-      ...{ decimals: 0, labelled: false, focus: null, since: false, along: NOTHING_ALONG },
+      mark: 'columns',
+      decimals: 0,
     } as const;
     const plot = trendPlot(options, 400, 200);
     expect(plot.compared!.columns).toHaveLength(2);

@@ -7,6 +7,7 @@ import type { TrendMark } from '../../readouts/trendChoices';
 import type { TrendScale } from '../../board/scaleChoice';
 import type { TrendAnswer } from '../../api/readings';
 import { brokenAxis } from './brokenAxis';
+import { linePattern } from './linePattern';
 import type { PlotAxis } from './plotAxis';
 import type { PlacedText } from '../scene';
 import { tenths } from '../tenths';
@@ -20,6 +21,8 @@ export interface TrendSeries {
   readonly name: string;
   readonly assetId: string | null;
   readonly answer: TrendAnswer;
+  /** Which pattern its line has; default: by its place among the lines. */
+  readonly pattern?: number;
   /** Of a running total: periods before its end that it is without. */
   readonly missing?: number;
 }
@@ -58,6 +61,10 @@ export interface PlottedSeries {
   /** Of each point; null = samples. */
   readonly periods: PointPeriods | null;
   readonly path: string;
+  /** Dashes and gaps, px; undefined = drawn through. */
+  readonly dash: string | undefined;
+  /** Points without a neighbour, which no line shows: their indexes. */
+  readonly lone: readonly number[];
   /** Area under the line; "" for lines alone. */
   readonly area: string;
   readonly columns: readonly {
@@ -73,12 +80,15 @@ export interface TrendLayout {
   readonly x: ReturnType<typeof timeScale>;
   readonly axes: readonly PlotAxis[];
   readonly series: readonly PlottedSeries[];
-  /** Series in a third unit, for which there is no axis, or of a stack in a second one. */
-  readonly leftOut: readonly string[];
+  /** Why an axis that was asked to be broken is not; null = it is, or was not asked to be. */
+  readonly unbroken: string | null;
   readonly finishedUntil: number;
 }
 
-/** Lays out the series: axes for at most two units (a stack has one), paths, areas or columns. Pure; all in px. */
+/**
+ * Lays out the series: axes for at most two units (a stack has one; see `trendPanels`), paths, areas or columns. Pure; all
+ * in px.
+ */
 export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions): TrendLayout {
   const {
     window,
@@ -111,7 +121,7 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
     return axisOf(unit, values, {
       height,
       fromZero,
-      scale: k === 0 ? scale : { ...scale, ends: null, broken: false },
+      scale: k === 0 ? scale : { ...scale, ends: null },
       band: k === 0 ? band : secondBand,
     });
   });
@@ -135,6 +145,8 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
       v: each.v,
       top,
       path: mark === 'columns' ? '' : path,
+      dash: linePattern(each.pattern ?? i),
+      lone: mark === 'columns' || mark === 'steps' ? [] : lonePoints(top),
       periods: each.periods,
       area: isLayer ? areaPath(each.t, top, below, x, at, base) : '',
       columns: mark === 'columns' ? columnsOf(each.t, top, prepared.length, i, window, x, at, base) : [],
@@ -144,15 +156,30 @@ export function trendLayout(all: readonly TrendSeries[], options: LayoutOptions)
     x,
     axes,
     series,
-    leftOut: all
-      .filter(({ answer }) => units.indexOf(answer.unit) >= axesFor)
-      .map(({ name, answer }) => `${name} (${answer.unit})`),
+    unbroken:
+      scale.broken && axes.every(({ gap }) => gap === null) ? unbrokenWords(mark, scale, fromZero) : null,
     finishedUntil: prepared.reduce(
       (latest, { finishedUntil }) => Math.max(latest, finishedUntil),
       window.start,
     ),
   };
 }
+
+/** Why nothing is left out of a scale. */
+function unbrokenWords(mark: TrendMark, { ends, logarithmic }: TrendScale, fromZero: boolean): string {
+  if (fromZero) {
+    return `The scale is not broken: ${mark === 'columns' ? 'columns' : 'areas'} are read by their height.`;
+  }
+  if (ends) return 'The scale is not broken: its ends are fixed.';
+  if (logarithmic) return 'The scale is not broken: it is logarithmic.';
+  return 'The scale is not broken: no stretch between the values is empty enough to be left out.';
+}
+
+/** Points with a gap or the end of the line at both sides. */
+const lonePoints = (v: readonly (number | null)[]): number[] =>
+  v.flatMap((value, i) =>
+    value !== null && (v[i - 1] ?? null) === null && (v[i + 1] ?? null) === null ? [i] : [],
+  );
 
 /**
  * Tops of stacked layers by time. Where a layer is missing, it and those above it are: their height is not known.

@@ -1,6 +1,6 @@
 import type { LevelSpan } from '../../bands/bandTime';
 import { sectorsOf, type TargetBand } from '../../bands/targetBand';
-import type { TrendScale } from '../../board/scaleChoice';
+import { DEFAULT_TREND_SCALE, type TrendScale } from '../../board/scaleChoice';
 import type { TrendMark } from '../../readouts/trendChoices';
 import { formatNumber } from '../../format/format';
 import type { Interval } from '../../time/interval';
@@ -23,8 +23,10 @@ export interface TrendOptions {
   readonly decimals: number;
   /** Whether values are written at the points, as many as fit. */
   readonly labelled: boolean;
-  /** The asset whose line is the subject; default: the first line. */
+  /** The asset whose line is the subject unless one is chosen; default: the first line. */
   readonly focus: string | null;
+  /** Key of the line chosen as the subject; null = none. */
+  readonly chosen: string | null;
   /** The reference line, shifted into the window and dashed. */
   readonly reference: TrendSeries | null;
   /** Whether times are counted from a start event instead of dates. */
@@ -47,6 +49,21 @@ export interface AlongTime {
 
 export const NOTHING_ALONG: AlongTime = { spans: [], remarks: [], alarms: [], flags: [] };
 
+/** A trend of one line without choices of its own. */
+export const PLAIN_TREND: Omit<TrendOptions, 'series' | 'decimals'> = {
+  mark: 'line',
+  cumulative: false,
+  scale: DEFAULT_TREND_SCALE,
+  band: null,
+  secondBand: null,
+  labelled: false,
+  focus: null,
+  chosen: null,
+  reference: null,
+  since: false,
+  along: NOTHING_ALONG,
+};
+
 /** A laid-out trend: position of the plot in the drawing; axes and lines in px of the plot. */
 export interface TrendPlot {
   readonly width: number;
@@ -64,6 +81,8 @@ export interface TrendPlot {
   readonly channels: readonly [readonly Channel[], readonly Channel[]];
   /** Whether names are at the ends of the lines. */
   readonly named: boolean;
+  /** Room for them, px. */
+  readonly forNames: number;
   /** Position of the second axis in the plot. */
   readonly rightAt: number;
   readonly options: TrendOptions;
@@ -79,15 +98,18 @@ const SECOND_AXIS = 44;
 export const NAMES_FROM = 420;
 const NAME = 13;
 const MAX_FOR_NAMES = 165;
+/** Of a wide drawing names may take this share. */
+const NAMES_SHARE = 0.22;
 /** Distance from the plot to a name with a lamp, px. */
 const BEFORE_NAME = 27;
 
 /** Lays out a trend. Pure; all in px. */
 export function trendPlot(options: TrendOptions, width: number, height: number): TrendPlot {
-  const { series, reference, mark, cumulative, scale, focus } = options;
+  const { series, reference, mark, cumulative, scale, focus, chosen } = options;
   const named = series.length > 1 && width >= NAMES_FROM;
   const twoUnits = mark !== 'stacked' && new Set(series.map(({ answer }) => answer.unit)).size > 1;
-  const rightAt = RIGHT - 6 + (named ? nameRoom(series) : 0);
+  const forNames = named ? nameRoom(series, Math.max(MAX_FOR_NAMES, width * NAMES_SHARE)) : 0;
+  const rightAt = RIGHT - 6 + forNames;
   const left = Math.max(LEFT, graduationRoom(series[0]));
   const plot = {
     x: left,
@@ -115,11 +137,15 @@ export function trendPlot(options: TrendOptions, width: number, height: number):
     plot,
     layout,
     lines,
-    subject: lines.find(({ assetId }) => focus !== null && assetId === focus) ?? lines[0],
+    subject:
+      lines.find(({ key }) => key === chosen) ??
+      lines.find(({ assetId }) => focus !== null && assetId === focus) ??
+      lines[0],
     compared: layout.series.find(({ key }) => key === reference?.key),
     bands,
     channels: [channelsOf(bands[0], layout.axes[0]), channelsOf(bands[1], layout.axes[1])],
     named,
+    forNames,
     rightAt: plot.width + rightAt,
     options,
   };
@@ -138,9 +164,9 @@ function channelsOf(band: TargetBand | null, axis: PlotAxis | undefined): readon
 }
 
 /** Room for names to the right of the plot, px. */
-function nameRoom(series: readonly TrendSeries[]): number {
+function nameRoom(series: readonly TrendSeries[], most: number): number {
   const longest = Math.max(0, ...series.map(({ name }) => textWidth(name, 'strong', NAME)));
-  return Math.min(MAX_FOR_NAMES, longest + BEFORE_NAME);
+  return Math.min(most, longest + BEFORE_NAME);
 }
 
 /** Width of the longest possible graduation for values of this size, px. */
