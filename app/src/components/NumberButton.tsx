@@ -10,10 +10,12 @@ interface NumberButtonProps {
   readonly name: string;
   readonly onPress: () => void;
   readonly as?: TypeRole;
+  /** Whether it is of too little data to be judged. */
+  readonly faint?: boolean;
 }
 
 /** A number that opens its provenance. */
-export function NumberButton({ text, unit, name, onPress, as = 'figure' }: NumberButtonProps) {
+export function NumberButton({ text, unit, name, onPress, as = 'figure', faint = false }: NumberButtonProps) {
   const palette = usePalette();
   return (
     <Pressable
@@ -23,7 +25,9 @@ export function NumberButton({ text, unit, name, onPress, as = 'figure' }: Numbe
       style={({ pressed }) => [styles.number, pressed && { opacity: 0.6 }]}
     >
       <View style={styles.line}>
-        <Words as={as}>{text}</Words>
+        <Words as={as} colour={faint ? palette.ink3 : undefined}>
+          {text}
+        </Words>
         {unit !== '' && (
           <Words as={as === 'hero' ? 'figure' : 'second'} colour={palette.ink2}>
             {unit}

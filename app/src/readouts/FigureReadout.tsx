@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { formatNumber } from '@vivid-beacon/core';
 import {
   figureWords,
-  isLit,
+  isThin,
   MIN_SPARK_WIDTH,
   secondWords,
   SPARK_HEIGHT,
@@ -53,10 +53,11 @@ function OneFigure({ data, title, width, onOpen }: DrawProps<FigureData>) {
           text={part.value === null ? '–' : formatNumber(part.value, decimals)}
           unit={part.unit}
           name={`${title}. How it was made`}
+          faint={isThin(part)}
           onPress={() => onOpen(part)}
         />
       </View>
-      {isLit(part, readout.band) && (
+      {(readout.band || part.level === 'nodata') && (
         <View style={styles.state}>
           <StateLine part={part} band={readout.band} decimals={decimals} />
         </View>

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import { formatValue, type Readout, type DataOf } from '@vivid-beacon/core';
+import { formatValue, type DataOf } from '@vivid-beacon/core';
 import {
   gaugeOptions,
   MAX_GAUGE_WIDTH,
@@ -12,12 +12,10 @@ import {
 import { gaugeScene, MIN_GAUGE_WIDTH } from '@vivid-beacon/core/src/pictures';
 import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { SceneView } from '../charts/SceneView';
-import { Button } from '../components/Button';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import type { DrawProps } from './drawProps';
 import { LampReadout } from './LampReadout';
-import { useOpenPlace } from './useOpenPlace';
 import { StateLine } from './StateLine';
 
 type GaugeProps = DrawProps<DataOf<'gauge'>>;
@@ -47,7 +45,6 @@ function Together({ data, width, title, onOpen }: GaugeProps) {
         onOpen={onOpen}
       />
       <StateLine part={first} band={readout.band} decimals={decimals} />
-      <MadeButton part={first} readout={readout} onOpen={onOpen} />
       {values.length > 1 && (
         <View style={styles.legend}>
           {values.map((part, i) => (
@@ -93,22 +90,11 @@ function Multiples({ data, width, onOpen }: GaugeProps) {
               />
               <Words as="rowTitle">{part.name}</Words>
               <StateLine part={part} band={readout.band} decimals={decimals} />
-              <MadeButton part={part} readout={readout} onOpen={onOpen} />
             </View>
           );
         })}
     </View>
   );
-}
-
-/** Where a tap on the gauge goes elsewhere, how its number was made has a button of its own. */
-function MadeButton({
-  part,
-  readout,
-  onOpen,
-}: Pick<GaugeProps, 'onOpen'> & { readonly part: ReadoutValue; readonly readout: Pick<Readout, 'link'> }) {
-  if (useOpenPlace(readout) === null) return null;
-  return <Button variant="quiet" label="How it was made" onPress={() => onOpen(part)} />;
 }
 
 interface GaugeButtonProps extends Pick<GaugeProps, 'data' | 'width' | 'onOpen'> {
@@ -118,18 +104,16 @@ interface GaugeButtonProps extends Pick<GaugeProps, 'data' | 'width' | 'onOpen'>
 
 function GaugeButton({ data, part, name, width, onOpen }: GaugeButtonProps) {
   const { readout, decimals } = data;
-  const openPlace = useOpenPlace(readout);
   const scene = useMemo(
     () => (width > 0 ? gaugeScene(gaugeOptions(data, part), width) : null),
     [data, part, width],
   );
-  const does = openPlace ? `Open ${readout.link}` : 'How it was made';
   return (
     <View style={styles.gauge}>
       <Pressable
         role="button"
-        aria-label={`${name}: ${formatValue(part.value, part.unit, decimals)}, ${stateWords(part, readout.band, decimals)}. ${does}`}
-        onPress={openPlace ?? (() => onOpen(part))}
+        aria-label={`${name}: ${formatValue(part.value, part.unit, decimals)}, ${stateWords(part, readout.band, decimals)}. How it was made`}
+        onPress={() => onOpen(part)}
       >
         {scene && <SceneView scene={scene} />}
       </Pressable>

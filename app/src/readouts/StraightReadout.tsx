@@ -1,5 +1,5 @@
 import { formatNumber, type DataOf } from '@vivid-beacon/core';
-import { stateWords, onSharedScale, straightWidth } from '@vivid-beacon/core/src/boards';
+import { isLit, stateWords, onSharedScale, straightWidth } from '@vivid-beacon/core/src/boards';
 import { textWidth } from '@vivid-beacon/core/src/pictures';
 import { StraightGauge } from '../charts/StraightGauge';
 import { Lamp } from '../components/Lamp';
@@ -31,8 +31,8 @@ export function StraightReadout({ data, width, onOpen }: DrawProps<DataOf<'strai
       numberRoom={numberRoom}
       decimals={decimals}
       last={i === values.length - 1}
-      left={band ? <Lamp level={part.level} size={22} /> : undefined}
-      second={band ? stateWords(part, band, decimals) : undefined}
+      left={isLit(part, band) ? <Lamp level={part.level} size={22} /> : undefined}
+      second={band || part.level === 'nodata' ? stateWords(part, band, decimals) : undefined}
       middle={<StraightGauge width={straightWidth(width)} {...onSharedScale(data, part)} />}
       onOpen={() => onOpen(part)}
     />

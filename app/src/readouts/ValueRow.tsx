@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
-import { formatNumber, LEVEL_WORDS } from '@vivid-beacon/core';
+import { formatNumber } from '@vivid-beacon/core';
 import { useBoardFilters } from '../boards/BoardFiltersContext';
-import type { ReadoutValue } from '@vivid-beacon/core/src/boards';
+import { isThin, levelWord, type ReadoutValue } from '@vivid-beacon/core/src/boards';
 import { NumberButton } from '../components/NumberButton';
 import { Rule } from '../components/Rule';
 import { Words } from '../components/Words';
@@ -69,7 +69,7 @@ export function ValueRow({
           <Pressable
             role="button"
             aria-pressed={chosen}
-            aria-label={`${part.name}${judged || part.level === 'nodata' ? `, ${LEVEL_WORDS[part.level]}` : ''}. ${chosen ? 'Release the focus' : 'Focus on it'}`}
+            aria-label={`${[part.name, levelWord(part, judged)].filter(Boolean).join(', ')}. ${chosen ? 'Release the focus' : 'Focus on it'}`}
             onPress={() => onFocus(part.assetId!)}
             style={({ pressed }) => [styles.name, pressed && { opacity: 0.6 }]}
           >
@@ -84,6 +84,7 @@ export function ValueRow({
             text={part.value === null ? '–' : formatNumber(part.value, decimals)}
             unit={part.unit}
             name={`${part.name}. How it was made`}
+            faint={isThin(part)}
             onPress={onOpen}
           />
         </View>

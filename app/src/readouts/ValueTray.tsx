@@ -13,6 +13,7 @@ import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { makingQuery, type ReadoutValue, type ShownReadout } from '@vivid-beacon/core/src/boards';
 import { useShown } from '../boards/useShown';
 import { useOpenPlace } from './useOpenPlace';
+import { usePlaceName } from './usePlaceName';
 
 interface PartTrayProps {
   readonly title: string;
@@ -33,12 +34,13 @@ export function ValueTray({ title, readout, decimals, part, onClose }: PartTrayP
   const { focus, onFocus } = useBoardFilters();
   const name = part ? (part.name && part.name !== title ? `${title}, ${part.name}` : title) : title;
   const openPlace = useOpenPlace(readout);
+  const place = usePlaceName(readout.link);
   const actions = part && (
     <>
       {openPlace && (
         <Button
           variant="primary"
-          label={`Open ${readout.link}`}
+          label={`Open ${place}`}
           onPress={() => {
             onClose();
             openPlace();

@@ -1,8 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { encodeTrend, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
+import { encodeTrend, WHOLE_SCOPE, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
 import { Bytes, Refused } from '../testing/renderScreen';
 import { groups, measured, showReadout as show, trendReadout, withAttributes } from '../testing/showReadout';
-import { changeWords } from '@vivid-beacon/core/src/boards';
+import { BOARD_FORMAT_VERSION, changeWords } from '@vivid-beacon/core/src/boards';
 
 jest.setTimeout(30_000);
 jest.mock('../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
@@ -16,6 +16,21 @@ jest.mock('expo-router', () => ({
 function idOf({ select }: QueryMeasure): string {
   return 'metricIds' in select ? select.metricIds[0] : '';
 }
+
+const IRONERS = {
+  id: '3',
+  title: 'Ironers',
+  document: {
+    version: BOARD_FORMAT_VERSION,
+    window: { kind: 'toDate', unit: 'day' },
+    scope: WHOLE_SCOPE,
+    hours: null,
+    readouts: [],
+  },
+  revision: 1,
+  ownerName: 'Ines Varga',
+  updatedAt: 0,
+};
 
 describe('a gauge', () => {
   it('tells value, state and distance, and opens how it was made', async () => {
@@ -39,12 +54,30 @@ describe('a gauge', () => {
     expect(screen.getByRole('heading', { name: 'Bed temperature, Ironer 1 and Ironer 2' })).toBeTruthy();
   });
 
-  it('with a place of its own opens it by a tap; how it was made has a button', async () => {
-    const { person } = show({ link: '/boards/3' }, { 'POST /api/readings/query': measured(198) });
-    await person.click(await screen.findByRole('button', { name: /198.*Open \/boards\/3$/ }));
-    expect(mockPush).toHaveBeenLastCalledWith('/boards/3');
-    await person.click(screen.getByRole('button', { name: 'How it was made' }));
+  it('opens how it was made by a tap, and from there the place it leads to, by its title', async () => {
+    const { person } = show(
+      { link: '/boards/3' },
+      { 'POST /api/readings/query': measured(198), 'GET /api/boards/3': IRONERS },
+    );
+    await person.click(await screen.findByRole('button', { name: /198.*How it was made$/ }));
     expect(await screen.findByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
+    await person.click(await screen.findByRole('button', { name: 'Open Ironers' }));
+    expect(mockPush).toHaveBeenLastCalledWith('/boards/3');
+  });
+
+  it('of too little data shows its value faint, with its coverage and without a level', async () => {
+    const thin = withAttributes(measured(198), { coverage: [0.4] });
+    show({}, { 'POST /api/readings/query': thin });
+    expect(
+      await screen.findByRole('button', { name: /198.*not judged, coverage only 40 %\. How/ }),
+    ).toBeTruthy();
+    expect(screen.queryByText(/No data/)).toBeNull();
+  });
+
+  it('without a band is announced without a level', async () => {
+    show({ band: null }, { 'POST /api/readings/query': measured(198) });
+    const gauge = await screen.findByRole('button', { name: /198.*How it was made$/ });
+    expect(gauge.getAttribute('aria-label')).not.toContain('Clear');
   });
 
   it('says why it could not be read, and reads again when asked', async () => {

@@ -78,6 +78,8 @@ const trendAsk = yup
   .noUnknown();
 export type TrendAsk = TypeOf<typeof trendAsk>;
 
+const thinPeriod = shape({ start: amount(), end: amount(), value: amount(), coverage: amount() });
+
 const trendAnswer = shape({
   window: intervalSchema,
   zone: text(),
@@ -90,6 +92,8 @@ const trendAnswer = shape({
   bucket: oneOf(BUCKETS).nullable().defined(),
   /** Of periods the end of each; else null. */
   until: amounts().nullable(),
+  /** Periods with some data, but under the minimum coverage; their v is null. */
+  thin: list(thinPeriod).optional(),
   /** Stretches without data inside the window, up to now. */
   gaps: list(intervalSchema),
   samples: amount(),

@@ -88,13 +88,22 @@ export function scopeWords(scope: Scope, assetName: (id: string) => string | und
 
 /** The automatic footnote: subset and hours of the readout. null = nothing is left out. */
 export function automaticFootnote(
-  { scope, hours, groupBy, keepBlanks }: Pick<Readout, 'scope' | 'hours' | 'groupBy' | 'keepBlanks'>,
+  {
+    scope,
+    hours,
+    groupBy,
+    keepBlanks,
+    measures,
+  }: Pick<Readout, 'scope' | 'hours' | 'groupBy' | 'keepBlanks' | 'measures'>,
   assetName: (id: string) => string | undefined,
 ): string | null {
   const parts = [
     scope && scopeWords(scope, assetName),
     hours && hoursWords(hours),
     groupBy?.kind === 'attribute' && !keepBlanks ? `without those that have no ${groupBy.name}` : null,
+    groupBy && measures.length > 1
+      ? `the first of its ${measures.length} metrics, because it is grouped`
+      : null,
   ].filter((each) => each !== null);
   return parts.length === 0 ? null : `Only ${parts.join('; ')}`;
 }

@@ -5,6 +5,10 @@ import type { TypeOf } from '../schemas/shape';
 export const SECTOR_PLACES = ['on', 'inside', 'outside'] as const;
 export type SectorPlace = (typeof SECTOR_PLACES)[number];
 
+/** What points at the value of a round gauge: a beam of light, a line, or a mark on the ring alone. */
+export const GAUGE_MARKERS = ['beam', 'line', 'mark'] as const;
+export type GaugeMarker = (typeof GAUGE_MARKERS)[number];
+
 const scaleFields = {
   /** null = automatic, from data, band and target, at round numbers. */
   ends: yup
@@ -36,7 +40,13 @@ export const scaleSchema = scaleOf({});
 export type ScaleChoice = TypeOf<typeof scaleSchema>;
 
 /** Of a round gauge. */
-export const roundScaleSchema = scaleOf({ sectors: yup.string().oneOf(SECTOR_PLACES).default('on') });
+export const roundScaleSchema = scaleOf({
+  sectors: yup.string().oneOf(SECTOR_PLACES).default('on'),
+  /** Whether graduations are drawn, and numbers at them. */
+  graduations: yup.boolean().default(true),
+  labels: yup.boolean().default(true),
+  marker: yup.string().oneOf(GAUGE_MARKERS).default('beam'),
+});
 export type RoundScale = TypeOf<typeof roundScaleSchema>;
 
 /** Of a trend's value axis. */
@@ -53,7 +63,13 @@ export const DEFAULT_SCALE: ScaleChoice = {
   reversed: false,
   logarithmic: false,
 };
-export const DEFAULT_ROUND_SCALE: RoundScale = { ...DEFAULT_SCALE, sectors: 'on' };
+export const DEFAULT_ROUND_SCALE: RoundScale = {
+  ...DEFAULT_SCALE,
+  sectors: 'on',
+  graduations: true,
+  labels: true,
+  marker: 'beam',
+};
 export const DEFAULT_TREND_SCALE: TrendScale = { ...DEFAULT_SCALE, broken: false };
 
 function isPair(value: unknown): value is [number, number] {

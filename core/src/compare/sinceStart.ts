@@ -24,6 +24,9 @@ export function sinceStart(answer: TrendAnswer, start: number): TrendAnswer {
     window: { start: back(answer.window.start), end: back(answer.window.end) },
     t: answer.t.map(back),
     until: answer.until && answer.until.map(back),
+    ...(answer.thin && {
+      thin: answer.thin.map((each) => ({ ...each, start: back(each.start), end: back(each.end) })),
+    }),
     gaps: answer.gaps.map((gap) => ({ start: back(gap.start), end: back(gap.end) })),
   };
 }

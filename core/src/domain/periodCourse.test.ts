@@ -13,7 +13,9 @@ describe('values by period as a course', () => {
       t: [0, 10, 20],
       v: [5, null, null],
       until: [10, 20, 30],
-      gaps: [{ start: 10, end: 25 }],
+      // Of too little data, and of none: only this is a gap.
+      thin: [{ start: 10, end: 20, value: 7, coverage: 0.5 }],
+      gaps: [{ start: 20, end: 25 }],
       samples: 15,
     });
   });
@@ -23,12 +25,12 @@ describe('values by period as a course', () => {
     expect([t, v, gaps, samples]).toEqual([
       [0, 10, 20, 30],
       [5, null, null, 9],
-      [{ start: 10, end: 25 }],
+      [{ start: 20, end: 25 }],
       25,
     ]);
   });
 
-  it('have a value or a gap at every moment up to now', () => {
+  it('have a value, one of too little data or a gap at every moment up to now', () => {
     const period = fc.record({
       value: fc.option(fc.double({ noNaN: true }), { nil: null }),
       coverage: fc.double({ min: 0, max: 1, noNaN: true }),
@@ -44,11 +46,13 @@ describe('values by period as a course', () => {
             samples: all.map(() => 1),
           };
           const bounds = { start: all.map((_, i) => i * 10), end: all.map((_, i) => i * 10 + 10) };
-          const { t, v, until, gaps } = periodCourse(bounds, given, 'hour', now);
+          const { t, v, until, gaps, thin } = periodCourse(bounds, given, 'hour', now);
           for (let at = 0; at < Math.min(now, all.length * 10); at++) {
             const i = t.findIndex((start, k) => start <= at && at < until[k]);
             const inGap = gaps.some(({ start, end }) => start <= at && at < end);
-            expect(inGap).toBe(v[i] === null);
+            const isThin = thin.some(({ start, end }) => start <= at && at < end);
+            expect(inGap || isThin).toBe(v[i] === null);
+            expect(inGap && isThin).toBe(false);
           }
         },
       ),

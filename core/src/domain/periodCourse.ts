@@ -10,6 +10,12 @@ interface ByPeriod {
   readonly samples: readonly number[];
 }
 
+/** A period with some data, but under the minimum coverage. */
+export interface ThinPeriod extends Interval {
+  readonly value: number;
+  readonly coverage: number;
+}
+
 /** A trend made of values by period. */
 export interface PeriodCourse {
   readonly bucket: Bucket;
@@ -17,7 +23,9 @@ export interface PeriodCourse {
   /** Null where a period has too little data. */
   readonly v: (number | null)[];
   readonly until: number[];
-  /** Periods without a value, joined, up to now. */
+  /** Periods whose value is of too little data to be drawn with the others. */
+  readonly thin: ThinPeriod[];
+  /** Periods without any value, joined, up to now. */
   readonly gaps: Interval[];
   readonly samples: number;
 }
@@ -41,12 +49,16 @@ export function periodCourse(
   const t = ahead ? [...periods.start] : periods.start.filter((start) => start < now);
   const v = t.map((_, i) => coveredValue({ value: values[i], coverage: coverage[i] }));
   const until = periods.end.slice(0, t.length);
-  const gaps = t.flatMap((start, i) => (v[i] === null ? [{ start, end: Math.min(until[i], now) }] : []));
+  const gaps = t.flatMap((start, i) => (values[i] === null ? [{ start, end: Math.min(until[i], now) }] : []));
   return {
     bucket,
     t,
     v,
     until,
+    thin: t.flatMap((start, i) => {
+      const value = values[i];
+      return value === null || v[i] !== null ? [] : [{ start, end: until[i], value, coverage: coverage[i] }];
+    }),
     gaps: unionOf(gaps.filter(({ start, end }) => end > start)),
     samples: t.reduce((n, _, i) => n + samples[i], 0),
   };

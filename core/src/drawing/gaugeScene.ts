@@ -1,5 +1,5 @@
-import { LEVEL_WORDS, sectorsOf, type Level, type Sector, type TargetBand } from '../bands/targetBand';
-import { DEFAULT_ROUND_SCALE, type RoundScale } from '../board/scaleChoice';
+import { sectorsOf, type Level, type Sector, type TargetBand } from '../bands/targetBand';
+import { DEFAULT_ROUND_SCALE, type GaugeMarker, type RoundScale } from '../board/scaleChoice';
 import { formatGraduation, formatNumber } from '../format/format';
 import {
   gaugeGeometry,
@@ -14,6 +14,7 @@ import {
 import { lampMark } from './lampScene';
 import { shapeInk } from './palette';
 import type { Mark, PlacedText, Scene } from './scene';
+import { spokenValue } from './spokenValue';
 import { textWidth } from './textWidth';
 import { valueAxis, type ValueAxis } from './valueAxis';
 
@@ -35,6 +36,8 @@ const LABEL = 12;
 const HALF_GAP = 0.9;
 /** Degrees a label keeps clear of the target's notch, so that they do not overlap. */
 const BESIDE_TARGET = 9;
+/** Where the line of a marker begins, as a share of the way to the ring: the numeral is below. */
+const LINE_FROM = 0.45;
 /** Half the width of the wide and of the narrow part of the beam, in degrees. */
 const BEAM = { small: [17, 9], usual: [15, 7.5] } as const;
 
@@ -48,11 +51,12 @@ export function gaugeScene(options: GaugeOptions, width: number): Scene {
     [value, reference, ...others.map((each) => each.value)].map((each) => each ?? NaN),
     [-SWEEP, SWEEP],
   );
-  const known = value !== null && level !== 'nodata';
+  const judged = level !== 'nodata';
+  const known = value !== null && judged;
   const dial = [
     ...sectorMarks(g, axis, band, scale.reversed),
-    ...(g.showGraduations ? graduationMarks(g, axis, band) : []),
-    ...(g.showLabels ? [labels(g, axis, band)] : []),
+    ...(g.showGraduations && scale.graduations ? graduationMarks(g, axis, band) : []),
+    ...(g.showLabels && scale.labels ? [labels(g, axis, band)] : []),
     ...targetMarks(g, axis, band?.target ?? null),
     ...(g.showReference ? referenceMarks(g, axis, reference) : []),
   ];
@@ -62,12 +66,11 @@ export function gaugeScene(options: GaugeOptions, width: number): Scene {
     marks: [
       { kind: 'group', key: 'dial', opacity: known ? 1 : 0.38, marks: dial },
       ...others.flatMap((other) => otherMarks(g, axis.at(other.value), other.mark)),
-      ...(known ? beamMarks(g, axis.at(value), level) : []),
-      ...(known ? numeral(g, formatNumber(value, decimals), unit) : [noData(g)]),
+      ...(value === null ? [] : markerMarks(g, axis.at(value), level, scale.marker)),
+      ...(value === null ? [noData(g)] : numeral(g, formatNumber(value, decimals), unit, judged)),
     ],
     hits: [],
-    spoken:
-      value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)} ${unit}, ${LEVEL_WORDS[level]}`,
+    spoken: spokenValue(value === null ? null : `${formatNumber(value, decimals)} ${unit}`, level, band),
   };
 }
 
@@ -202,8 +205,11 @@ function otherMarks(g: GaugeGeometry, angle: number, letter: string): Mark[] {
   ];
 }
 
-/** Drawn upright and rotated to the value, so that it can turn from the previous value. */
-function beamMarks(g: GaugeGeometry, degrees: number, level: Level): Mark[] {
+/**
+ * What points at the value: a beam of light, a line, or the mark on the ring alone, which all have. Drawn upright and rotated
+ * to the value, so that it can turn from the previous value; faint where it is not judged.
+ */
+function markerMarks(g: GaugeGeometry, degrees: number, level: Level, marker: GaugeMarker): Mark[] {
   const ink = level === 'caution' || level === 'breach' ? shapeInk(level) : 'beam';
   const light = { cx: g.cx, cy: g.cy, r: g.lit, ink };
   const [wide, narrow] = g.width < 120 ? BEAM.small : BEAM.usual;
@@ -214,16 +220,33 @@ function beamMarks(g: GaugeGeometry, degrees: number, level: Level): Mark[] {
       kind: 'group',
       key: 'beam',
       turned: { degrees, cx: g.cx, cy: g.cy },
+      ...(level === 'nodata' && { opacity: 0.38 }),
       marks: [
-        { kind: 'path', key: 'wide', d: wedge(wide), fill: light, opacity: 0.45 },
-        { kind: 'path', key: 'narrow', d: wedge(narrow), fill: light },
+        ...(marker === 'beam' && level !== 'nodata'
+          ? ([
+              { kind: 'path', key: 'wide', d: wedge(wide), fill: light, opacity: 0.45 },
+              { kind: 'path', key: 'narrow', d: wedge(narrow), fill: light },
+            ] as const)
+          : []),
+        ...(marker === 'line'
+          ? ([
+              {
+                kind: 'path',
+                key: 'line',
+                d: `M${g.cx} ${g.cy - LINE_FROM * g.lit}V${g.cy - g.lit}`,
+                stroke: 'ink',
+                strokeWidth: 2.5,
+                round: true,
+              },
+            ] as const)
+          : []),
         { kind: 'path', key: 'mark', d: mark, fill: 'ink', stroke: 'sheet', strokeWidth: 1.5 },
       ],
     },
   ];
 }
 
-function numeral(g: GaugeGeometry, text: string, unit: string): Mark[] {
+function numeral(g: GaugeGeometry, text: string, unit: string, judged: boolean): Mark[] {
   const base = g.cy + 0.2 * g.radius + 0.36 * g.numeral;
   const room = 1.8 * g.lit;
   const value: Mark = {
@@ -232,7 +255,7 @@ function numeral(g: GaugeGeometry, text: string, unit: string): Mark[] {
     words: [{ x: g.cx, y: base, text }],
     face: 'strong',
     size: Math.min(g.numeral, room / textWidth(text, 'strong', 1)),
-    ink: 'ink',
+    ink: judged ? 'ink' : 'ink3',
     anchor: 'middle',
     outline: 'sheet',
   };

@@ -1,6 +1,11 @@
 import fc from 'fast-check';
 import { LEVELS, type TargetBand } from '../bands/targetBand';
-import { DEFAULT_ROUND_SCALE, DEFAULT_SCALE, DEFAULT_TREND_SCALE } from '../board/scaleChoice';
+import {
+  DEFAULT_ROUND_SCALE,
+  DEFAULT_SCALE,
+  DEFAULT_TREND_SCALE,
+  type RoundScale,
+} from '../board/scaleChoice';
 import type { TrendAnswer } from '../api/readings';
 import { TREND_MARKS } from '../readouts/trendChoices';
 import { ringOf } from '../stats/shares';
@@ -228,5 +233,42 @@ describe('what is pointed at', () => {
     const { hits } = placed(scene, 'left', 50, 10);
     expect(hitAt(hits, 150 + 80, 110)?.key).toBe('left a');
     expect(hitAt(hits, 150, 110)).toBeNull();
+  });
+});
+
+describe('a gauge', () => {
+  const shown = { value: 12, band: BAND, reference: null, unit: 'kW', decimals: 0 } as const;
+  const drawn = (part: Partial<RoundScale>, level: 'clear' | 'nodata' = 'clear'): string[] =>
+    allMarks(gaugeScene({ ...shown, level, scale: { ...DEFAULT_ROUND_SCALE, ...part } }, 260).marks).map(
+      ({ key }) => key,
+    );
+
+  it('leaves out graduations and the numbers at them, each for itself', () => {
+    expect(drawn({})).toEqual(expect.arrayContaining(['major', 'labels']));
+    expect(drawn({ graduations: false })).not.toContain('major');
+    expect(drawn({ graduations: false })).toContain('labels');
+    expect(drawn({ labels: false })).not.toContain('labels');
+  });
+
+  it('points with a beam, a line or a mark on the ring, which every marker has', () => {
+    const marks = (marker: RoundScale['marker']): string[] =>
+      drawn({ marker }).filter((key) => ['narrow', 'line', 'mark'].includes(key));
+    expect([marks('beam'), marks('line'), marks('mark')]).toEqual([
+      ['narrow', 'mark'],
+      ['line', 'mark'],
+      ['mark'],
+    ]);
+  });
+
+  it('shows a value that is not judged without light, and says No data only without one', () => {
+    expect(drawn({}, 'nodata')).toEqual(expect.arrayContaining(['value', 'mark']));
+    expect(drawn({}, 'nodata')).not.toContain('narrow');
+    const spoken = (value: number | null, level: 'clear' | 'nodata', own: TargetBand | null): string =>
+      gaugeScene({ ...shown, value, level, band: own }, 260).spoken;
+    expect([spoken(12, 'nodata', BAND), spoken(null, 'nodata', BAND), spoken(12, 'clear', null)]).toEqual([
+      '12 kW, not judged',
+      'No data',
+      '12 kW',
+    ]);
   });
 });

@@ -1,7 +1,8 @@
-import { LEVEL_WORDS, sectorsOf, type Level, type Sector, type TargetBand } from '../bands/targetBand';
+import { sectorsOf, type Level, type Sector, type TargetBand } from '../bands/targetBand';
 import type { ScaleChoice } from '../board/scaleChoice';
 import { formatNumber } from '../format/format';
 import { shapeInk } from './palette';
+import { spokenValue } from './spokenValue';
 import type { Mark, Scene } from './scene';
 import { valueAxis } from './valueAxis';
 
@@ -50,7 +51,7 @@ export function straightScene(options: StraightOptions, width: number): Scene {
     height: HEIGHT,
     marks,
     hits: [],
-    spoken: value === null ? LEVEL_WORDS.nodata : `${formatNumber(value, decimals)}, ${LEVEL_WORDS[level]}`,
+    spoken: spokenValue(value === null ? null : formatNumber(value, decimals), level, band),
   };
 }
 
@@ -77,8 +78,13 @@ function sectorMarks(x: number, width: number, level: Sector['level'], key: stri
 
 function beamMarks(x: number, level: Level): Mark[] {
   const fill = level === 'caution' || level === 'breach' ? shapeInk(level) : 'beam';
+  const faint = level === 'nodata';
   return [
-    { kind: 'path', key: 'beam', d: `M${x - 2} 1h4L${x + 8} ${TOP}h-16Z`, fill, opacity: 0.6 },
+    ...(faint
+      ? []
+      : [
+          { kind: 'path', key: 'beam', d: `M${x - 2} 1h4L${x + 8} ${TOP}h-16Z`, fill, opacity: 0.6 } as const,
+        ]),
     {
       kind: 'rect',
       key: 'mark',
@@ -88,6 +94,7 @@ function beamMarks(x: number, level: Level): Mark[] {
       height: CHANNEL + 5,
       fill: 'ink',
       stroke: 'sheet',
+      ...(faint && { opacity: 0.38 }),
     },
   ];
 }

@@ -1,8 +1,9 @@
-import { LEVEL_WORDS, sectorsOf, type Level, type TargetBand } from '../bands/targetBand';
+import { sectorsOf, type Level, type TargetBand } from '../bands/targetBand';
 import type { ScaleChoice } from '../board/scaleChoice';
 import { formatGraduation, formatNumber } from '../format/format';
 import { channelMarks } from './bandChannel';
 import type { Mark, Scene } from './scene';
+import { spokenValue } from './spokenValue';
 import { valueAxis } from './valueAxis';
 
 export interface TankOptions {
@@ -28,7 +29,7 @@ export function tankScene({ value, level, band, reference, decimals, scale }: Ta
   const { low, high, at } = axis;
   const inside = (x: number | null): x is number => x !== null && x >= low && x <= high;
   const known = value !== null && level !== 'nodata';
-  const surface = known ? at(value) : BOTTOM;
+  const surface = value === null ? BOTTOM : at(value);
   const target = band?.target ?? null;
   const from = scale.reversed ? TOP : BOTTOM;
   const ticks = axis.ticks(5);
@@ -95,9 +96,9 @@ export function tankScene({ value, level, band, reference, decimals, scale }: Ta
     height: HEIGHT,
     marks: [
       { kind: 'group', key: 'vessel', opacity: known ? 1 : 0.38, marks: vessel },
-      ...(known ? [waterLine] : []),
+      ...(value === null ? [] : [known ? waterLine : { ...waterLine, opacity: 0.38 }]),
     ],
     hits: [],
-    spoken: known ? `${formatNumber(value, decimals)}, ${LEVEL_WORDS[level]}` : LEVEL_WORDS.nodata,
+    spoken: spokenValue(value === null ? null : formatNumber(value, decimals), level, band),
   };
 }

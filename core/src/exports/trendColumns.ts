@@ -17,7 +17,7 @@ export function encodeTrend({ t, v, until, ...head }: TrendAnswer): Uint8Array<A
 /** Undoes {@link encodeTrend}. @throws {RangeError} when cut short. */
 export function decodeTrend(buffer: ArrayBuffer): TrendAnswer {
   const { head, columns } = decodeColumns<Head>(buffer);
-  const { window, zone, unit, now, gaps, samples, bucket } = head;
+  const { window, zone, unit, now, gaps, thin, samples, bucket } = head;
   const values = columns.get('v')!;
   const v = new Array<number | null>(values.length);
   for (let i = 0; i < values.length; i++) v[i] = values[i] === values[i] ? values[i] : null;
@@ -28,6 +28,7 @@ export function decodeTrend(buffer: ArrayBuffer): TrendAnswer {
     now,
     bucket,
     gaps,
+    ...(thin && { thin }),
     samples,
     t: plainNumbers(columns.get('t')!),
     v,

@@ -14,7 +14,7 @@ import type { ReadoutFormOf } from './readoutForm';
 import { rowsOf } from './scene/rows';
 import { stateLine } from './scene/stateLine';
 import { TEXT, wrapped, written } from './scene/words';
-import { stateWords } from './stateWords';
+import { isThin, stateWords } from './stateWords';
 
 /** The values, and for a single measure its trend. */
 export interface FigureData extends ValuesData {
@@ -54,7 +54,7 @@ export const figure: ReadoutFormOf<object, FigureData> = {
 
 /** Text under a number in a list: its level, or its change if there is no band. */
 export function secondWords({ readout, decimals }: ValuesData, part: ReadoutValue): string | undefined {
-  if (readout.band) return stateWords(part, readout.band, decimals);
+  if (readout.band || part.level === 'nodata') return stateWords(part, readout.band, decimals);
   return part.previous === null ? undefined : changeWords(part, decimals, baseWords(readout));
 }
 
@@ -99,7 +99,13 @@ function oneFigure(data: FigureData, width: number): Scene {
   const text = part.value === null ? '–' : formatNumber(part.value, decimals);
   const size = Math.min(TEXT.hero.size, (width - 40) / textWidth(text, 'strong', 1));
   const marks: Mark[] = [
-    written([text], { key: 'value', x: 0, y: 0, style: { ...TEXT.hero, size }, ink: 'ink' }),
+    written([text], {
+      key: 'value',
+      x: 0,
+      y: 0,
+      style: { ...TEXT.hero, size },
+      ink: isThin(part) ? 'ink3' : 'ink',
+    }),
     {
       kind: 'text',
       key: 'unit',

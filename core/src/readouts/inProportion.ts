@@ -21,7 +21,7 @@ export function inProportion(
       leftOut.push(`${each.name} (${why})`);
       return [];
     }
-    return [{ ...each, answer: { ...each.answer, ...made } }];
+    return [{ ...each, answer: { ...each.answer, ...made, thin: [] } }];
   });
   return { series: kept, leftOut };
 }

@@ -1,4 +1,3 @@
-import { LEVEL_WORDS } from '../bands/targetBand';
 import { lampMark } from '../drawing/lampScene';
 import { wordInk, type Ink } from '../drawing/palette';
 import { formatMoment } from '../format/format';
@@ -69,7 +68,7 @@ export function lampLines({ values, readout, decimals, zone, now }: ValuesData):
   const alone = values.length === 1;
   return values.map((part, i) => {
     const lit = isLit(part, band);
-    const state = part.level === 'nodata' ? LEVEL_WORDS.nodata : stateWords(part, band, decimals);
+    const state = stateWords(part, band, decimals);
     const when = part.asOf === null ? 'no sample' : `as of ${formatMoment(part.asOf, zone, now)}`;
     const third = thirds?.[i] ?? null;
     return {

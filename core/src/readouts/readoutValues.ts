@@ -1,4 +1,4 @@
-import { levelOf, type Level } from '../bands/targetBand';
+import { isCovered, levelOf, type Level } from '../bands/targetBand';
 import {
   WHOLE_SCOPE,
   type GroupBy,
@@ -169,7 +169,7 @@ function partOf(
 
 export function levelFor(readout: BaseReadout, value: number | null, coverage: number): Level {
   if (readout.band) return levelOf(readout.band, value, coverage);
-  return value === null ? 'nodata' : 'clear';
+  return value === null || !isCovered({ coverage }) ? 'nodata' : 'clear';
 }
 
 function noneWords(by: GroupBy): string {

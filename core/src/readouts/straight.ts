@@ -6,7 +6,7 @@ import type { ValuesData } from './valuesData';
 import type { ReadoutFormOf } from './readoutForm';
 import { DEFAULT_SCALE, scaleSchema, type ScaleChoice } from '../board/scaleChoice';
 import { rowsOf } from './scene/rows';
-import { stateWords } from './stateWords';
+import { isLit, stateWords } from './stateWords';
 
 const WIDEST = 420;
 
@@ -27,8 +27,9 @@ export const straight: ReadoutFormOf<Choices, ValuesData<Choices>> = {
     return rowsOf(
       values.map((part) => ({
         part,
-        left: readout.band ? lampMark(part.level, 'lamp', 1, 1, 22) : undefined,
-        second: readout.band ? stateWords(part, readout.band, decimals) : undefined,
+        left: isLit(part, readout.band) ? lampMark(part.level, 'lamp', 1, 1, 22) : undefined,
+        second:
+          readout.band || part.level === 'nodata' ? stateWords(part, readout.band, decimals) : undefined,
         middle: own < MIN_STRAIGHT_WIDTH ? undefined : straightScene(onSharedScale(data, part), own),
       })),
       decimals,

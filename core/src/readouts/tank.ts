@@ -9,6 +9,7 @@ import type { ReadoutFormOf } from './readoutForm';
 import { DEFAULT_SCALE, scaleSchema, type ScaleChoice } from '../board/scaleChoice';
 import { gridOf } from './scene/grid';
 import { stateLine } from './scene/stateLine';
+import { isThin } from './stateWords';
 import { TEXT, wrapped, written } from './scene/words';
 
 const WIDEST = 180;
@@ -46,7 +47,13 @@ function one(data: ValuesData<Choices>, part: ReadoutValue, width: number): Scen
     height: named + state.height,
     marks: [
       { kind: 'group', key: 'tank', x: (width - scene.width) / 2, y: 0, marks: scene.marks },
-      written([value], { key: 'value', y: scene.height + 2, style: TEXT.figure, ...middle }),
+      written([value], {
+        key: 'value',
+        y: scene.height + 2,
+        style: TEXT.figure,
+        ...middle,
+        ink: isThin(part) ? 'ink3' : 'ink',
+      }),
       ...(name.length > 0
         ? [
             written(name, {

@@ -1,5 +1,6 @@
 import { BUCKET_WORDS, type Bucket } from '../time/buckets';
-import { formatGraduation } from '../format/format';
+import { MINIMUM_COVERAGE } from '../bands/targetBand';
+import { formatGraduation, formatNumber } from '../format/format';
 import type { TrendData, TrendReadoutOf } from './trendData';
 
 /** The caption of a trend: units, period, targets and reference. */
@@ -17,7 +18,12 @@ export function trendCaption({ series, readout, reference, asked, aligned }: Tre
     : '';
   const counted = aligned ? `, by days since ${asked.align!.attribute}` : '';
   const missing = readout.cumulative ? missingWords(series, bucket) : '';
-  return `${named.length > 0 ? `in ${listed(named)}, ` : ''}${kind}${missing}${target}${counted}${compared}`;
+  const thin = series.reduce((n, { answer }) => n + (answer.thin?.length ?? 0), 0);
+  const rings =
+    thin === 0
+      ? ''
+      : `, ${thin === 1 ? 'a ring' : `${thin} rings`} under ${formatNumber(MINIMUM_COVERAGE * 100, 0)} % coverage`;
+  return `${named.length > 0 ? `in ${listed(named)}, ` : ''}${kind}${missing}${target}${counted}${compared}${rings}`;
 }
 
 /** "kW, bar and °C". */

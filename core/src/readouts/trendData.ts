@@ -215,7 +215,7 @@ function runningOf(
 ): TrendSeries {
   if (!cumulative) return series;
   const { answer } = series;
-  const running = { ...answer, v: runningTotal(answer.v) };
+  const running = { ...answer, v: runningTotal(answer.v), thin: [] };
   const end = zoomed?.end ?? Infinity;
   const missing = answer.v.filter((value, i) => value === null && answer.t[i] < end).length;
   return { ...series, missing, answer: zoomed ? partOf(running, zoomed) : running };
@@ -265,6 +265,7 @@ function referenceOf(
       t: answer.t.map((at) => at + shift),
       until: answer.until && answer.until.map((at) => at + shift),
       window: spans.window,
+      thin: [],
       gaps: [],
     },
   };
@@ -285,6 +286,7 @@ function inDisplay(answer: TrendAnswer, { display }: BaseReadout): TrendAnswer {
     ...answer,
     unit: displayUnit(answer.unit, display),
     v: answer.v.map((value) => (value === null ? null : value / by)),
+    thin: answer.thin?.map((each) => ({ ...each, value: each.value / by })),
   };
 }
 

@@ -1,4 +1,4 @@
-import { checkBand, type Reading, type ValueAsk } from '@vivid-beacon/core';
+import { checkBand, isCovered, type Reading, type ValueAsk } from '@vivid-beacon/core';
 import { answerQuery } from './query';
 import { queryOfOne } from './queryOfOne';
 import type { ReadContext } from './readContext';
@@ -18,7 +18,7 @@ export async function readValue(context: ReadContext, ask: ValueAsk): Promise<Re
   return {
     value: values[0],
     unit: ask.measure.per?.unit ?? answer.units[0],
-    level: levels?.[0] ?? (values[0] === null ? 'nodata' : 'clear'),
+    level: levels?.[0] ?? (values[0] === null || !isCovered({ coverage: coverage[0] }) ? 'nodata' : 'clear'),
     coverage: coverage[0],
     partial,
     previous,

@@ -206,11 +206,52 @@ describe('the editor', () => {
     expect(heard.at(-1)).toEqual({ scale: { ...DEFAULT_TREND_SCALE, ends: [0, 40] } });
     rerender(panel({ scale: { ends: [40, 0] }, link: 'javascript:alert(1)' }));
     expect(screen.getByText('must lie above the start')).toBeTruthy();
+    await person.click(screen.getByRole('radio', { name: 'to an address' }));
     expect(
       screen.getByText('This is not a page of this app, a web address or an e-mail address.'),
     ).toBeTruthy();
     await person.click(screen.getByRole('radio', { name: 'Columns' }));
     expect(heard.at(-1)).toEqual({ mark: 'columns' });
+  });
+
+  it('has the place that its numbers lead to picked from the boards', async () => {
+    const heard: ReadoutParts[] = [];
+    const { person } = renderScreen(
+      <AppearancePanel
+        readout={made({})}
+        automatic={{ title: 'Dryer 1 gas used', footnote: null }}
+        ends={[0, 40]}
+        onChange={(change) => heard.push(change)}
+      />,
+      {
+        ...TREE,
+        'GET /api/boards': {
+          items: [{ id: '3', title: 'Ironers', readouts: 2, ownerName: 'Ines Varga', updatedAt: 0 }],
+          total: 1,
+        },
+      },
+    );
+    await person.click(screen.getByRole('radio', { name: 'to a board' }));
+    await person.click(await screen.findByRole('radio', { name: /^Ironers/ }));
+    expect(heard.at(-1)).toEqual({ link: '/boards/3' });
+    await person.click(screen.getByRole('radio', { name: 'nowhere' }));
+    expect(heard.at(-1)).toEqual({ link: null });
+  });
+
+  it('groups several metrics only after the others were left out', async () => {
+    const heard: unknown[] = [];
+    const measures = ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null }));
+    const { person } = renderScreen(
+      <GroupPanel
+        readout={made({ measures })}
+        metricName="Gas used"
+        onChange={(change) => heard.push(change)}
+      />,
+      TREE,
+    );
+    expect(screen.queryByRole('radio', { name: 'By asset' })).toBeNull();
+    await person.click(screen.getByRole('button', { name: 'Keep only Gas used' }));
+    expect(heard).toEqual([{ measures: measures.slice(0, 1) }]);
   });
 
   it('takes the ends of a scale from a band where there is one, and puts the sectors of a gauge in their place', async () => {

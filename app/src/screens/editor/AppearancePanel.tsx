@@ -8,10 +8,10 @@ import {
 } from '@vivid-beacon/core';
 import { formOf, showsWords } from '@vivid-beacon/core/src/boards';
 import { Field } from '../../components/Field';
-import { safeLink } from '../../components/safeLink';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { PlacePick } from './PlacePick';
 import { ScaleFields } from './ScaleFields';
 
 interface AppearancePanelProps {
@@ -47,17 +47,7 @@ export function AppearancePanel({ readout, automatic, ends, onChange }: Appearan
             placeholder={automatic.footnote ?? 'nothing is left out'}
             onChange={(text) => onChange({ footnote: text === '' ? null : text })}
           />
-          <Field
-            label="Link for its numbers"
-            value={readout.link ?? ''}
-            placeholder="a board such as /boards/3, or an address"
-            error={
-              readout.link && !safeLink(readout.link)
-                ? 'This is not a page of this app, a web address or an e-mail address.'
-                : undefined
-            }
-            onChange={(text) => onChange({ link: text.trim() === '' ? null : text })}
-          />
+          <PlacePick link={readout.link} onChange={(link) => onChange({ link })} />
           <WordRow
             name="Decimals"
             options={[

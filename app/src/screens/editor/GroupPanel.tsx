@@ -2,6 +2,7 @@ import { View } from 'react-native';
 import type { GroupBy, Readout, ReadoutParts } from '@vivid-beacon/core';
 import { useAttributes } from '../../api/catalogue';
 import { PickList } from '../../components/PickList';
+import { Button } from '../../components/Button';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -9,7 +10,7 @@ import { usePalette } from '../../theme/useTheme';
 interface GroupPanelProps {
   readonly readout: Readout;
   readonly metricName: string;
-  readonly onChange: (parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks'>) => void;
+  readonly onChange: (parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks' | 'measures'>) => void;
 }
 
 /** One value for each asset, plant, kind or attribute: of every metric with the name of the first. */
@@ -32,6 +33,15 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
   ];
   const chosen =
     groupBy === null ? 'none' : groupBy.kind === 'attribute' ? `attribute ${groupBy.name}` : groupBy.kind;
+  if (groupBy === null && readout.measures.length > 1) {
+    return (
+      <OneMetricOnly
+        metricName={metricName}
+        others={readout.measures.length - 1}
+        onDrop={() => onChange({ measures: readout.measures.slice(0, 1) })}
+      />
+    );
+  }
   return (
     <View style={{ gap: 10 }}>
       <Words as="second" colour={palette.ink2}>
@@ -54,6 +64,26 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
           onChoose={(value) => onChange({ keepBlanks: value === 'keep' })}
         />
       )}
+    </View>
+  );
+}
+
+/** Why a readout with several metrics is not grouped, and what to do about it. */
+export function OneMetricOnly({
+  metricName,
+  others,
+  onDrop,
+}: {
+  readonly metricName: string;
+  readonly others: number;
+  readonly onDrop: () => void;
+}) {
+  return (
+    <View style={{ gap: 10 }}>
+      <Words as="body">
+        {`A grouped readout shows one metric for each asset or group. This one has ${others === 1 ? 'another' : `${others} others`}, which would not be shown: give ${others === 1 ? 'it' : 'them'} a readout of ${others === 1 ? 'its' : 'their'} own.`}
+      </Words>
+      <Button label={`Keep only ${metricName}`} onPress={onDrop} />
     </View>
   );
 }

@@ -1,5 +1,12 @@
 import { StyleSheet, View } from 'react-native';
-import { SECTOR_PLACES, type Readout, type ReadoutParts, type SectorPlace } from '@vivid-beacon/core';
+import {
+  GAUGE_MARKERS,
+  SECTOR_PLACES,
+  type GaugeMarker,
+  type Readout,
+  type ReadoutParts,
+  type SectorPlace,
+} from '@vivid-beacon/core';
 import { NumberField } from '../../components/NumberField';
 import { ToggleRow } from '../../components/ToggleRow';
 import { WordRow } from '../../components/WordRow';
@@ -17,6 +24,16 @@ const SECTOR_WORDS: Readonly<Record<SectorPlace, string>> = {
   on: 'sectors on the scale',
   inside: 'inside it',
   outside: 'outside it',
+};
+
+const DIAL = [
+  { value: 'graduations', label: 'graduations' },
+  { value: 'labels', label: 'numbers at them' },
+] as const;
+const MARKER_WORDS: Readonly<Record<GaugeMarker, string>> = {
+  beam: 'a beam of light',
+  line: 'a line',
+  mark: 'a mark on the ring',
 };
 
 /** The scale of a form that has one: its ends, its direction and kind, and what only gauges or only trends have. */
@@ -68,6 +85,24 @@ export function ScaleFields({ scale, banded, ends, onChange }: ScaleFieldsProps)
           chosen={scale.sectors}
           onChoose={(sectors) => change({ sectors })}
         />
+      )}
+      {'marker' in scale && (
+        <>
+          <ToggleRow
+            name="On the dial"
+            options={DIAL}
+            chosen={DIAL.flatMap(({ value }) => (scale[value] ? [value] : []))}
+            onChange={(chosen) =>
+              change({ graduations: chosen.includes('graduations'), labels: chosen.includes('labels') })
+            }
+          />
+          <WordRow
+            name="Marker"
+            options={GAUGE_MARKERS.map((value) => ({ value, label: MARKER_WORDS[value] }))}
+            chosen={scale.marker}
+            onChoose={(marker) => change({ marker })}
+          />
+        </>
       )}
       {scale.ends && (
         <View style={styles.pair}>

@@ -21,7 +21,7 @@ import { ScopePanel } from '../../components/scope/ScopePanel';
 import type { createReadoutDraftStore } from '../../stores/readoutDraftStore';
 import { BandSlot } from './BandSlot';
 import { ComparePanel } from './ComparePanel';
-import { GroupPanel } from './GroupPanel';
+import { GroupPanel, OneMetricOnly } from './GroupPanel';
 import { AppearancePanel } from './AppearancePanel';
 import { MorePanel } from './MorePanel';
 import { PerPanel } from './PerPanel';
@@ -106,13 +106,19 @@ export function SlotPanel({
     case 'group':
       return <GroupPanel readout={readout} metricName={metric?.name ?? ''} onChange={actions.change} />;
     case 'scope':
-      return (
+      // Only groups can be narrowed: a single metric is of one asset.
+      return readout.groupBy === null && readout.measures.length > 1 ? (
+        <OneMetricOnly
+          metricName={metric?.name ?? ''}
+          others={readout.measures.length - 1}
+          onDrop={() => actions.change({ measures: readout.measures.slice(0, 1) })}
+        />
+      ) : (
         <ScopePanel
           scope={readout.scope ?? WHOLE_SCOPE}
           onChange={(scope) =>
             actions.change({
               scope: scope.assetIds === null && scope.attributes.length === 0 ? null : scope,
-              // Only groups can be narrowed: a single metric is of one asset.
               groupBy: readout.groupBy ?? { kind: 'asset' },
             })
           }

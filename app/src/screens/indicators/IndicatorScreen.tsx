@@ -24,7 +24,7 @@ import { StraightGauge } from '../../charts/StraightGauge';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Fact } from '../../components/Fact';
-import { LampWord } from '../../components/LampWord';
+import { ReadingLamp } from '../../components/ReadingLamp';
 import { NumberButton } from '../../components/NumberButton';
 import { Page } from '../../components/Page';
 import { PeriodValues, type PeriodValuesProps } from '../../components/PeriodValues';
@@ -111,7 +111,7 @@ function Now({ indicator }: { readonly indicator: IndicatorReading }) {
   return (
     <View style={styles.now}>
       <View style={styles.value}>
-        <LampWord level={reading.level} />
+        <ReadingLamp reading={reading} judged={band !== null} />
         <NumberButton
           text={shownNumber(reading.value, definition)}
           unit={displayUnit(reading.unit, definition.display)}

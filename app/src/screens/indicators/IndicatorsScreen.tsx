@@ -6,7 +6,7 @@ import { usePerson } from '../../api/session';
 import { Button } from '../../components/Button';
 import { PlusIcon } from '../../components/icons';
 import { LongList } from '../../components/LongList';
-import { LampWord } from '../../components/LampWord';
+import { ReadingLamp } from '../../components/ReadingLamp';
 import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
 import { SearchField, useSearch } from '../../components/SearchField';
@@ -57,7 +57,7 @@ export function IndicatorsScreen() {
             key={row.id}
             title={row.name}
             second={secondLine(row)}
-            left={<LampWord level={row.reading.level} />}
+            left={<ReadingLamp reading={row.reading} judged={row.band !== null} />}
             right={
               <Words as="figure">{shownValue(row.reading.value, row.reading.unit, row.definition)}</Words>
             }

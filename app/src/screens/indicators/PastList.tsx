@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import type { IndicatorDefinition, IndicatorPast, JudgedPeriod } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
-import { LampWord } from '../../components/LampWord';
+import { isThin } from '@vivid-beacon/core/src/readouts/stateWords';
+import { ReadingLamp } from '../../components/ReadingLamp';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
+import { usePalette } from '../../theme/useTheme';
 import { shownValue } from './indicatorWords';
 import { periodName } from './periodWords';
 
@@ -22,6 +24,7 @@ interface PastListProps {
 
 /** The same periods as rows, newest first. */
 export function PastList({ past, unit, format, version, onOpen }: PastListProps) {
+  const palette = usePalette();
   const now = useNow(60_000);
   const [all, setAll] = useState(false);
   const first = past.periods.findIndex(({ value }) => value !== null);
@@ -34,8 +37,12 @@ export function PastList({ past, unit, format, version, onOpen }: PastListProps)
           key={period.start}
           title={period.end > now ? `${periodName(period, past)}, unfinished` : periodName(period, past)}
           second={secondLine(period, unit, format, version)}
-          left={<LampWord level={period.level} />}
-          right={<Words as="bodyStrong">{shownValue(period.value, unit, format)}</Words>}
+          left={<ReadingLamp reading={period} judged={period.level !== 'nodata'} />}
+          right={
+            <Words as="bodyStrong" colour={isThin(period) ? palette.ink3 : undefined}>
+              {shownValue(period.value, unit, format)}
+            </Words>
+          }
           onPress={onOpen && (() => onOpen(period))}
           last={i === shown.length - 1}
         />

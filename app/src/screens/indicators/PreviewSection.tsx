@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { displayUnit, type IndicatorDefinition } from '@vivid-beacon/core';
 import type { useIndicatorPreview } from '../../api/indicators';
-import { LampWord } from '../../components/LampWord';
+import { ReadingLamp } from '../../components/ReadingLamp';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
 import { shownNumber, shownValue } from './indicatorWords';
@@ -26,11 +26,11 @@ export function PreviewSection({ preview, definition }: PreviewSectionProps) {
     );
   }
   if (!data) return null;
-  const { reading, target } = data;
+  const { reading, target, band } = data;
   return (
     <View style={[styles.preview, { backgroundColor: palette.well }, isPlaceholderData && styles.old]}>
       <View style={styles.now}>
-        <LampWord level={reading.level} />
+        <ReadingLamp reading={reading} judged={band !== null} />
         <View style={styles.value}>
           <Words as="hero">{shownNumber(reading.value, definition)}</Words>
           <Words as="second" colour={palette.ink2}>

@@ -1,16 +1,11 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import {
-  formatNumber,
-  LEVEL_WORDS,
-  windowWords,
-  type IndicatorReading,
-  type Watch,
-} from '@vivid-beacon/core';
+import { formatNumber, windowWords, type IndicatorReading, type Watch } from '@vivid-beacon/core';
 import { StraightGauge } from '../../charts/StraightGauge';
 import { Button } from '../../components/Button';
-import { LampWord } from '../../components/LampWord';
+import { isThin, levelWord } from '@vivid-beacon/core/src/readouts/stateWords';
+import { ReadingLamp } from '../../components/ReadingLamp';
 import { NumberButton } from '../../components/NumberButton';
 import { ProvenanceTray } from '../../components/ProvenanceTray';
 import { Rule } from '../../components/Rule';
@@ -70,7 +65,7 @@ function IndicatorRow({
   return (
     <View>
       <View style={styles.row}>
-        <LampWord level={reading.level} />
+        <ReadingLamp reading={reading} judged={band !== null} />
         <View style={styles.middle}>
           <View style={styles.head}>
             <View style={styles.name}>
@@ -82,7 +77,8 @@ function IndicatorRow({
             <NumberButton
               text={reading.value === null ? '–' : formatNumber(reading.value, decimals)}
               unit={reading.unit}
-              name={`${name}, ${LEVEL_WORDS[reading.level]}. How it was made`}
+              name={`${[name, levelWord(reading, band !== null)].filter(Boolean).join(', ')}. How it was made`}
+              faint={isThin(reading)}
               onPress={() => setOpen(true)}
             />
           </View>

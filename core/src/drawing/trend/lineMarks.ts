@@ -52,7 +52,7 @@ export function lineMarks(trend: TrendPlot): Mark[] {
   }
   marks.push(...quiet.flatMap((each) => loneMarks(trend, each, 'bar')));
   if (aside) marks.push(...judgedLine(trend, aside, 'bar', WIDE.other));
-  marks.push(...judgedLine(trend, subject, 'ink', WIDE.subject));
+  marks.push(...judgedLine(trend, subject, 'ink', WIDE.subject), ...thinMarks(trend));
   return marks;
 }
 
@@ -88,6 +88,20 @@ function judgedLine(trend: TrendPlot, each: PlottedSeries, clear: Ink, wide: num
     ...outside,
     ...loneMarks(trend, each, clear),
   ];
+}
+
+/** A faint ring for each period whose value is of too little data to be judged or joined to the others. */
+function thinMarks({ layout, plot, options }: TrendPlot): Mark[] {
+  const rings = options.series.flatMap(({ key, answer: { thin = [], now } }) => {
+    const axis = layout.series.find((each) => each.key === key)?.axis ?? 0;
+    return thin.flatMap(({ start, end, value }) => {
+      const y = layout.axes[axis].at(value);
+      if (end > now || y < 0 || y > plot.height) return [];
+      return [`M${tenths(layout.x((start + end) / 2) - DOT)} ${tenths(y)}${CIRCLE}`];
+    });
+  });
+  if (rings.length === 0) return [];
+  return [{ kind: 'path', key: 'thin', d: rings.join(''), stroke: 'ink3', strokeWidth: 1.2, fill: 'sheet' }];
 }
 
 /** A dot for each point that no line shows, in the colour of its level. */

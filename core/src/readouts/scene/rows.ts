@@ -3,11 +3,12 @@ import type { Ink } from '../../drawing/palette';
 import type { Mark, Scene } from '../../drawing/scene';
 import { textWidth } from '../../drawing/textWidth';
 import type { ReadoutValue } from '../readoutValues';
+import { isThin } from '../stateWords';
 import { TEXT, wrapped, written } from './words';
 
 /** One row of a list: symbol, name with a second line, side text, number. */
 export interface ValueLine {
-  readonly part: Pick<ReadoutValue, 'key' | 'name' | 'value' | 'unit'>;
+  readonly part: Pick<ReadoutValue, 'key' | 'name' | 'value' | 'level' | 'unit'>;
   readonly second?: string;
   /** Drawn in the middle of a square of 24 px before the name. */
   readonly left?: Mark;
@@ -74,7 +75,7 @@ export function rowsOf(lines: readonly ValueLine[], decimals: number, width: num
         words: [{ x: width - unitWidth, y: base, text: numbers[i] }],
         face: TEXT.figure.face,
         size: TEXT.figure.size,
-        ink: 'ink',
+        ink: isThin(part) ? 'ink3' : 'ink',
         anchor: 'end',
       },
       ...(part.unit === ''
