@@ -6,6 +6,7 @@ import { Button } from '../components/Button';
 import { MomentField } from '../components/MomentField';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
+import { RelativePick } from '../screens/editor/RelativePick';
 import { usePalette } from '../theme/useTheme';
 
 interface CustomWindowProps {
@@ -17,21 +18,22 @@ interface CustomWindowProps {
   readonly onChange: (window: WindowSpec) => void;
 }
 
-/** Two local times for an absolute window. */
-export function CustomWindow({ open, resolved, zone, onClose, onChange }: CustomWindowProps) {
+/** Two local times for an absolute window, or a relative one from the list. */
+export function CustomWindow({ open, window, resolved, zone, onClose, onChange }: CustomWindowProps) {
   return (
-    <Tray title="Window from and to" open={open} onClose={onClose}>
-      {open && <Form resolved={resolved} zone={zone} onClose={onClose} onChange={onChange} />}
+    <Tray title="Window" open={open} onClose={onClose}>
+      {open && <Form window={window} resolved={resolved} zone={zone} onClose={onClose} onChange={onChange} />}
     </Tray>
   );
 }
 
 function Form({
+  window,
   resolved,
   zone,
   onClose,
   onChange,
-}: Pick<CustomWindowProps, 'resolved' | 'zone' | 'onClose' | 'onChange'>) {
+}: Pick<CustomWindowProps, 'window' | 'resolved' | 'zone' | 'onClose' | 'onChange'>) {
   const palette = usePalette();
   const [start, setStart] = useState<number | null>(resolved.start);
   const [end, setEnd] = useState<number | null>(resolved.end);
@@ -42,6 +44,16 @@ function Form({
   };
   return (
     <>
+      <RelativePick
+        chosen={window}
+        onChoose={(relative) => {
+          onChange(relative);
+          onClose();
+        }}
+      />
+      <Words as="sectionHead" heading={2}>
+        Between two times
+      </Words>
       <Words
         as="second"
         colour={palette.ink2}

@@ -1,5 +1,11 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import { encodeTrend, WHOLE_SCOPE, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
+import {
+  encodeTrend,
+  WHOLE_SCOPE,
+  type Query,
+  type QueryAnswer,
+  type QueryMeasure,
+} from '@vivid-beacon/core';
 import { Bytes, Refused } from '../testing/renderScreen';
 import { groups, measured, showReadout as show, trendReadout, withAttributes } from '../testing/showReadout';
 import { BOARD_FORMAT_VERSION, changeWords } from '@vivid-beacon/core/src/boards';

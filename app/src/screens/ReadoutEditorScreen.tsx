@@ -33,6 +33,7 @@ import { QueryResult } from '../components/QueryResult';
 import { Button } from '../components/Button';
 import { CloseIcon, RedoIcon, UndoIcon } from '../components/icons';
 import { IconButton } from '../components/IconButton';
+import { useLeaving } from '../components/LeaveTray';
 import { Message } from '../components/Message';
 import { safeLink } from '../components/safeLink';
 import { Sentence } from '../components/Sentence';
@@ -98,6 +99,7 @@ function Editor({
   const { byId: assets } = useAssetsById(readout.scope?.assetIds ?? []);
   const { byId: indicators } = useIndicatorsById([readout.indicatorId]);
   const back = (): void => router.navigate(`/boards/${board.id}`);
+  const { ask, question } = useLeaving(past.length > 0, back);
   const wrong = wrongIn(readout);
   const place = (): void => edits.change({ document: placeReadout(board.document, readout) }, back);
   useKeys({ 'Ctrl+z': actions.undo, 'Ctrl+Shift+z': actions.redo, 'Ctrl+y': actions.redo });
@@ -163,7 +165,7 @@ function Editor({
   return (
     <View style={styles.page} role="main">
       <View style={styles.head}>
-        <IconButton icon={CloseIcon} name="Leave without placing" onPress={back} />
+        <IconButton icon={CloseIcon} name="Leave without placing" onPress={ask} />
         <View style={styles.title}>
           <Words as="pageTitle" heading={1} lines={1}>
             {readoutId === 'new' ? 'New readout' : 'Readout'}
@@ -192,7 +194,7 @@ function Editor({
         </View>
       ) : (
         <>
-          <View style={styles.keep}>{preview}</View>
+          <ScrollView style={styles.keep}>{preview}</ScrollView>
           <ScrollView style={styles.scroll} keyboardShouldPersistTaps="handled">
             {panel}
           </ScrollView>
@@ -213,7 +215,7 @@ function Editor({
           </Words>
         )}
         <View style={styles.buttons}>
-          <Button variant="quiet" label="Leave" onPress={back} />
+          <Button variant="quiet" label="Leave" onPress={ask} />
           <Button
             grow
             variant="primary"
@@ -223,6 +225,7 @@ function Editor({
           />
         </View>
       </View>
+      {question}
     </View>
   );
 }
@@ -286,7 +289,8 @@ const styles = StyleSheet.create({
   title: { flexShrink: 0 },
   on: { flex: 1, alignItems: 'flex-end', paddingRight: 12, minWidth: 0 },
   forms: { paddingHorizontal: 20, borderBottomWidth: 1 },
-  keep: { maxHeight: '42%' },
+  // As high as it is, at most this: what is higher is scrolled, and lies over nothing.
+  keep: { maxHeight: '38%', flexGrow: 0 },
   preview: { paddingHorizontal: 6, overflow: 'hidden' },
   previewWide: { padding: 20 },
   small: { maxWidth: 300, alignSelf: 'center', width: '100%' },

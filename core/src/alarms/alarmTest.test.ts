@@ -71,11 +71,16 @@ describe('what an alarm rule can look for', () => {
   it.each([
     [{ kind: 'limit', side: 'below', limit: 5, deadband: 1 }, true, 'at or over 6.0 °C', '°C'],
     [{ kind: 'limit', side: 'above', limit: 5, deadband: 1 }, false, 'at or under 4.0 °C', '°C'],
-    [{ kind: 'baseline', side: 'below', limit: 4, deadband: 1 }, false, 'at 3.0 σ or less', 'σ'],
+    [
+      { kind: 'baseline', side: 'below', limit: 4, deadband: 1 },
+      false,
+      'at 3.0 σ from the usual or less',
+      'σ',
+    ],
     [
       { kind: 'change', side: 'rise', limit: 5, inPercent: true, overMs: 60_000, deadband: 1 },
       false,
-      'at 4.0 % or less',
+      'at a change of 4.0 % or less',
       '%',
     ],
     [{ kind: 'silence', forMs: 60_000 }, false, null, '°C'],

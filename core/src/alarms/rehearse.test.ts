@@ -23,6 +23,23 @@ describe('rehearse', () => {
     expect(rehearse([{ condition: RULE, series: minutely([210]) }], window).longestMs).toBe(10 * MINUTE);
   });
 
+  it('counts only time with data, and all of it where silence is looked for', () => {
+    // Data in the first three minutes, then nothing for longer than the longest allowed gap of an hour.
+    const long = { start: 0, end: 10 * ONE_HOUR };
+    const [, ...rest] = minutely([200, 210, 210, 200]).t;
+    const series = seriesOf([0, ...rest], [200, 210, 210, 200]);
+    const limit = rehearse([{ condition: RULE, series }], long);
+    const gap = RULE.maxGapMs;
+    expect(limit.dataMs).toBe(3 * MINUTE + gap);
+    expect(limit.share).toBeCloseTo((2 * MINUTE) / limit.dataMs, 12);
+    const silent = makeCondition({ kind: 'silence', forMs: ONE_HOUR });
+    expect(rehearse([{ condition: silent, series }], long).dataMs).toBe(10 * ONE_HOUR);
+    expect(rehearse([{ condition: RULE, series: seriesOf([], []) }], long)).toMatchObject({
+      dataMs: 0,
+      share: 0,
+    });
+  });
+
   it('joins the metrics of a scope: alarms add up, time in alarm does not count twice', () => {
     const series = minutely([200, 210, 210, 200]);
     const result = rehearse(

@@ -2,10 +2,10 @@ import { amount, amountOrNull, list, shape, type TypeOf } from '../schemas/shape
 import type { Series } from '../series/series';
 import { workingTime } from '../calendar/workingCalendar';
 import { intervalSchema, type Interval } from '../time/interval';
-import { lengthOf, unionOf } from '../time/intervals';
+import { intersectionOf, lengthOf, unionOf } from '../time/intervals';
 import { DAY_MS } from '../time/lengths';
 import { quantile } from '../stats/stats';
-import { isFromBelow, limitOf, withLimit } from './alarmTest';
+import { isFromBelow, limitOf, silentAfterMs, withLimit } from './alarmTest';
 import { INITIAL_CONDITION, type AlarmCondition } from './condition';
 import { runCondition, runSignal } from './runCondition';
 import { readableSignal, signalOf, thresholdOf, type Signal, type Threshold } from './signal';
@@ -23,7 +23,9 @@ export const rehearsalSchema = shape({
   alarms: list(rehearsedAlarm),
   /** Longest time it would have been active, ms. */
   longestMs: amount(),
-  /** Share of the window with at least one active alarm, 0 to 1. */
+  /** Time of the window with data of any of the metrics, ms; all of it for a rule that looks for silence. */
+  dataMs: amount(),
+  /** Share of the time with data with at least one active alarm, 0 to 1. */
   share: amount(),
   /** Alarms raised outside the working hours of the site. */
   outsideHours: amount(),
@@ -60,13 +62,34 @@ export interface RehearsedMetric {
 export function rehearse(metrics: readonly RehearsedMetric[], window: Interval): Rehearsal {
   const alarms = metrics.flatMap((metric) => alarmsOf(metric, window)).sort((a, b) => a.start - b.start);
   const stood = alarms.map(({ start, end }) => ({ start, end: end ?? window.end }));
+  const known = timeWithData(metrics, window);
+  const dataMs = lengthOf(known);
   return {
     window,
     alarms,
     longestMs: stood.reduce((longest, { start, end }) => Math.max(longest, end - start), 0),
-    share: lengthOf(unionOf(stood)) / (window.end - window.start),
+    dataMs,
+    share: dataMs === 0 ? 0 : lengthOf(intersectionOf(unionOf(stood), known)) / dataMs,
     outsideHours: metrics.length === 0 ? 0 : outsideHours(metrics[0].condition, window, alarms),
   };
+}
+
+/** When any of the metrics had data: each usable sample holds until the next, at most for the longest allowed gap. */
+function timeWithData(metrics: readonly RehearsedMetric[], window: Interval): Interval[] {
+  return unionOf(
+    metrics.flatMap(({ condition, series: { t, v } }) => {
+      if (silentAfterMs(condition.test) !== null) return [window];
+      const held: { start: number; end: number }[] = [];
+      for (let i = 0; i < t.length; i++) {
+        if (Number.isNaN(v[i])) continue;
+        const end = Math.min(t[i + 1] ?? window.end, t[i] + condition.maxGapMs, window.end);
+        const last = held.at(-1);
+        if (last && last.end >= t[i]) last.end = end;
+        else held.push({ start: t[i], end });
+      }
+      return held;
+    }),
+  );
 }
 
 function alarmsOf({ condition, series }: RehearsedMetric, window: Interval): RehearsedAlarm[] {

@@ -98,7 +98,9 @@ describe('a removed metric', () => {
     const { metricId, assetId } = await removed();
     const form = { assetId, name: 'bed temperature', unit: '°C', kind: 'level', intervalMs: 60_000 };
     await analyst.call('POST', '/api/metrics', form);
-    expect(await listed(metricId)).toMatchObject({ taken: 'Another metric bears its name now. Rename that one first.' });
+    expect(await listed(metricId)).toMatchObject({
+      taken: 'Another metric bears its name now. Rename that one first.',
+    });
     const { status, body } = await analyst.call<{ error: ErrorBody }>(
       'POST',
       `/api/removed-metrics/${metricId}/restoration`,

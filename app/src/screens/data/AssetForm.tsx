@@ -24,9 +24,16 @@ export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
   const [name, setName] = useState(asset?.name ?? '');
   const [kind, setKind] = useState(asset?.kind ?? (parentId === null ? 'plant' : 'machine'));
   const [parent, setParent] = useState(parentId);
-  const [zone, setZone] = useState(asset?.ownZone ?? (parentId === null ? deviceZone() : ''));
+  /** null = not typed: that of the asset above, or of this device for a plant. */
+  const [typed, setTyped] = useState<string | null>(asset?.ownZone ?? null);
+  const zone = typed ?? (parent === null ? deviceZone() : '');
   const [facts, setFacts] = useState(formatAttributes(asset?.attributes ?? {}));
   const [moving, setMoving] = useState(false);
+  // Elsewhere the clock is that of the place, unless another was typed here.
+  const move = (to: string | null): void => {
+    setParent(to);
+    if (to !== asset?.parentId && typed === (asset?.ownZone ?? null)) setTyped(null);
+  };
   const read = parseAttributes(facts);
   const under = useAssetsById([parent]).byId.get(parent ?? '');
   return (
@@ -51,22 +58,26 @@ export function AssetForm({ asset, parentId, onDone }: AssetFormProps) {
           instead={{
             label: 'At the top, as a plant',
             onChoose: () => {
-              setParent(null);
+              move(null);
               setMoving(false);
             },
           }}
           chosen={parent}
           onChoose={({ id }) => {
-            setParent(id);
+            move(id);
             setMoving(false);
           }}
         />
       )}
       <Field
-        label={parent === null ? 'Time zone' : 'Time zone, if it differs from the asset above'}
+        label={
+          parent === null
+            ? 'Time zone'
+            : `Time zone, if it is not that of ${under?.name ?? 'the asset above'}`
+        }
         value={zone}
-        onChange={setZone}
-        placeholder="Europe/London"
+        onChange={setTyped}
+        placeholder={under?.zone ?? 'Europe/London'}
       />
       <Field
         label="Attributes, one a line, such as Floor area (m²): 420"

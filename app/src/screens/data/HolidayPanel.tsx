@@ -5,7 +5,7 @@ import type { Holiday } from '@vivid-beacon/core';
 import { readHolidays, useCountries, useRegions } from '../../api/data';
 import { readIcalendar } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
-import { Field } from '../../components/Field';
+import { DeviceField } from '../../components/DeviceField';
 import { IconButton } from '../../components/IconButton';
 import { RemoveIcon } from '../../components/icons';
 import { PickList } from '../../components/PickList';
@@ -94,7 +94,7 @@ export function HolidayPanel({ plantId, holidays, mayEdit, onChange }: HolidayPa
             }}
           />
           <View style={styles.date}>
-            <Field label="A day off" hideLabel value={date} onChange={setDate} placeholder="2026-12-24" />
+            <DeviceField type="date" label="A day off" value={date} onChange={setDate} minWidth={150} />
           </View>
           <Button
             variant="quiet"
@@ -174,7 +174,7 @@ function CountryPicker({
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 6, alignItems: 'center' },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 6, alignItems: 'flex-end' },
   start: { alignItems: 'flex-start', paddingVertical: 4 },
   date: { width: 150 },
 });

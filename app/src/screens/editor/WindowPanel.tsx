@@ -1,14 +1,13 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DateTime } from 'luxon';
-import { resolveWindow, sameWindow, windowWords, type WindowSpec } from '@vivid-beacon/core';
+import { localWindow, resolveWindow, type WindowSpec } from '@vivid-beacon/core';
 import { Button } from '../../components/Button';
-import { Field } from '../../components/Field';
-import { PickList } from '../../components/PickList';
+import { MomentField } from '../../components/MomentField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { RELATIVE_WINDOWS } from './relativeWindows';
+import { RelativePick } from './RelativePick';
 
 interface WindowPanelProps {
   readonly window: WindowSpec | null;
@@ -37,18 +36,7 @@ export function WindowPanel({ window, zone, now, onChange }: WindowPanelProps) {
     <View style={styles.panel}>
       <WordRow name="Kind of window" options={WAYS} chosen={way} onChoose={choose} />
       {way === 'board' && <BoardWords />}
-      {way === 'relative' && (
-        <PickList
-          name="Relative window"
-          searchFrom={99}
-          options={RELATIVE_WINDOWS.map((spec, i) => ({
-            value: String(i),
-            label: capital(windowWords(spec)),
-          }))}
-          chosen={window && String(RELATIVE_WINDOWS.findIndex((spec) => sameWindow(spec, window)))}
-          onChoose={(i) => onChange(RELATIVE_WINDOWS[Number(i)])}
-        />
-      )}
+      {way === 'relative' && <RelativePick chosen={window} onChoose={onChange} />}
       {way === 'absolute' && <Absolute window={window} zone={zone} now={now} onChange={onChange} />}
     </View>
   );
@@ -63,42 +51,30 @@ function BoardWords() {
   );
 }
 
-const FORMAT = "yyyy-MM-dd'T'HH:mm";
-
 function Absolute({ window, zone, now, onChange }: WindowPanelProps) {
   const palette = usePalette();
   const midnight = DateTime.fromMillis(now, { zone }).startOf('day');
-  const given = window?.kind === 'absolute' ? window : null;
-  const [start, setStart] = useState(given?.start ?? midnight.minus({ days: 7 }).toFormat(FORMAT));
-  const [end, setEnd] = useState(given?.end ?? midnight.toFormat(FORMAT));
-  const [error, setError] = useState<string | null>(null);
-  const take = (): void => {
-    const spec: WindowSpec = { kind: 'absolute', start: start.trim(), end: end.trim() };
-    try {
-      resolveWindow(spec, now, zone);
-      setError(null);
-      onChange(spec);
-    } catch (problem) {
-      setError((problem as Error).message);
-    }
-  };
+  const given = window?.kind === 'absolute' ? resolveWindow(window, now, zone) : null;
+  const [start, setStart] = useState<number | null>(given?.start ?? midnight.minus({ days: 7 }).toMillis());
+  const [end, setEnd] = useState<number | null>(given?.end ?? midnight.toMillis());
+  const wrong = start !== null && end !== null && end <= start ? 'must lie after the start' : undefined;
   return (
     <View style={styles.panel}>
       <Words
         as="second"
         colour={palette.ink2}
-      >{`Local time of ${zone}, such as 2026-11-19T06:00 or 2026-11-19. The end is not part of it.`}</Words>
+      >{`Local time of ${zone}. The end is not part of the window.`}</Words>
       <View style={styles.fields}>
-        <Field label="From" value={start} onChange={setStart} />
-        <Field label="To" value={end} onChange={setEnd} error={error ?? undefined} />
+        <MomentField label="From" value={start} zone={zone} onChange={setStart} />
+        <MomentField label="To" value={end} zone={zone} onChange={setEnd} error={wrong} />
       </View>
-      <Button label="Use this window" onPress={take} />
+      <Button
+        label="Use this window"
+        disabled={start === null || end === null || wrong !== undefined}
+        onPress={() => onChange(localWindow({ start: start!, end: end! }, zone))}
+      />
     </View>
   );
-}
-
-function capital(text: string): string {
-  return text[0].toUpperCase() + text.slice(1);
 }
 
 const styles = StyleSheet.create({

@@ -18,4 +18,13 @@ export const RELATIVE_WINDOWS: readonly WindowSpec[] = [
   { kind: 'periods', count: 1, unit: 'month', current: false },
   { kind: 'periods', count: 1, unit: 'financialQuarter', current: false },
   { kind: 'periods', count: 12, unit: 'month', current: false },
+  // What is to come: scheduled work, forecasts, targets.
+  { kind: 'next', count: 1, unit: 'day', current: false },
+  { kind: 'next', count: 7, unit: 'day', current: false },
+  { kind: 'next', count: 30, unit: 'day', current: false },
+  { kind: 'next', count: 1, unit: 'week', current: false },
+  { kind: 'next', count: 4, unit: 'week', current: false },
+  { kind: 'next', count: 1, unit: 'month', current: false },
+  { kind: 'next', count: 3, unit: 'month', current: false },
+  { kind: 'next', count: 12, unit: 'month', current: false },
 ];

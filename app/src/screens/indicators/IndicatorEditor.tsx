@@ -6,6 +6,7 @@ import { useMetricsById } from '../../api/catalogue';
 import { useIndicatorPreview, useSaveIndicator } from '../../api/indicators';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
+import { useLeaving } from '../../components/LeaveTray';
 import { Page } from '../../components/Page';
 import { Refusal } from '../../components/Refusal';
 import { Section } from '../../components/Section';
@@ -14,10 +15,16 @@ import { Words } from '../../components/Words';
 import { useDebounced } from '../../hooks/useDebounced';
 import { usePalette } from '../../theme/useTheme';
 import { PerPanel } from '../editor/PerPanel';
-import { usualHigh } from '../rule/usualHigh';
+import { pastValues } from '../rule/usualHigh';
 import { FormatPanel } from './FormatPanel';
 import { withPer, withRatio } from '../../boards/perMeasure';
-import { firstDefinition, problemOfDefinition, withMetric, type IndicatorSlot } from './indicatorDraft';
+import {
+  FIRST_WINDOW,
+  firstDefinition,
+  problemOfDefinition,
+  withMetric,
+  type IndicatorSlot,
+} from './indicatorDraft';
 import { indicatorSentence } from './indicatorSentence';
 import { JudgePanel } from './JudgePanel';
 import { MeasurePanel } from './MeasurePanel';
@@ -56,6 +63,7 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
   const metric = definition ? byId.get(definition.measure.metricId) : undefined;
   const unit = preview.data?.reading.unit ?? before?.indicator.reading.unit ?? metric?.unit ?? '';
   const usual = preview.data?.reading.value ?? before?.indicator.reading.value ?? metric?.last?.v ?? 0;
+  const { ask, question } = useLeaving(definition !== (before?.indicator.definition ?? null), onLeave);
   const change = (part: Partial<IndicatorDefinition>): void =>
     setDefinition((last) => last && { ...last, ...part });
   const choose = async (chosen: Metric): Promise<void> => {
@@ -63,18 +71,17 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
       setDefinition(withMetric(definition, metric, chosen));
       return;
     }
-    const high = await usualHigh(client, chosen);
-    setDefinition(firstDefinition(chosen, high));
+    setDefinition(firstDefinition(chosen, await pastValues(client, chosen, FIRST_WINDOW)));
     setOpen('judge');
   };
   return (
     <Page
       title={before ? 'Definition' : 'New indicator'}
-      onBack={onLeave}
+      onBack={ask}
       backName="Leave without saving"
       dock={
         <>
-          <Button variant="quiet" label="Leave" onPress={onLeave} />
+          <Button variant="quiet" label="Leave" onPress={ask} />
           <Button
             grow
             variant="primary"
@@ -173,6 +180,7 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
           </Section>
         </>
       )}
+      {question}
     </Page>
   );
 }

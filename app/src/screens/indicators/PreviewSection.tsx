@@ -1,5 +1,13 @@
 import { StyleSheet, View } from 'react-native';
-import { displayUnit, type IndicatorDefinition } from '@vivid-beacon/core';
+import {
+  BUCKET_WORDS,
+  displayUnit,
+  formatNumber,
+  LEVEL_WORDS,
+  type IndicatorDefinition,
+  type IndicatorPast,
+  type JudgedPeriod,
+} from '@vivid-beacon/core';
 import type { useIndicatorPreview } from '../../api/indicators';
 import { ReadingLamp } from '../../components/ReadingLamp';
 import { Words } from '../../components/Words';
@@ -27,6 +35,7 @@ export function PreviewSection({ preview, definition }: PreviewSectionProps) {
   }
   if (!data) return null;
   const { reading, target, band } = data;
+  const shares = pastShares(data.periods, data.bucket);
   return (
     <View style={[styles.preview, { backgroundColor: palette.well }, isPlaceholderData && styles.old]}>
       <View style={styles.now}>
@@ -45,9 +54,26 @@ export function PreviewSection({ preview, definition }: PreviewSectionProps) {
           </Words>
         </View>
       </View>
+      {shares && (
+        <Words as="second" colour={palette.ink2}>
+          {shares}
+        </Words>
+      )}
       <PastColumns past={data} name={definition.name} display={definition.display} />
     </View>
   );
+}
+
+/** What the definition makes of its past: "Of the 30 days before: Clear 77 %, Caution 17 %, Breach 7 %." */
+function pastShares(periods: readonly JudgedPeriod[], bucket: IndicatorPast['bucket']): string | null {
+  const judged = periods.filter(({ level }) => level !== 'nodata');
+  if (judged.length === 0) return null;
+  const share = (level: JudgedPeriod['level']): string => {
+    const count = judged.filter((period) => period.level === level).length;
+    return `${LEVEL_WORDS[level]} ${formatNumber((100 * count) / judged.length, 0)} %`;
+  };
+  const what = judged.length === 1 ? BUCKET_WORDS[bucket] : `${judged.length} ${BUCKET_WORDS[bucket]}s`;
+  return `Of the ${what} judged in its past: ${share('clear')}, ${share('caution')}, ${share('breach')}.`;
 }
 
 const styles = StyleSheet.create({

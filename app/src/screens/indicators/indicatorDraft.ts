@@ -6,27 +6,32 @@ import {
   type Judge,
   type Metric,
 } from '@vivid-beacon/core';
+import { firstBand } from '../../bands/firstBand';
 import { problemOf, problemOfThresholds } from '../editor/bandProblem';
 
 /** The parts of the sentence an indicator is written with. */
 export type IndicatorSlot =
   'measure' | 'per' | 'window' | 'judge' | 'target' | 'reference' | 'format' | 'owner';
 
-/** A first definition on a metric: the usual summary of the last day, lower is better around what it is. */
-export function firstDefinition(metric: Metric, usual: number): IndicatorDefinition {
-  const round = (value: number): number => Number(value.toFixed(metric.decimals));
+/** The window of a new indicator. */
+export const FIRST_WINDOW = { kind: 'rolling', count: 24, unit: 'hour' } as const;
+
+/**
+ * A first definition on a metric: the usual summary of the last day, lower is better.
+ *
+ * @param past values over windows as long, from low to high: the limits are those its past suggests.
+ */
+export function firstDefinition(metric: Metric, past: readonly number[]): IndicatorDefinition {
+  const band = firstBand(past.length > 0 ? past : [metric.last?.v ?? 0], 'lower');
   return {
     name: `${metric.name}, ${metric.assetName}`,
     description: '',
     assetId: metric.assetId,
     ownerId: null,
     measure: { metricId: metric.id, summary: SUMMARIES_OF_KIND[metric.kind][0], per: null },
-    window: { kind: 'rolling', count: 24, unit: 'hour' },
+    window: FIRST_WINDOW,
     hours: null,
-    judge: {
-      kind: 'limits',
-      band: { direction: 'lower', caution: round(usual), breach: round(usual * 1.1), target: null },
-    },
+    judge: { kind: 'limits', band: { ...band, target: null } },
     target: { kind: 'none' },
     reference: { kind: 'before' },
     decimals: metric.decimals,

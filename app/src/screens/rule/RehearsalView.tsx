@@ -58,7 +58,7 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest, onCau
         <View style={styles.figure}>
           <Words as="hero">{formatNumber(alarms.length, 0)}</Words>
           <Words as="second" colour={palette.ink2}>
-            {alarms.length === 1 ? 'time it would fire' : 'times it would fire'}
+            {`${alarms.length === 1 ? 'time' : 'times'} it would fire${dataWords(answer)}`}
           </Words>
         </View>
         {answer.caution && (
@@ -78,7 +78,9 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest, onCau
         <View style={styles.figure}>
           <Words as="figure">{`${formatNumber(answer.share * 100, 1)} %`}</Words>
           <Words as="second" colour={palette.ink2}>
-            of the time
+            {answer.dataMs < answer.window.end - answer.window.start
+              ? 'of the time with data'
+              : 'of the time'}
           </Words>
         </View>
       </View>
@@ -132,6 +134,14 @@ export function RehearsalView({ answer, now, rule, metric, judged, onTest, onCau
       ))}
     </View>
   );
+}
+
+/** Up to this share of the window without data needs no word. */
+const NEARLY_ALL = 0.99;
+
+/** " in 20 days with data"; "" where nearly all of the window has data. */
+function dataWords({ dataMs, window }: RehearsalAnswer): string {
+  return dataMs >= NEARLY_ALL * (window.end - window.start) ? '' : ` in ${formatLength(dataMs)} with data`;
 }
 
 const styles = StyleSheet.create({

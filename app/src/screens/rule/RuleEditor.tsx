@@ -14,6 +14,7 @@ import { useAssetsById, useMetricsById } from '../../api/catalogue';
 import { usePutInForce } from '../../api/changes';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
+import { useLeaving } from '../../components/LeaveTray';
 import { Page } from '../../components/Page';
 import { Section } from '../../components/Section';
 import { Sentence } from '../../components/Sentence';
@@ -75,6 +76,8 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
     if (!rule || !metric) return;
     change(overOther(rule, metric, over, await usualHigh(client, metric, over)));
   };
+  const [first] = useState(rule);
+  const { ask, question } = useLeaving(rule !== first, onLeave);
   const judged = useJudged(rule, metric);
   const parts = useMemo(
     () => ruleSentence(rule, { metrics, assets, people, judged }),
@@ -87,11 +90,11 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
   return (
     <Page
       title="Alarm rule"
-      onBack={onLeave}
+      onBack={ask}
       backName="Leave without saving"
       dock={
         <>
-          <Button variant="quiet" label="Leave" onPress={onLeave} />
+          <Button variant="quiet" label="Leave" onPress={ask} />
           <Button
             grow
             variant="primary"
@@ -162,7 +165,9 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
               onChoose={(minutes) => change({ onDelayMs: Number(minutes) * MINUTE_MS })}
             />
           )}
-          {open === 'back' && <BackPanel rule={rule} unit={judged.unit} onChange={change} />}
+          {open === 'back' && (
+            <BackPanel rule={rule} unit={judged.unit} decimals={judged.decimals} onChange={change} />
+          )}
           {open === 'hours' && (
             <RuleHoursPanel
               hours={rule.hours}
@@ -191,6 +196,7 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
           </Section>
         </>
       )}
+      {question}
     </Page>
   );
 }

@@ -9,9 +9,10 @@ export function rehearsalNotes(
   now: RehearsalAnswer | null,
   period: RulePeriod | null,
 ): string[] {
-  const { alarms, window, metrics } = answer;
+  const { alarms, dataMs, metrics } = answer;
   const count = alarms.length;
-  const aDay = count / ((window.end - window.start) / DAY_MS);
+  if (dataMs === 0) return ['There are no data in this time: nothing can be said of the rule.'];
+  const aDay = count / (dataMs / DAY_MS);
   const notes = [
     `${formatNumber(aDay, aDay < 1 ? 2 : 1)} a day; one person can answer about ${GUIDELINE_A_DAY} a day of all rules together.`,
   ];

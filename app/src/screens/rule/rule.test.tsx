@@ -53,6 +53,7 @@ const rehearsal = {
   longestMs: DAY,
   share: 0.1,
   outsideHours: 1,
+  dataMs: 90 * DAY,
   caution: null,
   samples: 1000,
   metrics: 1,

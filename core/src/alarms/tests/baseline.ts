@@ -26,7 +26,7 @@ export const baselineTest = testKind('baseline', {
   hasLimit: true,
   begin: () => ({ kind: 'baseline', side: 'above', limit: 4, deadband: 1 }),
   words: (test) => `more than ${formatNumber(test.limit, 1)} σ ${SIDES[test.side]} the usual for the hour`,
-  back: (test) => `at ${formatNumber(test.limit - test.deadband, 1)} σ or less`,
+  back: (test) => `at ${formatNumber(test.limit - test.deadband, 1)} σ from the usual or less`,
   limitUnit: () => ({ unit: 'σ', decimals: 1 }),
   milder: (test) => ({ ...test, limit: nearer(test.limit, false) }),
   threshold: (test) => ({ limit: test.limit, deadband: test.deadband }),

@@ -30,7 +30,8 @@ export const changeTest = testKind('change', {
   }),
   words: (test, shown) =>
     `${SIDES[test.side]} ${sizeWords(test.limit, test.inPercent, shown)} in ${formatLength(test.overMs)}`,
-  back: (test, shown) => `at ${sizeWords(test.limit - test.deadband, test.inPercent, shown)} or less`,
+  back: (test, shown) =>
+    `at a change of ${sizeWords(test.limit - test.deadband, test.inPercent, shown)} or less`,
   limitUnit: ({ inPercent }, shown) => (inPercent ? { unit: '%', decimals: 1 } : shown),
   milder: (test) => ({ ...test, limit: nearer(test.limit, false) }),
   threshold: (test) => ({ limit: test.limit, deadband: test.deadband }),
