@@ -1,4 +1,4 @@
-import { useRef, type ReactNode } from 'react';
+import { createContext, useContext, useRef, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useLayout } from '../hooks/useLayout';
 import { BackIcon } from './icons';
@@ -26,6 +26,9 @@ interface PageProps {
   readonly full?: boolean;
 }
 
+/** Whether the page stands beside the one that the address names, which is the main one. */
+export const BesidePage = createContext(false);
+
 /** Smaller moves than this are a trembling hand, px. */
 const SCROLL_STEP = 24;
 
@@ -43,16 +46,17 @@ export function Page({
   onScroll,
   full = false,
 }: PageProps) {
+  const beside = useContext(BesidePage);
   const scrolledTo = useRef(0);
   const palette = usePalette();
   const { wide } = useLayout();
   const side = { paddingHorizontal: wide ? 24 : 20 };
   return (
-    <View style={styles.page} role="main">
+    <View style={styles.page} {...(beside ? { role: 'region', 'aria-label': title } : { role: 'main' })}>
       <View style={[styles.head, side, onBack && styles.headBack]}>
         {onBack && <IconButton icon={BackIcon} name={backName} onPress={onBack} />}
         <View style={[styles.titles, wide && styles.titlesWide]}>
-          <Words as="pageTitle" heading={1}>
+          <Words as="pageTitle" heading={beside ? 2 : 1}>
             {title}
           </Words>
           {Boolean(under) && (

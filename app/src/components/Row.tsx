@@ -14,12 +14,24 @@ interface RowProps {
   readonly below?: ReactNode;
   readonly onPress?: () => void;
   readonly last?: boolean;
+  /** Whether it is what is shown beside the list. */
+  readonly chosen?: boolean;
   /** Spoken instead of the texts, where a lamp's word belongs to it. */
   readonly name?: string;
 }
 
 /** A row of a list: something at the left, title and second line, something at the right. */
-export function Row({ title, second, left, right, below, onPress, last = false, name }: RowProps) {
+export function Row({
+  title,
+  second,
+  left,
+  right,
+  below,
+  onPress,
+  last = false,
+  chosen = false,
+  name,
+}: RowProps) {
   const palette = usePalette();
   const text = (
     <View style={styles.text}>
@@ -35,11 +47,12 @@ export function Row({ title, second, left, right, below, onPress, last = false, 
   );
   return (
     <View>
-      <View style={styles.row}>
+      <View style={[styles.row, chosen && { backgroundColor: palette.water }]}>
         {onPress ? (
           <Pressable
             role="link"
             aria-label={name}
+            {...({ 'aria-current': chosen ? 'true' : undefined } as object)}
             onPress={onPress}
             style={({ pressed }) => [styles.press, pressed && { opacity: 0.6 }]}
           >

@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatNumber, type Alarm, type AlarmRule, type PageOf } from '@vivid-beacon/core';
 import { useMetricsById } from '../api/catalogue';
@@ -115,6 +115,7 @@ function standingWords(page: (PageOf<unknown> & { readonly setAside: number }) |
 }
 
 function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boolean }) {
+  const path = usePathname();
   const palette = usePalette();
   const router = useRouter();
   const now = useNow();
@@ -128,6 +129,7 @@ function AlarmRow({ alarm, last }: { readonly alarm: Alarm; readonly last: boole
       }
       left={<LampWord {...lampOfAlarm(alarm)} />}
       onPress={() => router.push(`/alarms/${alarm.id}`)}
+      chosen={path === `/alarms/${alarm.id}`}
       last={last}
     />
   );

@@ -101,7 +101,10 @@ function Editor({
   const back = (): void => router.navigate(`/boards/${board.id}`);
   const { ask, question } = useLeaving(past.length > 0, back);
   const wrong = wrongIn(readout);
-  const place = (): void => edits.change({ document: placeReadout(board.document, readout) }, back);
+  const place = (): void =>
+    edits.change({ document: placeReadout(board.document, readout) }, () =>
+      router.navigate({ pathname: '/boards/[boardId]', params: { boardId: board.id, placed: readout.id } }),
+    );
   useKeys({ 'Ctrl+z': actions.undo, 'Ctrl+Shift+z': actions.redo, 'Ctrl+y': actions.redo });
   const shown = showsWords(readout) || readout.measures.length > 0;
   const small = traitsOfForm(readout.form).smallPreview && !readout.groupBy && readout.measures.length < 2;

@@ -1,5 +1,10 @@
 import { RemovedScreen } from '../../screens/data/RemovedScreen';
+import { RoleGate } from '../../screens/RoleGate';
 
 export default function RemovedRoute() {
-  return <RemovedScreen />;
+  return (
+    <RoleGate least="analyst" to="restore what was removed">
+      <RemovedScreen />
+    </RoleGate>
+  );
 }

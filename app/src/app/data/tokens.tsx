@@ -1,5 +1,10 @@
 import { TokensScreen } from '../../screens/tokens/TokensScreen';
+import { RoleGate } from '../../screens/RoleGate';
 
 export default function Tokens() {
-  return <TokensScreen />;
+  return (
+    <RoleGate least="analyst" to="manage push tokens">
+      <TokensScreen />
+    </RoleGate>
+  );
 }

@@ -1,9 +1,14 @@
 import { lazyScreen } from '../../screens/lazyScreen';
+import { RoleGate } from '../../screens/RoleGate';
 
 const IndicatorEditorScreen = lazyScreen(
   async () => (await import('../../screens/indicators/IndicatorEditorScreen')).IndicatorEditorScreen,
 );
 
 export default function NewIndicator() {
-  return <IndicatorEditorScreen indicatorId={null} />;
+  return (
+    <RoleGate least="analyst" to="define indicators">
+      <IndicatorEditorScreen indicatorId={null} />
+    </RoleGate>
+  );
 }

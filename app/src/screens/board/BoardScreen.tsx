@@ -144,6 +144,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       'Ctrl+v': paste,
     }),
   });
+  const { placed } = useLocalSearchParams<{ placed?: string }>();
   const focused = filters.focus ? focusable.get(filters.focus) : undefined;
   return (
     <Page
@@ -226,6 +227,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
             readouts={document.readouts}
             wide={wide}
             editing={editing}
+            placed={placed ?? null}
             onDrop={(id, onto) => save(moveOnto(document, id, onto))}
             actions={{
               edit: (readout) => router.push(`/boards/${board.id}/readouts/${readout.id}`),

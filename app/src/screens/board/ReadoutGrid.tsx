@@ -17,18 +17,21 @@ import { ReadoutView, useReadoutWords } from '../../readouts/ReadoutView';
 import { usePalette } from '../../theme/useTheme';
 import { DragHandle } from './DragHandle';
 import { ReadoutTools, type ReadoutActions } from './ReadoutTools';
+import { usePlaced } from './usePlaced';
 
 interface ReadoutGridProps {
   readonly readouts: readonly Readout[];
   readonly wide: boolean;
   readonly editing: boolean;
+  /** Id of the readout that was just placed: it is brought into view and marked for a moment. */
+  readonly placed: string | null;
   /** One readout was dropped on another. */
   readonly onDrop: (id: string, onto: string) => void;
   readonly actions: ReadoutActions;
 }
 
 /** The readouts of a board in rows; while it is arranged each can be dragged, by mouse, finger or keys. */
-export function ReadoutGrid({ readouts, wide, editing, onDrop, actions }: ReadoutGridProps) {
+export function ReadoutGrid({ readouts, wide, editing, placed, onDrop, actions }: ReadoutGridProps) {
   const palette = usePalette();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
@@ -41,7 +44,13 @@ export function ReadoutGrid({ readouts, wide, editing, onDrop, actions }: Readou
   const rows = gridRows(readouts, wide).map((cells) => (
     <View key={cells[0].readout.id} style={[styles.row, { borderBottomColor: palette.line }]}>
       {cells.map((cell, i) => (
-        <Cell key={cell.readout.id} cell={cell} first={i === 0} wide={wide}>
+        <Cell
+          key={cell.readout.id}
+          cell={cell}
+          first={i === 0}
+          wide={wide}
+          placed={cell.readout.id === placed}
+        >
           {editing ? (
             <Arranged readout={cell.readout} wide={wide} actions={actions} />
           ) : (
@@ -68,18 +77,23 @@ function Cell({
   cell: { readout, span },
   first,
   wide,
+  placed,
   children,
 }: {
   readonly cell: GridCell;
   readonly first: boolean;
   readonly wide: boolean;
+  readonly placed: boolean;
   readonly children: ReactNode;
 }) {
   const palette = usePalette();
+  const [ref, marked] = usePlaced(placed);
   return (
     <View
+      ref={ref}
       style={[
         styles.cell,
+        marked && { outlineWidth: 3, outlineColor: palette.sea },
         { flexBasis: `${(100 * span) / (wide ? WIDE_COLUMNS : PHONE_COLUMNS)}%` },
         wide && readout.size !== null && { minHeight: readout.size.rows * ROW_HEIGHT },
         !first && { borderLeftWidth: 1, borderLeftColor: palette.line },
@@ -147,7 +161,14 @@ function Arranged({
 const styles = StyleSheet.create({
   grid: { borderTopWidth: 1.5 },
   row: { flexDirection: 'row', borderBottomWidth: 1 },
-  cell: { flexGrow: 0, flexShrink: 1, minWidth: 0 },
+  cell: {
+    flexGrow: 0,
+    flexShrink: 1,
+    minWidth: 0,
+    outlineStyle: 'solid',
+    outlineWidth: 0,
+    outlineOffset: -3,
+  },
   arranged: { flex: 1, minWidth: 0, outlineStyle: 'solid', outlineWidth: 0, outlineOffset: -3 },
   tools: { flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap' },
   still: { flex: 1, minWidth: 0 },

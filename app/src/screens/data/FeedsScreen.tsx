@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { View } from 'react-native';
 import {
   FEED_STATES,
@@ -96,6 +96,7 @@ function Feeds() {
 function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boolean }) {
   const palette = usePalette();
   const router = useRouter();
+  const path = usePathname();
   const now = useNow();
   const heard = metric.last ? `heard ${siteMoment(metric.last.t, metric.zone, now)}` : '';
   return (
@@ -116,6 +117,7 @@ function FeedRow({ metric, last }: { readonly metric: Metric; readonly last: boo
       left={<LampWord level={LEVEL_OF_FEED[metric.health.state]} word={FEED_WORDS[metric.health.state]} />}
       right={<Words as="figure">{formatValue(metric.last?.v ?? null, metric.unit, metric.decimals)}</Words>}
       onPress={() => router.push(`/data/metrics/${metric.id}`)}
+      chosen={path === `/data/metrics/${metric.id}`}
       last={last}
     />
   );

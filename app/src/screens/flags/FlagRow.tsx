@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import type { Flag } from '@vivid-beacon/core';
 import { usePerson } from '../../api/session';
@@ -19,6 +19,7 @@ interface FlagRowProps {
 export function FlagRow({ flag, now, last }: FlagRowProps) {
   const palette = usePalette();
   const router = useRouter();
+  const path = usePathname();
   const me = usePerson()?.id;
   const overdue = flag.closedAt === null ? dueWords(flag.dueAt, now, flag.zone).overdue : null;
   return (
@@ -31,6 +32,7 @@ export function FlagRow({ flag, now, last }: FlagRowProps) {
         </View>
       }
       onPress={() => router.push(`/flags/${flag.id}`)}
+      chosen={path === `/flags/${flag.id}`}
       last={last}
       right={
         overdue ? (

@@ -53,7 +53,14 @@ import { PeriodTray } from './PeriodTray';
 const PERIODS = 30;
 
 /** One indicator: its value against target and reference, its past, its targets, and every definition it has had. */
-export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string }) {
+export function IndicatorScreen({
+  indicatorId,
+  from = '/indicators',
+}: {
+  readonly indicatorId: string;
+  /** The list it was opened from. */
+  readonly from?: '/indicators' | '/losses';
+}) {
   const router = useRouter();
   const query = useIndicator(indicatorId);
   const build = mayBuild(usePerson());
@@ -62,8 +69,8 @@ export function IndicatorScreen({ indicatorId }: { readonly indicatorId: string 
     <Page
       title={query.data?.indicator.name ?? 'Indicator'}
       under={query.data?.indicator.place}
-      onBack={() => router.navigate('/indicators')}
-      backName="Back to indicators"
+      onBack={() => router.navigate(from)}
+      backName={from === '/losses' ? 'Back to losses' : 'Back to indicators'}
       tools={
         build && (
           <Button

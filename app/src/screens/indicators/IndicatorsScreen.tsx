@@ -1,4 +1,4 @@
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { windowWords, type IndicatorReading } from '@vivid-beacon/core';
 import { useIndicatorPages } from '../../api/indicators';
 import { mayBuild } from '../../api/mayAct';
@@ -19,6 +19,7 @@ import { shownValue } from './indicatorWords';
 export function IndicatorsScreen() {
   const palette = usePalette();
   const router = useRouter();
+  const path = usePathname();
   const search = useSearch();
   const pages = useIndicatorPages(search.settled);
   const build = mayBuild(usePerson());
@@ -62,6 +63,7 @@ export function IndicatorsScreen() {
               <Words as="figure">{shownValue(row.reading.value, row.reading.unit, row.definition)}</Words>
             }
             onPress={() => router.push(`/indicators/${row.id}`)}
+            chosen={path === `/indicators/${row.id}`}
             last={last}
           />
         )}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useRouter } from 'expo-router';
+import { usePathname, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import type { IndicatorLoss } from '@vivid-beacon/core';
 import { mayAct } from '../../api/mayAct';
@@ -21,6 +21,7 @@ interface LossRowProps {
 export function LossRow({ row, longest }: LossRowProps) {
   const palette = usePalette();
   const router = useRouter();
+  const path = usePathname();
   const act = mayAct(usePerson());
   const [flagging, setFlagging] = useState(false);
   const done = (): void => setFlagging(false);
@@ -35,7 +36,8 @@ export function LossRow({ row, longest }: LossRowProps) {
       <Row
         title={row.name}
         second={`${row.place}. ${lossWords(row)}`}
-        onPress={() => router.push(`/indicators/${row.id}`)}
+        onPress={() => router.push(`/losses/${row.id}`)}
+        chosen={path === `/losses/${row.id}`}
         right={
           act && row.breachMs + row.cautionMs > 0 ? (
             <Button label="Flag" name={`Flag ${row.name}, ${row.place}`} onPress={() => setFlagging(true)} />

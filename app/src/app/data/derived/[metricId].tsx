@@ -1,5 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import { lazyScreen } from '../../../screens/lazyScreen';
+import { RoleGate } from '../../../screens/RoleGate';
 
 const DerivedEditorScreen = lazyScreen(
   async () => (await import('../../../screens/data/DerivedEditorScreen')).DerivedEditorScreen,
@@ -7,5 +8,9 @@ const DerivedEditorScreen = lazyScreen(
 
 export default function DerivedRoute() {
   const { metricId } = useLocalSearchParams<{ metricId: string }>();
-  return <DerivedEditorScreen metricId={metricId} assetId={null} />;
+  return (
+    <RoleGate least="analyst" to="write derived metrics">
+      <DerivedEditorScreen metricId={metricId} assetId={null} />
+    </RoleGate>
+  );
 }

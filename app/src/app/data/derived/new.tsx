@@ -1,5 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import { lazyScreen } from '../../../screens/lazyScreen';
+import { RoleGate } from '../../../screens/RoleGate';
 
 const DerivedEditorScreen = lazyScreen(
   async () => (await import('../../../screens/data/DerivedEditorScreen')).DerivedEditorScreen,
@@ -7,5 +8,9 @@ const DerivedEditorScreen = lazyScreen(
 
 export default function NewDerivedRoute() {
   const { assetId } = useLocalSearchParams<{ assetId?: string }>();
-  return <DerivedEditorScreen metricId={null} assetId={assetId ?? null} />;
+  return (
+    <RoleGate least="analyst" to="write derived metrics">
+      <DerivedEditorScreen metricId={null} assetId={assetId ?? null} />
+    </RoleGate>
+  );
 }

@@ -1,5 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import { lazyScreen } from '../../../screens/lazyScreen';
+import { RoleGate } from '../../../screens/RoleGate';
 
 const IndicatorEditorScreen = lazyScreen(
   async () => (await import('../../../screens/indicators/IndicatorEditorScreen')).IndicatorEditorScreen,
@@ -7,5 +8,9 @@ const IndicatorEditorScreen = lazyScreen(
 
 export default function EditIndicator() {
   const { indicatorId } = useLocalSearchParams<{ indicatorId: string }>();
-  return <IndicatorEditorScreen key={indicatorId} indicatorId={indicatorId} />;
+  return (
+    <RoleGate least="analyst" to="define indicators">
+      <IndicatorEditorScreen key={indicatorId} indicatorId={indicatorId} />
+    </RoleGate>
+  );
 }

@@ -1,6 +1,7 @@
 import { useLocalSearchParams } from 'expo-router';
 import { readBand } from '../../../../boards/readBand';
 import { lazyScreen } from '../../../../screens/lazyScreen';
+import { RoleGate } from '../../../../screens/RoleGate';
 
 const ReadoutEditorScreen = lazyScreen(
   async () => (await import('../../../../screens/boardScreens')).ReadoutEditorScreen,
@@ -13,6 +14,8 @@ export default function ReadoutEditor() {
     band?: string;
   }>();
   return (
-    <ReadoutEditorScreen key={readoutId} boardId={boardId} readoutId={readoutId} band={readBand(band)} />
+    <RoleGate least="analyst" to="change a board">
+      <ReadoutEditorScreen key={readoutId} boardId={boardId} readoutId={readoutId} band={readBand(band)} />
+    </RoleGate>
   );
 }

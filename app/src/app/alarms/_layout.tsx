@@ -1,0 +1,13 @@
+import { ListWithDetail } from '../../components/ListWithDetail';
+import { AlarmsScreen } from '../../screens/AlarmsScreen';
+
+export default function AlarmsLayout() {
+  return (
+    <ListWithDetail
+      base="/alarms"
+      detail={/^\/alarms\/\d+$/}
+      list={<AlarmsScreen />}
+      hint="Choose an alarm to see it here."
+    />
+  );
+}

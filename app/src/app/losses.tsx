@@ -1,5 +1,0 @@
-import { LossesScreen } from '../screens/losses/LossesScreen';
-
-export default function Losses() {
-  return <LossesScreen />;
-}

@@ -1,0 +1,5 @@
+import { LossesScreen } from '../../screens/losses/LossesScreen';
+
+export default function Losses() {
+  return <LossesScreen />;
+}

@@ -1,0 +1,30 @@
+import type { ReactNode } from 'react';
+import { useRouter } from 'expo-router';
+import { allows, type Role } from '@vivid-beacon/core';
+import { usePerson } from '../api/session';
+import { Message } from '../components/Message';
+import { Page } from '../components/Page';
+
+interface RoleGateProps {
+  readonly least: Role;
+  /** What the page does: "change alarm rules". */
+  readonly to: string;
+  readonly children: ReactNode;
+}
+
+/** A page that changes things, for those whose role may; the others are told so before they begin. */
+export function RoleGate({ least, to, children }: RoleGateProps) {
+  const router = useRouter();
+  const person = usePerson();
+  if (!person || allows(person.role, least)) return children;
+  return (
+    <Page title="Your role may look">
+      <Message
+        kind="empty"
+        title={`To ${to} takes the role ${least}`}
+        text={`You are signed in as ${person.name}, ${person.role}. Everything can be looked at; an administrator can change the role.`}
+        action={{ label: 'Go to On watch', onPress: () => router.replace('/') }}
+      />
+    </Page>
+  );
+}
