@@ -105,6 +105,7 @@ export type * from './api/indicators';
 export type * from './api/intakes';
 export type * from './api/logs';
 export type * from './api/metrics';
+export type * from './api/firstSteps';
 export type * from './api/removals';
 export type * from './api/removedMetrics';
 export type * from './api/notices';

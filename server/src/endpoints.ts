@@ -3,6 +3,7 @@ import { alarmHealthEndpoints } from './alarms/health';
 import { assetEndpoints } from './assets/endpoints';
 import { boardEndpoints } from './boards/endpoints';
 import { flagCauseEndpoints } from './flags/causes';
+import { firstStepsEndpoints } from './firstSteps/endpoints';
 import { flagEndpoints } from './flags/endpoints';
 import { flagFollowUpEndpoints } from './flags/followUp';
 import { handoverEndpoints } from './handover/endpoints';
@@ -52,6 +53,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...pictureEndpoints,
   ...alarmEndpoints,
   ...alarmHealthEndpoints,
+  ...firstStepsEndpoints,
   ...flagEndpoints,
   ...flagFollowUpEndpoints,
   ...flagCauseEndpoints,

@@ -3,12 +3,16 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { useLayout } from '../hooks/useLayout';
 import { BackIcon } from './icons';
 import { IconButton } from './IconButton';
+import type { Term } from './glossary';
+import { TermButton } from './TermButton';
 import { Words } from './Words';
 import { usePalette } from '../theme/useTheme';
 
 interface PageProps {
   readonly title: string;
   readonly under?: string;
+  /** The word of the product that the page is about. */
+  readonly term?: Term;
   readonly onBack?: () => void;
   readonly backName?: string;
   /** Buttons at the right of the head. */
@@ -36,6 +40,7 @@ const SCROLL_STEP = 24;
 export function Page({
   title,
   under,
+  term,
   onBack,
   backName = 'Back',
   tools,
@@ -49,14 +54,14 @@ export function Page({
   const beside = useContext(BesidePage);
   const scrolledTo = useRef(0);
   const palette = usePalette();
-  const { wide } = useLayout();
+  const { wide, low } = useLayout();
   const side = { paddingHorizontal: wide ? 24 : 20 };
   return (
     <View style={styles.page} {...(beside ? { role: 'region', 'aria-label': title } : { role: 'main' })}>
-      <View style={[styles.head, side, onBack && styles.headBack]}>
+      <View style={[styles.head, side, onBack && styles.headBack, low && styles.headLow]}>
         {onBack && <IconButton icon={BackIcon} name={backName} onPress={onBack} />}
         <View style={[styles.titles, wide && styles.titlesWide]}>
-          <Words as="pageTitle" heading={beside ? 2 : 1}>
+          <Words as="pageTitle" heading={beside ? 2 : 1} lines={low ? 1 : undefined}>
             {title}
           </Words>
           {Boolean(under) && (
@@ -65,7 +70,10 @@ export function Page({
             </Words>
           )}
         </View>
-        <View style={styles.tools}>{tools}</View>
+        <View style={styles.tools}>
+          {term && <TermButton term={term} />}
+          {tools}
+        </View>
       </View>
       {top}
       <ScrollView
@@ -95,6 +103,7 @@ const styles = StyleSheet.create({
   page: { flex: 1, minHeight: 0 },
   head: { flexDirection: 'row', alignItems: 'center', paddingTop: 12, paddingBottom: 6, gap: 4 },
   headBack: { paddingLeft: 8 },
+  headLow: { paddingTop: 2, paddingBottom: 2 },
   titles: { flex: 1, minWidth: 0 },
   titlesWide: { flexDirection: 'row', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' },
   tools: { flexDirection: 'row', alignItems: 'center' },

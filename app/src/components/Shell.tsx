@@ -47,7 +47,7 @@ const OWN_DOCK = [
 /** The sheet with its five destinations: a bar at the thumb on the phone, a thumb index at the right when wide. */
 export function Shell() {
   const palette = usePalette();
-  const { wide } = useLayout();
+  const { wide, low } = useLayout();
   const path = usePathname();
   const connected = useConnectionStore((state) => state.connected);
   const waiting = useWaitingAlarms().data?.count ?? 0;
@@ -69,7 +69,7 @@ export function Shell() {
         <View
           role="navigation"
           aria-label="Destinations"
-          style={[wide ? styles.index : styles.bar, { borderColor: palette.ink }]}
+          style={[wide ? styles.index : low ? styles.barLow : styles.bar, { borderColor: palette.ink }]}
         >
           {DESTINATIONS.map((each) => (
             <Tab
@@ -78,6 +78,7 @@ export function Shell() {
               chosen={each.holds(path)}
               count={each.label === 'Alarms' ? waiting : 0}
               wide={wide}
+              low={low}
             />
           ))}
         </View>
@@ -91,9 +92,10 @@ interface TabProps {
   readonly chosen: boolean;
   readonly count: number;
   readonly wide: boolean;
+  readonly low: boolean;
 }
 
-function Tab({ destination: { label, href, icon: Icon }, chosen, count, wide }: TabProps) {
+function Tab({ destination: { label, href, icon: Icon }, chosen, count, wide, low }: TabProps) {
   const palette = usePalette();
   const paper = { backgroundColor: palette.sheet, borderColor: palette.ink };
   return (
@@ -104,7 +106,7 @@ function Tab({ destination: { label, href, icon: Icon }, chosen, count, wide }: 
         aria-label={count > 0 ? `${label}, ${count} not acknowledged` : label}
         // One object: the link merges styles by spreading them.
         style={StyleSheet.flatten([
-          wide ? styles.tabWide : styles.tab,
+          wide ? (low ? styles.tabWideLow : styles.tabWide) : styles.tab,
           chosen && paper,
           chosen && (wide ? styles.chosenWide : styles.chosen),
         ])}
@@ -119,11 +121,18 @@ function Tab({ destination: { label, href, icon: Icon }, chosen, count, wide }: 
             </View>
           )}
         </View>
-        <View style={wide && styles.turned}>
-          <Words as={chosen ? 'bodyStrong' : 'second'} colour={chosen ? palette.ink : palette.ink2} lines={1}>
-            {label}
-          </Words>
-        </View>
+        {/* Where there is no room for words the icon stands alone; the link bears its name. */}
+        {!low && (
+          <View style={wide && styles.turned}>
+            <Words
+              as={chosen ? 'bodyStrong' : 'second'}
+              colour={chosen ? palette.ink : palette.ink2}
+              lines={1}
+            >
+              {label}
+            </Words>
+          </View>
+        )}
       </View>
     </Link>
   );
@@ -135,6 +144,7 @@ const styles = StyleSheet.create({
   sheet: { flex: 1, minHeight: 0, minWidth: 0 },
   sheetWide: { borderWidth: 1.5 },
   bar: { height: 66, flexDirection: 'row', borderTopWidth: 1.5, paddingHorizontal: 6 },
+  barLow: { height: 44, flexDirection: 'row', borderTopWidth: 1.5, paddingHorizontal: 6 },
   tab: {
     flex: 1,
     alignItems: 'center',
@@ -147,6 +157,16 @@ const styles = StyleSheet.create({
   },
   chosen: { borderBottomLeftRadius: 13, borderBottomRightRadius: 13, marginBottom: 6 },
   index: { width: 58, paddingTop: 56, gap: 10 },
+  tabWideLow: {
+    height: 56,
+    width: 54,
+    alignItems: 'center',
+    justifyContent: 'center',
+    marginLeft: -1.5,
+    borderWidth: 1.5,
+    borderLeftWidth: 0,
+    borderColor: 'transparent',
+  },
   tabWide: {
     height: 112,
     width: 54,

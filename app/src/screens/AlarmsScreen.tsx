@@ -82,7 +82,7 @@ export function AlarmsScreen() {
           {(alarm: Alarm, last) => <AlarmRow key={alarm.id} alarm={alarm} last={last} />}
         </LongList>
       </Section>
-      <Section title="Rules in force" aside={countOf(rules.data?.pages[0])} closed={false}>
+      <Section title="Rules in force" term="rule" aside={countOf(rules.data?.pages[0])} closed={false}>
         <LongList
           pages={rules}
           reading="Loading rules"

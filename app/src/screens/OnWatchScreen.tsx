@@ -3,6 +3,8 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatMoment, indicatorTotal, openFlags, type Watch } from '@vivid-beacon/core';
 import { usePerson, useSignOut } from '../api/session';
+import { useFirstSteps } from '../api/firstSteps';
+import { mayBuild } from '../api/mayAct';
 import { useWatch } from '../api/queries';
 import { Coast } from '../charts/Coast';
 import { QueryResult } from '../components/QueryResult';
@@ -10,9 +12,11 @@ import { IconButton } from '../components/IconButton';
 import { HandoverIcon, SignOutIcon } from '../components/icons';
 import { Page } from '../components/Page';
 import { ThemeToggle } from '../components/ThemeToggle';
+import { Words } from '../components/Words';
 import { useLayout } from '../hooks/useLayout';
 import { usePalette } from '../theme/useTheme';
 import { coastLights } from './coastLights';
+import { FirstStepsSection, isSetUp } from './watch/FirstStepsSection';
 import { WatchFlags } from './watch/WatchFlags';
 import { WatchIndicators } from './watch/WatchIndicators';
 import { WatchNeeds } from './watch/WatchNeeds';
@@ -59,15 +63,27 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
   const [plant, setPlant] = useState<string | null>(null);
   const here = <T extends { plantId: string }>(rows: readonly T[]): T[] =>
     rows.filter(({ plantId }) => plant === null || plantId === plant);
+  const steps = useFirstSteps().data;
+  const build = mayBuild(usePerson());
+  const begins = steps !== undefined && !isSetUp(steps);
   const divider = wide && { borderLeftWidth: 1, borderLeftColor: palette.line };
   return (
     <>
-      <View style={wide ? styles.coastWide : styles.coast}>
-        <Coast lights={coastLights(watch)} chosen={plant} onChoose={setPlant} />
-      </View>
+      {watch.plants.length > 0 && (
+        <View style={wide ? styles.coastWide : styles.coast}>
+          <Coast lights={coastLights(watch)} chosen={plant} onChoose={setPlant} />
+        </View>
+      )}
+      {begins && build && !steps.away && <FirstStepsSection steps={steps} />}
+      {begins && !build && (
+        <Words as="body" colour={palette.ink2} style={styles.begins}>
+          Not everything has been set up yet: an analyst adds plants, data, boards, target bands and alarm
+          rules.
+        </Words>
+      )}
       <View style={wide && styles.columns}>
         <View style={wide && [styles.column, styles.first]}>
-          <WatchNeeds watch={watch} plant={plant} />
+          <WatchNeeds watch={watch} plant={plant} watched={steps?.rule ?? true} />
         </View>
         <View style={wide && [styles.column, divider]}>
           <WatchFlags
@@ -75,7 +91,11 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
             count={openFlags(watch.flagCounts, plant).later}
             now={watch.now}
           />
-          <WatchSilent feeds={here(watch.silent.feeds)} count={silentIn(watch, plant)} />
+          <WatchSilent
+            feeds={here(watch.silent.feeds)}
+            count={silentIn(watch, plant)}
+            heard={steps?.data ?? true}
+          />
         </View>
         <View style={wide && [styles.column, divider]}>
           <WatchIndicators
@@ -90,6 +110,7 @@ function WatchSheet({ watch }: { readonly watch: Watch }) {
 }
 
 const styles = StyleSheet.create({
+  begins: { paddingVertical: 12 },
   coast: { marginHorizontal: -20 },
   coastWide: { marginHorizontal: -24 },
   columns: { flexDirection: 'row' },

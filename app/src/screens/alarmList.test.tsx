@@ -7,7 +7,10 @@ import { AlarmsScreen } from './AlarmsScreen';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
-jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  usePathname: () => '/',
+  useRouter: () => ({ push: mockPush, navigate: jest.fn() }),
+}));
 
 const NOW = Date.now();
 const HOUR = 3_600_000;

@@ -3,6 +3,7 @@ import { assetsApi } from './assets';
 import { boardsApi } from './boards';
 import { calendarsApi } from './calendars';
 import { derivedApi } from './derived';
+import { firstStepsApi } from './firstSteps';
 import { flagCausesApi, flagsApi, flagStepsApi } from './flags';
 import { handoverApi } from './handover';
 import { indicatorsApi } from './indicators';
@@ -46,6 +47,7 @@ export const API = {
   ...picturesApi,
   ...alarmsApi,
   ...alarmHealthApi,
+  ...firstStepsApi,
   ...flagsApi,
   ...flagStepsApi,
   ...flagCausesApi,

@@ -93,7 +93,7 @@ function useAddressFilters(
 function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack: () => void }) {
   const palette = usePalette();
   const router = useRouter();
-  const { wide } = useLayout();
+  const { wide, low } = useLayout();
   const build = mayBuild(usePerson());
   const edits = useBoardEdits(board);
   const now = useNow();
@@ -146,6 +146,16 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   });
   const { placed } = useLocalSearchParams<{ placed?: string }>();
   const focused = filters.focus ? focusable.get(filters.focus) : undefined;
+  const scopeBar = (
+    <ScopeBar
+      saved={document}
+      scope={filters.scope}
+      hours={filters.hours}
+      focused={focused?.name ?? null}
+      onChange={change}
+      onHelp={() => setHelping(true)}
+    />
+  );
   return (
     <Page
       title={board.title}
@@ -183,14 +193,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
               onDone={() => setEditing(false)}
             />
           )}
-          <ScopeBar
-            saved={document}
-            scope={filters.scope}
-            hours={filters.hours}
-            focused={focused?.name ?? null}
-            onChange={change}
-            onHelp={() => setHelping(true)}
-          />
+          {!low && scopeBar}
         </>
       }
       foot={
@@ -202,10 +205,11 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           told={noBreach}
           onChange={setWindow}
           onDomain={onDomain}
-          folded={folded && !wide}
+          folded={low || (folded && !wide)}
         />
       }
     >
+      {low && <View style={wide ? styles.sheetWide : styles.sheet}>{scopeBar}</View>}
       {edits.error && (
         <View role="alert">
           <Words as="body" colour={palette.breachT}>

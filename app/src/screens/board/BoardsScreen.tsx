@@ -30,6 +30,7 @@ export function BoardsScreen() {
   return (
     <Page
       title="Boards"
+      term="readout"
       tools={
         build && (
           <Button

@@ -4,13 +4,22 @@ import { usePalette } from '../../theme/useTheme';
 
 interface DragHandleProps {
   readonly name: string;
+  /** Moves it by one place, towards the start or the end. */
+  readonly onMove: (step: -1 | 1) => void;
   readonly handleRef: (node: HTMLElement | null) => void;
   readonly attributes: DraggableAttributes;
   readonly listeners: DraggableSyntheticListeners;
 }
 
-/** What a readout is dragged by; with the keyboard Space picks it up and puts it down. */
-export function DragHandle({ name, handleRef, attributes, listeners }: DragHandleProps) {
+const STEPS: Readonly<Record<string, -1 | 1>> = {
+  ArrowLeft: -1,
+  ArrowUp: -1,
+  ArrowRight: 1,
+  ArrowDown: 1,
+};
+
+/** What a readout is dragged by; with the keyboard the arrows move it by one place, and its name says which. */
+export function DragHandle({ name, onMove, handleRef, attributes, listeners }: DragHandleProps) {
   const palette = usePalette();
   return (
     <button
@@ -19,6 +28,14 @@ export function DragHandle({ name, handleRef, attributes, listeners }: DragHandl
       {...attributes}
       {...listeners}
       aria-label={name}
+      aria-keyshortcuts="ArrowLeft ArrowRight"
+      onKeyDown={(event) => {
+        const step = STEPS[event.key];
+        if (!step) return;
+        onMove(step);
+        event.preventDefault();
+        event.stopPropagation();
+      }}
       style={{
         width: 44,
         height: 44,

@@ -17,7 +17,7 @@ const LOOKING: readonly (readonly [string, string])[] = [
 const BUILDING: readonly (readonly [string, string])[] = [
   ['N', 'New readout'],
   ['E', 'Arrange, and be done with it'],
-  ['Space', 'On a handle: pick the readout up, arrows move it, Space puts it down'],
+  ['← →', 'On a handle: move the readout by one place'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['Ctrl V', 'Paste the readout copied last'],

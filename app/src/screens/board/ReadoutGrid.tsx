@@ -1,6 +1,5 @@
 import {
   DndContext,
-  KeyboardSensor,
   PointerSensor,
   TouchSensor,
   useDraggable,
@@ -30,13 +29,12 @@ interface ReadoutGridProps {
   readonly actions: ReadoutActions;
 }
 
-/** The readouts of a board in rows; while it is arranged each can be dragged, by mouse, finger or keys. */
+/** The readouts of a board in rows; while it is arranged each can be dragged by mouse or finger, or moved by keys, one place a press. */
 export function ReadoutGrid({ readouts, wide, editing, placed, onDrop, actions }: ReadoutGridProps) {
   const palette = usePalette();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 150, tolerance: 8 } }),
-    useSensor(KeyboardSensor),
   );
   const drop = ({ active, over }: DragEndEvent): void => {
     if (over && over.id !== active.id) onDrop(String(active.id), String(over.id));
@@ -52,7 +50,13 @@ export function ReadoutGrid({ readouts, wide, editing, placed, onDrop, actions }
           placed={cell.readout.id === placed}
         >
           {editing ? (
-            <Arranged readout={cell.readout} wide={wide} actions={actions} />
+            <Arranged
+              readout={cell.readout}
+              place={readouts.indexOf(cell.readout) + 1}
+              count={readouts.length}
+              wide={wide}
+              actions={actions}
+            />
           ) : (
             <ReadoutView readout={cell.readout} />
           )}
@@ -107,10 +111,15 @@ function Cell({
 /** A readout with its handle and its tools, as a place that others can be dropped on. */
 function Arranged({
   readout,
+  place,
+  count,
   wide,
   actions,
 }: {
   readonly readout: Readout;
+  /** 1 to `count`. */
+  readonly place: number;
+  readonly count: number;
   readonly wide: boolean;
   readonly actions: ReadoutActions;
 }) {
@@ -144,7 +153,8 @@ function Arranged({
     >
       <View style={[styles.tools, { backgroundColor: palette.well }]}>
         <DragHandle
-          name={`Drag ${title}`}
+          name={`Drag ${title}, place ${place} of ${count}`}
+          onMove={(step) => actions.move(readout, step)}
           handleRef={setActivatorNodeRef}
           attributes={attributes}
           listeners={listeners}

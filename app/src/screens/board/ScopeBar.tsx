@@ -67,7 +67,7 @@ export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: Sco
           />
         )}
       </ScrollView>
-      {wide && <IconButton icon={HelpIcon} name="Keys of this board" onPress={onHelp} />}
+      <IconButton icon={HelpIcon} name="Keys of this board" onPress={onHelp} />
       <Tray title="Scope" open={open === 'scope'} onClose={close}>
         {open === 'scope' && (
           <>

@@ -36,6 +36,7 @@ export function FeedsScreen() {
   return (
     <Page
       title="Data"
+      term="feed"
       top={<DataPlaces open="/data/feeds" />}
       tools={
         build && (

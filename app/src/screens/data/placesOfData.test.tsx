@@ -12,7 +12,10 @@ import './fileScreens';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
-jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  usePathname: () => '/',
+  useRouter: () => ({ push: mockPush, navigate: jest.fn() }),
+}));
 const mockDownload = jest.fn();
 jest.mock('../download', () => ({ download: (address: string) => mockDownload(address) as unknown }));
 

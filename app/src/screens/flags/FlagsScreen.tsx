@@ -53,6 +53,7 @@ export function FlagsScreen() {
   return (
     <Page
       title="Flags"
+      term="flag"
       onBack={() => router.navigate('/')}
       backName="Back to On watch"
       tools={mayBuild(person) && <Button label="Causes" onPress={() => setCauses(true)} />}

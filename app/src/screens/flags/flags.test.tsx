@@ -8,7 +8,10 @@ import { FlagsScreen } from './FlagsScreen';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
-jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  usePathname: () => '/',
+  useRouter: () => ({ push: mockPush, navigate: jest.fn() }),
+}));
 
 const HOUR = 3_600_000;
 const NOW = Date.now();

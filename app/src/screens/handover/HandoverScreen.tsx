@@ -3,10 +3,11 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatDate, formatWindow, type Handover } from '@vivid-beacon/core';
 import { useAddHandoverNote, useHandover } from '../../api/handover';
-import { mayAct } from '../../api/mayAct';
+import { mayAct, mayBuild } from '../../api/mayAct';
 import { useWatch } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { QueryResult } from '../../components/QueryResult';
+import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
 import { RemarkField } from '../../components/RemarkField';
 import { Row } from '../../components/Row';
@@ -27,6 +28,7 @@ export function HandoverScreen() {
   const [shift, setShift] = useState<number | null>(null);
   const plantId = plant ?? plants[0]?.id ?? null;
   const query = useHandover(plantId, shift);
+  const person = usePerson();
   return (
     <Page
       title="Shift handover"
@@ -46,9 +48,23 @@ export function HandoverScreen() {
           }}
         />
       )}
-      <QueryResult query={query} reading="Loading the shift">
-        {(handover) => <Sheet handover={handover} onShift={setShift} />}
-      </QueryResult>
+      {watch.data && plants.length === 0 && (
+        <Message
+          kind="empty"
+          title="No plant yet"
+          text="A shift belongs to a plant, with its time zone and its working calendar."
+          action={mayBuild(person) ? { label: 'Go to Data', onPress: () => router.push('/data') } : undefined}
+        />
+      )}
+      {plantId === null ? (
+        <QueryResult query={watch} reading="Loading the plants">
+          {() => null}
+        </QueryResult>
+      ) : (
+        <QueryResult query={query} reading="Loading the shift">
+          {(handover) => <Sheet handover={handover} onShift={setShift} />}
+        </QueryResult>
+      )}
     </Page>
   );
 }

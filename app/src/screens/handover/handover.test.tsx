@@ -9,7 +9,10 @@ import { handoverText } from './handoverText';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
-jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  usePathname: () => '/',
+  useRouter: () => ({ push: mockPush, navigate: jest.fn() }),
+}));
 
 const HOUR = 3_600_000;
 const NOW = Date.UTC(2026, 10, 19, 12);
@@ -135,7 +138,7 @@ describe('what needs a person now', () => {
   } as unknown as Partial<Watch>);
 
   it('stands in the order of urgency with why, is acknowledged at the thumb, and follows the plant', async () => {
-    const { person, sent } = renderScreen(<WatchNeeds watch={watch} plant={null} />, {
+    const { person, sent } = renderScreen(<WatchNeeds watch={watch} plant={null} watched />, {
       ...session('operator'),
       'POST /api/alarms/2/acknowledgement': undefined,
     });
@@ -151,8 +154,11 @@ describe('what needs a person now', () => {
     await waitFor(() => expect(sent.some(({ path }) => path === '/api/alarms/2/acknowledgement')).toBe(true));
   });
 
-  it('looks calm when all is clear', () => {
-    renderScreen(<WatchNeeds watch={watch} plant="3" />, session('viewer'));
+  it('looks calm when all is clear, and claims nothing where nothing is watched', () => {
+    const { rerender } = renderScreen(<WatchNeeds watch={watch} plant="3" watched />, session('viewer'));
     expect(screen.getByText('All clear. Nothing needs a person now.')).toBeTruthy();
+    rerender(<WatchNeeds watch={watch} plant="3" watched={false} />);
+    expect(screen.queryByText(/All clear/)).toBeNull();
+    expect(screen.getByText(/no alarm rule watches anything yet/)).toBeTruthy();
   });
 });

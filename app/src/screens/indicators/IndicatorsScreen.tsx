@@ -26,6 +26,7 @@ export function IndicatorsScreen() {
   return (
     <Page
       title="Indicators"
+      term="indicator"
       under="Defined once, used everywhere"
       onBack={() => router.navigate('/')}
       backName="Back to On watch"
@@ -50,6 +51,9 @@ export function IndicatorsScreen() {
             kind="empty"
             title="No indicators yet"
             text="An indicator is a measure with a target band that counts as one thing on every board."
+            action={
+              build ? { label: 'New indicator', onPress: () => router.push('/indicators/new') } : undefined
+            }
           />
         }
       >

@@ -12,7 +12,10 @@ import { otherJudge, withMetric } from './indicatorDraft';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
-jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  usePathname: () => '/',
+  useRouter: () => ({ push: mockPush, navigate: jest.fn() }),
+}));
 
 const DAY = 86_400_000;
 const NOW = Date.now();

@@ -1,6 +1,9 @@
 import { useState } from 'react';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { IndicatorLoss } from '@vivid-beacon/core';
+import { mayBuild } from '../../api/mayAct';
+import { usePerson } from '../../api/session';
 import { useIndicatorLosses } from '../../api/queries';
 import { QueryResult } from '../../components/QueryResult';
 import { Message } from '../../components/Message';
@@ -19,10 +22,12 @@ const DAYS = [
 /** Where time is lost to breaches: indicators by the hours they lay in Breach. */
 export function LossesScreen() {
   const palette = usePalette();
+  const router = useRouter();
+  const build = mayBuild(usePerson());
   const [days, setDays] = useState<(typeof DAYS)[number]['value']>('7');
   const losses = useIndicatorLosses(Number(days));
   return (
-    <Page title="Losses" under="Time outside the target band">
+    <Page title="Losses" term="levels" under="Time outside the target band">
       <WordRow name="Window" options={DAYS} chosen={days} onChoose={setDays} />
       <QueryResult query={losses} reading={`Loading ${days} days`}>
         {(rows) =>
@@ -31,6 +36,9 @@ export function LossesScreen() {
               kind="empty"
               title="No indicators yet"
               text="Losses are counted for indicators with a target band."
+              action={
+                build ? { label: 'New indicator', onPress: () => router.push('/indicators/new') } : undefined
+              }
             />
           ) : (
             <LossList rows={rows} />

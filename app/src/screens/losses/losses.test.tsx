@@ -6,7 +6,10 @@ import { lossWords } from './lossWords';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
-jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
+jest.mock('expo-router', () => ({
+  usePathname: () => '/',
+  useRouter: () => ({ push: mockPush, navigate: jest.fn() }),
+}));
 
 const HOUR = 3_600_000;
 const loss = (id: string, part: Partial<IndicatorLoss> = {}): IndicatorLoss => ({
@@ -37,7 +40,7 @@ describe('losses', () => {
   it('lead to the indicator, and are handed to a person with the numbers as they are', async () => {
     const { person, sent } = renderScreen(<LossesScreen />, answers('operator'));
     await person.click(await screen.findByRole('link', { name: /Loss 1/ }));
-    expect(mockPush).toHaveBeenCalledWith('/indicators/1');
+    expect(mockPush).toHaveBeenCalledWith('/losses/1');
     // What lost nothing is not flagged.
     expect(screen.queryByRole('button', { name: /^Flag Loss 2/ })).toBeNull();
     await person.click(screen.getByRole('button', { name: 'Flag Loss 1, Quayside / Wash house' }));

@@ -44,7 +44,7 @@ export function RehearsalSection({ rule, metric, judged, before, onTest, onCauti
   const limits = useOtherLimits(limit === null ? null : rule);
   const { unit, decimals } = unitOfLimit(rule.test, judged);
   return (
-    <Section title="Rehearsal" aside={`last ${days} days`}>
+    <Section title="Rehearsal" term="rehearsal" aside={`last ${days} days`}>
       <QueryResult query={rehearsal} reading={`Running it on ${REHEARSAL_DAYS} days`}>
         {(answer) =>
           answer.samples === 0 ? (

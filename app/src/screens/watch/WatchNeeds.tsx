@@ -24,7 +24,16 @@ import { lampOfAlarm } from '../lampOfAlarm';
 import { needWords } from './needWords';
 
 /** What needs a person now, the most urgent first, each with why it is there and the button at the thumb. */
-export function WatchNeeds({ watch, plant }: { readonly watch: Watch; readonly plant: string | null }) {
+export function WatchNeeds({
+  watch,
+  plant,
+  watched,
+}: {
+  readonly watch: Watch;
+  readonly plant: string | null;
+  /** Whether any alarm rule is in force. */
+  readonly watched: boolean;
+}) {
   const palette = usePalette();
   const router = useRouter();
   const here = <T extends { plantId: string }>(rows: readonly T[]): T[] =>
@@ -45,7 +54,9 @@ export function WatchNeeds({ watch, plant }: { readonly watch: Watch; readonly p
       ))}
       {needs.length === 0 && (
         <Words as="body" colour={palette.ink2} style={{ paddingVertical: 8 }}>
-          All clear. Nothing needs a person now.
+          {watched
+            ? 'All clear. Nothing needs a person now.'
+            : 'Nothing needs a person, and no alarm rule watches anything yet.'}
         </Words>
       )}
       <Refusal of={acknowledge} />

@@ -12,10 +12,13 @@ import { siteMoment } from '../siteMoment';
 export function WatchSilent({
   feeds,
   count,
+  heard,
 }: {
   readonly feeds: readonly Metric[];
   /** Total number; the list is limited. */
   readonly count: number;
+  /** Whether any sample has come in. */
+  readonly heard: boolean;
 }) {
   const palette = usePalette();
   const router = useRouter();
@@ -45,7 +48,7 @@ export function WatchSilent({
       )}
       {count === 0 && (
         <Words as="body" colour={palette.ink2} style={{ paddingVertical: 8 }}>
-          All feeds are reporting.
+          {heard ? 'All feeds are reporting.' : 'No feeds yet.'}
         </Words>
       )}
     </Section>
