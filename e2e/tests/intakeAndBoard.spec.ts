@@ -77,8 +77,8 @@ test('a real file in, a board with gauge, lamp, figure and trend, and where a nu
       .first()
       .click();
     await page.getByRole('radio', { name: 'Absolute' }).click();
-    await page.getByLabel('From').fill('2014-01-01');
-    await page.getByLabel('To').fill('2015-01-01');
+    await page.getByLabel('From').fill('2014-01-01T00:00');
+    await page.getByLabel('To').fill('2015-01-01T00:00');
     await page.getByRole('button', { name: 'Use this window' }).click();
     await page.getByRole('button', { name: 'no target band', exact: true }).click();
     await page.getByRole('radio', { name: 'Lower is better' }).click();

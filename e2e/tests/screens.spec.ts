@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, signInAs } from './helpers';
+import { SCREENS } from './screenList';
 
 test('the sign-in screen names what is missing, and refuses a wrong password', async ({ page }) => {
   await page.goto('/');
@@ -21,38 +22,6 @@ test('On watch shows what needs a person, and a light filters it to its plant', 
   await expect(page.getByText('Boiler house pressure high')).toBeHidden();
   await expect(page.getByText('Ironer 2 bed temperature high')).toBeVisible();
 });
-
-const SCREENS = [
-  '/',
-  '/boards',
-  '/boards/1',
-  '/boards/1/readouts/r1',
-  '/alarms',
-  '/alarms/1',
-  '/alarms/rules/new',
-  '/alarms/health',
-  '/alarms/notices',
-  '/handover',
-  '/indicators',
-  '/indicators/1',
-  '/indicators/1/edit',
-  '/indicators/new',
-  '/flags',
-  '/flags/1',
-  '/losses',
-  '/data',
-  '/data/assets/2',
-  '/data/metrics/1',
-  '/data/feeds',
-  '/data/files',
-  '/data/logs',
-  '/data/calendars',
-  '/data/factors',
-  '/data/derived/new',
-  '/data/tokens',
-  '/data/removed',
-  '/data/intake',
-];
 
 test('every screen is accessible and fits, by day and by night', async ({ page }) => {
   test.slow();

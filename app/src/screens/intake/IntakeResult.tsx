@@ -7,8 +7,10 @@ import { Button } from '../../components/Button';
 import { Words } from '../../components/Words';
 import { download } from '../download';
 import type { Finished } from '../../stores/intakeStore';
+import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { BalanceAccount } from './BalanceAccount';
+import { BoardOfIntake } from './BoardOfIntake';
 import { ReportedLineList } from './ReportedLineList';
 
 const KINDS: readonly ReportedLine['kind'][] = ['refused', 'met', 'repeated', 'short', 'leftOut'];
@@ -26,6 +28,7 @@ export function IntakeResult({
 }) {
   const palette = usePalette();
   const router = useRouter();
+  const now = useNow(60_000);
   const { intake, look } = finished;
   const { balance } = intake.notes;
   const count = (n: number): string => formatNumber(n, 0);
@@ -60,16 +63,13 @@ export function IntakeResult({
       )}
       {balance && <BalanceAccount balance={balance} unit={look.counted} before={false} />}
       <View style={styles.buttons}>
+        {left === 0 && intake.added > 0 && <BoardOfIntake intake={intake} now={now} />}
         {left > 0 && <Button label={`Next file (${left} left)`} variant="primary" onPress={onNext} />}
         <Button
           label="Download the balance"
           onPress={() => download(linkTo('GET /api/intakes/:id/balance.csv', { params: { id: intake.id } }))}
         />
-        <Button
-          label="Go to boards"
-          variant={left > 0 ? 'secondary' : 'primary'}
-          onPress={() => router.navigate('/boards')}
-        />
+        <Button label="Go to boards" onPress={() => router.navigate('/boards')} />
         <Button label="Go to data" onPress={() => router.navigate('/data')} />
       </View>
       {KINDS.map((kind) => (
