@@ -1,29 +1,10 @@
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId } from 'react';
 import { StyleSheet, View } from 'react-native';
-import {
-  resolveWindow,
-  shiftWindow,
-  type Interval,
-  type LevelSpan,
-  type WindowSpec,
-} from '@vivid-beacon/core';
-import { localWindow } from '@vivid-beacon/core';
-import { IconButton } from '../components/IconButton';
-import { BackIcon, OnIcon } from '../components/icons';
-import { WordRow } from '../components/WordRow';
-import { useLayout } from '../hooks/useLayout';
+import { resolveWindow, type Interval, type LevelSpan, type WindowSpec } from '@vivid-beacon/core';
 import { usePalette } from '../theme/useTheme';
-import { CustomWindow } from './CustomWindow';
 import { RailTrack } from './RailTrack';
-import {
-  absoluteWindow,
-  RAIL_WINDOWS,
-  RAIL_WORDS,
-  railDomain,
-  railUnits,
-  railWord,
-  type RailWord,
-} from './railWindows';
+import { RailWords } from './RailWords';
+import { absoluteWindow, railDomain, railUnits } from './railWindows';
 
 interface TimeRailProps {
   readonly window: WindowSpec;
@@ -52,9 +33,7 @@ export function TimeRail({
   folded = false,
 }: TimeRailProps) {
   const palette = usePalette();
-  const { wide } = useLayout();
   const id = useId().replace(/:/g, '');
-  const [asking, setAsking] = useState(false);
   const resolved = resolveWindow(spec, now, zone);
   const domain = railDomain(resolved);
   const { bar, tickMs } = railUnits(resolved);
@@ -62,11 +41,6 @@ export function TimeRail({
   const domainEnd = Math.ceil(domain.end / 3_600_000) * 3_600_000;
   useEffect(() => onDomain({ start: domainStart, end: domainEnd }), [domainStart, domainEnd, onDomain]);
 
-  const choose = (word: RailWord): void => {
-    if (word === 'custom') setAsking(true);
-    else onChange(RAIL_WINDOWS[word]);
-  };
-  const shift = (step: number): void => onChange(localWindow(shiftWindow(spec, step, now, zone), zone));
   const set = (next: Interval): void => onChange(absoluteWindow(next.start, next.end, tickMs, zone));
 
   return (
@@ -88,35 +62,11 @@ export function TimeRail({
         folded={folded}
         onSet={set}
       />
-      {!folded && (
-        <View style={[styles.words, wide && styles.wordsWide]}>
-          <IconButton icon={BackIcon} name="Window before" onPress={() => shift(-1)} />
-          <View style={styles.row}>
-            <WordRow name="Window" options={RAIL_WORDS} chosen={railWord(spec)} onChoose={choose} />
-          </View>
-          <IconButton
-            icon={OnIcon}
-            name="Window after"
-            disabled={resolved.end > now}
-            onPress={() => shift(1)}
-          />
-        </View>
-      )}
-      <CustomWindow
-        open={asking}
-        window={spec}
-        resolved={resolved}
-        zone={zone}
-        onClose={() => setAsking(false)}
-        onChange={onChange}
-      />
+      {!folded && <RailWords window={spec} zone={zone} now={now} onChange={onChange} />}
     </View>
   );
 }
 
 const styles = StyleSheet.create({
   rail: { borderTopWidth: 1, paddingHorizontal: 20, paddingTop: 8 },
-  words: { flexDirection: 'row', alignItems: 'center', marginHorizontal: -14 },
-  wordsWide: { justifyContent: 'flex-end' },
-  row: { flexShrink: 1 },
 });

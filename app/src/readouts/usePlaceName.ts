@@ -1,8 +1,5 @@
+import { boardOfLink } from '@vivid-beacon/core/src/boards';
 import { useBoard } from '../api/queries';
-
-/** The board that a link leads to, by its id; null = it leads elsewhere. */
-export const boardOfLink = (link: string | null): string | null =>
-  /^\/boards\/(\d+)$/.exec(link?.trim() ?? '')?.[1] ?? null;
 
 /** The name of the place that a link leads to: the title of a board, or the address. */
 export function usePlaceName(link: string | null): string {

@@ -10,7 +10,14 @@ import { READOUT_FORMS, type ReadoutForm } from '../readouts/forms';
 import { emptyReadout, makeReadout, type BoardDocument, type Readout, type ReadoutParts } from './board';
 import { DEFAULT_TREND_SCALE } from './scaleChoice';
 import { WHOLE_SCOPE } from '../domain/query';
-import { mapMetrics, matchMetrics, readBoardFile, writeBoardFile } from './boardFile';
+import {
+  matchMetrics,
+  matchPlaces,
+  placesOfBoard,
+  readBoardFile,
+  takeBoard,
+  writeBoardFile,
+} from './boardFile';
 import { changeForm } from './changeForm';
 import { joinHours, joinScopes } from './joinScopes';
 import { automaticFootnote, automaticTitle } from './readoutWords';
@@ -251,17 +258,73 @@ describe('a board as a file', () => {
       ['1', '50'],
       ['2', '60'],
     ]);
-    const mapped = mapMetrics(file.document, to);
+    const nowhere = { assets: new Map(), indicators: new Map(), boards: new Map() };
+    const mapped = takeBoard(file, { ...nowhere, metrics: to });
     expect(mapped.left).toBe(0);
     expect(mapped.document.readouts[0].measures[0]).toMatchObject({
       metricId: '50',
       per: { metricId: '60' },
     });
-    // Assets of the other place mean nothing here.
+    // Assets of the other place mean nothing here, and that is told.
     expect(mapped.document.readouts[1].scope).toEqual({ assetIds: null, attributes: [] });
-    const partly = mapMetrics(file.document, new Map([['2', '60']]));
+    expect(mapped.told).toEqual([
+      '"Readout 2" no longer names an asset without a name, and is no longer narrowed to assets: not here.',
+    ]);
+    const partly = takeBoard(file, { ...nowhere, metrics: new Map([['2', '60']]) });
     expect(partly.left).toBe(1);
+    expect(partly.told[0]).toBe('"Readout 1" is left out: a metric of it is not here.');
     expect(partly.document.readouts.map(({ id }) => id)).toEqual(['r2', 'n']);
+  });
+
+  const rich = {
+    ...board(
+      readout('r1', { title: 'Gas', indicatorId: '8', link: '/boards/3' }),
+      readout('r2', {
+        title: 'Weight',
+        measures: [measure('2')],
+        scope: { assetIds: ['4'], attributes: [] },
+      }),
+    ),
+    scope: { assetIds: ['4', '5'], attributes: [] },
+  };
+  const places = {
+    assets: [
+      { id: '4', title: 'Foundry Lane / Dryers' },
+      { id: '5', title: 'Foundry Lane / Boiler' },
+    ],
+    indicators: [{ id: '8', name: 'Gas per kg', place: 'Foundry Lane / Dryers' }],
+    boards: [{ id: '3', title: 'Ironers' }],
+  };
+  const all = new Map([
+    ['1', '1'],
+    ['2', '2'],
+  ]);
+
+  it('changes no meaning on the server it comes from: scope, indicator and link are found again', () => {
+    expect(placesOfBoard(rich)).toEqual({ assets: ['4', '5'], indicators: ['8'], boards: ['3'] });
+    const file = readBoardFile(writeBoardFile('Rich', rich, here, places));
+    // Another board of the same title came meanwhile.
+    const boards = [{ id: '9', title: 'Ironers' }, ...places.boards];
+    const taken = takeBoard(file, { metrics: all, ...matchPlaces(file, { ...places, boards }) });
+    expect(taken).toEqual({ document: file.document, left: 0, told: [] });
+  });
+
+  it('elsewhere takes what bears the same names, and tells what was dropped or frozen', () => {
+    const file = readBoardFile(writeBoardFile('Rich', rich, here, places));
+    const there = {
+      assets: [{ id: '40', title: 'Foundry Lane / Dryers' }],
+      indicators: [{ id: '80', name: 'Gas per kg', place: 'Upper Weir / Dryers' }],
+      boards: [],
+    };
+    const { document: made, told } = takeBoard(file, { metrics: all, ...matchPlaces(file, there) });
+    expect(made.scope.assetIds).toEqual(['40']);
+    expect(made.readouts[0]).toMatchObject({ indicatorId: null, link: null });
+    expect(made.readouts[1].scope?.assetIds).toEqual(['40']);
+    expect(told).toEqual([
+      'The scope of the board no longer names Foundry Lane / Boiler: not here.',
+      '"Gas" keeps what Gas per kg, Foundry Lane / Dryers said when the file was written, and follows it no longer: not here.',
+      '"Gas" no longer leads to Ironers: not here.',
+    ]);
   });
 
   const broken = (change: (file: ReturnType<typeof JSON.parse>) => void): string => {

@@ -1,8 +1,8 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
-import type { BoardDocument, BoardFile, Metric } from '@vivid-beacon/core';
-import { mapMetrics, matchMetrics, readBoardFile } from '@vivid-beacon/core/src/boards';
-import { findNamedMetrics } from '../../api/catalogue';
+import type { BoardDocument, BoardFile } from '@vivid-beacon/core';
+import { matchMetrics, readBoardFile, takeBoard, type FoundHere } from '@vivid-beacon/core/src/boards';
+import { findMetrics, findPlaces } from '../../api/boardFile';
 import { MetricPick } from '../../assets/MetricPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -16,19 +16,19 @@ interface BoardFileInProps {
 
 const LARGEST = 4_000_000;
 
-/** The metrics here that a file may mean. */
-async function metricsOf({ metrics }: BoardFile): Promise<readonly Metric[]> {
-  if (metrics.length === 0) return [];
-  return findNamedMetrics(metrics.map(({ key, name, asset, unit }) => ({ key, name, asset, unit })));
-}
+const NOWHERE: Omit<FoundHere, 'metrics'> = { assets: new Map(), indicators: new Map(), boards: new Map() };
 
-/** Reads a board file; metrics that are not known here are mapped by hand, or their readouts left out. */
+/**
+ * Reads a board file: what it names is found again by key or by name; metrics that are not known here are mapped by hand, and
+ * what is dropped or frozen is told before the board is made.
+ */
 export function BoardFileIn({ saving, onTake }: BoardFileInProps) {
   const palette = usePalette();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<BoardFile | null>(null);
   const [title, setTitle] = useState('');
   const [mapped, setMapped] = useState<ReadonlyMap<string, string | null>>(new Map());
+  const [places, setPlaces] = useState(NOWHERE);
   const [wrong, setWrong] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
   const read = async (chosen: File | undefined): Promise<void> => {
@@ -37,7 +37,9 @@ export function BoardFileIn({ saving, onTake }: BoardFileInProps) {
     try {
       if (chosen.size > LARGEST) throw new Error('A board file has at most 4 MB.');
       const found = readBoardFile(await chosen.text());
-      setMapped(matchMetrics(found, await metricsOf(found)));
+      const [metrics, here] = await Promise.all([findMetrics(found), findPlaces(found)]);
+      setMapped(matchMetrics(found, metrics));
+      setPlaces(here);
       setFile(found);
       setTitle(found.title);
       setWrong(null);
@@ -46,7 +48,7 @@ export function BoardFileIn({ saving, onTake }: BoardFileInProps) {
     }
   };
   const unknown = file?.metrics.filter(({ id }) => mapped.get(id) === null || asking === id) ?? [];
-  const result = file && mapMetrics(file.document, mapped);
+  const result = file && takeBoard(file, { ...places, metrics: mapped });
   return (
     <>
       <input
@@ -74,6 +76,15 @@ export function BoardFileIn({ saving, onTake }: BoardFileInProps) {
           <Words as="body">
             {`${result.document.readouts.length} of ${file.document.readouts.length} readouts can be shown here.`}
           </Words>
+          {result.told.length > 0 && (
+            <View role="list" aria-label="Dropped or frozen on the way in">
+              {result.told.map((words) => (
+                <View key={words} role="listitem">
+                  <Words as="second">{words}</Words>
+                </View>
+              ))}
+            </View>
+          )}
           {unknown.map(({ id, name, asset, unit }) => (
             <View key={id} style={{ gap: 6 }}>
               <Words as="rowTitle">{`${name}, ${asset}${unit ? ` (${unit})` : ''}`}</Words>

@@ -22,6 +22,7 @@ import { useKeys } from '../../hooks/useKeys';
 import { useLayout } from '../../hooks/useLayout';
 import { useNow } from '../../hooks/useNow';
 import { RAIL_WINDOWS } from '../../rail/railWindows';
+import { RailWords } from '../../rail/RailWords';
 import { TimeRail } from '../../rail/TimeRail';
 import { useClipboardStore } from '../../stores/clipboardStore';
 import { usePalette } from '../../theme/useTheme';
@@ -209,7 +210,12 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
         />
       }
     >
-      {low && <View style={wide ? styles.sheetWide : styles.sheet}>{scopeBar}</View>}
+      {low && (
+        <>
+          <View style={wide ? styles.sheetWide : styles.sheet}>{scopeBar}</View>
+          <RailWords window={filters.window} zone={zone} now={now} onChange={setWindow} />
+        </>
+      )}
       {edits.error && (
         <View role="alert">
           <Words as="body" colour={palette.breachT}>

@@ -3,6 +3,7 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { sameWindow, windowWords, type Board } from '@vivid-beacon/core';
 import { metricsOfBoard, writeBoardFile } from '@vivid-beacon/core/src/boards';
+import { placesFor } from '../../api/boardFile';
 import { useRemoveBoard } from '../../api/changes';
 import { useMetricsById } from '../../api/catalogue';
 import type { BoardFilters } from '../../boards/BoardFiltersContext';
@@ -29,10 +30,21 @@ interface BoardToolsProps {
 export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardToolsProps) {
   const palette = usePalette();
   const router = useRouter();
-  const metrics = useMetricsById(metricsOfBoard(board.document)).byId;
+  const { byId: metrics, whole } = useMetricsById(metricsOfBoard(board.document));
   const remove = useRemoveBoard();
   const [title, setTitle] = useState(board.title);
   const { document } = board;
+  const [fileError, setFileError] = useState<string | null>(null);
+  const saveFile = async (): Promise<void> => {
+    try {
+      const places = await placesFor(document);
+      const text = writeBoardFile(board.title, document, [...metrics.values()], places);
+      saveText(fileName(board.title, 'board.json'), text);
+      setFileError(null);
+    } catch (error) {
+      setFileError((error as Error).message);
+    }
+  };
   const otherWindow = !sameWindow(filters.window, document.window);
   const otherFilters = otherWindow || filters.scope !== document.scope || filters.hours !== document.hours;
   return (
@@ -63,16 +75,7 @@ export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardTool
             )
           }
         />
-        <Button
-          variant="quiet"
-          label="Board as a file"
-          onPress={() =>
-            saveText(
-              fileName(board.title, 'board.json'),
-              writeBoardFile(board.title, document, [...metrics.values()]),
-            )
-          }
-        />
+        <Button variant="quiet" label="Board as a file" disabled={!whole} onPress={() => void saveFile()} />
         <RemoveThing
           what="board"
           id={board.id}
@@ -86,6 +89,11 @@ export function BoardTools({ board, filters, edits, onPaste, onDone }: BoardTool
         <Words as="second" colour={palette.ink2}>
           {`Save also keeps ${otherWindow ? `${windowWords(filters.window)}, ` : ''}the scope and hours as they are shown now.`}
         </Words>
+      )}
+      {fileError && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>{`The file could not be written. ${fileError}`}</Words>
+        </View>
       )}
     </View>
   );

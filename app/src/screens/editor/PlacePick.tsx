@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { View } from 'react-native';
+import { boardOfLink } from '@vivid-beacon/core/src/boards';
 import { itemsOf } from '../../api/pages';
 import { useBoardPages } from '../../api/queries';
 import { SearchedPick } from '../../assets/SearchedPick';
@@ -7,7 +8,6 @@ import { Field } from '../../components/Field';
 import { safeLink } from '../../components/safeLink';
 import { useSearch } from '../../components/SearchField';
 import { WordRow } from '../../components/WordRow';
-import { boardOfLink } from '../../readouts/usePlaceName';
 
 type Way = 'none' | 'board' | 'address';
 const WAYS = [
