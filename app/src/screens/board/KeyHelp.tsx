@@ -36,7 +36,7 @@ export function KeyHelp({
   return (
     <Tray title="Keys of this board" open={open} onClose={onClose}>
       {[...LOOKING, ...(build ? BUILDING : [])].map(([key, what]) => (
-        <View key={key} style={styles.row}>
+        <View key={what} style={styles.row}>
           <View style={styles.key}>
             <Words as="bodyStrong">{key}</Words>
           </View>
