@@ -87,7 +87,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
 
   // The rule is shelved while the fan is freed; once reinstated it raises again, because the value is still
   // high.
-  await lead.getByRole('button', { name: 'Shelve' }).click();
+  await lead.getByRole('main').getByRole('button', { name: 'Shelve', exact: true }).click();
   await lead.getByLabel('Reason').fill('The fan is being freed');
   await lead.getByRole('dialog').getByRole('button', { name: 'Shelve' }).click();
   await expect(lead.getByText(/, shelved until /)).toBeVisible();

@@ -54,7 +54,7 @@ test('from a file of one’s own to a board with gauge, trend and band, and an a
   await tap(button('New rule'));
   await type(page.getByLabel('Search metric'), asset);
   await tap(page.getByRole('radio', { name: /Exhaust temperature/ }));
-  await expect(page.getByText(/it would fire in 3 days with data/)).toBeVisible();
+  await expect(page.getByText(/it would fire in 3.days with data/)).toBeVisible();
   await tap(button('Put in force'));
   await expect(page.getByText(new RegExp(`Exhaust temperature.*${asset}|${asset}`)).first()).toBeVisible();
 

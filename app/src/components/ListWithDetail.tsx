@@ -12,36 +12,43 @@ interface ListWithDetailProps {
   /** Addresses of its entries. */
   readonly detail: RegExp;
   readonly list: ReactNode;
-  /** Stands where the detail will: "Choose an alarm to see it here." */
-  readonly hint: string;
 }
 
 /**
  * The pages below a list: on a wide sheet the list stays at the left with the chosen entry beside it, and the address is that
  * of the entry; on the phone each is a page of its own, as every other page below it is.
  */
-export function ListWithDetail({ base, detail, list, hint }: ListWithDetailProps) {
+export function ListWithDetail({ base, detail, list }: ListWithDetailProps) {
   const palette = usePalette();
   const { wide } = useLayout();
   const path = usePathname();
   const chosen = detail.test(path);
-  if (!wide || !(chosen || path === base)) return <Slot />;
+  const beside = wide && (chosen || path === base);
+  // The page of the address stays where it is in the tree: moved, it would lose its address.
   return (
     <View style={styles.sides}>
-      <View style={styles.list}>
-        <BesidePage.Provider value={chosen}>{list}</BesidePage.Provider>
+      {beside && (
+        <View key="list" style={styles.list}>
+          <BesidePage.Provider value={chosen}>{list}</BesidePage.Provider>
+        </View>
+      )}
+      <View key="page" style={[styles.page, beside && [styles.detail, { borderLeftColor: palette.ink }]]}>
+        <Slot />
       </View>
-      <View style={[styles.detail, { borderLeftColor: palette.ink }]}>
-        {chosen ? (
-          <Slot />
-        ) : (
-          <View style={styles.hint}>
-            <Words as="body" colour={palette.ink2}>
-              {hint}
-            </Words>
-          </View>
-        )}
-      </View>
+    </View>
+  );
+}
+
+/** The page at the address of the list: the list itself, or on a wide sheet, where that stands beside it, what to do. */
+export function ListPage({ list, hint }: { readonly list: ReactNode; readonly hint: string }) {
+  const palette = usePalette();
+  const { wide } = useLayout();
+  if (!wide) return list;
+  return (
+    <View style={styles.hint}>
+      <Words as="body" colour={palette.ink2}>
+        {hint}
+      </Words>
     </View>
   );
 }
@@ -49,6 +56,7 @@ export function ListWithDetail({ base, detail, list, hint }: ListWithDetailProps
 const styles = StyleSheet.create({
   sides: { flex: 1, flexDirection: 'row', minHeight: 0 },
   list: { flex: 5, minWidth: 0 },
-  detail: { flex: 6, minWidth: 0, borderLeftWidth: 1.5 },
+  page: { flex: 1, minWidth: 0 },
+  detail: { flex: 6, borderLeftWidth: 1.5 },
   hint: { flex: 1, alignItems: 'center', justifyContent: 'center', padding: 24 },
 });

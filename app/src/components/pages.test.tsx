@@ -4,7 +4,7 @@ import { RoleGate } from '../screens/RoleGate';
 import { FirstStepsSection, isSetUp } from '../screens/watch/FirstStepsSection';
 import { renderScreen } from '../testing/renderScreen';
 import { Button } from './Button';
-import { ListWithDetail } from './ListWithDetail';
+import { ListPage, ListWithDetail } from './ListWithDetail';
 import { useLeaving } from './LeaveTray';
 import { Page } from './Page';
 import { TermButton } from './TermButton';
@@ -38,7 +38,6 @@ describe('a list with its detail', () => {
             <Words as="body">the list</Words>
           </Page>
         }
-        hint="Choose an alarm to see it here."
       />,
       {},
     );
@@ -51,11 +50,17 @@ describe('a list with its detail', () => {
     expect(screen.queryByRole('main')).toBeNull();
   });
 
-  it('say what to do while none is chosen', () => {
+  it('are the main page while none is chosen, with what to do beside it', () => {
     mockPath = '/alarms';
     shown();
-    expect(screen.getByRole('main')).toBeTruthy();
-    expect(screen.getByText('Choose an alarm to see it here.')).toBeTruthy();
+    expect(within(screen.getByRole('main')).getByText('the list')).toBeTruthy();
+    expect(screen.getByText('the page of the address')).toBeTruthy();
+    renderScreen(<ListPage list={<p>only the list</p>} hint="Choose an alarm." />, {});
+    expect(screen.getByText('Choose an alarm.')).toBeTruthy();
+    mockWide = false;
+    renderScreen(<ListPage list={<p>only the list</p>} hint="Choose an alarm." />, {});
+    expect(screen.getByText('only the list')).toBeTruthy();
+    mockWide = true;
   });
 
   it('are pages of their own on the phone, and so is every other page below', () => {

@@ -2,12 +2,5 @@ import { ListWithDetail } from '../../components/ListWithDetail';
 import { AlarmsScreen } from '../../screens/AlarmsScreen';
 
 export default function AlarmsLayout() {
-  return (
-    <ListWithDetail
-      base="/alarms"
-      detail={/^\/alarms\/\d+$/}
-      list={<AlarmsScreen />}
-      hint="Choose an alarm to see it here."
-    />
-  );
+  return <ListWithDetail base="/alarms" detail={/^\/alarms\/\d+$/} list={<AlarmsScreen />} />;
 }

@@ -2,12 +2,5 @@ import { ListWithDetail } from '../../components/ListWithDetail';
 import { FeedsScreen } from '../../screens/data/FeedsScreen';
 
 export default function DataLayout() {
-  return (
-    <ListWithDetail
-      base="/data/feeds"
-      detail={/^\/data\/metrics\/\d+$/}
-      list={<FeedsScreen />}
-      hint="Choose a metric to see it here."
-    />
-  );
+  return <ListWithDetail base="/data/feeds" detail={/^\/data\/metrics\/\d+$/} list={<FeedsScreen />} />;
 }

@@ -1,5 +1,6 @@
+import { ListPage } from '../../components/ListWithDetail';
 import { FeedsScreen } from '../../screens/data/FeedsScreen';
 
 export default function FeedsRoute() {
-  return <FeedsScreen />;
+  return <ListPage list={<FeedsScreen />} hint="Choose a metric to see it here." />;
 }

@@ -2,12 +2,5 @@ import { ListWithDetail } from '../../components/ListWithDetail';
 import { FlagsScreen } from '../../screens/flags/FlagsScreen';
 
 export default function FlagsLayout() {
-  return (
-    <ListWithDetail
-      base="/flags"
-      detail={/^\/flags\/\d+$/}
-      list={<FlagsScreen />}
-      hint="Choose a flag to see it here."
-    />
-  );
+  return <ListWithDetail base="/flags" detail={/^\/flags\/\d+$/} list={<FlagsScreen />} />;
 }

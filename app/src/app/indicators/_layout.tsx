@@ -2,12 +2,5 @@ import { ListWithDetail } from '../../components/ListWithDetail';
 import { IndicatorsScreen } from '../../screens/indicators/IndicatorsScreen';
 
 export default function IndicatorsLayout() {
-  return (
-    <ListWithDetail
-      base="/indicators"
-      detail={/^\/indicators\/\d+$/}
-      list={<IndicatorsScreen />}
-      hint="Choose an indicator to see it here."
-    />
-  );
+  return <ListWithDetail base="/indicators" detail={/^\/indicators\/\d+$/} list={<IndicatorsScreen />} />;
 }

@@ -2,12 +2,5 @@ import { ListWithDetail } from '../../components/ListWithDetail';
 import { LossesScreen } from '../../screens/losses/LossesScreen';
 
 export default function LossesLayout() {
-  return (
-    <ListWithDetail
-      base="/losses"
-      detail={/^\/losses\/\d+$/}
-      list={<LossesScreen />}
-      hint="Choose an indicator to see it here."
-    />
-  );
+  return <ListWithDetail base="/losses" detail={/^\/losses\/\d+$/} list={<LossesScreen />} />;
 }

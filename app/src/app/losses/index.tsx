@@ -1,5 +1,6 @@
+import { ListPage } from '../../components/ListWithDetail';
 import { LossesScreen } from '../../screens/losses/LossesScreen';
 
 export default function Losses() {
-  return <LossesScreen />;
+  return <ListPage list={<LossesScreen />} hint="Choose an indicator to see it here." />;
 }
