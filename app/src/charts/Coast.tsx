@@ -62,8 +62,10 @@ export function Coast({ lights, chosen, onChoose }: CoastProps) {
                 onPress={() => onChoose(id === chosen ? null : id)}
                 style={[styles.light, { width: each }]}
               >
-                <View>
-                  <Words as="readoutTitle">{name}</Words>
+                <View style={styles.name}>
+                  <Words as="readoutTitle" lines={2}>
+                    {name}
+                  </Words>
                   <Chequer shown={id === chosen} />
                 </View>
                 <View style={styles.state}>
@@ -84,5 +86,6 @@ export function Coast({ lights, chosen, onChoose }: CoastProps) {
 const styles = StyleSheet.create({
   names: { flexDirection: 'row', paddingBottom: 8, paddingTop: 2 },
   light: { alignItems: 'center', gap: 2, minHeight: 52 },
+  name: { maxWidth: '100%' },
   state: { flexDirection: 'row', gap: 5, alignItems: 'center' },
 });
