@@ -51,7 +51,7 @@ export async function findPlaces(file: BoardFile): Promise<Omit<FoundHere, 'metr
 }
 
 /** The metrics here that a file may mean. */
-export async function findMetrics({ metrics }: BoardFile): Promise<readonly Metric[]> {
+export async function findFileMetrics({ metrics }: BoardFile): Promise<readonly Metric[]> {
   if (metrics.length === 0) return [];
   return findNamedMetrics(metrics.map(({ key, name, asset, unit }) => ({ key, name, asset, unit })));
 }

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { BoardDocument, BoardFile } from '@vivid-beacon/core';
 import { matchMetrics, readBoardFile, takeBoard, type FoundHere } from '@vivid-beacon/core/src/boards';
-import { findMetrics, findPlaces } from '../../api/boardFile';
+import { findFileMetrics, findPlaces } from '../../api/boardFile';
 import { MetricPick } from '../../assets/MetricPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -37,7 +37,7 @@ export function BoardFileIn({ saving, onTake }: BoardFileInProps) {
     try {
       if (chosen.size > LARGEST) throw new Error('A board file has at most 4 MB.');
       const found = readBoardFile(await chosen.text());
-      const [metrics, here] = await Promise.all([findMetrics(found), findPlaces(found)]);
+      const [metrics, here] = await Promise.all([findFileMetrics(found), findPlaces(found)]);
       setMapped(matchMetrics(found, metrics));
       setPlaces(here);
       setFile(found);
