@@ -90,7 +90,7 @@ test('a sample over the limit reaches the shift lead, who hands a flag to the te
   await lead.getByRole('main').getByRole('button', { name: 'Shelve', exact: true }).click();
   await lead.getByLabel('Reason').fill('The fan is being freed');
   await lead.getByRole('dialog').getByRole('button', { name: 'Shelve' }).click();
-  await expect(lead.getByText(/, shelved until /)).toBeVisible();
+  await expect(lead.getByRole('main').getByText(/, shelved until /)).toBeVisible();
   await expect(lead.getByText('Reason: The fan is being freed')).toBeVisible();
   await push(96);
   await lead.getByRole('button', { name: 'Reinstate' }).click();

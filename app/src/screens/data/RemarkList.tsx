@@ -1,9 +1,10 @@
 import type { StretchRemark } from '@vivid-beacon/core';
-import { useRemoveRemark } from '../../api/dataChanges';
+import { useAddStretchRemark, useRemoveRemark } from '../../api/dataChanges';
 import { IconButton } from '../../components/IconButton';
 import { RemoveIcon } from '../../components/icons';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
+import { useUndoStore } from '../../stores/undoStore';
 import { usePalette } from '../../theme/useTheme';
 import { siteMoment } from '../siteMoment';
 
@@ -19,6 +20,19 @@ interface RemarkListProps {
 export function RemarkList({ remarks, zone, mayRemove }: RemarkListProps) {
   const palette = usePalette();
   const remove = useRemoveRemark();
+  const add = useAddStretchRemark();
+  const { give } = useUndoStore((state) => state.actions);
+  const removeIt = ({ id, ...remark }: StretchRemark): void =>
+    void remove
+      .mutateAsync(id)
+      .then(() => {
+        const { assetId, start, end, kind, text } = remark;
+        give({
+          words: `The remark "${text}" removed`,
+          undo: () => add.mutateAsync({ assetId, start, end, kind, text }),
+        });
+      })
+      .catch(() => undefined);
   if (remarks.length === 0) {
     return (
       <Words as="body" colour={palette.ink2}>
@@ -28,17 +42,17 @@ export function RemarkList({ remarks, zone, mayRemove }: RemarkListProps) {
   }
   return (
     <>
-      {remarks.map(({ id, start, end, kind, text, author }, i) => (
+      {remarks.map((remark, i) => (
         <Row
-          key={id}
-          title={`${KIND_WORDS[kind]}: ${text}`}
-          second={`${siteMoment(start, zone)} to ${siteMoment(end, zone)}, ${author}`}
+          key={remark.id}
+          title={`${KIND_WORDS[remark.kind]}: ${remark.text}`}
+          second={`${siteMoment(remark.start, zone)} to ${siteMoment(remark.end, zone)}, ${remark.author}`}
           right={
             mayRemove ? (
               <IconButton
                 icon={RemoveIcon}
-                name={`Remove the remark "${text}"`}
-                onPress={() => remove.mutate(id)}
+                name={`Remove the remark "${remark.text}"`}
+                onPress={() => removeIt(remark)}
               />
             ) : undefined
           }

@@ -12,6 +12,7 @@ import { MomentField } from '../../components/MomentField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
+import { useUndoStore } from '../../stores/undoStore';
 import { usePalette } from '../../theme/useTheme';
 import { deviceZone } from '../deviceZone';
 
@@ -35,6 +36,7 @@ export function StopForm({ stop, assetId, onDone }: StopFormProps) {
   const now = useNow();
   const save = useSaveStop();
   const remove = useRemoveStop();
+  const { give } = useUndoStore((state) => state.actions);
   const [chosen, setChosen] = useState(stop?.assetId ?? assetId);
   const reasons = useReasons(chosen);
   const [start, setStart] = useState<number | null>(stop?.start ?? Math.floor(now / MINUTE_MS) * MINUTE_MS);
@@ -45,6 +47,26 @@ export function StopForm({ stop, assetId, onDone }: StopFormProps) {
   const [note, setNote] = useState(stop?.note ?? '');
   const asset = useAssetsById([chosen]).byId.get(chosen ?? '');
   const zone = asset?.zone ?? deviceZone();
+  const removeIt = (): void => {
+    if (!stop) return;
+    const { start: from, end: to, reason: why, category: group, note: words } = stop;
+    const again = {
+      id: null,
+      assetId: stop.assetId,
+      start: from,
+      end: to,
+      reason: why,
+      category: group,
+      note: words,
+    };
+    void remove
+      .mutateAsync(stop.id)
+      .then(() => {
+        give({ words: `The stop "${why}" removed`, undo: () => save.mutateAsync(again) });
+        onDone();
+      })
+      .catch(() => undefined);
+  };
   return (
     <>
       {chosen === null ? (
@@ -113,13 +135,7 @@ export function StopForm({ stop, assetId, onDone }: StopFormProps) {
         </Words>
       )}
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-        {stop && (
-          <Button
-            variant="quiet"
-            label="Remove"
-            onPress={() => remove.mutate(stop.id, { onSuccess: onDone })}
-          />
-        )}
+        {stop && <Button variant="quiet" label="Remove" onPress={removeIt} />}
         <Button
           variant="primary"
           grow

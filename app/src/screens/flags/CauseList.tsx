@@ -5,12 +5,19 @@ import { Refusal } from '../../components/Refusal';
 import { RemarkField } from '../../components/RemarkField';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
+import { useUndoStore } from '../../stores/undoStore';
 
 /** The organisation's causes: whoever closes a flag chooses from them. */
 export function CauseList() {
   const causes = useFlagCauses();
   const add = useAddCause();
   const remove = useRemoveCause();
+  const { give } = useUndoStore((state) => state.actions);
+  const removeIt = (id: string, name: string): void =>
+    void remove
+      .mutateAsync(id)
+      .then(() => give({ words: `${name} removed from the causes`, undo: () => add.mutateAsync(name) }))
+      .catch(() => undefined);
   return (
     <QueryResult query={causes} reading="Loading causes">
       {(rows) => (
@@ -27,7 +34,7 @@ export function CauseList() {
                   label="Remove"
                   name={`Remove ${name} from the list`}
                   disabled={remove.isPending}
-                  onPress={() => remove.mutate(id)}
+                  onPress={() => removeIt(id, name)}
                 />
               }
             />

@@ -8,6 +8,7 @@ import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Page } from '../../components/Page';
+import { RemovalTray } from '../../components/RemovalTray';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
@@ -26,6 +27,7 @@ export function TokensScreen() {
   const revoke = useRevokeToken();
   const now = useNow();
   const [name, setName] = useState('');
+  const [revoking, setRevoking] = useState<{ readonly id: string; readonly name: string } | null>(null);
   const [opened, setOpened] = useState<string | null>(null);
   const zone = deviceZone();
   return (
@@ -82,7 +84,7 @@ export function TokensScreen() {
                           label="Revoke"
                           name={`Revoke ${token.name}`}
                           disabled={revoke.isPending}
-                          onPress={() => revoke.mutate(token.id)}
+                          onPress={() => setRevoking({ id: token.id, name: token.name })}
                         />
                       </View>
                     }
@@ -95,6 +97,17 @@ export function TokensScreen() {
           )}
         </QueryResult>
       </Section>
+      <RemovalTray
+        title={`Revoke ${revoking?.name ?? ''}`}
+        open={revoking !== null}
+        words="The device that sends with it is refused from now on. A revoked token does not come back: the device needs a new one."
+        effects={[]}
+        verb="Revoke"
+        pending={revoke.isPending}
+        error={revoke.error?.message ?? null}
+        onClose={() => setRevoking(null)}
+        onRemove={() => revoke.mutate(revoking!.id, { onSuccess: () => setRevoking(null) })}
+      />
     </Page>
   );
 }

@@ -73,6 +73,7 @@ describe('push tokens', () => {
     expect(within(status).getByText(/not shown again/)).toBeTruthy();
     expect(screen.getByLabelText<HTMLInputElement>('Name of the sender').value).toBe('');
     await person.click(screen.getByRole('button', { name: 'Revoke Gateway of the wash house' }));
+    await person.click(within(await screen.findByRole('dialog')).getByRole('button', { name: 'Revoke' }));
     await waitFor(() => expect(sent.at(-1)).toMatchObject({ method: expect.stringMatching(/DELETE|GET/) }));
     expect(sent.some(({ method, path }) => method === 'DELETE' && path === '/api/push-tokens/4')).toBe(true);
   });
