@@ -13,6 +13,7 @@ import {
 } from '@vivid-beacon/core';
 import { useSaveCalendar } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
+import { Fact } from '../../components/Fact';
 import { Field } from '../../components/Field';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
@@ -50,51 +51,55 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
         aside={week === null ? '' : `${formatLength(week)} worked in the last 7 days, time of ${plant.zone}`}
       >
         {valid && <ShiftWeek shifts={draft.shifts} />}
-        {draft.shifts.map((shift, i) => (
-          <View key={i} style={styles.shift}>
-            <View style={styles.times}>
-              <Field label="Shift" value={shift.name} onChange={(name) => setShift(i, { name })} />
-              <Field
-                label="From"
-                value={shift.from}
-                onChange={(from) => setShift(i, { from })}
-                error={isClock(shift.from) ? undefined : 'such as 06:00'}
-              />
-              <Field
-                label="To"
-                value={shift.to}
-                onChange={(to) => setShift(i, { to })}
-                error={isClock(shift.to) ? undefined : 'such as 14:00'}
-              />
+        {draft.shifts.map((shift, i) =>
+          !mayEdit ? (
+            <Fact key={i} name={shift.name} text={shiftWords(shift)} />
+          ) : (
+            <View key={i} style={styles.shift}>
+              <View style={styles.times}>
+                <Field label="Shift" value={shift.name} onChange={(name) => setShift(i, { name })} />
+                <Field
+                  label="From"
+                  value={shift.from}
+                  onChange={(from) => setShift(i, { from })}
+                  error={isClock(shift.from) ? undefined : 'such as 06:00'}
+                />
+                <Field
+                  label="To"
+                  value={shift.to}
+                  onChange={(to) => setShift(i, { to })}
+                  error={isClock(shift.to) ? undefined : 'such as 14:00'}
+                />
+              </View>
+              <View style={styles.days} role="group" aria-label={`Days of shift ${shift.name}`}>
+                {DAYS.map((label, d) => {
+                  const on = shift.days.includes(d + 1);
+                  return (
+                    <Button
+                      key={label}
+                      variant={on ? 'primary' : 'quiet'}
+                      label={label}
+                      name={`${label}, ${on ? 'worked' : 'off'}`}
+                      onPress={() =>
+                        setShift(i, {
+                          days: on
+                            ? shift.days.filter((each) => each !== d + 1)
+                            : [...shift.days, d + 1].sort((a, b) => a - b),
+                        })
+                      }
+                    />
+                  );
+                })}
+                <Button
+                  variant="quiet"
+                  label="Remove"
+                  name={`Remove shift ${shift.name}`}
+                  onPress={() => setDraft({ ...draft, shifts: draft.shifts.filter((_, k) => k !== i) })}
+                />
+              </View>
             </View>
-            <View style={styles.days} role="group" aria-label={`Days of shift ${shift.name}`}>
-              {DAYS.map((label, d) => {
-                const on = shift.days.includes(d + 1);
-                return (
-                  <Button
-                    key={label}
-                    variant={on ? 'primary' : 'quiet'}
-                    label={label}
-                    name={`${label}, ${on ? 'worked' : 'off'}`}
-                    onPress={() =>
-                      setShift(i, {
-                        days: on
-                          ? shift.days.filter((each) => each !== d + 1)
-                          : [...shift.days, d + 1].sort((a, b) => a - b),
-                      })
-                    }
-                  />
-                );
-              })}
-              <Button
-                variant="quiet"
-                label="Remove"
-                name={`Remove shift ${shift.name}`}
-                onPress={() => setDraft({ ...draft, shifts: draft.shifts.filter((_, k) => k !== i) })}
-              />
-            </View>
-          </View>
-        ))}
+          ),
+        )}
         {draft.shifts.length === 0 && (
           <Words as="body" colour={palette.ink2}>
             No shifts: the plant counts as working around the clock, except on holidays.
@@ -130,24 +135,33 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
         onChange={(holidays) => setDraft({ ...draft, holidays })}
       />
       <Section title="Weeks and years" closed={false}>
-        <Words as="second" colour={palette.ink2}>
-          A week begins on
-        </Words>
-        <WordRow
-          name="First weekday"
-          options={DAYS.map((label, i) => ({ value: String(i + 1), label }))}
-          chosen={String(draft.firstWeekday)}
-          onChoose={(day) => setDraft({ ...draft, firstWeekday: Number(day) })}
-        />
-        <Words as="second" colour={palette.ink2}>
-          The financial year begins in
-        </Words>
-        <WordRow
-          name="First month of the financial year"
-          options={MONTHS.map((label, i) => ({ value: String(i + 1), label }))}
-          chosen={String(draft.financialYearMonth)}
-          onChoose={(month) => setDraft({ ...draft, financialYearMonth: Number(month) })}
-        />
+        {mayEdit ? (
+          <>
+            <Words as="second" colour={palette.ink2}>
+              A week begins on
+            </Words>
+            <WordRow
+              name="First weekday"
+              options={DAYS.map((label, i) => ({ value: String(i + 1), label }))}
+              chosen={String(draft.firstWeekday)}
+              onChoose={(day) => setDraft({ ...draft, firstWeekday: Number(day) })}
+            />
+            <Words as="second" colour={palette.ink2}>
+              The financial year begins in
+            </Words>
+            <WordRow
+              name="First month of the financial year"
+              options={MONTHS.map((label, i) => ({ value: String(i + 1), label }))}
+              chosen={String(draft.financialYearMonth)}
+              onChoose={(month) => setDraft({ ...draft, financialYearMonth: Number(month) })}
+            />
+          </>
+        ) : (
+          <>
+            <Fact name="A week begins on" text={DAYS[draft.firstWeekday - 1]} />
+            <Fact name="The financial year begins in" text={MONTHS[draft.financialYearMonth - 1]} />
+          </>
+        )}
       </Section>
       <Refusal of={save} />
       {mayEdit && (
@@ -163,6 +177,10 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
     </>
   );
 }
+
+/** "06:00 to 14:00, Mon, Tue, Wed". */
+const shiftWords = ({ from, to, days }: Shift): string =>
+  `${from} to ${to}, ${days.map((day) => DAYS[day - 1]).join(', ')}`;
 
 function isClock(text: string): boolean {
   try {

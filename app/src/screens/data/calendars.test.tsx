@@ -57,6 +57,15 @@ describe('the working calendar of a plant', () => {
     );
   });
 
+  it('is only read where the role may not change it', () => {
+    show(calendar(), {}, false);
+    expect(screen.getByText('06:00 to 14:00, Mon, Tue, Wed, Thu, Fri')).toBeTruthy();
+    expect(screen.getByText('Apr')).toBeTruthy();
+    expect(screen.queryAllByRole('button')).toEqual([]);
+    expect(screen.queryAllByRole('radio')).toEqual([]);
+    expect(screen.queryAllByRole('textbox')).toEqual([]);
+  });
+
   it('cannot be saved with a time that is none', async () => {
     const { person } = show();
     const from = screen.getByLabelText<HTMLInputElement>('From');
