@@ -9,6 +9,7 @@ import { Button } from '../components/Button';
 import { PlusIcon } from '../components/icons';
 import { LampWord } from '../components/LampWord';
 import { LongList } from '../components/LongList';
+import { Message } from '../components/Message';
 import { Page } from '../components/Page';
 import { Row } from '../components/Row';
 import { SearchField, useSearch } from '../components/SearchField';
@@ -34,6 +35,7 @@ export function AlarmsScreen() {
   const person = usePerson();
   const build = mayBuild(person);
   const act = mayAct(person);
+  const unwatched = search.settled === '' && rules.data?.pages[0].total === 0;
   return (
     <Page
       title="Alarms"
@@ -72,7 +74,22 @@ export function AlarmsScreen() {
           pages={standing}
           reading="Loading alarms"
           searched={search.settled}
-          empty="All clear. No active alarms."
+          empty={
+            unwatched ? (
+              <Message
+                kind="empty"
+                title="Nothing is watched yet"
+                text="An alarm rule says what is looked for in a metric, and who is told. It is rehearsed on the past first."
+                action={
+                  build
+                    ? { label: 'Write a rule', onPress: () => router.push('/alarms/rules/new') }
+                    : undefined
+                }
+              />
+            ) : (
+              'All clear. No active alarms.'
+            )
+          }
         >
           {(alarm: Alarm, last) => <AlarmRow key={alarm.id} alarm={alarm} last={last} />}
         </LongList>

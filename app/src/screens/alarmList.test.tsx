@@ -57,9 +57,17 @@ describe('the alarms', () => {
   });
 
   it('say so when none stands and none has been', async () => {
-    show('viewer', { 'GET /api/alarms': [], 'GET /api/alarm-rules': [] });
+    show('viewer', { 'GET /api/alarms': [] });
     expect(await screen.findByText('All clear. No active alarms.')).toBeTruthy();
     expect(screen.getByText('No past alarms yet.')).toBeTruthy();
+  });
+
+  it('claim nothing where no rule watches, and lead an analyst to the first', async () => {
+    const { person } = show('analyst', { 'GET /api/alarms': [], 'GET /api/alarm-rules': [] });
+    expect(await screen.findByText('Nothing is watched yet')).toBeTruthy();
+    expect(screen.queryByText(/All clear/)).toBeNull();
+    await person.click(screen.getByRole('button', { name: 'Write a rule' }));
+    expect(mockPush).toHaveBeenCalledWith('/alarms/rules/new');
   });
 
   it('lead an analyst to a new rule, and nobody else', async () => {
