@@ -106,7 +106,10 @@ export function TokensScreen() {
         pending={revoke.isPending}
         error={revoke.error?.message ?? null}
         onClose={() => setRevoking(null)}
-        onRemove={() => revoke.mutate(revoking!.id, { onSuccess: () => setRevoking(null) })}
+        onRemove={() => {
+          // Guarded, because the compiler reads early what a closure reads without a question.
+          if (revoking) revoke.mutate(revoking.id, { onSuccess: () => setRevoking(null) });
+        }}
       />
     </Page>
   );
