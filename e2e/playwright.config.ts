@@ -7,7 +7,8 @@ export default defineConfig({
   testDir: './tests',
   // Sizes run beside one another, each in a process of its own.
   outputDir: `../.data/test-results/${process.env.E2E_SIZE ?? 'all'}`,
-  timeout: 90_000,
+  // Twice what the longest test takes on a busy machine.
+  timeout: 180_000,
   expect: { timeout: 15_000 },
   workers: 1,
   retries: 0,

@@ -217,7 +217,7 @@ test('an asset is added, found and moved; a metric shows samples, coverage and i
   await expect(page.getByText('Steam flow, Steam meter S-03')).toBeVisible();
   await page.getByRole('radio', { name: /^All/ }).click();
   await page.getByLabel('Search metrics').fill('quayside ironer-2 bed-temperature');
-  await page.getByRole('link', { name: /Bed temperature, Ironer 2/ }).click();
+  await page.getByRole('link', { name: /Bed temperature, Ironer 2 Quayside/ }).click();
   await expect(page.getByRole('slider', { name: 'Coverage by day' })).toBeVisible();
   await expect(page.getByText(/10,0\d\d samples, times of Europe\/London/)).toBeVisible();
   await page.getByRole('slider', { name: 'Coverage by day' }).focus();

@@ -77,3 +77,30 @@ export async function expectRealNumbers(page: Page): Promise<void> {
   });
   expect(wrong).toEqual([]);
 }
+
+/**
+ * Opens another screen of the running app, as a link does: no page is loaded anew, which takes most of the time of `goto`.
+ * Resolves when the page has begun to change.
+ */
+export async function visit(page: Page, path: string): Promise<void> {
+  await page.evaluate(
+    (to) =>
+      new Promise<void>((resolve) => {
+        const changes = new MutationObserver(() => {
+          changes.disconnect();
+          requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
+        });
+        changes.observe(document.body, { childList: true, subtree: true, attributes: true });
+        history.pushState(null, '', to);
+        dispatchEvent(new PopStateEvent('popstate', { state: null }));
+        setTimeout(resolve, 2000);
+      }),
+    path,
+  );
+}
+
+/** The screen that is open has read what it shows. */
+export async function expectRead(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await expect(page.getByText(/^(Reading|Opening|Loading|Running)/)).toHaveCount(0);
+}

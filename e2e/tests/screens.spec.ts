@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, signInAs } from './helpers';
+import { expectAccessible, expectNoSidewaysScroll, expectRead, signInAs, visit } from './helpers';
 import { SCREENS } from './screenList';
 
 test('the sign-in screen names what is missing, and refuses a wrong password', async ({ page }) => {
@@ -32,22 +32,21 @@ for (let part = 0; part < PARTS; part++) {
     test.slow();
     await signInAs(page, 'Analyst');
     const ground = () => page.evaluate(() => document.body.style.backgroundColor);
-    const grounds = new Set<string>();
+    await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
+    const day = await ground();
+    let night = '';
     for (const path of SCREENS.filter((_, i) => i % PARTS === part)) {
       await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
-      await page.goto(path);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await expect(page.getByText(/^(Reading|Opening|Loading|Running)/)).toHaveCount(0);
+      await expect.poll(ground).not.toBe(night);
+      await visit(page, path);
+      await expectRead(page);
       await expectNoSidewaysScroll(page);
       await expectAccessible(page);
-      const day = await ground();
-      // Changes the theme of the open page, which is quicker than loading it again.
       await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' });
       await expect.poll(ground).not.toBe(day);
       await expectAccessible(page);
-      grounds.add(day).add(await ground());
+      night = await ground();
     }
-    expect(grounds.size).toBe(2);
   });
 }
 

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Readout } from '@vivid-beacon/core';
 import { makeReadout } from '../../core/src/boards';
-import { expectNoSidewaysScroll, serverOf, signInAs } from './helpers';
+import { expectNoSidewaysScroll, expectRead, serverOf, signInAs, visit } from './helpers';
 import { SCREENS } from './screenList';
 
 /* All screens in circumstances that are not the usual ones. */
@@ -10,9 +10,8 @@ const MINUTE = 60_000;
 
 /** Opens a screen and waits until it has been read. */
 async function open(page: Page, path: string): Promise<void> {
-  await page.goto(path);
-  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-  await expect(page.getByText(/^(Reading|Opening|Loading|Running)/)).toHaveCount(0);
+  await visit(page, path);
+  await expectRead(page);
 }
 
 /**
