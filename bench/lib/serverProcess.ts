@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import pg from 'pg';
+import { rightsEverywhere } from '@vivid-beacon/core';
 import { addPerson, addToken, hashPassword, hashToken, makeToken, openPool } from '@vivid-beacon/server';
 import { startServerProcess } from '@vivid-beacon/server/src/testing/serverProcess';
 import { makeVisitor } from '@vivid-beacon/server/src/testing/testServer';
@@ -32,7 +33,7 @@ export async function startBenchServer(base: string): Promise<BenchServer> {
   const personId = await addPerson(pool, {
     email: 'bench@bench.example',
     name: 'Bench',
-    role: 'administrator',
+    rights: rightsEverywhere('administrator'),
     passwordHash: await hashPassword('a long enough password'),
     at: Date.now(),
   });

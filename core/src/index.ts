@@ -4,6 +4,7 @@ export * from './errors';
 export * from './domain/metric';
 export * from './domain/reference';
 export * from './domain/roles';
+export * from './domain/rights';
 export * from './board/choices';
 export * from './readouts/trendChoices';
 export * from './readouts/slots';

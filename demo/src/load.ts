@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import type { DemoAccount, Series } from '@vivid-beacon/core';
+import { rightsEverywhere, type DemoAccount, type Series } from '@vivid-beacon/core';
 import { sortSamples } from '@vivid-beacon/core/src/aggregation';
 import {
   acknowledgeAlarm,
@@ -137,7 +137,7 @@ async function addPeople(pool: Pool, now: number): Promise<Map<string, string>> 
     const { rows } = await pool.query<{ id: string }>('select id from person where email = $1', [email]);
     const id =
       rows[0]?.id ??
-      (await addPerson(pool, { email, name, role, passwordHash: await hashPassword(password), at: now }));
+      (await addPerson(pool, { email, name, rights: rightsEverywhere(role), passwordHash: await hashPassword(password), at: now }));
     ids.set(name, id);
   }
   return ids;

@@ -23,7 +23,10 @@ import { metricEndpoints } from './metrics/endpoints';
 import { removedMetricEndpoints } from './metrics/removed';
 import { removalEndpoints } from './removals/endpoints';
 import { noticeEndpoints } from './notices/endpoints';
+import { accountEndpoints } from './people/accounts';
 import { peopleEndpoints } from './people/endpoints';
+import { invitationEndpoints } from './people/invitations';
+import { ownAccountEndpoints } from './people/ownAccount';
 import { pictureEndpoints } from './pictures/endpoints';
 import { readingEndpoints } from './readings/endpoints';
 import { sampleEndpoints } from './arrivals/endpoints';
@@ -34,6 +37,9 @@ import { watchEndpoints } from './watch/endpoints';
 export const ENDPOINTS: readonly Endpoint[] = [
   ...healthEndpoints,
   ...peopleEndpoints,
+  ...accountEndpoints,
+  ...invitationEndpoints,
+  ...ownAccountEndpoints,
   ...tokenEndpoints,
   ...assetEndpoints,
   ...metricEndpoints,

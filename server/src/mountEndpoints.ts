@@ -1,7 +1,8 @@
 import express, { type RequestHandler, type Router } from 'express';
-import { allows, BeaconError, type Person } from '@vivid-beacon/core';
+import { allows, BeaconError, plantsWith, type Role, type SignedInPerson } from '@vivid-beacon/core';
+import { from, type Origin } from './db/origin';
 import { callerOf, NOBODY, readAs, SERVER_CALLER, type Caller } from './db/reader';
-import { personOfSession } from './people/signedIn';
+import { personOfSession } from './people/session';
 import { tokenOfRequest } from './tokens/tokenOfRequest';
 import type { AppContext } from './http/appContext';
 import type { Access } from '@vivid-beacon/core/src/api/contract';
@@ -17,11 +18,11 @@ export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], a
     const limit = each.limit ?? DEFAULT_LIMIT;
     const reader = each.content ? express.raw({ limit, type: [...each.content] }) : express.json({ limit });
     const before = each.before ? [each.before] : [];
-    router[each.method](each.path, guard(each.access, app), ...before, reader, answer(each, app));
+    router[each.method](each.path, guard(each, app), ...before, reader, answer(each, app));
   }
 }
 
-function guard(access: Access, app: AppContext): RequestHandler {
+function guard({ access, everywhere }: Endpoint, app: AppContext): RequestHandler {
   return async (request, response, next) => {
     if (access === 'token') {
       response.locals.token = await tokenOfRequest(app, request);
@@ -36,15 +37,50 @@ function guard(access: Access, app: AppContext): RequestHandler {
       if (!allows(person.role, access)) {
         throw new BeaconError('NOT_ALLOWED', `This needs the role ${access}; yours is ${person.role}.`);
       }
+      if (everywhere && plantsWith(person.rights, access) !== null) {
+        throw new BeaconError(
+          'NOT_ALLOWED',
+          `This needs the role ${access} at every plant; you have it at some.`,
+        );
+      }
     }
     next();
   };
 }
 
-/** What devices push is read by the server; who is not signed in sees nothing. */
-function whoAsks(access: Access, person: Person | null): Caller {
+/**
+ * What devices push is read by the server; who is not signed in sees nothing. A person reaches the plants at which they have
+ * the role of the endpoint: this is the one place where rights by site are decided.
+ */
+function whoAsks(access: Access, person: SignedInPerson | null): Caller {
   if (access === 'token') return SERVER_CALLER;
-  return person ? callerOf(person) : NOBODY;
+  return person ? callerOf(person, access === 'anybody' ? 'viewer' : access) : NOBODY;
+}
+
+/** Somebody who sees more than they may change is told that this can be the reason why nothing was found. */
+function explained(error: unknown, access: Access, person: SignedInPerson | null): unknown {
+  if (!(error instanceof BeaconError) || error.code !== 'NOT_FOUND' || !person || !isRole(access))
+    return error;
+  const [seen, reached] = [plantsWith(person.rights, 'viewer'), plantsWith(person.rights, access)];
+  if (reached === null || reached.length === seen?.length) return error;
+  return new BeaconError(
+    'NOT_FOUND',
+    `${error.message} Or it is at a plant at which you have not the role ${access}.`,
+    error.path,
+  );
+}
+
+const isRole = (access: Access): access is Role => access !== 'anybody' && access !== 'token';
+
+/** Where a change comes from. */
+function originOf({ method, path }: Endpoint, { app, person, request }: Call): Origin {
+  return {
+    person: person.id,
+    name: person.name,
+    address: request.ip ?? '',
+    request: `${method.toUpperCase()} ${path}`,
+    at: app.now(),
+  };
 }
 
 function answer(each: Endpoint, app: AppContext): RequestHandler {
@@ -54,7 +90,7 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
         throw new BeaconError('NOT_FOUND', `There is nothing under "${String(value).slice(0, 40)}".`, name);
       }
     }
-    const { person } = response.locals as { person: Person | null };
+    const { person } = response.locals as { person: SignedInPerson | null };
     const call: Call = {
       app,
       db: readAs(app.pool, whoAsks(each.access, person)),
@@ -66,7 +102,11 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
       request,
       response,
     };
-    const result = await each.handle(call);
+    const handle = (): Promise<unknown> => each.handle(call);
+    const answered = person && each.method !== 'get' ? from(originOf(each, call), handle) : handle();
+    const result = await answered.catch((error: unknown) => {
+      throw explained(error, each.access, person);
+    });
     if (result === SENT) return;
     if (result === undefined) response.status(204).end();
     else response.json(result);

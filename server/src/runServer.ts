@@ -1,10 +1,10 @@
 import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
-import { pino } from 'pino';
+import { pino, type Logger } from 'pino';
 import { createApp } from './app';
 import type { Config } from './config';
-import { openPool } from './db/database';
-import { migrate } from './db/migrate';
+import { openPool, withRole } from './db/database';
+import { applicationRole, migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
 import { makeFormTokens } from './http/formToken';
 import { startJobs } from './jobs/jobs';
@@ -32,6 +32,24 @@ export interface RunningServer {
   readonly stop: () => Promise<void>;
 }
 
+/**
+ * Migrates with the rights of the user that connects; everything else works with fewer.
+ *
+ * @returns the address of the database to work with.
+ */
+async function prepareDatabase(databaseUrl: string, log: Logger): Promise<string> {
+  const owner = openPool(databaseUrl, () => undefined, { connections: 2 });
+  try {
+    await migrate(owner);
+    const role = await applicationRole(owner);
+    if (role !== undefined) return withRole(databaseUrl, role);
+    log.warn('no role of its own in this database: only triggers keep the trail from being changed');
+    return databaseUrl;
+  } finally {
+    await owner.end();
+  }
+}
+
 /** Migrates, opens everything and listens. */
 export async function runServer(
   config: Config,
@@ -44,16 +62,16 @@ export async function runServer(
   } = {},
 ): Promise<RunningServer> {
   const log = pino({ level: config.logLevel });
-  const pool = openPool(config.databaseUrl, (error) =>
+  const databaseUrl = await prepareDatabase(config.databaseUrl, log);
+  const pool = openPool(databaseUrl, (error) =>
     log.warn({ code: (error as { code?: string }).code }, 'idle database connection lost'),
   );
-  await migrate(pool);
   await refreshRollups(pool, (done, of) => log.info({ done, of }, 'rollups made again'));
-  const live = new LiveHub(config.databaseUrl, () => log.warn('live connection lost, trying again'));
+  const live = new LiveHub(databaseUrl, () => log.warn('live connection lost, trying again'));
   await live.open();
   const now = options.now ?? Date.now;
   const posts = await openTransports(config, pool, now);
-  const workers = openWorkers(config.databaseUrl, {
+  const workers = openWorkers(databaseUrl, {
     pushes: options.pushThread !== false,
     onError: (error) => log.error({ err: error }, 'a thread ended; another takes its place'),
   });

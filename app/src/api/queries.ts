@@ -55,7 +55,21 @@ export const useRule = (id: string | null) =>
     enabled: id !== null,
   });
 
-export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => call('GET /api/people') });
+/** More people than anybody scrolls through; pickers that expect more search on the server. */
+const MANY_PEOPLE = 500;
+
+/** People who share a plant with the signed-in person, by name. */
+export const usePeople = () =>
+  useQuery({
+    queryKey: ['people'],
+    queryFn: async () => (await call('GET /api/people', { query: { limit: MANY_PEOPLE } })).items,
+  });
+
+/** People who can take flags at the plant of an asset and have these words in their names, in pages. */
+export const useTakerPages = (assetId: string, search: string) =>
+  usePages(['people', 'takers', assetId, search], (part) =>
+    call('GET /api/people', { query: { least: 'operator', assetId, search, ...part } }),
+  );
 
 /** Boards that have these words in title or owner, in pages. */
 export const useBoardPages = (search: string) =>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Person, SessionState } from '@vivid-beacon/core';
+import type { SessionState, SignedInPerson } from '@vivid-beacon/core';
 import { call, setFormToken } from './client';
 import { forgetQueries } from './queryPersistence';
 import { DEVICE_STORE } from './useQueryPersistence';
@@ -22,7 +22,7 @@ export function useSession() {
 }
 
 /** The signed-in person; only below the signed-in layout. */
-export function usePerson(): Person | null {
+export function usePerson(): SignedInPerson | null {
   return useSession().data?.person ?? null;
 }
 

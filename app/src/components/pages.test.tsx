@@ -9,6 +9,7 @@ import { useLeaving } from './LeaveTray';
 import { Page } from './Page';
 import { TermButton } from './TermButton';
 import { Words } from './Words';
+import { personOf, signedIn } from '../testing/signedIn';
 
 jest.setTimeout(30_000);
 let mockPath = '/alarms';
@@ -24,7 +25,7 @@ jest.mock('../hooks/useLayout', () => ({
 }));
 
 const session = (role: Role) => ({
-  'GET /api/session': { person: { id: '1', name: 'Ana Field', role }, csrfToken: 'x', demoAccounts: [] },
+  'GET /api/session': signedIn(personOf(role, 'Ana Field', '1')),
 });
 
 describe('a list with its detail', () => {

@@ -141,7 +141,7 @@ export function FlagForm({ subject, onDone }: FlagFormProps) {
         name="toPersonId"
         render={({ field, fieldState }) => (
           <View>
-            <TakerPick chosen={field.value} onChoose={field.onChange} />
+            <TakerPick assetId={subject.assetId} chosen={field.value} onChoose={field.onChange} />
             {fieldState.error && (
               <View role="alert">
                 <Words as="second" colour={palette.breachT}>

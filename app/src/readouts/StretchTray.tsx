@@ -68,7 +68,7 @@ export function StretchTray({
   });
   const [copied, setCopied] = useState(false);
   const [subject, setSubject] = useState<FlagSubject | null>(null);
-  const may = mayAct(usePerson());
+  const person = usePerson();
   const when = `${formatWindow(stretch.start, stretch.end, zone, now)} (${zone}, ${formatLength(stretch.end - stretch.start)})`;
   const nameOf = (i: number): string => {
     const { metricId, per } = readout.measures[i];
@@ -78,6 +78,7 @@ export function StretchTray({
     return `${metric.name}${lower ? ` per ${lowerFirst(lower.name)}` : ''}, ${metric.assetName}`;
   };
   const metric = metrics.get(readout.measures[0]?.metricId ?? '');
+  const may = mayAct(person, metric?.plantId);
   const flagFor = (all: readonly StretchNumbers[]): FlagSubject => ({
     title: `Check ${metric!.assetName}, ${lowerFirst(metric!.name)}`,
     kind: 'loss',

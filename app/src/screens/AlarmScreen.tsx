@@ -45,13 +45,13 @@ export function AlarmScreen({ alarmId }: { readonly alarmId: string }) {
   const router = useRouter();
   const query = useAlarm(alarmId);
   const person = usePerson();
-  const act = mayAct(person);
-  const build = mayBuild(person);
   const [doing, setDoing] = useState<'acknowledge' | 'flag' | 'aside' | null>(null);
   const reset = useResetAlarm();
   const putBack = usePutRuleBack();
   const failed = reset.error ?? putBack.error;
   const alarm = query.data?.alarm;
+  const act = mayAct(person, alarm?.plantId);
+  const build = mayBuild(person, alarm?.plantId);
   const palette = usePalette();
   return (
     <Page
@@ -188,7 +188,7 @@ function AlarmSheet({
           const { title, detail } = eventWords(event, alarm, now);
           return <Row key={event.id} title={title} second={detail} last={i === events.length - 1} />;
         })}
-        {mayAct(person) && (
+        {mayAct(person, alarm.plantId) && (
           <RemarkField
             label="Add a remark"
             pending={add.isPending}

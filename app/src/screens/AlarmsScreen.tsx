@@ -34,7 +34,6 @@ export function AlarmsScreen() {
   const { byId: metrics } = useMetricsById(itemsOf(rules.data).map(({ metricId }) => metricId));
   const person = usePerson();
   const build = mayBuild(person);
-  const act = mayAct(person);
   const unwatched = search.settled === '' && rules.data?.pages[0].total === 0;
   return (
     <Page
@@ -111,8 +110,8 @@ export function AlarmsScreen() {
               key={rule.id}
               rule={rule}
               metric={metrics.get(rule.metricId)}
-              mayRetire={build}
-              act={act}
+              mayRetire={mayBuild(person, metrics.get(rule.metricId)?.plantId)}
+              act={mayAct(person, metrics.get(rule.metricId)?.plantId)}
               last={last}
             />
           )}

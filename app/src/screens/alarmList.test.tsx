@@ -4,6 +4,7 @@ import { DEFAULT_RULE, type Alarm, type AlarmRule, type Role } from '@vivid-beac
 import { madeAlarm } from '../testing/madeAlarm';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmsScreen } from './AlarmsScreen';
+import { personOf, signedIn } from '../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -31,7 +32,7 @@ const rule = (id: string): AlarmRule => ({
 
 function show(role: Role, answers: Answers = {}) {
   return renderScreen(<AlarmsScreen />, {
-    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
     'GET /api/alarms': [
       alarm('1'),
       alarm('2', { state: 'shelved', shelvedUntil: NOW + HOUR, level: 'caution' }),

@@ -5,6 +5,7 @@ import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { AlarmScreen } from './AlarmScreen';
 // Imported here, so that no query waits for the script the screen loads lazily.
 import './boardScreens';
+import { personOf, signedIn } from '../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -32,7 +33,7 @@ const event = (id: string, part: Partial<AlarmEvent>): AlarmEvent => ({
 
 function show(role: Role, part: Partial<Alarm> = {}, answers: Answers = {}) {
   return renderScreen(<AlarmScreen alarmId="7" />, {
-    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
     'GET /api/alarms/7': {
       alarm: alarm(part),
       events: [

@@ -96,6 +96,7 @@ const LISTS: Readonly<Record<string, Rows>> = {
   'GET /api/alarm-rules': (all) => all,
   'GET /api/indicators': (all) => all,
   'GET /api/boards': (all) => all,
+  'GET /api/people': (all) => all,
   'GET /api/flags': (all, asked, answers) => {
     const session = answers['GET /api/session'] as { person: { id: string } } | undefined;
     const side = SIDES[asked.get('list') ?? 'all'];
@@ -133,6 +134,8 @@ const FILTERS: Readonly<Record<string, (each: Listed, value: string) => boolean>
   origin: ({ origin }, value) => (origin ?? 'samples') === value,
   state: ({ health }, value) => !health || (health as { state: string }).state === value,
   list: any,
+  least: any,
+  assetId: ({ assetId }, value) => assetId === undefined || assetId === value,
   offset: any,
   limit: any,
   facts: any,

@@ -341,6 +341,7 @@ export const alarmHealthApi = contracts({
   },
   'PUT /api/alarm-health/operators': {
     access: 'analyst',
+    everywhere: true,
     summary: 'Stores how many people answer alarms at the same time; rates are per person.',
     body: yup.object({ operators: operatorCount().required() }).noUnknown(),
     answer: nothing,

@@ -13,7 +13,7 @@ import { feedsApi, metricsApi } from './metrics';
 import { removalsApi } from './removals';
 import { removedMetricsApi } from './removedMetrics';
 import { noticesApi } from './notices';
-import { peopleApi } from './people';
+import { accountsApi, invitationsApi, ownAccountApi, peopleApi } from './people';
 import { picturesApi } from './pictures';
 import { readingsApi } from './readings';
 import { referenceApi } from './reference';
@@ -28,6 +28,9 @@ export const API = {
   ...healthApi,
   ...liveApi,
   ...peopleApi,
+  ...accountsApi,
+  ...invitationsApi,
+  ...ownAccountApi,
   ...tokensApi,
   ...assetsApi,
   ...metricsApi,

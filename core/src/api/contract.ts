@@ -30,6 +30,11 @@ export type OwnErrorStatus = 401 | 403 | 404 | 408 | 409 | 413 | 422 | 429 | 503
 /** One endpoint. */
 export interface Contract {
   readonly access: Access;
+  /**
+   * Whether the role is needed at every plant, because what it changes belongs to none; default: at any plant, and the caller
+   * reaches only the plants at which they have it.
+   */
+  readonly everywhere?: true;
   /** One sentence that says what it does. */
   readonly summary: string;
   /** Patterns of path parameters that are not ids, by name. */

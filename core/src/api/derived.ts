@@ -77,6 +77,7 @@ export const derivedApi = contracts({
   },
   'POST /api/factors': {
     access: 'analyst',
+    everywhere: true,
     summary: 'Adds an equivalence factor, or changes the one with this id.',
     body: savedFactorSchema,
     answer: json(shape({ id: text() })),

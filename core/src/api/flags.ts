@@ -105,6 +105,7 @@ export const flagCausesApi = contracts({
   },
   'POST /api/flag-causes': {
     access: 'analyst',
+    everywhere: true,
     summary: 'Adds a cause to the list.',
     body: flagCauseSchema,
     answer: json(flagCause),
@@ -112,6 +113,7 @@ export const flagCausesApi = contracts({
   },
   'DELETE /api/flag-causes/:id': {
     access: 'analyst',
+    everywhere: true,
     summary: 'Removes a cause from the list; flags that name it keep it.',
     answer: nothing,
   },

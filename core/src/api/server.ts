@@ -35,7 +35,7 @@ export const liveApi = contracts({
     summary: 'Server-sent events about changes, so that screens refetch.',
     answer: content(
       'text/event-stream',
-      'event "change" with { topic: samples | alarms | flags | boards | metrics | everything …, ids }. The stream ends with the session.',
+      'event "change" with { topic: samples | alarms | flags | boards | metrics | everything …, ids }; without ids for callers who do not see every plant. Event "rights" when the rights of the caller have changed. The stream ends with it, and with the session.',
     ),
   },
 });

@@ -24,6 +24,13 @@ const pushToken = shape({
   createdAt: amount(),
   createdBy: text(),
   lastUsedAt: amountOrNull(),
+  /** The plant it writes at; null = all. */
+  plantId: textOrNull(),
+  plantName: textOrNull(),
+  /** How many metrics it is limited to; null = not limited. */
+  metrics: amountOrNull(),
+  /** Refused from then on; null = until it is revoked. */
+  endsAt: amountOrNull(),
   rule: pushRuleSchema.required(),
   /** Received series waiting to be mapped. */
   waiting: amount(),
@@ -62,6 +69,9 @@ export const tokensApi = contracts({
     summary: 'Creates a push token. Only this answer contains it.',
     body: newTokenSchema,
     answer: json(shape({ id: text(), token: text() })),
+    errors: {
+      422: 'BAD_INPUT when it would write at plants or metrics the caller does not reach, or has ended',
+    },
   },
   'DELETE /api/push-tokens/:id': {
     access: 'analyst',

@@ -9,3 +9,8 @@ export type Role = (typeof ROLES)[number];
 export function allows(role: Role, needed: Role): boolean {
   return ROLES.indexOf(role) >= ROLES.indexOf(needed);
 }
+
+/** The roles that include the rights of `needed`: `rolesFrom('analyst') // => ['analyst', 'administrator']`. */
+export function rolesFrom(needed: Role): Role[] {
+  return ROLES.filter((role) => allows(role, needed));
+}

@@ -1,7 +1,7 @@
 import { DAY_MS } from '../time/lengths';
 import * as yup from 'yup';
 import { SET_ASIDE } from '../alarms/lifecycle';
-import { idText } from './parts';
+import { idText, momentMs } from './parts';
 
 export const signInSchema = yup
   .object({
@@ -35,8 +35,21 @@ export const asideSchema = yup
 
 export const remarkSchema = yup.object({ remark: yup.string().trim().max(2000).default('') }).noUnknown();
 
+const MAX_TOKEN_METRICS = 500;
+
 export const newTokenSchema = yup
   .object({
     name: yup.string().trim().min(1, 'Give the token a name').max(120).required('Give the token a name'),
+    /** Writes at this plant only; null = everywhere. */
+    plantId: idText().nullable().default(null),
+    /** Writes these metrics only; null = all of its plants. */
+    metricIds: yup
+      .array(idText().required())
+      .min(1, 'Choose a metric at least, or all')
+      .max(MAX_TOKEN_METRICS, `A token can be limited to ${MAX_TOKEN_METRICS} metrics at most`)
+      .nullable()
+      .default(null),
+    /** ms; null = until it is revoked. */
+    endsAt: momentMs().nullable().default(null),
   })
   .noUnknown();

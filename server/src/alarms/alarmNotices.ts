@@ -40,6 +40,7 @@ export async function enqueueAlarmNotices(
       text: kind === 'breach' ? breachNotice(alarm, rule) : returnNotice(alarm),
       address: `/alarms/${alarmId}`,
       alarmId,
+      plantId: alarm.plantId,
     },
     now,
   );
@@ -70,6 +71,7 @@ export async function escalate(pool: Pool, now: number): Promise<number> {
           text: escalationNotice(alarm, now - raisedAt),
           address: `/alarms/${alarmId}`,
           alarmId,
+          plantId: alarm.plantId,
         },
         now,
       );

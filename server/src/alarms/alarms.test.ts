@@ -1,4 +1,4 @@
-import type { Alarm, AlarmEvent, Flag, Person, RaisedAlarm, WholeRule } from '@vivid-beacon/core';
+import type { Alarm, AlarmEvent, Flag, RaisedAlarm, WholeRule } from '@vivid-beacon/core';
 import {
   alarmsOf as alarmsOfRule,
   onTestServer,
@@ -7,6 +7,7 @@ import {
   TEST_NOW,
   type Visitor,
   serverWithMetric,
+  peopleOf,
 } from '../testing/testServer';
 
 const MINUTE = 60_000;
@@ -51,8 +52,8 @@ describe('an alarm', () => {
     expect(
       (await operator.call('POST', `/api/alarms/${alarm.id}/acknowledgement`, { remark: '' })).status,
     ).toBe(409);
-    const people = await operator.call<Person[]>('GET', '/api/people');
-    const taker = people.body.find(({ role }) => role === 'operator')!;
+    const people = await peopleOf(operator);
+    const taker = people.find(({ role }) => role === 'operator')!;
     const flag = await operator.call<Flag>('POST', '/api/flags', {
       title: 'Look at trap B',
       note: '',

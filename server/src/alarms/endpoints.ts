@@ -3,11 +3,14 @@ import {
   allows,
   BeaconError,
   needsAcknowledgement,
+  roleAt,
   searchWords,
   type Alarm,
   type AlarmRule,
+  type SignedInPerson,
 } from '@vivid-beacon/core';
 import type { Reader } from '../db/reader';
+import { needMetrics } from '../metrics/metrics';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { courseReading, otherLimitsReading, rehearsalReading } from './readings';
@@ -25,7 +28,7 @@ import {
   pageOfAlarms,
   raisedOnTime,
 } from './listSql';
-import { findRule, pageOfRules, watchesOfRule } from './rulesSql';
+import { findRule, pageOfRules, watchesElsewhere, watchesOfRule } from './rulesSql';
 import { addEvent, listEvents } from './sql';
 
 const EARLIER_ALARMS = 10;
@@ -41,6 +44,30 @@ async function needRule(db: Reader, id: string): Promise<AlarmRule> {
   const rule = await findRule(db, id);
   if (!rule) throw new BeaconError('NOT_FOUND', 'This alarm rule does not exist.');
   return rule;
+}
+
+/** A rule whose plants the caller reaches, all of them, because what follows changes it at each. */
+async function needWholeRule(db: Reader, id: string): Promise<AlarmRule> {
+  const rule = await needRule(db, id);
+  if (await watchesElsewhere(db, rule.id)) {
+    throw new BeaconError(
+      'NOT_ALLOWED',
+      `${rule.name} also watches plants at which you have not the role for this.`,
+    );
+  }
+  return rule;
+}
+
+/** A rule on one of its metrics, or on all (null), that the caller reaches. */
+async function needRuleOn(db: Reader, id: string, metricId: string | null): Promise<AlarmRule> {
+  if (metricId === null) return needWholeRule(db, id);
+  await needMetrics(db, [metricId]);
+  return needRule(db, id);
+}
+
+async function isAnalystAt(db: Reader, { rights }: SignedInPerson, metricId: string): Promise<boolean> {
+  const role = roleAt(rights, (await needMetrics(db, [metricId])).get(metricId)!.plantId);
+  return role !== null && allows(role, 'analyst');
 }
 
 export const alarmEndpoints = endpoints(alarmsApi, {
@@ -84,9 +111,9 @@ export const alarmEndpoints = endpoints(alarmsApi, {
   },
 
   'PUT /api/alarm-rules/:id/aside': async ({ app, db, params, body, person }) => {
-    const { id: ruleId } = await needRule(db, params.id);
+    const { id: ruleId, metricId: first } = await needRuleOn(db, params.id, body.metricId);
     const { kind } = body;
-    if (kind === 'outOfService' && !allows(person.role, 'analyst')) {
+    if (kind === 'outOfService' && !(await isAnalystAt(db, person, body.metricId ?? first))) {
       throw new BeaconError(
         'NOT_ALLOWED',
         'Only an analyst can take a rule out of service. Shelve it for a time instead.',
@@ -99,8 +126,9 @@ export const alarmEndpoints = endpoints(alarmsApi, {
   },
 
   'DELETE /api/alarm-rules/:id/aside': async ({ app, db, params, query, person }) => {
-    const { id } = await needRule(db, params.id);
-    return putRuleBack(app.pool, id, query.metricId, person, app.now());
+    const { id, metricId: first } = await needRuleOn(db, params.id, query.metricId);
+    const analyst = await isAnalystAt(db, person, query.metricId ?? first);
+    return putRuleBack(app.pool, id, query.metricId, { id: person.id, analyst }, app.now());
   },
 
   'POST /api/alarms/:id/remarks': async ({ app, db, params, body, person }) => {
@@ -128,6 +156,7 @@ export const alarmEndpoints = endpoints(alarmsApi, {
   },
 
   'POST /api/alarm-rules': async ({ app, db, body: { replaces, ...draft }, person }) => {
+    if (replaces !== null) await needWholeRule(db, replaces);
     const id = await putInForce(app.pool, draft, person.id, app.now(), {
       replaces,
       past: rulePastOf(app),
@@ -143,7 +172,7 @@ export const alarmEndpoints = endpoints(alarmsApi, {
   'POST /api/alarm-rules/rehearsal/limits': (call) => answerReading(call, otherLimitsReading, call.body),
 
   'DELETE /api/alarm-rules/:id': async ({ app, db, params, person }) => {
-    const { id } = await needRule(db, params.id);
+    const { id } = await needWholeRule(db, params.id);
     await changeAndNotify(app.pool, 'alarms', (own) => retireRule(own, id, person.id, app.now()));
   },
 });

@@ -1,6 +1,6 @@
 import { alarmHealthApi } from '@vivid-beacon/core/src/api/alarms';
 import { alarmHealth, checkHealth, DAY_MS } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
+import { withTransaction, type Queryable } from '../db/database';
 import { readSetting, writeSetting } from '../db/settings';
 import { endpoints } from '../http/endpoint';
 import { alarmsSince, annunciations } from './annunciationSql';
@@ -31,6 +31,6 @@ export const alarmHealthEndpoints = endpoints(alarmHealthApi, {
   },
 
   'PUT /api/alarm-health/operators': async ({ app, body }) => {
-    await writeSetting(app.pool, OPERATORS, body.operators);
+    await withTransaction(app.pool, (db) => writeSetting(db, OPERATORS, body.operators));
   },
 });

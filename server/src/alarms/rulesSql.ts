@@ -90,6 +90,19 @@ export function watchesOfRule(db: Reader, id: string): Promise<WatchedMetric[]> 
   );
 }
 
+/** Whether a rule watches a metric at a plant that the asker does not reach. */
+export async function watchesElsewhere(db: Reader, id: string): Promise<boolean> {
+  if (db.asker.sites === null) return false;
+  const row = await one(
+    db,
+    `select 1 from alarm_watch watch join metric on metric.id = watch.metric_id
+     join asset_place place on place.asset_id = metric.asset_id
+     where watch.rule_id = $2 and not ${SEEN_PLANT} limit 1`,
+    [db.asker.sites, id],
+  );
+  return row !== undefined;
+}
+
 /** How many rules are in force. */
 export async function countRules(db: Reader): Promise<number> {
   const row = await one<{ n: number }>(

@@ -1,11 +1,4 @@
-import {
-  allows,
-  BeaconError,
-  nextAlarmState,
-  type AlarmAction,
-  type Role,
-  type SetAside,
-} from '@vivid-beacon/core';
+import { BeaconError, nextAlarmState, type AlarmAction, type SetAside } from '@vivid-beacon/core';
 import { withTransaction, type Pool, type Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { enqueueAlarmNotices } from './alarmNotices';
@@ -51,14 +44,14 @@ export async function putRuleBack(
   pool: Pool,
   ruleId: string,
   metricId: string | null,
-  person: { readonly id: string; readonly role: Role },
+  person: { readonly id: string; readonly analyst: boolean },
   at: number,
 ): Promise<void> {
   await withTransaction(pool, async (db) => {
     const watches = (await needWatches(db, ruleId, metricId)).filter(({ aside }) => aside !== null);
     if (watches.length === 0)
       throw new BeaconError('WRONG_STATE', 'This rule is neither shelved nor out of service.');
-    if (watches.some(({ aside }) => aside === 'outOfService') && !allows(person.role, 'analyst')) {
+    if (watches.some(({ aside }) => aside === 'outOfService') && !person.analyst) {
       throw new BeaconError('NOT_ALLOWED', 'Only an analyst can reinstate a rule that is out of service.');
     }
     for (const watch of watches) await putBack(db, watch, person.id, at);

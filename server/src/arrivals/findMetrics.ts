@@ -10,6 +10,7 @@ import {
   metricsByKey,
   metricsByNames,
   metricsByPlainName,
+  reachedMetrics,
   someKeys,
   type MetricKeyRow,
 } from '../metrics/sql';
@@ -48,8 +49,10 @@ export async function findMetrics(
   const exposed = [...batch.series].filter(([, { key }]) => key === null);
   if (exposed.length > 0) await matchExposed(app, token, exposed, batch, metrics, reasons);
   const waiting = new Map(exposed.filter(([id]) => !metrics.has(id)));
+  await dropUnreached(app, token, metrics, reasons);
   const suggest = await suggestions(
     app,
+    token,
     [...batch.keys].filter((key) => !metrics.has(key) && !reasons.has(key) && !labelled(waiting.get(key))),
   );
   return {
@@ -66,6 +69,23 @@ export async function findMetrics(
       return `there is no metric "${clip(key)}" that takes samples${meant ? `; did you mean "${meant}"?` : '. Its key stands under the name of each metric'}`;
     },
   };
+}
+
+/** Takes away what a token of one plant, or of a few metrics, may not write, and says so. */
+async function dropUnreached(
+  app: PushContext,
+  token: UsedToken,
+  metrics: Map<string, MetricKeyRow>,
+  reasons: Map<string, string>,
+): Promise<void> {
+  if (token.plantId === null && token.metricIds === null) return;
+  const ids = [...metrics.values()].map(({ id }) => id);
+  const reached = await reachedMetrics(app.pool, token, ids);
+  for (const [key, { id }] of metrics) {
+    if (reached.has(id)) continue;
+    metrics.delete(key);
+    reasons.set(key, `this token may not write "${clip(key)}"`);
+  }
 }
 
 function labelled(series: ExposedSeries | undefined): boolean {
@@ -195,9 +215,13 @@ async function matchByRule(
   });
 }
 
-async function suggestions(app: PushContext, keys: readonly string[]): Promise<ReadonlyMap<string, string>> {
+async function suggestions(
+  app: PushContext,
+  token: UsedToken,
+  keys: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
   if (keys.length === 0) return new Map();
-  const known = await someKeys(app.pool, KEYS_LOOKED_AT);
+  const known = await someKeys(app.pool, token, KEYS_LOOKED_AT);
   return new Map(
     keys.slice(0, SUGGESTIONS).flatMap((key) => {
       const meant = closest(key, known);

@@ -1,6 +1,5 @@
 import { IANAZone } from 'luxon';
 import { BeaconError, type Asset, type AssetImportRow } from '@vivid-beacon/core';
-import type { Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 import {
   addAsset,
@@ -51,7 +50,7 @@ export async function dropAsset(db: Reader, id: string, at: number): Promise<voi
   await removeAsset(db, id, at);
 }
 
-async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: string | null): Promise<void> {
+async function checkPlace(db: Reader, { zone, parentId }: AssetParts, id: string | null): Promise<void> {
   if (zone !== null && !IANAZone.isValidZone(zone)) {
     throw new BeaconError(
       'BAD_INPUT',
@@ -62,9 +61,12 @@ async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: str
   if (parentId === null && zone === null) {
     throw new BeaconError('BAD_INPUT', 'A plant needs a time zone such as Europe/London.', 'zone');
   }
-  if (parentId === null) return;
+  if (parentId === null) {
+    if (db.asker.sites !== null) await refusePlant(db, id);
+    return;
+  }
   // Not the whole tree: a list of 5,000 assets read it for each of them.
-  const above = await idsUpwards(db, parentId);
+  const above = (await findAsset(db, parentId)) ? await idsUpwards(db, parentId) : [];
   if (above.length === 0) {
     throw new BeaconError('BAD_INPUT', 'The parent asset does not exist.', 'parentId');
   }
@@ -75,6 +77,12 @@ async function checkPlace(db: Queryable, { zone, parentId }: AssetParts, id: str
       'parentId',
     );
   }
+}
+
+/** A new plant belongs to nobody's rights yet. @throws {BeaconError} NOT_ALLOWED unless it is one already. */
+async function refusePlant(db: Reader, id: string | null): Promise<void> {
+  if (id !== null && (await findAsset(db, id))?.parentId === null) return;
+  throw new BeaconError('NOT_ALLOWED', 'To make a plant takes the role analyst at every plant.', 'parentId');
 }
 
 function taken(name: string): BeaconError {

@@ -1,5 +1,5 @@
 import type { PageOf } from '@vivid-beacon/core';
-import { all, one } from './database';
+import { all, one, type Queryable } from './database';
 import { containing, type PageRange } from './pages';
 import type { Reader } from './reader';
 
@@ -33,6 +33,11 @@ export class Conditions {
     return this;
   }
 
+  /** The place of one more value, for a condition that speaks of several. */
+  value(value: unknown): string {
+    return `$${this.values.push(value)}`;
+  }
+
   plain(condition: string): this {
     this.parts.push(condition);
     return this;
@@ -51,7 +56,7 @@ export class Conditions {
  *   something that no two rows share; it may speak of values of its own.
  */
 export async function findPage<Row extends { readonly id: string }>(
-  db: Reader,
+  db: Queryable,
   {
     from,
     id,

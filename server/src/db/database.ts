@@ -1,8 +1,20 @@
 import pg from 'pg';
+import { currentOrigin } from './origin';
 
 /** Anything statements can be sent to: the pool or one connection in a transaction. */
 export type Queryable = Pick<pg.Pool, 'query'> | Pick<pg.PoolClient, 'query'>;
 export type Pool = pg.Pool;
+
+/** Compiling a plan takes up to a second, and no statement here runs that long. */
+const NO_JIT = '-c jit=off';
+
+/** The address of a database with which connections work with the rights of a role. */
+export function withRole(connectionString: string, role: string): string {
+  const url = new URL(connectionString);
+  // What an address says goes before what the pool is given.
+  url.searchParams.set('options', `${NO_JIT} -c role=${role}`);
+  return url.href;
+}
 
 /** Opens the pool. Connection errors of idle clients are told to `onError` and never crash the server. */
 export function openPool(
@@ -16,14 +28,16 @@ export function openPool(
     application_name: name,
     // Whoever waits longer than this for a connection is told so.
     connectionTimeoutMillis: 5000,
-    // Compiling a plan takes up to a second, and no statement here runs that long.
-    options: '-c jit=off',
+    options: NO_JIT,
   });
   pool.on('error', onError);
   return pool;
 }
 
-/** Runs `work` in one transaction: committed when it resolves, rolled back when it throws. */
+/**
+ * Runs `work` in one transaction: committed when it resolves, rolled back when it throws. What it changes stands in the trail
+ * with the person whose request it is.
+ */
 export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await pool.connect();
   let broken: Error | undefined;
@@ -34,6 +48,8 @@ export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) =
   client.on('error', lost);
   try {
     await client.query('begin');
+    const origin = currentOrigin();
+    if (origin) await client.query(`select set_config('beacon.origin', $1, true)`, [JSON.stringify(origin)]);
     const result = await work(client);
     await client.query('commit');
     return result;

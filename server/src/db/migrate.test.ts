@@ -8,11 +8,11 @@ const { test } = onTestServer();
 
 describe('migrate', () => {
   it('applies nothing the second time', async () => {
-    expect(await migrate(test.server.app.pool)).toEqual([]);
+    expect(await migrate(test.owner)).toEqual([]);
   });
 
   it('refuses a changed or missing applied file, and a failing one leaves no trace', async () => {
-    const { pool } = test.server.app;
+    const pool = test.owner;
     await pool.query('delete from migration');
     const folder = await mkdtemp(path.join(os.tmpdir(), 'migrations-'));
     const write = (name: string, text: string): Promise<void> => writeFile(path.join(folder, name), text);

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile, readdir } from 'node:fs/promises';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { withTransaction, type Pool } from './database';
+import { one, withTransaction, type Pool, type Queryable } from './database';
 
 export const MIGRATIONS_FOLDER = fileURLToPath(new URL('../../migrations', import.meta.url));
 
@@ -58,9 +58,43 @@ export async function migrate(pool: Pool, folder = MIGRATIONS_FOLDER): Promise<s
       });
       now.push(name);
     }
+    if (now.length > 0) await grantToApplication(lock);
     return now;
   } finally {
     await lock.query('select pg_advisory_unlock($1::bigint)', [ADVISORY_LOCK]).catch(() => undefined);
     lock.release();
   }
+}
+
+/**
+ * The role with which everything but migrations works: it reads and writes all tables, and can only read the trail. It belongs to
+ * the whole cluster, so that all databases of it share it.
+ */
+export const APPLICATION_ROLE = 'vivid_beacon_application';
+
+/** Makes the role where that is allowed, and gives it its rights in this database. */
+async function grantToApplication(db: Queryable): Promise<void> {
+  await db.query(`do $$ begin
+    if not exists (select from pg_roles where rolname = '${APPLICATION_ROLE}') then
+      create role ${APPLICATION_ROLE} nologin;
+    end if;
+    execute format('grant ${APPLICATION_ROLE} to %I', current_user);
+  exception when insufficient_privilege or duplicate_object or unique_violation then null;
+  end $$`);
+  if (!(await applicationRole(db))) return;
+  await db.query(`grant usage on schema public to ${APPLICATION_ROLE};
+    grant select, insert, update, delete on all tables in schema public to ${APPLICATION_ROLE};
+    grant usage on all sequences in schema public to ${APPLICATION_ROLE};
+    do $$ begin if to_regclass('trail') is not null then
+      revoke insert, update, delete on trail, trail_start from ${APPLICATION_ROLE};
+    end if; end $$`);
+}
+
+/** The role to work with; undefined where the database has none and this user may not make one. */
+export async function applicationRole(db: Queryable): Promise<string | undefined> {
+  const row = await one<object>(
+    db,
+    `select from pg_roles where rolname = '${APPLICATION_ROLE}' and pg_has_role(current_user, oid, 'member')`,
+  );
+  return row && APPLICATION_ROLE;
 }

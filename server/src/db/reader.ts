@@ -1,24 +1,26 @@
-import type { Person, Role } from '@vivid-beacon/core';
+import { plantsWith, type Role, type SignedInPerson } from '@vivid-beacon/core';
 import type { Queryable } from './database';
 
 /** The caller: what they may see follows from this one value, which is passed to every read. */
 export interface Caller {
   /** null = the server itself. */
   readonly personId: string | null;
-  readonly role: Role;
-  /** Plants they may see; null = all. */
+  /** The plants that can be reached: those at which they have the role that is asked for; null = all. */
   readonly sites: readonly string[] | null;
 }
 
 /** The server itself: alarms, notices, incoming samples. */
-export const SERVER_CALLER: Caller = { personId: null, role: 'administrator', sites: null };
+export const SERVER_CALLER: Caller = { personId: null, sites: null };
 
 /** Without signing in, no plant is visible. */
-export const NOBODY: Caller = { personId: null, role: 'viewer', sites: [] };
+export const NOBODY: Caller = { personId: null, sites: [] };
 
-/** A signed-in person. Everybody sees every plant as yet: rights by site are to be filled in here. */
-export function callerOf({ id, role }: Pick<Person, 'id' | 'role'>): Caller {
-  return { personId: id, role, sites: null };
+/**
+ * A signed-in person who asks for something that needs a role: they reach the plants at which they have it, and nothing at
+ * others. What only needs to be seen is asked for as a viewer.
+ */
+export function callerOf({ id, rights }: Pick<SignedInPerson, 'id' | 'rights'>, needed: Role): Caller {
+  return { personId: id, sites: plantsWith(rights, needed) };
 }
 
 /**

@@ -3,8 +3,8 @@ import { BeaconError, type DerivedDefinition, type MetricKind } from '@vivid-bea
 import { FUNCTIONS } from '@vivid-beacon/core/src/expressions';
 import { refuseCircle } from '@vivid-beacon/core/src/derive/derivedMetric';
 import { writeUnit } from '@vivid-beacon/core/src/units/unit';
-import { withTransaction } from '../db/database';
-import { readAs, type Reader } from '../db/reader';
+import { withTransaction, type Queryable } from '../db/database';
+import { readAs, readAsServer } from '../db/reader';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
 import { notify } from '../live/notify';
@@ -17,8 +17,9 @@ import { bindExpression } from '../readings/bindExpression';
 import { readContext } from '../readings/readContext';
 import { findDerived, listDerived, listFactors, writeDerived, writeFactor } from '../metrics/derivedSql';
 
-/** Refuses an expression that would use itself, through whichever other expressions. */
-async function refuseCircles(db: Reader, metricId: string, definition: DerivedDefinition): Promise<void> {
+/** Refuses an expression that would use itself, through whichever other expressions, also those that the caller does not see. */
+async function refuseCircles(own: Queryable, metricId: string, definition: DerivedDefinition): Promise<void> {
+  const db = readAsServer(own);
   const all = new Map((await listDerived(db)).map((each) => [each.metricId, each as DerivedDefinition]));
   all.set(metricId, definition);
   const names = new Map((await listMetrics(db)).map((row) => [row.id, `${row.name} (${row.assetName})`]));
@@ -51,8 +52,9 @@ export const derivedEndpoints = endpoints(derivedApi, {
       unit: call.body.unit,
     }),
 
-  'GET /api/derived/:id': async ({ app, params }) => {
-    const found = await findDerived(app.pool, params.id);
+  'GET /api/derived/:id': async ({ db, params }) => {
+    await needMetrics(db, [params.id]);
+    const found = await findDerived(db, params.id);
     if (!found) throw new BeaconError('NOT_FOUND', 'This is not a derived metric.');
     return found;
   },

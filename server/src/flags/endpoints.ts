@@ -28,10 +28,9 @@ export const flagEndpoints = endpoints(flagsApi, {
   },
 
   'POST /api/flags': async ({ app, db, body, person }) => {
-    const taker = await needTaker(app.pool, body.toPersonId);
-    if (!(await findAsset(db, body.assetId))) {
-      throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
-    }
+    const asset = await findAsset(db, body.assetId);
+    if (!asset) throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'assetId');
+    const taker = await needTaker(app.pool, body.toPersonId, asset.plantId);
     if (body.metricId !== null && !(await metricsById(db, [body.metricId])).has(body.metricId)) {
       throw new BeaconError('BAD_INPUT', 'This metric does not exist.', 'metricId');
     }

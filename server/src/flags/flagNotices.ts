@@ -24,6 +24,7 @@ export async function enqueueFlagNotices(
       text: { subject: `Flag for you: ${flag.title}`, body: lines.filter(Boolean).join('\n') },
       address: `/flags/${flag.id}`,
       flagId: flag.id,
+      plantId: flag.plantId,
     },
     now,
   );
@@ -47,6 +48,7 @@ export async function enqueueLateFlagNotices(pool: Pool, now: number): Promise<n
           },
           address: `/flags/${flag.id}`,
           flagId: flag.id,
+          plantId: flag.plantId,
         },
         now,
       );

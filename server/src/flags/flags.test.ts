@@ -1,12 +1,27 @@
-import type { Flag, FlagCause, FlagEvent, PageOf, Person, ErrorBody } from '@vivid-beacon/core';
+import {
+  rightsEverywhere,
+  type Flag,
+  type FlagCause,
+  type FlagEvent,
+  type PageOf,
+  type Person,
+  type ErrorBody,
+} from '@vivid-beacon/core';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
-import { onTestServer, PASSWORD, TEST_NOW, type Visitor, serverWithMetric } from '../testing/testServer';
+import {
+  onTestServer,
+  PASSWORD,
+  TEST_NOW,
+  type Visitor,
+  serverWithMetric,
+  peopleOf,
+} from '../testing/testServer';
 
 const { test, analyst, operator } = onTestServer('analyst', 'operator');
 let assetId: string;
 let metricId: string;
-let people: Person[];
+let people: readonly Person[];
 beforeAll(async () => {
   ({ assetId, metricId } = await serverWithMetric(analyst));
   const passwordHash = await hashPassword(PASSWORD);
@@ -14,11 +29,11 @@ beforeAll(async () => {
   await addPerson(test.server.app.pool, {
     email: 'second@test.example',
     name: 'Second',
-    role: 'operator',
+    rights: rightsEverywhere('operator'),
     passwordHash,
     at,
   });
-  people = (await analyst.call<Person[]>('GET', '/api/people')).body;
+  people = await peopleOf(analyst);
 });
 
 const idOf = (name: string): string => people.find((person) => person.name === name)!.id;

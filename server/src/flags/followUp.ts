@@ -71,7 +71,7 @@ export const flagFollowUpEndpoints = endpoints(flagStepsApi, {
   'POST /api/flags/:id/taker': async ({ app, db, params, body, person }) => {
     const flag = await needFlag(db, params.id);
     checkTheirs(flag, person, 'hand on');
-    const taker = await needTaker(app.pool, body.toPersonId);
+    const taker = await needTaker(app.pool, body.toPersonId, flag.plantId);
     return step({ app, db, person }, flag, {
       kind: 'handedOn',
       remark: [`to ${taker.name}`, body.remark].filter(Boolean).join('. '),

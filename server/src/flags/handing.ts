@@ -1,4 +1,4 @@
-import { BeaconError, type Flag, type Person } from '@vivid-beacon/core';
+import { allows, BeaconError, roleAt, type Flag, type Person, type SignedInPerson } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
 import { findPerson } from '../people/sql';
@@ -11,14 +11,17 @@ export async function needFlag(db: Reader, id: string): Promise<Flag> {
   return flag;
 }
 
-/** A person who can close a flag. @throws {BeaconError} BAD_INPUT */
-export async function needTaker(db: Queryable, id: string): Promise<Person> {
+/** A person who can close a flag at a plant. @throws {BeaconError} BAD_INPUT */
+export async function needTaker(db: Queryable, id: string, plantId: string): Promise<Person> {
   const taker = await findPerson(db, id);
   if (!taker) throw new BeaconError('BAD_INPUT', 'This person does not exist.', 'toPersonId');
-  if (taker.role === 'viewer') {
+  const role = roleAt(taker.rights, plantId);
+  if (role === null || !allows(role, 'operator')) {
     throw new BeaconError(
       'BAD_INPUT',
-      `${taker.name} may only look; choose somebody who can close a flag.`,
+      role === null
+        ? `${taker.name} has no rights at this plant; choose somebody who can close a flag there.`
+        : `${taker.name} may only look; choose somebody who can close a flag.`,
       'toPersonId',
     );
   }
@@ -30,9 +33,9 @@ export async function needTaker(db: Queryable, id: string): Promise<Person> {
  *
  * @throws {BeaconError} NOT_ALLOWED
  */
-export function checkTheirs(flag: Flag, person: Person, what: string): void {
+export function checkTheirs(flag: Flag, person: SignedInPerson, what: string): void {
   const theirs = flag.to.id === person.id || flag.from.id === person.id;
-  if (!theirs && person.role === 'operator') {
+  if (!theirs && roleAt(person.rights, flag.plantId) === 'operator') {
     throw new BeaconError(
       'NOT_ALLOWED',
       `This flag is ${flag.to.name}'s; only they, its giver or an analyst may ${what} it.`,

@@ -1,5 +1,12 @@
-import type { AlarmRule, Flag, Handover, PageOf, Person } from '@vivid-beacon/core';
-import { onTestServer, push, ruleDraft, type Visitor, serverWithMetric } from '../testing/testServer';
+import type { AlarmRule, Flag, Handover, PageOf } from '@vivid-beacon/core';
+import {
+  onTestServer,
+  push,
+  ruleDraft,
+  type Visitor,
+  serverWithMetric,
+  peopleOf,
+} from '../testing/testServer';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -35,7 +42,7 @@ describe('shift handover', () => {
     await send(metric, 230);
     await send(metric, 190);
     await send(other, 230);
-    const people = (await operator.call<Person[]>('GET', '/api/people')).body;
+    const people = await peopleOf(operator);
     const flag = await operator.call<Flag>('POST', '/api/flags', {
       title: 'Look at trap B',
       toPersonId: people.find(({ role }) => role === 'operator')!.id,

@@ -2,6 +2,7 @@ import type { Logger } from 'pino';
 import type { Request, Response } from 'express';
 import type { DemoAccount, PushRule } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
+import type { Caller } from '../db/reader';
 import type { FormTokens } from './formToken';
 import type { Workers } from '../workers/workers';
 
@@ -9,6 +10,10 @@ import type { Workers } from '../workers/workers';
 export interface UsedToken {
   readonly id: string;
   readonly rule: PushRule;
+  /** Writes there only; null = everywhere. */
+  readonly plantId: string | null;
+  /** Writes these only; null = all of its plants. */
+  readonly metricIds: readonly string[] | null;
 }
 
 /** Looks up tokens. */
@@ -21,7 +26,7 @@ export interface KnownTokens {
 
 /** The screens that listen. */
 export interface LiveConnections {
-  readonly connect: (request: Request, response: Response) => Promise<void>;
+  readonly connect: (request: Request, response: Response, caller: Caller) => Promise<void>;
   /** Ends connections whose session is over. */
   readonly endOver: (pool: Pool) => Promise<void>;
 }

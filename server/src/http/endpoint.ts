@@ -1,5 +1,5 @@
 import type { Request, RequestHandler, Response } from 'express';
-import type { Person } from '@vivid-beacon/core';
+import type { SignedInPerson } from '@vivid-beacon/core';
 import type {
   Address,
   AnswerOf,
@@ -15,14 +15,17 @@ import type { AppContext, UsedToken } from './appContext';
 /** The input of a handler, already checked. */
 export interface Call<Body = unknown, Query = unknown, Params = Readonly<Record<string, string>>> {
   readonly app: AppContext;
-  /** The database as this person may see it: the only way to assets, metrics and all that hangs on them. */
+  /**
+   * The database as far as this person has the role of the endpoint: the only way to assets, metrics and all that hangs on
+   * them.
+   */
   readonly db: Reader;
   readonly body: Body;
   readonly query: Query;
   /** Ids from the path, in the form /api/boards/:id. */
   readonly params: Params;
   /** The signed-in person; only for access 'anybody' or 'token' may there be none. */
-  readonly person: Person;
+  readonly person: SignedInPerson;
   /** Only for access 'token'. */
   readonly token: UsedToken;
   readonly request: Request;

@@ -4,7 +4,8 @@ import connectPgSimple from 'connect-pg-simple';
 import helmet from 'helmet';
 import type { Pool } from '../db/database';
 
-const TWELVE_HOURS_MS = 12 * 3_600_000;
+/** A session that nobody uses ends after this time. */
+const IDLE_MS = 4 * 3_600_000;
 
 /**
  * Response headers. Scripts, workers, fonts and data come from this server only. Styles may stand in the
@@ -45,18 +46,25 @@ export function sessions(pool: Pool, secret: string, secure: boolean): RequestHa
       tableName: 'session',
       createTableIfMissing: false,
       pruneSessionInterval: false,
-      // The cookie ends twelve hours after signing in, whatever is asked meanwhile: nothing to write each time.
+      // Use is noted every few minutes (people/session.ts), which saves the session: nothing to write each time.
       disableTouch: true,
     }),
     resave: false,
     saveUninitialized: false,
     rolling: false,
-    cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: TWELVE_HOURS_MS },
+    cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: IDLE_MS },
   });
 }
 
 declare module 'express-session' {
   interface SessionData {
     personId: string;
+    /** Times in ms by the clock of the system, as those of the store are. */
+    startedAt: number;
+    seenAt: number;
+    /** When the rights were changed that it was begun with; 0 = never. */
+    rightsAt: number;
+    agent: string;
+    address: string;
   }
 }

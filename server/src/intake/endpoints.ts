@@ -2,6 +2,7 @@ import { intakesApi, LINES_SHOWN } from '@vivid-beacon/core/src/api/intakes';
 import { type KeptMapping, BeaconError, type Person } from '@vivid-beacon/core';
 import { balanceText } from '@vivid-beacon/core/src/intakeFiles';
 import { withTransaction, type Queryable } from '../db/database';
+import { readAs } from '../db/reader';
 import { endpoints, SENT } from '../http/endpoint';
 import { needMetrics } from '../metrics/metrics';
 import { keptSince } from '../arrivals/readPush';
@@ -57,16 +58,16 @@ function withMadeMetrics(
 }
 
 export const intakeEndpoints = endpoints(intakesApi, {
-  'GET /api/intakes': ({ app }) => listIntakes(app.pool),
+  'GET /api/intakes': ({ db }) => listIntakes(db),
 
-  'GET /api/intakes/:id': async ({ app, params }) => {
-    const intake = await findIntake(app.pool, params.id, LINES_SHOWN);
+  'GET /api/intakes/:id': async ({ db, params }) => {
+    const intake = await findIntake(db, params.id, LINES_SHOWN);
     if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
     return intake;
   },
 
-  'GET /api/intakes/:id/balance.csv': async ({ app, params, response }) => {
-    const intake = await findIntake(app.pool, params.id, 0);
+  'GET /api/intakes/:id/balance.csv': async ({ app, db, params, response }) => {
+    const intake = await findIntake(db, params.id, 0);
     if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
     const { balance = null, columns = [] } = intake.notes;
     const lines = await listLines(app.pool, params.id, LINES_IN_FILE);
@@ -77,11 +78,12 @@ export const intakeEndpoints = endpoints(intakesApi, {
     return SENT;
   },
 
-  'GET /api/intake-mappings': async ({ app, query }) => (await findMapping(app.pool, query.shape)) ?? null,
+  'GET /api/intake-mappings': async ({ db, query }) => (await findMapping(db, query.shape)) ?? null,
 
-  'POST /api/intakes': async ({ app, body, person }) => ({
-    id: await addIntake(app.pool, { ...body, startedBy: person.id, at: app.now() }),
-  }),
+  'POST /api/intakes': ({ app, body, person }) =>
+    withTransaction(app.pool, async (db) => ({
+      id: await addIntake(db, { ...body, startedBy: person.id, at: app.now() }),
+    })),
 
   'POST /api/intakes/:id/parts': async ({ app, db, params, request, person }) => {
     const part = await readPart(request.body, app.now());
@@ -111,16 +113,18 @@ export const intakeEndpoints = endpoints(intakesApi, {
     });
   },
 
-  'GET /api/intakes/:id/check': ({ app, params, person }) =>
-    withTransaction(app.pool, async (db) => checkIntake(db, await needOpen(db, params.id, person))),
+  'GET /api/intakes/:id/check': ({ app, db, params, person }) =>
+    withTransaction(app.pool, async (own) =>
+      checkIntake(readAs(own, db.asker), await needOpen(own, params.id, person)),
+    ),
 
-  'POST /api/intakes/:id/finish': async ({ app, params, body, person }) => {
-    const made = await withTransaction(app.pool, async (db) => {
-      const intake = await needOpen(db, params.id, person);
-      const ids = await finishIntake(db, intake, body, app.now());
+  'POST /api/intakes/:id/finish': async ({ app, db, params, body, person }) => {
+    const made = await withTransaction(app.pool, async (own) => {
+      const intake = await needOpen(own, params.id, person);
+      const ids = await finishIntake(readAs(own, db.asker), intake, body, app.now());
       if (body.remember) {
         const { remember } = body;
-        await rememberMapping(db, {
+        await rememberMapping(own, {
           ...remember,
           plans: withMadeMetrics(remember.plans, ids),
           fileName: intake.fileName,
@@ -131,22 +135,23 @@ export const intakeEndpoints = endpoints(intakesApi, {
       return ids;
     });
     return {
-      intake: (await findIntake(app.pool, params.id, LINES_SHOWN))!,
+      intake: (await findIntake(db, params.id, LINES_SHOWN))!,
       made: Object.fromEntries(made),
     };
   },
 
-  'POST /api/intakes/:id/undo': ({ app, params, person }) =>
-    withTransaction(app.pool, async (db) => {
-      const intake = await lockIntake(db, params.id);
-      if (!intake) throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
+  'POST /api/intakes/:id/undo': ({ app, db, params, person }) =>
+    withTransaction(app.pool, async (own) => {
+      const intake = await lockIntake(own, params.id);
+      if (!intake || !(await findIntake(db, params.id, 0)))
+        throw new BeaconError('NOT_FOUND', 'This intake does not exist.');
       if (intake.status !== 'done') {
         throw new BeaconError(
           'WRONG_STATE',
           `Only a finished intake can be undone; this one is ${intake.status}.`,
         );
       }
-      return undoIntake(db, intake.id, person.id, app.now());
+      return undoIntake(own, intake.id, person.id, app.now());
     }),
 
   'DELETE /api/intakes/:id': async ({ app, params, person }) => {

@@ -11,7 +11,7 @@ import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
 import { needMetrics } from '../metrics/metrics';
 import { readGivenDays } from '../samples/sql';
-import { readAsServer } from '../db/reader';
+import type { Reader } from '../db/reader';
 import { afterMerge } from '../arrivals/storeSamples';
 import { mergeIntoStore, type MergeResult } from '../samples/store';
 import { dayChangeOf, writeDayChanges, type DayChange } from './changeSql';
@@ -38,7 +38,7 @@ const DAYS_AT_ONCE = 400;
  *         "refuse"; BAD_INPUT when values meet that were not combined.
  */
 export async function finishIntake(
-  db: Queryable,
+  db: Reader,
   intake: IntakeRow,
   told: FinishOrder,
   now: number,
@@ -51,6 +51,11 @@ export async function finishIntake(
     );
   }
   const slices = slicesOf(await listPartDays(db, intake.id));
+  // What could be written when the parts came may be out of reach by now.
+  await needMetrics(
+    db,
+    [...slices.keys()].filter((id) => !isMade(id)),
+  );
   const made = await makeWithFile(db, told.made, new Set(slices.keys()), now);
   const results: MergeResult[] = [];
   for (const [partMetric, own] of slices) {
@@ -80,12 +85,12 @@ export interface IntakeEffect {
 }
 
 /** Compares the parts of a file that have arrived with what is stored, without changing anything. */
-export async function checkIntake(db: Queryable, intake: IntakeRow): Promise<IntakeEffect[]> {
+export async function checkIntake(db: Reader, intake: IntakeRow): Promise<IntakeEffect[]> {
   const effects: IntakeEffect[] = [];
   const slices = [...slicesOf(await listPartDays(db, intake.id))].filter(([id]) => !isMade(id));
   // One that was removed meanwhile is told.
   const metrics = await needMetrics(
-    readAsServer(db),
+    db,
     slices.map(([id]) => id),
   );
   for (const [metricId, own] of slices) {

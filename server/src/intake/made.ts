@@ -1,9 +1,8 @@
 import { MADE_METRIC, type MadeWithFile } from '@vivid-beacon/core/src/schemas/made';
 import { BeaconError } from '@vivid-beacon/core';
 import { makeAsset } from '../assets/changes';
-import { readAsServer } from '../db/reader';
+import type { Reader } from '../db/reader';
 import { findChildAsset } from '../assets/sql';
-import type { Queryable } from '../db/database';
 import { makeMetric } from '../metrics/makeMetric';
 
 /** Without a longest allowed gap of its own a metric may miss two samples. */
@@ -31,7 +30,7 @@ export function isMade(id: string): boolean {
  * @throws {BeaconError} BAD_INPUT for a name that is taken, or a reference that leads nowhere.
  */
 export async function makeWithFile(
-  db: Queryable,
+  db: Reader,
   { assets, metrics }: MadeWithFile,
   withSamples: ReadonlySet<string>,
   now: number,
@@ -55,7 +54,7 @@ export async function makeWithFile(
     const id =
       found ??
       (
-        await makeAsset(readAsServer(db), {
+        await makeAsset(db, {
           name: asset.name,
           parentId,
           kind,
@@ -76,7 +75,7 @@ export async function makeWithFile(
     }
     made.set(
       id,
-      await makeMetric(readAsServer(db), {
+      await makeMetric(db, {
         assetId,
         name: metric.name,
         unit: metric.unit,

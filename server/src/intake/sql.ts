@@ -7,6 +7,7 @@ import type { PackedDay } from '@vivid-beacon/core/src/aggregation';
 import type { ReportedLine } from '@vivid-beacon/core/src/intakeFiles';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
+import type { Reader } from '../db/reader';
 
 export interface IntakeRow {
   readonly id: string;
@@ -238,19 +239,28 @@ const INTAKES = `
   left join metric on metric.id = fed.metric_id
   left join asset on asset.id = metric.asset_id`;
 
-export function listIntakes(db: Queryable): Promise<IntakeWithoutLines[]> {
+/** Who does not reach every plant sees their own intakes, and those that went to their plants only: $1 plants, $2 who asks. */
+const SEEN = `($1::bigint[] is null or intake.started_by = $2::bigint or exists (
+    select 1 from intake_metric fed where fed.intake_id = intake.id))
+  and ($1::bigint[] is null or not exists (
+    select 1 from intake_metric fed join metric on metric.id = fed.metric_id
+    join asset_place place on place.asset_id = metric.asset_id
+    where fed.intake_id = intake.id and not place.plant_id = any($1::bigint[])))`;
+
+export function listIntakes(db: Reader): Promise<IntakeWithoutLines[]> {
   return all(
     db,
-    `${INTAKES} where intake.status in ('done', 'undone')
+    `${INTAKES} where intake.status in ('done', 'undone') and ${SEEN}
      group by intake.id, person.name order by intake.started_at desc limit 30`,
+    [db.asker.sites, db.asker.personId],
   );
 }
 
-export async function findIntake(db: Queryable, id: string, lineLimit: number): Promise<Intake | undefined> {
+export async function findIntake(db: Reader, id: string, lineLimit: number): Promise<Intake | undefined> {
   const intake = await one<IntakeWithoutLines>(
     db,
-    `${INTAKES} where intake.id = $1 group by intake.id, person.name`,
-    [id],
+    `${INTAKES} where intake.id = $3 and ${SEEN} group by intake.id, person.name`,
+    [db.asker.sites, db.asker.personId, id],
   );
   return intake && { ...intake, lines: await listLines(db, id, lineLimit) };
 }
@@ -268,12 +278,13 @@ export function listLines(db: Queryable, id: string, limit: number): Promise<Rep
   );
 }
 
-export function findMapping(db: Queryable, shape: string): Promise<KeptMapping | undefined> {
+/** How files of a shape were read. Who does not reach every plant has only what they remembered themselves. */
+export function findMapping(db: Reader, shape: string): Promise<KeptMapping | undefined> {
   return one(
     db,
     `select layout as correct, plans, zone, file_name as "fileName", ${ms('used_at', 'usedAt')}
-     from intake_mapping where shape = $1`,
-    [shape],
+     from intake_mapping where shape = $3 and ($1::bigint[] is null or used_by = $2::bigint)`,
+    [db.asker.sites, db.asker.personId, shape],
   );
 }
 

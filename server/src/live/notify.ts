@@ -3,9 +3,12 @@ import type { Queryable } from '../db/database';
 
 /** Not for browsers: the sessions with these hashes are over. */
 export const SESSION_ENDED = 'sessionEnded';
+/** Not for browsers: what these people may see has changed. */
+export const RIGHTS_CHANGED = 'rightsChanged';
 /** Messages between servers. */
 export type HubMessage =
-  LiveMessage | { readonly topic: typeof SESSION_ENDED; readonly ids: readonly string[] };
+  | LiveMessage
+  | { readonly topic: typeof SESSION_ENDED | typeof RIGHTS_CHANGED; readonly ids: readonly string[] };
 
 export const CHANNEL = 'vivid_beacon';
 /** A NOTIFY payload holds at most 8,000 bytes; an id has at most 19 digits. */

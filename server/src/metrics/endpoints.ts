@@ -44,9 +44,9 @@ export const metricEndpoints = endpoints(metricsApi, {
     }));
   },
 
-  'GET /api/latest': async ({ app, response }) => {
+  'GET /api/latest': async ({ db, response }) => {
     response.setHeader('Content-Type', 'application/json; charset=utf-8');
-    response.end(await latestAsJson(app.pool));
+    response.end(await latestAsJson(db));
     return SENT;
   },
 

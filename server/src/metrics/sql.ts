@@ -261,18 +261,46 @@ export function metricsByNames(
   );
 }
 
-/** Keys that take samples, to say which was meant where a wrong one came. */
-export async function someKeys(db: Queryable, most: number): Promise<string[]> {
+/** What a push token is limited to. */
+export interface TokenReach {
+  readonly plantId: string | null;
+  readonly metricIds: readonly string[] | null;
+}
+
+const REACHED = `($1::bigint is null or exists (select 1 from asset_place place
+    where place.asset_id = metric.asset_id and place.plant_id = $1::bigint))
+  and ($2::bigint[] is null or metric.id = any($2::bigint[]))`;
+
+/** Those of these metrics that a token may write. */
+export async function reachedMetrics(
+  db: Queryable,
+  { plantId, metricIds }: TokenReach,
+  ids: readonly string[],
+): Promise<Set<string>> {
+  const rows = await all<{ id: string }>(
+    db,
+    `select metric.id from metric where ${REACHED} and metric.id = any($3::bigint[])`,
+    [plantId, metricIds, ids],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/** Keys that take samples and that a token may write, to say which was meant where a wrong one came. */
+export async function someKeys(
+  db: Queryable,
+  { plantId, metricIds }: TokenReach,
+  most: number,
+): Promise<string[]> {
   const rows = await all<{ key: string }>(
     db,
-    `select key from metric where origin = 'samples' and removed_at is null order by key limit $1`,
-    [most],
+    `select key from metric where ${REACHED} and origin = 'samples' and removed_at is null order by key limit $3`,
+    [plantId, metricIds, most],
   );
   return rows.map(({ key }) => key);
 }
 
 /** Newest samples as the text of a JSON answer, made by the database in one go. */
-export async function latestAsJson(db: Queryable): Promise<string> {
+export async function latestAsJson(db: Reader): Promise<string> {
   const row = await one<{ text: string }>(
     db,
     `select json_build_object(
@@ -280,7 +308,9 @@ export async function latestAsJson(db: Queryable): Promise<string> {
         't', coalesce(json_agg((extract(epoch from latest.t) * 1000)::bigint), '[]'),
         'v', coalesce(json_agg(case when latest.v = 'NaN' then null else latest.v end), '[]'),
         'q', coalesce(json_agg(latest.q), '[]'))::text as text
-     from metric_latest latest join metric on metric.id = latest.metric_id where metric.removed_at is null`,
+     from metric_latest latest join metric on metric.id = latest.metric_id
+     join asset_place place on place.asset_id = metric.asset_id where ${SEEN}`,
+    [db.asker.sites],
   );
   return row!.text;
 }

@@ -1,11 +1,12 @@
 import { MAX_NOTICES, noticesApi } from '@vivid-beacon/core/src/api/notices';
-import { allows } from '@vivid-beacon/core';
+import { plantsWith } from '@vivid-beacon/core';
+import { withTransaction } from '../db/database';
 import { endpoints } from '../http/endpoint';
 import { listNotices, recipientsOf, writeWish } from './sql';
 
 export const noticeEndpoints = endpoints(noticesApi, {
   'GET /api/notices': async ({ app, query, person }) => {
-    const all = query.of === 'all' && allows(person.role, 'analyst');
+    const all = query.of === 'all' && plantsWith(person.rights, 'analyst') === null;
     return {
       notices: await listNotices(app.pool, all ? null : person.id, MAX_NOTICES),
       standIns: app.standIns,
@@ -17,5 +18,6 @@ export const noticeEndpoints = endpoints(noticesApi, {
     return { byEmail, byText, phone, quiet, zone, email };
   },
 
-  'PUT /api/notice-wish': ({ app, body, person }) => writeWish(app.pool, person.id, body),
+  'PUT /api/notice-wish': ({ app, body, person }) =>
+    withTransaction(app.pool, (db) => writeWish(db, person.id, body)),
 });

@@ -2,6 +2,7 @@ import type { NoticeChannel, NoticeKind } from '@vivid-beacon/core';
 import { sendAt, type NoticeText } from '@vivid-beacon/core/src/alarming';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
+import { peopleWhoSee } from '../people/sql';
 import { addNotice, recipientsOf, type Recipient } from './sql';
 
 /** A notice before it is addressed to each recipient's channels. */
@@ -14,6 +15,8 @@ export interface NoticeDraft {
   readonly address: string;
   readonly alarmId?: string;
   readonly flagId?: string;
+  /** The plant it is about: who does not see it is not told. */
+  readonly plantId: string;
 }
 
 /**
@@ -30,7 +33,8 @@ export async function enqueueNotice(
 ): Promise<string[]> {
   if (personIds.length === 0) return [];
   const names: string[] = [];
-  for (const person of await recipientsOf(db, personIds)) {
+  const seeing = await peopleWhoSee(db, personIds, telling.plantId);
+  for (const person of await recipientsOf(db, [...seeing])) {
     let added = false;
     for (const channel of channelsOf(person)) {
       const id = await addNotice(db, {

@@ -6,6 +6,7 @@ import {
   ruleDraft,
   type Visitor,
   serverWithMetric,
+  peopleOf,
 } from '../testing/testServer';
 import { escalate } from '../alarms/alarmNotices';
 import { enqueueLateFlagNotices } from '../flags/flagNotices';
@@ -14,9 +15,9 @@ import { sendNotices, waitAfter, type Transports } from './send';
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const { test, analyst, operator } = onTestServer('analyst', 'operator');
-let people: Person[];
+let people: readonly Person[];
 beforeAll(async () => {
-  people = (await analyst.call<Person[]>('GET', '/api/people')).body;
+  people = await peopleOf(analyst);
 });
 
 const idOf = (role: string): string => people.find((person) => person.role === role)!.id;
@@ -135,7 +136,14 @@ describe('a notice of an alarm', () => {
     const { withTransaction } = await import('../db/database');
     const since = mark();
     const text = { subject: 'Never', body: '' };
-    const telling = { about: 'nothing', kind: 'flag', urgent: false, text, address: '/' } as const;
+    const telling = {
+      about: 'nothing',
+      kind: 'flag',
+      urgent: false,
+      text,
+      address: '/',
+      plantId: '1',
+    } as const;
     await expect(
       withTransaction(test.server.app.pool, async (db) => {
         expect(await enqueueNotice(db, [idOf('operator')], telling, since)).toEqual(['The operator']);
@@ -324,7 +332,7 @@ describe('two servers on one database', () => {
       mail: async (message) => {
         await test.server.posts.mail(message);
         // The connection of this server breaks, as when it is killed: nothing it did is committed.
-        await test.server.app.pool.query(
+        await test.owner.query(
           `select pg_terminate_backend(pid) from pg_stat_activity
            where state = 'idle in transaction' and pid <> pg_backend_pid() and datname = current_database()`,
         );

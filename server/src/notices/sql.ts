@@ -99,6 +99,31 @@ export function listNotices(db: Queryable, personId: string | null, limit: numbe
   );
 }
 
+/**
+ * Throws away what waits to be sent to a person who may not be told of it any more; digests not sent yet are made anew of what
+ * is left. In the caller's transaction.
+ */
+export async function dropUnreachableNotices(db: Queryable, personId: string): Promise<void> {
+  await db.query(
+    `update notice set digest_id = null where digest_id in (
+       select id from notice where person_id = $1 and kind = 'digest' and sent_at is null)`,
+    [personId],
+  );
+  await db.query(`delete from notice where person_id = $1 and kind = 'digest' and sent_at is null`, [
+    personId,
+  ]);
+  await db.query(
+    `delete from notice where person_id = $1 and sent_at is null and not exists (
+       select 1 from person
+       where person.id = $1 and person.disabled_at is null and (person.role_everywhere is not null or exists (
+         select 1 from person_site site join asset_place place on place.plant_id = site.plant_id
+         where site.person_id = $1 and place.asset_id = coalesce(
+           (select asset_id from flag where flag.id = notice.flag_id),
+           (select metric.asset_id from alarm join metric on metric.id = alarm.metric_id where alarm.id = notice.alarm_id)))))`,
+    [personId],
+  );
+}
+
 /** People and channels for whom notices wait that are due, with how many they were sent since `lately`. */
 export function waitingFor(
   db: Queryable,

@@ -1,14 +1,7 @@
-import {
-  DEFAULT_RULE,
-  type Alarm,
-  type AlarmHealth,
-  type Notice,
-  type PageOf,
-  type Person,
-} from '@vivid-beacon/core';
+import { DEFAULT_RULE, type Alarm, type AlarmHealth, type Notice, type PageOf } from '@vivid-beacon/core';
 import { putInForce } from '../alarms/rules';
 import { addMetric } from '../metrics/sql';
-import { onTestServer, push, serverWithMetric } from '../testing/testServer';
+import { onTestServer, push, serverWithMetric, peopleOf } from '../testing/testServer';
 import { sendNotices } from './send';
 
 const MINUTE = 60_000;
@@ -23,7 +16,7 @@ describe('1,000 alarms in a minute', () => {
 
   beforeAll(async () => {
     const { pool } = test.server.app;
-    const people = (await analyst.call<Person[]>('GET', '/api/people')).body;
+    const people = await peopleOf(analyst);
     const told = people.filter(({ role }) => role === 'operator').map(({ id }) => id);
     for (let area = 0; area < AREAS; area++) {
       const { assetId, token: made } = await serverWithMetric(analyst);

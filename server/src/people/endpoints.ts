@@ -1,23 +1,25 @@
-import { peopleApi } from '@vivid-beacon/core/src/api/people';
 import { promisify } from 'node:util';
-import { BeaconError, type SessionState } from '@vivid-beacon/core';
+import { peopleApi } from '@vivid-beacon/core/src/api/people';
+import { BeaconError, searchWords } from '@vivid-beacon/core';
+import { findAsset } from '../assets/sql';
 import { endpoints, type Call } from '../http/endpoint';
 import { hashOfSession } from '../live/liveHub';
 import { notify, SESSION_ENDED } from '../live/notify';
 import { passwordFits } from './passwords';
-import { findAccount, listPeople } from './sql';
+import { beginSession, sessionState } from './session';
+import { findAccount, findPerson, pageOfPeople } from './sql';
 import { SignInThrottle } from './throttle';
 
-function stateOf(call: Call<unknown, unknown>, person: SessionState['person']): SessionState {
-  return {
-    person,
-    csrfToken: call.app.formTokens.issue(call.request, call.response),
-    demoAccounts: person ? [] : call.app.demoAccounts,
-  };
+/** The state of the session; after a change of rights it goes on under a new id. */
+async function currentState(call: Call) {
+  if (!call.person) return sessionState(call, null);
+  const { rightsChangedAt } = (await findPerson(call.app.pool, call.person.id))!;
+  const renewed = rightsChangedAt > (call.request.session.rightsAt ?? 0);
+  return sessionState(call, renewed ? await beginSession(call, call.person.id) : call.person);
 }
 
 export const peopleEndpoints = endpoints(peopleApi, {
-  'GET /api/session': async (call) => stateOf(call, call.person ?? null),
+  'GET /api/session': (call) => currentState(call),
 
   'POST /api/session': async (call) => {
     const { email, password } = call.body;
@@ -28,10 +30,7 @@ export const peopleEndpoints = endpoints(peopleApi, {
       throw new BeaconError('WRONG_PASSWORD', 'Wrong e-mail address or password.');
     }
     await admitted();
-    const { session } = call.request;
-    await promisify(session.regenerate.bind(session))();
-    call.request.session.personId = account.id;
-    return stateOf(call, { id: account.id, name: account.name, role: account.role });
+    return sessionState(call, await beginSession(call, account.id));
   },
 
   'DELETE /api/session': async ({ app, request, response }) => {
@@ -41,5 +40,9 @@ export const peopleEndpoints = endpoints(peopleApi, {
     await notify(app.pool, SESSION_ENDED, [hashOfSession(sessionID)]);
   },
 
-  'GET /api/people': ({ app }) => listPeople(app.pool),
+  'GET /api/people': async ({ db, query: { search, least, assetId, ...page } }) => {
+    const asset = assetId === undefined ? undefined : await findAsset(db, assetId);
+    if (assetId !== undefined && !asset) throw new BeaconError('NOT_FOUND', 'This asset does not exist.');
+    return pageOfPeople(db, { words: searchWords(search), least, plantId: asset?.plantId }, page);
+  },
 });

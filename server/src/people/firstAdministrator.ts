@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Pool } from '../db/database';
 import { hashPassword } from './passwords';
+import { rightsEverywhere } from '@vivid-beacon/core';
 import { addPerson, countPeople } from './sql';
 
 /**
@@ -12,6 +13,12 @@ export async function makeFirstAdministrator(pool: Pool, email: string, at: numb
   if ((await countPeople(pool)) > 0) return null;
   const password = randomBytes(15).toString('base64url');
   const passwordHash = await hashPassword(password);
-  await addPerson(pool, { email, name: 'Administrator', role: 'administrator', passwordHash, at });
+  await addPerson(pool, {
+    email,
+    name: 'Administrator',
+    rights: rightsEverywhere('administrator'),
+    passwordHash,
+    at,
+  });
   return password;
 }

@@ -27,7 +27,11 @@ export const remarkEndpoints = endpoints(remarksApi, {
     await changeAndNotify(
       app.pool,
       'logs',
-      (own) => removeRemark(readAs(own, db.asker), params.id),
+      async (own) => {
+        if (!(await removeRemark(readAs(own, db.asker), params.id))) {
+          throw new BeaconError('NOT_FOUND', 'This remark does not exist any more.');
+        }
+      },
       () => [params.id],
     );
   },

@@ -45,11 +45,13 @@ export async function addRemark(
   return row!.id;
 }
 
-/** Takes away a remark on an asset that the asker may see. */
-export async function removeRemark(db: Reader, id: string): Promise<void> {
-  await db.query(
+/** Takes away a remark on an asset that the asker may see. @returns false when there is none. */
+export async function removeRemark(db: Reader, id: string): Promise<boolean> {
+  const row = await one(
+    db,
     `delete from remark using asset_place place
-     where place.asset_id = remark.asset_id and ${SEEN_PLANT} and remark.id = $2`,
+     where place.asset_id = remark.asset_id and ${SEEN_PLANT} and remark.id = $2 returning remark.id`,
     [db.asker.sites, id],
   );
+  return row !== undefined;
 }

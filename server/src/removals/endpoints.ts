@@ -24,17 +24,17 @@ const KINDS = {
 const kindOf = (text: string): Restorable => RESTORABLE.find((each) => each === text)!;
 
 export const removalEndpoints = endpoints(removalsApi, {
-  'GET /api/metrics/:id/removal': async ({ app, db, params }) => {
+  'GET /api/metrics/:id/removal': async ({ db, params }) => {
     await needMetrics(db, [params.id]);
-    return effectsOfRemoval(app.pool, 'metric', params.id);
+    return effectsOfRemoval(db, 'metric', params.id);
   },
 
-  'GET /api/removals/:kind/:id': async ({ app, db, params }) => {
+  'GET /api/removals/:kind/:id': async ({ db, params }) => {
     const kind = kindOf(params.kind);
     if (!(await KINDS[kind].find(db, params.id))) {
       throw new BeaconError('NOT_FOUND', `This ${kind} does not exist any more.`);
     }
-    return effectsOfRemoval(app.pool, kind, params.id);
+    return effectsOfRemoval(db, kind, params.id);
   },
 
   'GET /api/removals': ({ db, query: { search, ...page } }) => pageOfRemovals(db, searchWords(search), page),

@@ -3,7 +3,6 @@ import type {
   ErrorBody,
   Flag,
   PageOf,
-  Person,
   RemovalEffect,
   RemovedThing,
   Restorable,
@@ -11,7 +10,7 @@ import type {
 import { WHOLE_SCOPE } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
 import { keepScopes } from '../alarms/rules';
-import { indicatorDraft, onTestServer, serverWithMetric } from '../testing/testServer';
+import { indicatorDraft, onTestServer, serverWithMetric, peopleOf } from '../testing/testServer';
 
 const { test, analyst } = onTestServer('analyst');
 
@@ -49,7 +48,7 @@ async function boardOn(metricId: string, part: object, assetIds: readonly string
 describe('an asset', () => {
   it('goes when its metrics were removed and its flags are closed, and comes back with its name', async () => {
     const { assetId, metricId } = await serverWithMetric(analyst);
-    const [{ id: toPersonId }] = (await analyst.call<Person[]>('GET', '/api/people')).body;
+    const [{ id: toPersonId }] = await peopleOf(analyst);
     const asked = { title: 'Pads worn', note: '', toPersonId, dueAt: test.clock.now, assetId };
     const flag = await analyst.call<Flag>('POST', '/api/flags', asked);
     expect(flag.status).toBe(200);

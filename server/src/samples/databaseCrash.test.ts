@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import pg from 'pg';
-import type { PushAnswer } from '@vivid-beacon/core';
+import { rightsEverywhere, type PushAnswer } from '@vivid-beacon/core';
 import { addAsset } from '../assets/sql';
 import { openPool } from '../db/database';
 import { migrate } from '../db/migrate';
@@ -56,7 +56,7 @@ describe('a PostgreSQL that is killed while samples arrive', () => {
     const createdBy = await addPerson(pool, {
       email: 'a@b.example',
       name: 'A',
-      role: 'analyst',
+      rights: rightsEverywhere('analyst'),
       passwordHash: 'x',
       at,
     });

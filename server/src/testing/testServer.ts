@@ -3,8 +3,16 @@ import { readdir, readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { hash } from '@node-rs/argon2';
 import { emptyBalance } from '@vivid-beacon/core/src/intakeFiles';
-import { encodeColumns, type Alarm, type PageOf, type Role, type SessionState } from '@vivid-beacon/core';
-import { openPool } from '../db/database';
+import {
+  encodeColumns,
+  rightsEverywhere,
+  type Alarm,
+  type PageOf,
+  type Person,
+  type Role,
+  type SessionState,
+} from '@vivid-beacon/core';
+import { openPool, type Pool } from '../db/database';
 import { migrate, MIGRATIONS_FOLDER } from '../db/migrate';
 import { addPerson } from '../people/sql';
 import { runServer, type RunningServer } from '../runServer';
@@ -35,6 +43,8 @@ export interface TestServer {
   readonly visitor: () => Visitor;
   /** A visitor signed in with this role. */
   readonly as: (role: Role) => Promise<Visitor>;
+  /** The database with the rights of its owner; what the server itself works with has fewer. */
+  readonly owner: Pool;
   readonly stop: () => Promise<void>;
 }
 
@@ -64,7 +74,7 @@ function peopledTemplate(): Promise<string> {
         await addPerson(pool, {
           email: `${role}@test.example`,
           name: `The ${role}`,
-          role,
+          rights: rightsEverywhere(role),
           passwordHash,
           at: TEST_NOW,
         });
@@ -110,7 +120,9 @@ export async function startTestServer({
     { now: () => clock.now, jobs: false, pushThread: false },
   );
   const visitor = (): Visitor => makeVisitor(server.url);
+  const owner = openPool(databaseUrl, () => undefined, { connections: 2 });
   return {
+    owner,
     url: server.url,
     databaseUrl,
     server,
@@ -122,6 +134,7 @@ export async function startTestServer({
       return one;
     },
     stop: async () => {
+      await owner.end();
       await server.stop();
       await database.drop();
     },
@@ -281,6 +294,11 @@ export function indicatorDraft(assetId: string, metricId: string, part: object =
     decimals: 1,
     ...part,
   };
+}
+
+/** The people that a visitor sees. */
+export async function peopleOf(visitor: Visitor): Promise<readonly Person[]> {
+  return (await visitor.call<PageOf<Person>>('GET', '/api/people?limit=500')).body.items;
 }
 
 /** Every alarm of a rule, oldest first. */

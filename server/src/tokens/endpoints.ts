@@ -1,43 +1,85 @@
 import { tokensApi } from '@vivid-beacon/core/src/api/tokens';
 import { BeaconError, type MetricKind } from '@vivid-beacon/core';
 import { findAsset } from '../assets/sql';
-import { readAs } from '../db/reader';
+import { readAs, type Reader } from '../db/reader';
 import { withTransaction } from '../db/database';
 import { endpoints } from '../http/endpoint';
 import { notify } from '../live/notify';
 import { makeMetric } from '../metrics/makeMetric';
 import { needMetrics } from '../metrics/metrics';
 import { listHeard, mapSeries } from '../arrivals/heardSql';
-import { addToken, changeRule, listTokens, revokeToken } from './sql';
+import { addToken, changeRule, findToken, listTokens, revokeToken } from './sql';
 import { makeToken } from './tokenOfRequest';
 
-export const tokenEndpoints = endpoints(tokensApi, {
-  'GET /api/push-tokens': ({ app }) => listTokens(app.pool),
+/** What a new token may write at. @throws {BeaconError} BAD_INPUT for what the caller does not reach. */
+async function checkReach(
+  db: Reader,
+  { plantId, metricIds }: { readonly plantId: string | null; readonly metricIds: readonly string[] | null },
+): Promise<void> {
+  if (plantId === null) {
+    if (db.asker.sites === null) return;
+    throw new BeaconError(
+      'BAD_INPUT',
+      'A token for every plant takes the role analyst at every plant.',
+      'plantId',
+    );
+  }
+  const plant = await findAsset(db, plantId);
+  if (!plant || plant.parentId !== null)
+    throw new BeaconError('BAD_INPUT', 'This plant does not exist.', 'plantId');
+  if (metricIds === null) return;
+  const elsewhere = [...(await needMetrics(db, metricIds)).values()].find((row) => row.plantId !== plantId);
+  if (!elsewhere) return;
+  throw new BeaconError('BAD_INPUT', `${elsewhere.name} belongs to ${elsewhere.plantName}.`, 'metricIds');
+}
 
-  'POST /api/push-tokens': async ({ app, body, person }) => {
+async function needToken(db: Reader, id: string): Promise<{ plantId: string | null }> {
+  const token = await findToken(db, id);
+  if (!token) throw gone();
+  return token;
+}
+
+export const tokenEndpoints = endpoints(tokensApi, {
+  'GET /api/push-tokens': ({ db }) => listTokens(db),
+
+  'POST /api/push-tokens': async ({ app, db, body, person }) => {
+    const { metricIds, endsAt } = body;
+    await checkReach(db, { plantId: body.plantId, metricIds });
+    if (endsAt !== null && endsAt <= app.now()) {
+      throw new BeaconError('BAD_INPUT', 'The token would have ended already.', 'endsAt');
+    }
     const { token, hash } = makeToken();
-    const id = await addToken(app.pool, { name: body.name, hash, createdBy: person.id, at: app.now() });
+    const id = await withTransaction(app.pool, (own) =>
+      addToken(own, { ...body, hash, createdBy: person.id, at: app.now() }),
+    );
     return { id, token };
   },
 
-  'DELETE /api/push-tokens/:id': async ({ app, params }) => {
-    if (!(await revokeToken(app.pool, params.id, app.now()))) {
-      throw gone();
-    }
+  'DELETE /api/push-tokens/:id': async ({ app, db, params }) => {
+    await needToken(db, params.id);
+    const done = await withTransaction(app.pool, (own) => revokeToken(own, params.id, app.now()));
+    if (!done) throw gone();
     app.tokens.forget();
   },
 
   'PUT /api/push-tokens/:id/rule': async ({ app, db, params, body }) => {
-    if (body.parentId !== null && !(await findAsset(db, body.parentId))) {
-      throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'parentId');
+    const { plantId } = await needToken(db, params.id);
+    const parent = body.parentId === null ? null : await findAsset(db, body.parentId);
+    if (parent === undefined) throw new BeaconError('BAD_INPUT', 'This asset does not exist.', 'parentId');
+    if (parent && plantId !== null && parent.plantId !== plantId) {
+      throw new BeaconError('BAD_INPUT', `${parent.title} is not at the plant of this token.`, 'parentId');
     }
-    if (!(await changeRule(app.pool, params.id, body))) throw gone();
+    if (!(await withTransaction(app.pool, (own) => changeRule(own, params.id, body)))) throw gone();
     app.tokens.forget();
   },
 
-  'GET /api/push-tokens/:id/heard': ({ app, params }) => listHeard(app.pool, params.id),
+  'GET /api/push-tokens/:id/heard': async ({ db, params }) => {
+    await needToken(db, params.id);
+    return listHeard(db, params.id);
+  },
 
   'POST /api/push-tokens/:id/heard': async ({ app, db, params, body }) => {
+    await needToken(db, params.id);
     const metricId = await withTransaction(app.pool, async (client) => {
       const own = readAs(client, db.asker);
       const { make } = body;

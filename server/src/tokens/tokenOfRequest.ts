@@ -4,8 +4,8 @@ import { BeaconError } from '@vivid-beacon/core';
 import type { AppContext, UsedToken } from '../http/appContext';
 
 /** A token that is shown once, and its hash that is kept. */
-export function makeToken(): { readonly token: string; readonly hash: Buffer } {
-  const token = `vb_${randomBytes(32).toString('base64url')}`;
+export function makeToken(prefix = 'vb_'): { readonly token: string; readonly hash: Buffer } {
+  const token = `${prefix}${randomBytes(32).toString('base64url')}`;
   return { token, hash: hashToken(token) };
 }
 

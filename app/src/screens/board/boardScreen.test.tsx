@@ -4,6 +4,7 @@ import { emptyReadout } from '@vivid-beacon/core/src/boards';
 import { Refused, renderScreen, type Answers, type SentRequest } from '../../testing/renderScreen';
 import { BoardScreen } from './BoardScreen';
 import { useUndoStore } from '../../stores/undoStore';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockRouter = { push: jest.fn(), navigate: jest.fn(), replace: jest.fn(), setParams: jest.fn() };
@@ -38,7 +39,7 @@ const TWO = [note('a', 'Shift rules'), note('b', 'Who to call')];
 function show(role: Role, readouts: readonly Readout[] = TWO, answers: Answers = {}) {
   let kept = board(readouts);
   return renderScreen(<BoardScreen boardId="3" />, {
-    'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Ines Varga', '1')),
     'GET /api/boards/3': () => kept,
     'PUT /api/boards/3': ({ body }: SentRequest) => {
       kept = { ...kept, ...(body as Pick<Board, 'title' | 'document'>), revision: kept.revision + 1 };

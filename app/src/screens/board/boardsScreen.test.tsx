@@ -4,6 +4,7 @@ import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { BoardsScreen } from './BoardsScreen';
 // Imported here, so that no query waits for the script the screen loads lazily.
 import '../boardScreens';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -20,7 +21,7 @@ const board = (id: string, title: string, part: Partial<ListedBoard> = {}): List
 });
 const show = (role: Role, boards: readonly ListedBoard[], answers: Answers = {}) =>
   renderScreen(<BoardsScreen />, {
-    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
     'GET /api/boards': boards,
     ...answers,
   });

@@ -71,7 +71,7 @@ function Detail({
   const palette = usePalette();
   const router = useRouter();
   const person = usePerson();
-  const build = mayBuild(person);
+  const build = mayBuild(person, asset.plantId);
   const remove = useRemoveAsset();
   const [open, setOpen] = useState<Open>(null);
   // Each kind in the order in which the server gives them.
@@ -108,7 +108,7 @@ function Detail({
         </View>
       )}
       <View style={styles.buttons}>
-        {mayAct(person) && <Button label="Enter a stop" onPress={() => setOpen('stop')} />}
+        {mayAct(person, asset.plantId) && <Button label="Enter a stop" onPress={() => setOpen('stop')} />}
         {build && <Button label="Edit asset" variant="quiet" onPress={() => setOpen('edit')} />}
         {build && <Button label="Add below" variant="quiet" onPress={() => setOpen('below')} />}
         {build && (

@@ -13,7 +13,7 @@ import { DataPlaces } from './DataPlaces';
 /** The working calendar of each plant. */
 export function CalendarsScreen() {
   const query = usePlants();
-  const build = mayBuild(usePerson());
+  const person = usePerson();
   const [chosen, setChosen] = useState<string | null>(null);
   const plants = query.data ?? [];
   const plant = plants.find(({ id }) => id === chosen) ?? plants[0];
@@ -32,7 +32,12 @@ export function CalendarsScreen() {
               />
               <QueryResult query={calendar} reading="Loading the calendar">
                 {(document) => (
-                  <CalendarEditor key={plant.id} plant={plant} calendar={document} mayEdit={build} />
+                  <CalendarEditor
+                    key={plant.id}
+                    plant={plant}
+                    calendar={document}
+                    mayEdit={mayBuild(person, plant.id)}
+                  />
                 )}
               </QueryResult>
             </>

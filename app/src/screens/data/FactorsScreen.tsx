@@ -14,14 +14,14 @@ import { Row } from '../../components/Row';
 import { Tray } from '../../components/Tray';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../../api/mayAct';
+import { mayEverywhere } from '../../api/mayAct';
 import { DataPlaces } from './DataPlaces';
 import { readTyped } from '../../components/readTyped';
 
 /** Equivalence factors that derived metrics can use: kg of CO2 per kWh and the like, by date. */
 export function FactorsScreen() {
   const palette = usePalette();
-  const build = mayBuild(usePerson());
+  const build = mayEverywhere(usePerson(), 'analyst');
   const factors = useFactors();
   const [edited, setEdited] = useState<Factor | 'new' | null>(null);
   return (

@@ -119,7 +119,7 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
   );
   const coverage = useCoverage(metric.id, COVERAGE_DAYS, sampled);
   const remarks = useRemarks(metric.assetId, window.start, window.end);
-  const build = mayBuild(person);
+  const build = mayBuild(person, metric.plantId);
   return (
     <View onLayout={onLayout}>
       <View style={styles.facts}>
@@ -159,7 +159,9 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
             onPress={() => router.push(`/data/derived/${metric.id}`)}
           />
         )}
-        {mayAct(person) && <Button variant="quiet" label="Add a remark" onPress={() => setOpen('remark')} />}
+        {mayAct(person, metric.plantId) && (
+          <Button variant="quiet" label="Add a remark" onPress={() => setOpen('remark')} />
+        )}
         {build && (
           <RemoveThing
             what="metric"
@@ -206,7 +208,11 @@ function MetricDetail({ metric }: { readonly metric: Metric }) {
         </Section>
       )}
       <Section title="Remarks" aside={String(remarks.data?.length ?? 0)}>
-        <RemarkList remarks={remarks.data ?? []} zone={metric.zone} mayRemove={mayAct(person)} />
+        <RemarkList
+          remarks={remarks.data ?? []}
+          zone={metric.zone}
+          mayRemove={mayAct(person, metric.plantId)}
+        />
       </Section>
       {metric.kind === 'level' && /^(°C|°F|K|℃)$/.test(metric.unit) && (
         <DegreeDays metric={metric} window={spec} />

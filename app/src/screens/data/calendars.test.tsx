@@ -1,8 +1,9 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { Asset, WorkingCalendar } from '@vivid-beacon/core';
+import type { Asset, WorkingCalendar, Role } from '@vivid-beacon/core';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
 import { CalendarEditor } from './CalendarEditor';
 import { CalendarsScreen } from './CalendarsScreen';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 jest.mock('expo-router', () => ({ useRouter: () => ({ push: jest.fn(), navigate: jest.fn() }) }));
@@ -187,8 +188,8 @@ describe('holidays', () => {
 });
 
 describe('the calendars', () => {
-  const session = (role: string) => ({
-    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+  const session = (role: Role) => ({
+    'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
   });
 
   it('are those of the plants, one after another', async () => {

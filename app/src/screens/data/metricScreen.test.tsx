@@ -5,6 +5,7 @@ import { useUndoStore } from '../../stores/undoStore';
 import { MetricScreen } from './MetricScreen';
 // Imported here, so that no query waits for the script the screen loads lazily.
 import '../boardScreens';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 jest.mock('../../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
@@ -50,7 +51,7 @@ const samples = (count: number): Bytes =>
 
 function show(role: Role, part: Partial<Metric> = {}, answers: Answers = {}) {
   return renderScreen(<MetricScreen metricId="5" />, {
-    'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Ines Varga', '1')),
     'GET /api/metrics': [{ ...metric, ...part }],
     'POST /api/readings/trend': trend(),
     'GET /api/metrics/5/coverage': { zone: 'UTC', day: [NOW - 24 * HOUR], coverage: [0.5], samples: [700] },

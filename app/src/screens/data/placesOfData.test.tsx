@@ -9,6 +9,7 @@ import { FilesScreen } from './FilesScreen';
 import { JobLog } from './JobLog';
 // Imported here, so that no query waits for the script the screen loads lazily.
 import './fileScreens';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -23,7 +24,7 @@ const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 const NOW = Date.now();
 const session = (role: Role): Answers => ({
-  'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+  'GET /api/session': signedIn(personOf(role, 'Ines Varga', '1')),
 });
 const metric = (id: string, part: Partial<Metric> = {}): Metric =>
   ({

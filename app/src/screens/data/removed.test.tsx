@@ -2,6 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react';
 import type { RemovedMetric, Role } from '@vivid-beacon/core';
 import { renderScreen } from '../../testing/renderScreen';
 import { RemovedScreen } from './RemovedScreen';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 jest.mock('expo-router', () => ({ useRouter: () => ({ push: jest.fn(), navigate: jest.fn() }) }));
@@ -24,7 +25,7 @@ const removed = (id: string, part: Partial<RemovedMetric> = {}): RemovedMetric =
 
 function show(role: Role) {
   return renderScreen(<RemovedScreen />, {
-    'GET /api/session': { person: { id: '1', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Ines Varga', '1')),
     'GET /api/removed-metrics': {
       items: [removed('7'), removed('8', { name: 'Gas', taken: 'Another metric bears its name now.' })],
       total: 2,

@@ -42,8 +42,8 @@ export function FlagScreen({ flagId }: { readonly flagId: string }) {
   // Its taker, its giver, or an analyst; the server checks it too.
   const theirs =
     flag !== undefined &&
-    mayAct(person) &&
-    (mayBuild(person) || flag.to.id === person!.id || flag.from.id === person!.id);
+    mayAct(person, flag.plantId) &&
+    (mayBuild(person, flag.plantId) || flag.to.id === person!.id || flag.from.id === person!.id);
   const done = (): void => setDoing(null);
   return (
     <Page
@@ -84,7 +84,7 @@ export function FlagScreen({ flagId }: { readonly flagId: string }) {
       <Refusal of={take} />
       <Refusal of={reopen} />
       <QueryResult query={query} reading="Loading the flag">
-        {(found) => <FlagSheet {...found} mayComment={mayAct(person)} />}
+        {(found) => <FlagSheet {...found} mayComment={mayAct(person, found.flag.plantId)} />}
       </QueryResult>
       {flag && (
         <>

@@ -11,7 +11,7 @@ import { Section } from '../../components/Section';
 import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';
 import { useNow } from '../../hooks/useNow';
-import { mayBuild } from '../../api/mayAct';
+import { mayEverywhere } from '../../api/mayAct';
 import { CauseList } from './CauseList';
 import { FlagRow } from './FlagRow';
 
@@ -56,7 +56,7 @@ export function FlagsScreen() {
       term="flag"
       onBack={() => router.navigate('/')}
       backName="Back to On watch"
-      tools={mayBuild(person) && <Button label="Causes" onPress={() => setCauses(true)} />}
+      tools={mayEverywhere(person, 'analyst') && <Button label="Causes" onPress={() => setCauses(true)} />}
     >
       <WordRow name="Which flags" options={LISTS} chosen={list} onChoose={setList} />
       <SearchField

@@ -13,7 +13,7 @@ export function HandOnForm({ flag, onDone }: { readonly flag: Flag; readonly onD
   const [remark, setRemark] = useState('');
   return (
     <>
-      <TakerPick chosen={toPersonId} onChoose={setPerson} without={flag.to.id} />
+      <TakerPick assetId={flag.plantId} chosen={toPersonId} onChoose={setPerson} without={flag.to.id} />
       <Field label="Why" value={remark} onChange={setRemark} multiline />
       <Refusal of={hand} />
       <Button

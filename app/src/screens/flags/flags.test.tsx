@@ -5,6 +5,7 @@ import { Refused, renderScreen, type Answers } from '../../testing/renderScreen'
 import { CauseList } from './CauseList';
 import { FlagScreen } from './FlagScreen';
 import { FlagsScreen } from './FlagsScreen';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -44,7 +45,7 @@ const flag = (id: string, part: Partial<Flag> = {}): Flag => ({
   ...part,
 });
 const as = (person: Person): Answers => ({
-  'GET /api/session': { person, csrfToken: 'x', demoAccounts: [] },
+  'GET /api/session': signedIn(personOf(person.role, person.name, person.id)),
 });
 const event = (kind: FlagEvent['kind'], personName: string, remark = ''): FlagEvent => ({
   id: kind,

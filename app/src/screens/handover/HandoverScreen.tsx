@@ -98,7 +98,7 @@ function Sheet({
             {notes.map(({ id, text, author }) => (
               <Row key={id} title={text} second={author} last />
             ))}
-            {mayAct(person) ? (
+            {mayAct(person, handover.plantId) ? (
               <RemarkField
                 label="Add a note for the next shift"
                 pending={add.isPending}

@@ -1,11 +1,12 @@
 import { screen, waitFor } from '@testing-library/react';
-import type { Alarm, Flag, Handover, Metric, Watch } from '@vivid-beacon/core';
+import type { Alarm, Flag, Handover, Metric, Watch, Role } from '@vivid-beacon/core';
 import { madeAlarm } from '../../testing/madeAlarm';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { QUIET_WATCH, watchOf } from '../../testing/usual';
 import { WatchNeeds } from '../watch/WatchNeeds';
 import { HandoverScreen } from './HandoverScreen';
 import { handoverText } from './handoverText';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -52,10 +53,10 @@ const handover = {
   silent: { feeds: [], count: {} },
   notes: [{ id: '3', text: 'Soap is low', author: 'Marit', at: NOW - HOUR }],
 } as unknown as Handover;
-const session = (role: string): Answers => ({
-  'GET /api/session': { person: { id: '1', name: 'Dele', role }, csrfToken: 'x', demoAccounts: [] },
+const session = (role: Role): Answers => ({
+  'GET /api/session': signedIn(personOf(role, 'Dele', '1')),
 });
-const answers = (role: string): Answers => ({
+const answers = (role: Role): Answers => ({
   ...session(role),
   'GET /api/on-watch': QUIET_WATCH,
   'GET /api/handover': handover,

@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { HEALTH_DAYS, type AlarmHealth, type HealthCheck } from '@vivid-beacon/core';
 import { useKeepOperators } from '../../api/changes';
-import { mayBuild } from '../../api/mayAct';
+import { mayEverywhere } from '../../api/mayAct';
 import { useAlarmHealth, useWatch } from '../../api/queries';
 import { usePerson } from '../../api/session';
 import { QueryResult } from '../../components/QueryResult';
@@ -34,7 +34,7 @@ export function AlarmHealthScreen() {
   const router = useRouter();
   const [days, setDays] = useState<(typeof HEALTH_DAYS)[number]>(7);
   const [operators, setOperators] = useState<number | null>(null);
-  const build = mayBuild(usePerson());
+  const build = mayEverywhere(usePerson(), 'analyst');
   const keep = useKeepOperators();
   const query = useAlarmHealth(days, operators);
   const chosen = operators ?? query.data?.health.operators;

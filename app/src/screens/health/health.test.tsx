@@ -6,11 +6,13 @@ import {
   type AlarmRule,
   type Annunciation,
   type Metric,
+  type Role,
 } from '@vivid-beacon/core';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { QUIET_WATCH } from '../../testing/usual';
 import { RuleEditorScreen } from '../RuleEditorScreen';
 import { AlarmHealthScreen } from './AlarmHealthScreen';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -26,8 +28,8 @@ const alarms: Annunciation[] = Array.from({ length: 30 }, (_, i) => ({
   acknowledgedAt: i === 0 ? 2 * MINUTE : null,
 }));
 const health = alarmHealth(alarms, WEEK, 1);
-const answers = (role: string): Answers => ({
-  'GET /api/session': { person: { id: '1', name: 'Ines', role }, csrfToken: 'x', demoAccounts: [] },
+const answers = (role: Role): Answers => ({
+  'GET /api/session': signedIn(personOf(role, 'Ines', '1')),
   'GET /api/on-watch': QUIET_WATCH,
   'PUT /api/alarm-health/operators': undefined,
   'GET /api/alarm-health': {

@@ -63,7 +63,7 @@ export function IndicatorScreen({
 }) {
   const router = useRouter();
   const query = useIndicator(indicatorId);
-  const build = mayBuild(usePerson());
+  const build = mayBuild(usePerson(), query.data?.indicator.plantId);
   const remove = useRemoveIndicator();
   return (
     <Page

@@ -22,7 +22,7 @@ interface PeriodTrayProps {
 
 /** How the value of one past period was made, by the definition that judged it; from here it is handed to a person. */
 export function PeriodTray({ indicator, versions, past, period, onClose }: PeriodTrayProps) {
-  const act = mayAct(usePerson());
+  const act = mayAct(usePerson(), indicator.plantId);
   const [flagging, setFlagging] = useState(false);
   const judgedBy = versions.find(({ version }) => version === period?.version)?.definition;
   const query = useReading(

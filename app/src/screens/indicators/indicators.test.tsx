@@ -1,5 +1,5 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import type { Metric, IndicatorPast } from '@vivid-beacon/core';
+import type { Metric, IndicatorPast, Role } from '@vivid-beacon/core';
 import { emptyReadout, followIndicators } from '@vivid-beacon/core/src/boards';
 import { madeIndicator } from '../../testing/madeIndicator';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
@@ -9,6 +9,7 @@ import { IndicatorScreen } from './IndicatorScreen';
 import { IndicatorsScreen } from './IndicatorsScreen';
 import { indicatorChangeWords, judgeWords, shownValue } from './indicatorWords';
 import { otherJudge, withMetric } from './indicatorDraft';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -60,8 +61,8 @@ const past: IndicatorPast = {
     },
   ],
 };
-const answers = (role: string): Answers => ({
-  'GET /api/session': { person: { id: '5', name: 'Ines Varga', role }, csrfToken: 'x', demoAccounts: [] },
+const answers = (role: Role): Answers => ({
+  'GET /api/session': signedIn(personOf(role, 'Ines Varga', '5')),
   'GET /api/indicators': [indicator],
   'GET /api/indicators/1': {
     indicator,

@@ -6,16 +6,13 @@ import { lookAtText, standInIntake } from '../../testing/standInIntake';
 import { IntakeCheck } from './IntakeCheck';
 import { IntakeConfirm } from './IntakeConfirm';
 import { IntakeResult } from './IntakeResult';
+import { signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 jest.mock('expo-router', () => ({ useRouter: () => ({ navigate: jest.fn() }) }));
 
 const SESSION = {
-  'GET /api/session': {
-    person: { id: '1', name: 'Ines', role: 'analyst' },
-    csrfToken: 'form',
-    demoAccounts: [],
-  },
+  'GET /api/session': signedIn('analyst'),
 };
 const PLANT: Asset = {
   id: '1',

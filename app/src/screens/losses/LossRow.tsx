@@ -22,7 +22,7 @@ export function LossRow({ row, longest }: LossRowProps) {
   const palette = usePalette();
   const router = useRouter();
   const path = usePathname();
-  const act = mayAct(usePerson());
+  const act = mayAct(usePerson(), row.plantId);
   const [flagging, setFlagging] = useState(false);
   const done = (): void => setFlagging(false);
   return (

@@ -1,8 +1,9 @@
 import { screen, waitFor } from '@testing-library/react';
-import type { IndicatorLoss } from '@vivid-beacon/core';
+import type { IndicatorLoss, Role } from '@vivid-beacon/core';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { LossesScreen } from './LossesScreen';
 import { lossWords } from './lossWords';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -28,8 +29,8 @@ const loss = (id: string, part: Partial<IndicatorLoss> = {}): IndicatorLoss => (
   by: null,
   ...part,
 });
-const answers = (role: string): Answers => ({
-  'GET /api/session': { person: { id: '5', name: 'Dele', role }, csrfToken: 'x', demoAccounts: [] },
+const answers = (role: Role): Answers => ({
+  'GET /api/session': signedIn(personOf(role, 'Dele', '5')),
   'GET /api/indicators/time-by-level': [loss('1'), loss('2', { breachMs: 0, cautionMs: 0 })],
   'GET /api/people': [{ id: '6', name: 'Marit Oduya', role: 'operator' }],
   'POST /api/flags': {},

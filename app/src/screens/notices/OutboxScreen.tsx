@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import type { Notice, Outbox } from '@vivid-beacon/core';
-import { mayBuild } from '../../api/mayAct';
+import { mayEverywhere } from '../../api/mayAct';
 import { useNoticeWish, useOutbox } from '../../api/notices';
 import { usePerson } from '../../api/session';
 import { QueryResult } from '../../components/QueryResult';
@@ -23,7 +23,7 @@ import { wishWords } from './wishWords';
 export function OutboxScreen() {
   const palette = usePalette();
   const router = useRouter();
-  const build = mayBuild(usePerson());
+  const build = mayEverywhere(usePerson(), 'analyst');
   const [of, setOf] = useState<'me' | 'all'>('me');
   const [open, setOpen] = useState<Notice | null>(null);
   const [changing, setChanging] = useState(false);

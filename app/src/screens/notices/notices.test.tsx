@@ -1,8 +1,9 @@
 import { screen, waitFor } from '@testing-library/react';
-import type { Notice } from '@vivid-beacon/core';
+import type { Notice, Role } from '@vivid-beacon/core';
 import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { noticeState } from './noticeWords';
 import { OutboxScreen } from './OutboxScreen';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -27,8 +28,8 @@ const notice = (part: Partial<Notice> = {}): Notice => ({
   caughtAt: null,
   ...part,
 });
-const answers = (role: string, notices: Notice[]): Answers => ({
-  'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+const answers = (role: Role, notices: Notice[]): Answers => ({
+  'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
   'GET /api/notices': { notices, standIns: { email: true, text: false } },
   'GET /api/notice-wish': {
     byEmail: true,

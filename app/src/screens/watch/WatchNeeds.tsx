@@ -96,7 +96,7 @@ interface NeedRowProps {
 
 function NeedRow({ need, acknowledge, last }: NeedRowProps) {
   const router = useRouter();
-  const act = mayAct(usePerson());
+  const act = mayAct(usePerson(), need.plantId);
   const { title, second, href } = needWords(need);
   const asks = need.kind === 'alarm' && need.alarm.state !== 'latchedAcknowledged' && act;
   return (

@@ -5,6 +5,7 @@ import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { DEFAULT_METRIC, watchOf } from '../../testing/usual';
 import { coastLights } from '../coastLights';
 import { OnWatchScreen } from '../OnWatchScreen';
+import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
 const mockPush = jest.fn();
@@ -121,7 +122,7 @@ const watch = (part: Partial<Watch> = {}): Watch =>
 
 function show(given: Watch, role: Role = 'operator', answers: Answers = {}) {
   return renderScreen(<OnWatchScreen />, {
-    'GET /api/session': { person: { id: '1', name: 'Dele Marsh', role }, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
     'GET /api/on-watch': given,
     ...answers,
   });

@@ -5,7 +5,7 @@ import { runFuzz } from './runFuzz';
  * A few hundred of the requests that `npm run fuzz` sends by the ten thousand, always the same ones so that a
  * failure repeats.
  */
-const REQUESTS = 400;
+const REQUESTS = 500;
 const SEED = 20_261_128;
 
 it('no odd request is answered 5xx or not at all', async () => {

@@ -173,6 +173,14 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
     'GET /api/handover': [{ plantId }],
     'GET /api/holidays': [{ country: 'GB', from: 2026, to: 2027 }],
     'GET /api/intake-mappings': [{ shape: SHAPE }],
+    'POST /api/accounts': [{ name: 'New', email: 'new@test.example', rights: { everywhere: 'viewer' } }],
+    'PUT /api/accounts/:id': [
+      { name: 'New', email: 'other@test.example', rights: { everywhere: 'administrator' } },
+      { name: 'New', email: 'new@test.example', rights: { plants: { [plantId]: 'analyst' } } },
+    ],
+    'PUT /api/accounts/:id/disabled': [{ disabled: false }],
+    'POST /api/accounts/:id/invitation': [{ holdsForH: 24 }],
+    'PUT /api/own-account': [{ name: 'The administrator' }],
     'POST /api/session': [
       { email: ADMINISTRATOR, password: PASSWORD },
       { email: 'nobody@test.example', password: 'x' },

@@ -1,4 +1,5 @@
 import { once } from 'node:events';
+import { rightsEverywhere } from '@vivid-beacon/core';
 import { openPool, type Pool } from '../../db/database';
 import { hashPassword } from '../../people/passwords';
 import { addPerson } from '../../people/sql';
@@ -29,7 +30,7 @@ export async function startWatchedProcess(databaseUrl: string): Promise<WatchedP
   await addPerson(pool, {
     email: ADMINISTRATOR,
     name: 'The administrator',
-    role: 'administrator',
+    rights: rightsEverywhere('administrator'),
     passwordHash,
     at: Date.now(),
   });

@@ -1,0 +1,11 @@
+import { rightsEverywhere, type Role, type SessionState, type SignedInPerson } from '@vivid-beacon/core';
+
+/** A person with a role at every plant. */
+export function personOf(role: Role, name = 'Ines Varga', id = '1'): SignedInPerson {
+  return { id, name, role, rights: rightsEverywhere(role) };
+}
+
+/** What the server answers where this person is signed in. */
+export function signedIn(person: SignedInPerson | Role): SessionState {
+  return { person: typeof person === 'string' ? personOf(person) : person, csrfToken: 'x', demoAccounts: [] };
+}
