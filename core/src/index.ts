@@ -117,6 +117,7 @@ export type * from './api/remarks';
 export type * from './api/samples';
 export type * from './api/server';
 export type * from './api/tokens';
+export type * from './api/trail';
 export type * from './api/watch';
 export type * from './board/board';
 export type * from './board/boardFile';

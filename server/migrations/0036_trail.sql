@@ -125,15 +125,18 @@ begin
   return null;
 end $$;
 
--- Rows older than the time that is set, and 90 days at least, are cut off. @returns how many.
+-- Rows older than the time that is set, and 90 days at least by the clock of the database, are cut off from the beginning.
+-- @returns how many.
 create function trail_cut(keep_days int, now timestamptz) returns bigint
 language plpgsql security definer set search_path = public, pg_temp as $$
 declare
   cut bigint;
   last trail;
+  kept_from timestamptz := least(now, clock_timestamp()) - make_interval(days => greatest(keep_days, 90));
 begin
   perform pg_advisory_xact_lock(7233190242);
-  select * into last from trail where at < now - make_interval(days => greatest(keep_days, 90)) order by seq desc limit 1;
+  select * into last from trail
+  where seq < coalesce((select min(seq) from trail where at >= kept_from), 9223372036854775807) order by seq desc limit 1;
   if last.seq is null then return 0; end if;
   perform set_config('beacon.trail_cut', 'on', true);
   delete from trail where seq <= last.seq;

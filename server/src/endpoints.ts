@@ -31,6 +31,7 @@ import { pictureEndpoints } from './pictures/endpoints';
 import { readingEndpoints } from './readings/endpoints';
 import { sampleEndpoints } from './arrivals/endpoints';
 import { tokenEndpoints } from './tokens/endpoints';
+import { trailEndpoints } from './trail/endpoints';
 import { watchEndpoints } from './watch/endpoints';
 
 /** Every way into the server. Routes and the OpenAPI description are both made from this list. */
@@ -40,6 +41,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...accountEndpoints,
   ...invitationEndpoints,
   ...ownAccountEndpoints,
+  ...trailEndpoints,
   ...tokenEndpoints,
   ...assetEndpoints,
   ...metricEndpoints,

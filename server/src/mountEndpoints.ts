@@ -1,8 +1,9 @@
-import express, { type RequestHandler, type Router } from 'express';
+import express, { type Request, type RequestHandler, type Router } from 'express';
 import { allows, BeaconError, plantsWith, type Role, type SignedInPerson } from '@vivid-beacon/core';
 import { from, type Origin } from './db/origin';
 import { callerOf, NOBODY, readAs, SERVER_CALLER, type Caller } from './db/reader';
 import { personOfSession } from './people/session';
+import { noteRefusal } from './trail/notes';
 import { tokenOfRequest } from './tokens/tokenOfRequest';
 import type { AppContext } from './http/appContext';
 import type { Access } from '@vivid-beacon/core/src/api/contract';
@@ -22,7 +23,20 @@ export function mountEndpoints(router: Router, endpoints: readonly Endpoint[], a
   }
 }
 
-function guard({ access, everywhere }: Endpoint, app: AppContext): RequestHandler {
+/** Refuses, and notes in the trail that it did. */
+async function refuse(
+  app: AppContext,
+  request: Request,
+  person: SignedInPerson,
+  { method, path }: Endpoint,
+  why: string,
+): Promise<never> {
+  await noteRefusal(app, request, person, `${method.toUpperCase()} ${path}`);
+  throw new BeaconError('NOT_ALLOWED', why);
+}
+
+function guard(endpoint: Endpoint, app: AppContext): RequestHandler {
+  const { access, everywhere } = endpoint;
   return async (request, response, next) => {
     if (access === 'token') {
       response.locals.token = await tokenOfRequest(app, request);
@@ -35,13 +49,12 @@ function guard({ access, everywhere }: Endpoint, app: AppContext): RequestHandle
     if (access !== 'anybody') {
       if (!person) throw new BeaconError('NOT_SIGNED_IN', 'Sign in first.');
       if (!allows(person.role, access)) {
-        throw new BeaconError('NOT_ALLOWED', `This needs the role ${access}; yours is ${person.role}.`);
+        const why = `This needs the role ${access}; yours is ${person.role}.`;
+        return refuse(app, request, person, endpoint, why);
       }
       if (everywhere && plantsWith(person.rights, access) !== null) {
-        throw new BeaconError(
-          'NOT_ALLOWED',
-          `This needs the role ${access} at every plant; you have it at some.`,
-        );
+        const why = `This needs the role ${access} at every plant; you have it at some.`;
+        return refuse(app, request, person, endpoint, why);
       }
     }
     next();
@@ -104,7 +117,10 @@ function answer(each: Endpoint, app: AppContext): RequestHandler {
     };
     const handle = (): Promise<unknown> => each.handle(call);
     const answered = person && each.method !== 'get' ? from(originOf(each, call), handle) : handle();
-    const result = await answered.catch((error: unknown) => {
+    const result = await answered.catch(async (error: unknown) => {
+      if (person && error instanceof BeaconError && error.code === 'NOT_ALLOWED') {
+        await noteRefusal(app, request, person, `${each.method.toUpperCase()} ${each.path}`);
+      }
       throw explained(error, each.access, person);
     });
     if (result === SENT) return;

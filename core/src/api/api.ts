@@ -21,6 +21,7 @@ import { remarksApi } from './remarks';
 import { pushApi, samplesApi } from './samples';
 import { healthApi, liveApi } from './server';
 import { tokensApi } from './tokens';
+import { trailApi } from './trail';
 import { watchApi } from './watch';
 
 /** All endpoints by address. */
@@ -31,6 +32,7 @@ export const API = {
   ...accountsApi,
   ...invitationsApi,
   ...ownAccountApi,
+  ...trailApi,
   ...tokensApi,
   ...assetsApi,
   ...metricsApi,

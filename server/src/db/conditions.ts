@@ -60,12 +60,15 @@ export async function findPage<Row extends { readonly id: string }>(
   {
     from,
     id,
+    idColumn = id,
     select,
     conditions,
     order,
   }: {
     readonly from: string;
     readonly id: string;
+    /** The column behind `id`, where that is an expression. */
+    readonly idColumn?: string;
     readonly select: string;
     readonly conditions: Conditions;
     readonly order: string | ((value: (value: unknown) => string) => string);
@@ -88,7 +91,7 @@ export async function findPage<Row extends { readonly id: string }>(
     return { items: [], total: (await one<{ n: number }>(db, text, values))!.n };
   }
   const ids = found.map((each) => each.id);
-  const rows = await all<Row>(db, `${select} where ${id} = any($1::bigint[])`, [ids]);
+  const rows = await all<Row>(db, `${select} where ${idColumn} = any($1::bigint[])`, [ids]);
   const byId = new Map(rows.map((row) => [row.id, row]));
   // Who is gone between the two statements is left out.
   return { items: ids.flatMap((each) => byId.get(each) ?? []), total: found[0].total };

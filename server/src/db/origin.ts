@@ -2,8 +2,9 @@ import { AsyncLocalStorage } from 'node:async_hooks';
 
 /** Whose request is being answered, for the trail. */
 export interface Origin {
-  readonly person: string;
-  readonly name: string;
+  /** null = nobody is signed in. */
+  readonly person: string | null;
+  readonly name: string | null;
   /** Network address. */
   readonly address: string;
   /** "PUT /api/assets/:id". */

@@ -3,6 +3,7 @@ import { REGISTER_REACH_MS } from '@vivid-beacon/core/src/aggregation';
 import { one, type Pool } from '../db/database';
 import { dropForgottenParts } from '../intake/sql';
 import { dropOldNotices } from '../notices/sql';
+import { tidyTrail } from '../trail/endpoints';
 
 /** Intakes that were begun and never finished are given up after this time. */
 const FORGOTTEN_MS = 2 * DAY_MS;
@@ -42,6 +43,7 @@ export async function applyRetention(pool: Pool, now: number): Promise<number> {
 /** Housekeeping that runs by itself now and then. */
 export async function tidyUp(pool: Pool, now: number): Promise<void> {
   await applyRetention(pool, now);
+  await tidyTrail(pool, now);
   await dropForgottenParts(pool, now - FORGOTTEN_MS);
   await dropOldNotices(pool, now - KEEP_NOTICES_MS, now - KEEP_CAUGHT_MS);
 }

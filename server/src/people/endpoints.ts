@@ -8,6 +8,7 @@ import { notify, SESSION_ENDED } from '../live/notify';
 import { passwordFits } from './passwords';
 import { beginSession, sessionState } from './session';
 import { findAccount, findPerson, pageOfPeople } from './sql';
+import { noteSignIn } from '../trail/notes';
 import { SignInThrottle } from './throttle';
 
 /** The state of the session; after a change of rights it goes on under a new id. */
@@ -27,17 +28,21 @@ export const peopleEndpoints = endpoints(peopleApi, {
     const admitted = await throttle.admit(email, call.request.ip ?? '');
     const account = await findAccount(call.app.pool, email);
     if (!(await passwordFits(account?.passwordHash, password)) || !account) {
+      await noteSignIn(call.app, call.request, 'signInFailed', account ?? null);
       throw new BeaconError('WRONG_PASSWORD', 'Wrong e-mail address or password.');
     }
     await admitted();
-    return sessionState(call, await beginSession(call, account.id));
+    const person = await beginSession(call, account.id);
+    await noteSignIn(call.app, call.request, 'signedIn', person);
+    return sessionState(call, person);
   },
 
-  'DELETE /api/session': async ({ app, request, response }) => {
+  'DELETE /api/session': async ({ app, person, request, response }) => {
     const { sessionID } = request;
     await promisify(request.session.destroy.bind(request.session))();
     response.clearCookie('vivid-beacon');
     await notify(app.pool, SESSION_ENDED, [hashOfSession(sessionID)]);
+    if (person) await noteSignIn(app, request, 'signedOut', person);
   },
 
   'GET /api/people': async ({ db, query: { search, least, assetId, ...page } }) => {

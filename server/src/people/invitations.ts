@@ -1,9 +1,11 @@
 import { invitationsApi } from '@vivid-beacon/core/src/api/people';
 import { BeaconError } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
-import { endpoints } from '../http/endpoint';
+import { from, type Origin } from '../db/origin';
+import { endpoints, type Call } from '../http/endpoint';
 import { hashToken } from '../tokens/tokenOfRequest';
-import { findInvitation, useInvitation, writePassword } from './accountSql';
+import { noteSignIn } from '../trail/notes';
+import { findInvitation, useInvitation, writePassword, type Invitation } from './accountSql';
 import { signOutOf } from './ended';
 import { hashPassword, refuseEasyPassword } from './passwords';
 import { beginSession, sessionState } from './session';
@@ -13,6 +15,20 @@ function noSuchLink(): BeaconError {
     'NOT_FOUND',
     'This link was used already, is past its end, or was replaced by another. Ask an administrator for a new one.',
   );
+}
+
+/** Who holds the link is taken for the person it was made for. */
+function invitedOrigin(
+  { app, request }: Pick<Call, 'app' | 'request'>,
+  { personId, name }: Invitation,
+): Origin {
+  return {
+    person: personId,
+    name,
+    address: request.ip ?? '',
+    request: 'POST /api/invitations',
+    at: app.now(),
+  };
 }
 
 export const invitationEndpoints = endpoints(invitationsApi, {
@@ -29,12 +45,17 @@ export const invitationEndpoints = endpoints(invitationsApi, {
     if (!found) throw noSuchLink();
     refuseEasyPassword(body.password, [found.name, found.email]);
     const passwordHash = await hashPassword(body.password);
-    await withTransaction(app.pool, async (db) => {
-      // Of two who use it at the same moment, one does.
-      if (!(await useInvitation(db, hash, app.now()))) throw noSuchLink();
-      await writePassword(db, found.personId, passwordHash);
-      await signOutOf(db, found.personId);
-    });
-    return sessionState(call, await beginSession(call, found.personId));
+    const origin = invitedOrigin(call, found);
+    const change = (): Promise<void> =>
+      withTransaction(app.pool, async (db) => {
+        // Of two who use it at the same moment, one does.
+        if (!(await useInvitation(db, hash, app.now()))) throw noSuchLink();
+        await writePassword(db, found.personId, passwordHash);
+        await signOutOf(db, found.personId);
+      });
+    await from(origin, change);
+    const person = await beginSession(call, found.personId);
+    await noteSignIn(app, call.request, 'signedIn', person);
+    return sessionState(call, person);
   },
 });

@@ -24,6 +24,8 @@ export async function passwordFits(stored: string | null | undefined, password: 
 let guesser: ZxcvbnFactory | undefined;
 /** Of the package's five steps, the one at which a thief of the hashes needs 100 million guesses or more. */
 const HARD_TO_GUESS = 3;
+/** So many letters and digits must be left besides the person's own names. */
+const FOREIGN_LEAST = 8;
 
 /**
  * A chosen password must be hard to guess: not one known from breaches, a keyboard walk, a repetition, or made of the
@@ -33,12 +35,20 @@ const HARD_TO_GUESS = 3;
  */
 export function refuseEasyPassword(password: string, about: readonly string[]): void {
   guesser ??= new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
-  const own = about.flatMap((each) => [each, ...each.split(/[^\p{L}\p{N}]+/u)]).filter(Boolean);
-  const { score } = guesser.check(password, [...own, 'vivid', 'beacon', 'vivid beacon']);
-  if (score >= HARD_TO_GUESS) return;
+  const own = [...about.flatMap((each) => each.split(/[^\p{L}\p{N}]+/u)), 'vivid', 'beacon'];
+  const foreign = withoutWords(password, own);
+  if (foreign.length >= FOREIGN_LEAST && guesser.check(password, own).score >= HARD_TO_GUESS) return;
   throw new BeaconError(
     'BAD_INPUT',
     'This password is easy to guess: it is on a list of known passwords, repeats itself, or is made of your name. Take a few words that do not belong together.',
     'password',
   );
+}
+
+/** The letters and digits of a text that are not part of these words. */
+function withoutWords(text: string, words: readonly string[]): string {
+  return words
+    .filter(({ length }) => length >= 3)
+    .reduce((rest, word) => rest.replaceAll(word.toLowerCase(), ''), text.toLowerCase())
+    .replace(/[^\p{L}\p{N}]+/gu, '');
 }
