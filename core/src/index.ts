@@ -6,6 +6,7 @@ export * from './domain/reference';
 export * from './domain/roles';
 export * from './domain/rights';
 export * from './board/choices';
+export * from './board/unseen';
 export * from './readouts/trendChoices';
 export * from './readouts/slots';
 export * from './readouts/ask';

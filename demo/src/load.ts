@@ -58,7 +58,7 @@ export async function loadDemo(
   const before = await readSetting<DemoState>(pool, 'demo');
   const anchor = before?.anchor ?? options.now;
   const metrics = scenario(anchor);
-  const people = await addPeople(pool, options.now);
+  const people = await addPeople(pool, options.now, new Map());
   const analyst = people.get('Ines Varga')!;
   const tokenId =
     before?.tokenId ??
@@ -75,6 +75,7 @@ export async function loadDemo(
   } satisfies DemoState);
 
   const assets = await addAssets(pool, metrics);
+  for (const [name, id] of await addPeople(pool, options.now, assets)) people.set(name, id);
   await addMetrics(pool, metrics, assets, anchor);
   const rows = await listMetrics(readAsServer(pool));
   const byKey = new Map(rows.map((row) => [row.key, row]));
@@ -131,13 +132,23 @@ export async function loadDemo(
   return { anchor, samples };
 }
 
-async function addPeople(pool: Pool, now: number): Promise<Map<string, string>> {
+/** The accounts whose plants are there; those without plants of their own see all. @param plants ids by name. */
+async function addPeople(
+  pool: Pool,
+  now: number,
+  plants: ReadonlyMap<string, string>,
+): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
-  for (const { email, name, role, password } of accounts as DemoAccount[]) {
+  for (const { email, name, role, plants: own, password } of accounts as DemoAccount[]) {
+    if (!own.every((plant) => plants.has(plant))) continue;
     const { rows } = await pool.query<{ id: string }>('select id from person where email = $1', [email]);
+    const rights =
+      own.length === 0
+        ? rightsEverywhere(role)
+        : { everywhere: null, plants: Object.fromEntries(own.map((plant) => [plants.get(plant)!, role])) };
     const id =
       rows[0]?.id ??
-      (await addPerson(pool, { email, name, rights: rightsEverywhere(role), passwordHash: await hashPassword(password), at: now }));
+      (await addPerson(pool, { email, name, rights, passwordHash: await hashPassword(password), at: now }));
     ids.set(name, id);
   }
   return ids;

@@ -89,7 +89,11 @@ export const useRemoveBoard = () =>
   useChange((id: string) => call('DELETE /api/boards/:id', { params: { id } }), ['boards', 'removals']);
 
 export const useAddToken = () =>
-  useChange((form: { name: string }) => call('POST /api/push-tokens', { body: form }), ['tokens']);
+  useChange(
+    (form: { name: string; plantId: string | null; endsAt: number | null }) =>
+      call('POST /api/push-tokens', { body: form }),
+    ['tokens'],
+  );
 
 export const useRevokeToken = () =>
   useChange((id: string) => call('DELETE /api/push-tokens/:id', { params: { id } }), ['tokens']);

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { SessionState, SignedInPerson } from '@vivid-beacon/core';
 import { call, setFormToken } from './client';
 import { forgetQueries } from './queryPersistence';
@@ -24,6 +24,18 @@ export function useSession() {
 /** The signed-in person; only below the signed-in layout. */
 export function usePerson(): SignedInPerson | null {
   return useSession().data?.person ?? null;
+}
+
+/** Takes a session that was begun, with its form token. */
+export function keepSession(client: QueryClient, state: SessionState): void {
+  setFormToken(state.csrfToken);
+  client.setQueryData(KEY, state);
+}
+
+/** Forgets what was read for somebody else, or with other rights: here, and on the device. */
+export async function forgetEverythingElse(client: QueryClient): Promise<void> {
+  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== KEY[0] });
+  await forgetQueries(DEVICE_STORE);
 }
 
 export function useSignIn() {

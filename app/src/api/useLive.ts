@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
 import { readAgain } from './readAgain';
+import { forgetEverythingElse } from './session';
 import { useConnectionStore } from '../stores/connectionStore';
 
 /** The queries that a change invalidates. Readings follow samples at most every few seconds. */
@@ -47,6 +48,10 @@ export function useLive(on: boolean): void {
         void client.invalidateQueries({ queryKey: ['session'] });
         again = setTimeout(open, TRY_AGAIN_MS);
       });
+      source.addEventListener('rights', () => {
+        lost = true;
+        void takeNewRights(client);
+      });
       source.addEventListener('change', (event: MessageEvent<string>) => {
         const { topic } = JSON.parse(event.data) as LiveMessage;
         if (topic === 'away' || topic === 'everything') setConnected(topic === 'everything');
@@ -60,6 +65,14 @@ export function useLive(on: boolean): void {
       source.close();
     };
   }, [on, client, setConnected]);
+}
+
+/** What was read with other rights is forgotten before anything is read again; the page says why. */
+async function takeNewRights(client: QueryClient): Promise<void> {
+  useConnectionStore.getState().actions.setRightsChanged(true);
+  await client.invalidateQueries({ queryKey: ['session'] });
+  await forgetEverythingElse(client);
+  await client.refetchQueries({ type: 'active' });
 }
 
 function makeRefresher(client: QueryClient): (topic: keyof typeof OLD) => void {

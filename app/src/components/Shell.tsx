@@ -7,6 +7,7 @@ import { useConnectionStore } from '../stores/connectionStore';
 import { usePalette } from '../theme/useTheme';
 import { AlarmIcon, BoardIcon, DataIcon, LossIcon, WatchIcon } from './icons';
 import { OfflineStrip } from './OfflineStrip';
+import { RightsStrip } from './RightsStrip';
 import { UndoStrip } from './UndoStrip';
 import { Words } from './Words';
 
@@ -26,6 +27,9 @@ const DESTINATIONS: readonly Destination[] = [
       path === '/' ||
       path.startsWith('/flags') ||
       path.startsWith('/handover') ||
+      path.startsWith('/account') ||
+      path.startsWith('/people') ||
+      path.startsWith('/trail') ||
       path.startsWith('/indicators'),
   },
   { label: 'Boards', href: '/boards', icon: BoardIcon, holds: (path) => path.startsWith('/boards') },
@@ -62,6 +66,7 @@ export function Shell() {
         ]}
       >
         {!connected && <OfflineStrip />}
+        <RightsStrip />
         <Slot />
         <UndoStrip />
       </View>

@@ -19,6 +19,7 @@ export { default as CloseIcon } from 'lucide-react-native/icons/x';
 export { default as PlusIcon } from 'lucide-react-native/icons/plus';
 export { default as MinusIcon } from 'lucide-react-native/icons/minus';
 export { default as RemoveIcon } from 'lucide-react-native/icons/trash';
+export { default as PersonIcon } from 'lucide-react-native/icons/user-round';
 export { default as SignOutIcon } from 'lucide-react-native/icons/log-out';
 export { default as FileIcon } from 'lucide-react-native/icons/file-up';
 export { default as KeyIcon } from 'lucide-react-native/icons/key-round';

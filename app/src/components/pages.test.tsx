@@ -134,7 +134,15 @@ describe('leaving', () => {
 });
 
 describe('first steps', () => {
-  const steps: FirstSteps = { plant: true, data: true, board: false, band: false, rule: false, away: false };
+  const steps: FirstSteps = {
+    plant: true,
+    data: true,
+    board: false,
+    band: false,
+    rule: false,
+    people: true,
+    away: false,
+  };
 
   it('are ticked, lead on, and are put away', async () => {
     const { person, sent } = renderScreen(<FirstStepsSection steps={steps} />, {
@@ -149,7 +157,7 @@ describe('first steps', () => {
   });
 
   it('are over once all are done, put away or not', () => {
-    const all = { plant: true, data: true, board: true, band: true, rule: true };
+    const all = { plant: true, data: true, board: true, band: true, rule: true, people: true };
     expect([isSetUp(steps), isSetUp({ ...all, away: false })]).toEqual([false, true]);
   });
 });

@@ -34,6 +34,7 @@ const IRONERS = {
     readouts: [],
   },
   revision: 1,
+  unseen: [],
   ownerName: 'Ines Varga',
   updatedAt: 0,
 };

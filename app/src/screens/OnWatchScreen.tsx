@@ -2,14 +2,14 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatMoment, indicatorTotal, openFlags, type Watch } from '@vivid-beacon/core';
-import { usePerson, useSignOut } from '../api/session';
+import { usePerson } from '../api/session';
 import { useFirstSteps } from '../api/firstSteps';
 import { mayBuild } from '../api/mayAct';
 import { useWatch } from '../api/queries';
 import { Coast } from '../charts/Coast';
 import { QueryResult } from '../components/QueryResult';
 import { IconButton } from '../components/IconButton';
-import { HandoverIcon, SignOutIcon } from '../components/icons';
+import { HandoverIcon, PersonIcon } from '../components/icons';
 import { Page } from '../components/Page';
 import { ThemeToggle } from '../components/ThemeToggle';
 import { Words } from '../components/Words';
@@ -27,7 +27,6 @@ export function OnWatchScreen() {
   const watch = useWatch();
   const router = useRouter();
   const person = usePerson();
-  const signOut = useSignOut();
   const zone = watch.data?.plants[0]?.zone ?? 'UTC';
   const moment = watch.data ? formatMoment(watch.data.now, zone) : '';
   return (
@@ -39,7 +38,7 @@ export function OnWatchScreen() {
         <>
           <IconButton icon={HandoverIcon} name="Shift handover" onPress={() => router.push('/handover')} />
           <ThemeToggle />
-          <IconButton icon={SignOutIcon} name="Sign out" onPress={() => signOut.mutate()} />
+          <IconButton icon={PersonIcon} name="Your account" onPress={() => router.push('/account')} />
         </>
       }
     >

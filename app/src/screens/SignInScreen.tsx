@@ -114,7 +114,7 @@ function DemoRow({
   return (
     <Row
       title={account.duty}
-      second={`${account.name}, role ${account.role}`}
+      second={`${account.name}, role ${account.role}${account.plants.length > 0 ? ` at ${account.plants.join(' and ')}` : ''}`}
       name={`Sign in as ${account.duty}, ${account.name}`}
       onPress={onPress}
       last={last}

@@ -65,6 +65,7 @@ describe('signing in', () => {
     const account = {
       duty: 'Analyst',
       role: 'analyst',
+      plants: [],
       name: 'Dele Marsh',
       email: 'dele@hollowmere.example',
       password: 'demo password',

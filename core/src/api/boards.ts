@@ -2,7 +2,7 @@ import * as yup from 'yup';
 import { boardDocumentSchema, boardTitleSchema } from '../board/board';
 import { countedNumber } from '../schemas/parts';
 import { boardListSchema } from '../schemas/lists';
-import { amount, shape, text, type TypeOf, named } from '../schemas/shape';
+import { amount, list, shape, text, type TypeOf, named } from '../schemas/shape';
 import { pageOf } from './assets';
 import { contracts, json, nothing } from './contract';
 
@@ -16,6 +16,8 @@ const board = named(
     revision: amount(),
     ownerName: text(),
     updatedAt: amount(),
+    /** Ids of metrics on it that are at plants the caller does not see. */
+    unseen: list(text()),
   }),
 );
 export type Board = TypeOf<typeof board>;

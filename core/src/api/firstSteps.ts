@@ -9,10 +9,12 @@ const firstSteps = shape({
   board: truth(),
   band: truth(),
   rule: truth(),
+  /** Whether there is anybody besides the first administrator. */
+  people: truth(),
   /** Whether the caller has put the list away. */
   away: truth(),
 });
-/** What has been set up so far: a plant, data, a board with readouts, a target band, an alarm rule. */
+/** What has been set up so far: a plant, data, a board with readouts, a target band, an alarm rule, people. */
 export type FirstSteps = TypeOf<typeof firstSteps>;
 
 export const firstStepsApi = contracts({

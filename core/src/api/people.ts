@@ -21,6 +21,8 @@ const demoAccount = shape({
   password: text(),
   name: text(),
   role: oneOf(ROLES),
+  /** Names of the plants at which they have the role; empty = everywhere. */
+  plants: list(text()),
   duty: text(),
 });
 /** An account that demo mode offers on the sign-in screen. */

@@ -1,5 +1,13 @@
 import { boardsApi } from '@vivid-beacon/core/src/api/boards';
-import { BeaconError, checkBand, searchWords, type BoardDocument } from '@vivid-beacon/core';
+import {
+  BeaconError,
+  checkBand,
+  searchWords,
+  type BoardDocument,
+  type SignedInPerson,
+} from '@vivid-beacon/core';
+import { callerOf, readAs, type Reader } from '../db/reader';
+import type { AppContext } from '../http/appContext';
 import { endpoints } from '../http/endpoint';
 import { withTransaction } from '../db/database';
 import { changeAndNotify } from '../live/changeAndNotify';
@@ -19,10 +27,14 @@ function checkDocument(document: BoardDocument): void {
   });
 }
 
+/** What a person sees, whatever role it took to change the board. */
+const seenBy = (app: AppContext, person: SignedInPerson): Reader =>
+  readAs(app.pool, callerOf(person, 'viewer'));
+
 export const boardEndpoints = endpoints(boardsApi, {
   'GET /api/boards': ({ db, query: { search, ...page } }) => pageOfBoards(db, searchWords(search), page),
 
-  'GET /api/boards/:id': ({ app, params }) => needBoard(app.pool, params.id),
+  'GET /api/boards/:id': ({ db, params }) => needBoard(db, params.id),
 
   'POST /api/boards': async ({ app, body, person }) => {
     const { document } = body;
@@ -34,10 +46,10 @@ export const boardEndpoints = endpoints(boardsApi, {
       (db) => addBoard(db, board),
       (made) => [made],
     );
-    return needBoard(app.pool, id);
+    return needBoard(seenBy(app, person), id);
   },
 
-  'PUT /api/boards/:id': async ({ app, params, body }) => {
+  'PUT /api/boards/:id': async ({ app, params, body, person }) => {
     const { document } = body;
     checkDocument(document);
     const { title, revision } = body;
@@ -48,13 +60,13 @@ export const boardEndpoints = endpoints(boardsApi, {
       return done;
     });
     if (!saved) {
-      await needBoard(app.pool, params.id);
+      await needBoard(seenBy(app, person), params.id);
       throw new BeaconError(
         'CHANGED_MEANWHILE',
         'Somebody else has saved this board since you opened it. Reload it to see their changes.',
       );
     }
-    return needBoard(app.pool, params.id);
+    return needBoard(seenBy(app, person), params.id);
   },
 
   'DELETE /api/boards/:id': async ({ app, params }) => {

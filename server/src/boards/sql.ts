@@ -1,10 +1,17 @@
 import type { Board, BoardDocument, ListedBoard, PageOf } from '@vivid-beacon/core';
 import { upgradeBoard } from '@vivid-beacon/core/src/boards';
 import { moment, ms } from '../db/columns';
-import { Conditions, findPage } from '../db/conditions';
+import { Conditions, findPage, SEEN_PLANT } from '../db/conditions';
 import { one, type Queryable } from '../db/database';
 import type { PageRange } from '../db/pages';
 import type { Reader } from '../db/reader';
+
+/** Metrics on a board that are there, but not for the asker: $1 their plants. */
+const UNSEEN = `array(
+  select metric.id::text from metric join asset_place place on place.asset_id = metric.asset_id
+  where metric.removed_at is null and not ${SEEN_PLANT} and metric.id::text in (
+    select jsonb_path_query(board.document, '$.readouts[*].**.metricId') #>> '{}')
+  order by metric.id) as unseen`;
 
 const BOARD = `board.id, board.title, board.document, board.revision, person.name as "ownerName",
                ${ms('board.updated_at', 'updatedAt')}`;
@@ -34,8 +41,9 @@ export function pageOfBoards(
   );
 }
 
-export async function findBoard(db: Queryable, id: string): Promise<Board | undefined> {
-  const row = await one<Board>(db, `select ${BOARD} from ${FROM} where board.id = $1 and ${THERE}`, [id]);
+export async function findBoard(db: Reader, id: string): Promise<Board | undefined> {
+  const text = `select ${BOARD}, ${UNSEEN} from ${FROM} where board.id = $2 and ${THERE}`;
+  const row = await one<Board>(db, text, [db.asker.sites, id]);
   return row && asBoard(row);
 }
 

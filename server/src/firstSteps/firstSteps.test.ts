@@ -9,7 +9,15 @@ const steps = async (): Promise<FirstSteps> =>
 
 describe('first steps', () => {
   it('are ticked one by one as they are done, and unticked when that goes', async () => {
-    const nothing = { plant: false, data: false, board: false, band: false, rule: false, away: false };
+    const nothing = {
+      plant: false,
+      data: false,
+      board: false,
+      band: false,
+      rule: false,
+      people: true,
+      away: false,
+    };
     expect(await steps()).toEqual(nothing);
     const { metricId, key, token } = await serverWithMetric(analyst);
     expect(await steps()).toEqual({ ...nothing, plant: true });

@@ -18,6 +18,7 @@ export async function readFirstSteps(db: Reader, personId: string): Promise<Firs
               or exists (select 1 from board where removed_at is null
                          and jsonb_path_exists(document, '$.readouts[*].band ? (@ != null)')) as band,
             exists (select 1 from alarm_rule where in_force) as rule,
+            (select count(*) > 1 from person) as people,
             (select first_steps_away from person where id = $2) as away`,
     [db.asker.sites, personId],
   ))!;

@@ -20,7 +20,7 @@ export const pictureEndpoints = endpoints(picturesApi, {
   'GET /api/boards/:id/readouts/:picture': async ({ app, db, params, query, response }) => {
     const [, readoutId, kind] = PICTURE_NAME.exec(params.picture)!;
     const { width, height, theme, scale, bare, ...look } = query;
-    const board = await needBoard(app.pool, params.id);
+    const board = await needBoard(db, params.id);
     const { readout, data, draw } = await readReadout({ app, db }, board, readoutId, look, width);
     if (kind === 'csv') {
       const { table } = formOf(readout.form);

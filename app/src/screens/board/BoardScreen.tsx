@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { resolveWindow, type Board, type Interval, type WindowSpec } from '@vivid-beacon/core';
+import { resolveWindow, type Board, type Interval, type WindowSpec, seenReadouts } from '@vivid-beacon/core';
 import { useAssetsById } from '../../api/catalogue';
 import { useBoard } from '../../api/queries';
 import { usePerson } from '../../api/session';
@@ -31,6 +31,7 @@ import { BoardTools } from './BoardTools';
 import { KeyHelp } from './KeyHelp';
 import { ReadoutGrid } from './ReadoutGrid';
 import { ScopeBar } from './ScopeBar';
+import { SeenPart } from './SeenPart';
 import { useBoardSpans } from './useBoardSpans';
 import { useBoardZone } from './useBoardZone';
 
@@ -114,6 +115,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
   const copied = useClipboardStore((state) => state.readout);
   const { copy } = useClipboardStore((state) => state.actions);
   const { document } = board;
+  const { shown, leftOut } = seenReadouts(document.readouts, board.unseen);
   const save = (next: Board['document']): void => edits.change({ document: next });
   const add = (): void => router.push(`/boards/${board.id}/readouts/new`);
   const paste = (): void => {
@@ -223,6 +225,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           </Words>
         </View>
       )}
+      <SeenPart leftOut={editing ? 0 : leftOut.length} />
       {document.readouts.length === 0 && (
         <Message
           kind="empty"
@@ -234,7 +237,7 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       <BoardFiltersProvider filters={filters}>
         <View style={[styles.sheet, wide && styles.sheetWide]}>
           <ReadoutGrid
-            readouts={document.readouts}
+            readouts={editing ? document.readouts : shown}
             wide={wide}
             editing={editing}
             placed={placed ?? null}

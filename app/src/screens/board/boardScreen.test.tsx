@@ -30,6 +30,7 @@ const board = (readouts: readonly Readout[], revision = 4): Board => ({
     readouts: [...readouts],
   },
   revision,
+  unseen: [],
   ownerName: 'Ines Varga',
   updatedAt: 0,
 });

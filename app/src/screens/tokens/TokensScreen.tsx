@@ -1,9 +1,12 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { formatMoment, type PushToken } from '@vivid-beacon/core';
+import { DAY_MS, formatMoment, type PushToken } from '@vivid-beacon/core';
 import { useAddToken, useRevokeToken } from '../../api/changes';
+import { usePlants } from '../../api/catalogue';
+import { mayBuild, mayEverywhere } from '../../api/mayAct';
 import { useTokens } from '../../api/queries';
+import { usePerson } from '../../api/session';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -11,12 +14,21 @@ import { Page } from '../../components/Page';
 import { RemovalTray } from '../../components/RemovalTray';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
+import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { HeardList } from './HeardList';
 import { RuleForm } from './RuleForm';
 import { usePalette } from '../../theme/useTheme';
 import { deviceZone } from '../deviceZone';
+
+/** Instead of the id of a plant. */
+const EVERY = 'every';
+const ENDS = [
+  { value: 'none', label: 'when it is revoked' },
+  { value: '30', label: 'in 30 days' },
+  { value: '365', label: 'in 365 days' },
+] as const;
 
 /** Push tokens: made here, shown once, revoked here. */
 export function TokensScreen() {
@@ -26,7 +38,13 @@ export function TokensScreen() {
   const add = useAddToken();
   const revoke = useRevokeToken();
   const now = useNow();
+  const person = usePerson();
+  const everywhere = mayEverywhere(person, 'analyst');
+  const plants = (usePlants().data ?? []).filter(({ id }) => mayBuild(person, id));
   const [name, setName] = useState('');
+  const [plant, setPlant] = useState<string | null>(null);
+  const [days, setDays] = useState<(typeof ENDS)[number]['value']>('none');
+  const plantId = plant ?? (everywhere ? EVERY : (plants[0]?.id ?? EVERY));
   const [revoking, setRevoking] = useState<{ readonly id: string; readonly name: string } | null>(null);
   const [opened, setOpened] = useState<string | null>(null);
   const zone = deviceZone();
@@ -38,11 +56,38 @@ export function TokensScreen() {
       </Words>
       <View style={styles.form}>
         <Field label="Name of the sender" value={name} onChange={setName} error={add.error?.message} />
+      </View>
+      <Words as="second" colour={palette.ink2}>
+        It writes at
+      </Words>
+      <WordRow
+        name="Plant of the token"
+        options={[
+          ...(everywhere ? [{ value: EVERY, label: 'every plant' }] : []),
+          ...plants.map(({ id, name: label }) => ({ value: id, label })),
+        ]}
+        chosen={plantId}
+        onChoose={setPlant}
+      />
+      <Words as="second" colour={palette.ink2}>
+        It ends
+      </Words>
+      <WordRow name="End of the token" options={ENDS} chosen={days} onChoose={setDays} />
+      <View style={styles.form}>
         <Button
           label="Create a token"
           variant="primary"
           disabled={add.isPending}
-          onPress={() => add.mutate({ name }, { onSuccess: () => setName('') })}
+          onPress={() =>
+            add.mutate(
+              {
+                name,
+                plantId: plantId === EVERY ? null : plantId,
+                endsAt: days === 'none' ? null : now + Number(days) * DAY_MS,
+              },
+              { onSuccess: () => setName('') },
+            )
+          }
         />
       </View>
       {add.data && (
@@ -67,6 +112,9 @@ export function TokensScreen() {
                       token.lastUsedAt === null
                         ? 'never used'
                         : `last used ${formatMoment(token.lastUsedAt, zone, now)}`,
+                      `writes at ${token.plantName ?? 'every plant'}${token.metrics === null ? '' : `, ${token.metrics} metrics only`}`,
+                      token.endsAt !== null &&
+                        (token.endsAt <= now ? 'has ended' : `ends ${formatMoment(token.endsAt, zone, now)}`),
                       token.waiting > 0 && `${token.waiting} series received but not mapped`,
                     ]
                       .filter(Boolean)

@@ -2,6 +2,8 @@ import { useRouter, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import type { FirstSteps } from '@vivid-beacon/core';
 import { usePutStepsAway } from '../../api/firstSteps';
+import { mayEverywhere } from '../../api/mayAct';
+import { usePerson } from '../../api/session';
 import { Button } from '../../components/Button';
 import { CheckIcon } from '../../components/icons';
 import { Refusal } from '../../components/Refusal';
@@ -45,6 +47,14 @@ const STEPS: readonly Step[] = [
   },
 ];
 
+/** Only administrators of every plant can invite. */
+const PEOPLE: Step = {
+  key: 'people',
+  title: 'People',
+  how: 'Invited by a link, with a role at every plant or at some.',
+  href: '/people/new',
+};
+
 export const isSetUp = (steps: FirstSteps): boolean => STEPS.every(({ key }) => steps[key]);
 
 /** What to set up first, in order, each ticked once it is there; put away for good when wanted. */
@@ -52,10 +62,11 @@ export function FirstStepsSection({ steps }: { readonly steps: FirstSteps }) {
   const palette = usePalette();
   const router = useRouter();
   const putAway = usePutStepsAway();
-  const done = STEPS.filter(({ key }) => steps[key]).length;
+  const own = mayEverywhere(usePerson(), 'administrator') ? [...STEPS, PEOPLE] : STEPS;
+  const done = own.filter(({ key }) => steps[key]).length;
   return (
-    <Section title="First steps" aside={`${done} of ${STEPS.length}`}>
-      {STEPS.map(({ key, title, how, href }, i) => (
+    <Section title="First steps" aside={`${done} of ${own.length}`}>
+      {own.map(({ key, title, how, href }, i) => (
         <Row
           key={key}
           title={steps[key] ? `${title}, done` : title}
@@ -66,7 +77,7 @@ export function FirstStepsSection({ steps }: { readonly steps: FirstSteps }) {
             </View>
           }
           onPress={() => router.push(href)}
-          last={i === STEPS.length - 1}
+          last={i === own.length - 1}
         />
       ))}
       <Refusal of={putAway} />

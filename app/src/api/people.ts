@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Account, Rights, SessionState } from '@vivid-beacon/core';
+import { useChange } from './changes';
+import { call } from './client';
+import { usePages } from './pages';
+import { forgetEverythingElse, keepSession } from './session';
+
+/** Accounts that have these words in name or address, in pages. */
+export const useAccountPages = (search: string, state: Account['state'] | undefined) =>
+  usePages(['accounts', 'pages', search, state], (part) =>
+    call('GET /api/accounts', { query: { search, state, ...part } }),
+  );
+
+export const useAccount = (id: string) =>
+  useQuery({ queryKey: ['accounts', id], queryFn: () => call('GET /api/accounts/:id', { params: { id } }) });
+
+/** What is entered of a person. */
+export interface AccountForm {
+  readonly name: string;
+  readonly email: string;
+  readonly rights: Rights;
+}
+
+const CHANGED = ['accounts', 'people', 'trail', 'firstSteps'];
+
+export const useInvite = () =>
+  useChange(
+    (body: AccountForm & { readonly holdsForH: number }) => call('POST /api/accounts', { body }),
+    CHANGED,
+  );
+
+export const useChangeAccount = (id: string) =>
+  useChange((body: AccountForm) => call('PUT /api/accounts/:id', { params: { id }, body }), CHANGED);
+
+export const useDisableAccount = (id: string) =>
+  useChange(
+    (disabled: boolean) => call('PUT /api/accounts/:id/disabled', { params: { id }, body: { disabled } }),
+    CHANGED,
+  );
+
+/** A new link to choose a password. */
+export const useNewLink = (id: string) =>
+  useChange(
+    (holdsForH: number) => call('POST /api/accounts/:id/invitation', { params: { id }, body: { holdsForH } }),
+    CHANGED,
+  );
+
+export const useSignOutEverywhere = (id: string) =>
+  useChange(() => call('DELETE /api/accounts/:id/sessions', { params: { id } }), CHANGED);
+
+/** Who a link is for. Asked once: an answer that went stale would hide the form while it is filled in. */
+export const useInvitation = (token: string) =>
+  useQuery({
+    queryKey: ['invitation', token],
+    queryFn: () => call('POST /api/invitations/read', { body: { token } }),
+    retry: false,
+    staleTime: Infinity,
+  });
+
+/** A change after which another session is under way. */
+function useNewSession<Input>(change: (input: Input) => Promise<SessionState>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: async (state) => {
+      await forgetEverythingElse(client);
+      keepSession(client, state);
+    },
+  });
+}
+
+/** Chooses a password with a link, and signs in. */
+export const useChoosePassword = (token: string) =>
+  useNewSession((password: string) => call('POST /api/invitations', { body: { token, password } }));
+
+export const useOwnAccount = () =>
+  useQuery({ queryKey: ['account'], queryFn: () => call('GET /api/own-account') });
+
+export const useRename = () =>
+  useChange(
+    (name: string) => call('PUT /api/own-account', { body: { name } }),
+    ['account', 'session', 'people'],
+  );
+
+export const useChangePassword = () =>
+  useNewSession((form: { readonly old: string; readonly new: string }) =>
+    call('PUT /api/own-account/password', { body: form }),
+  );
+
+/** Signs another own device out; null = all others. */
+export const useEndSession = () =>
+  useChange(
+    (id: string | null) =>
+      id === null
+        ? call('DELETE /api/own-account/sessions')
+        : call('DELETE /api/own-account/sessions/:id', { params: { id } }),
+    ['account'],
+  );

@@ -1,0 +1,3 @@
+import { OwnAccountScreen } from '../screens/account/OwnAccountScreen';
+
+export default OwnAccountScreen;

@@ -1,0 +1,3 @@
+import { InviteScreen } from '../../screens/people/InviteScreen';
+
+export default InviteScreen;

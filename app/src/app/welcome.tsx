@@ -1,0 +1,3 @@
+import { WelcomeScreen } from '../screens/account/WelcomeScreen';
+
+export default WelcomeScreen;

@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { formatMoment, type OwnAccount } from '@vivid-beacon/core';
+import { useAssetsById } from '../../api/catalogue';
+import { mayEverywhere } from '../../api/mayAct';
+import { useEndSession, useOwnAccount, useRename } from '../../api/people';
+import { usePerson, useSignOut } from '../../api/session';
+import { Button } from '../../components/Button';
+import { Field } from '../../components/Field';
+import { Page } from '../../components/Page';
+import { QueryResult } from '../../components/QueryResult';
+import { Refusal } from '../../components/Refusal';
+import { Row } from '../../components/Row';
+import { Section } from '../../components/Section';
+import { Words } from '../../components/Words';
+import { useNow } from '../../hooks/useNow';
+import { usePalette } from '../../theme/useTheme';
+import { deviceZone } from '../deviceZone';
+import { rightsWords } from '../people/rightsWords';
+import { agentWords } from './agentWords';
+import { PasswordForm } from './PasswordForm';
+
+/** A person's own account: name, password, devices; from here administrators reach people and the trail. */
+export function OwnAccountScreen() {
+  const router = useRouter();
+  const query = useOwnAccount();
+  const person = usePerson();
+  const signOut = useSignOut();
+  const manages = mayEverywhere(person, 'administrator');
+  return (
+    <Page
+      title="Your account"
+      under={query.data?.email}
+      onBack={() => router.navigate('/')}
+      backName="Back to On watch"
+      tools={<Button label="Sign out" disabled={signOut.isPending} onPress={() => signOut.mutate()} />}
+    >
+      {manages && (
+        <Section title="For administrators">
+          <Row
+            title="People"
+            second="Invite, rights by plant, disable, sign out"
+            onPress={() => router.push('/people')}
+          />
+          <Row
+            title="Trail"
+            second="Who changed what, when and from where"
+            onPress={() => router.push('/trail')}
+            last
+          />
+        </Section>
+      )}
+      <QueryResult query={query} reading="Loading your account">
+        {(account) => <AccountSheet key={account.name} account={account} />}
+      </QueryResult>
+    </Page>
+  );
+}
+
+function AccountSheet({ account }: { readonly account: OwnAccount }) {
+  const palette = usePalette();
+  const router = useRouter();
+  const now = useNow(60_000);
+  const rename = useRename();
+  const end = useEndSession();
+  const [name, setName] = useState(account.name);
+  const { byId } = useAssetsById(Object.keys(account.rights.plants));
+  const zone = deviceZone();
+  return (
+    <>
+      <Section title="You">
+        <View style={styles.line}>
+          <Field label="Name" autoComplete="name" value={name} onChange={setName} />
+          <Button
+            label="Save"
+            name="Save the name"
+            disabled={name.trim() === '' || name === account.name || rename.isPending}
+            onPress={() => rename.mutate(name)}
+          />
+        </View>
+        <Refusal of={rename} />
+        <Words as="body" colour={palette.ink2}>
+          {`Your rights: ${rightsWords(account.rights, (id) => byId.get(id)?.name)}.`}
+        </Words>
+        <View style={styles.start}>
+          <Button variant="quiet" label="How you are told" onPress={() => router.push('/alarms/notices')} />
+        </View>
+      </Section>
+      <Section title="Password">
+        <PasswordForm />
+      </Section>
+      <Section title="Where you are signed in" aside={String(account.sessions.length)} closed={false}>
+        {account.sessions.map(({ id, agent, address, startedAt, seenAt, current }, i) => (
+          <Row
+            key={id}
+            title={current ? `${agentWords(agent)}, this device` : agentWords(agent)}
+            second={`since ${formatMoment(startedAt, zone, now)}, last used ${formatMoment(seenAt, zone, now)}, from ${address}`}
+            right={
+              current ? undefined : (
+                <Button
+                  variant="quiet"
+                  label="Sign out"
+                  name={`Sign out ${agentWords(agent)}, since ${formatMoment(startedAt, zone, now)}`}
+                  disabled={end.isPending}
+                  onPress={() => end.mutate(id)}
+                />
+              )
+            }
+            last={i === account.sessions.length - 1}
+          />
+        ))}
+        {account.sessions.length > 1 && (
+          <View style={styles.start}>
+            <Button label="Sign out all others" disabled={end.isPending} onPress={() => end.mutate(null)} />
+          </View>
+        )}
+        <Refusal of={end} />
+      </Section>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  line: { flexDirection: 'row', alignItems: 'flex-end', gap: 10, paddingVertical: 8 },
+  start: { alignItems: 'flex-start', paddingVertical: 6 },
+});
