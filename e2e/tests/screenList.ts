@@ -30,4 +30,7 @@ export const SCREENS = [
   '/data/tokens',
   '/data/removed',
   '/data/intake',
+  '/account',
+  '/people',
+  '/trail',
 ];

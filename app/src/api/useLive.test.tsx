@@ -99,4 +99,17 @@ describe('live messages', () => {
     act(() => StandInSource.opened[1].connects());
     expect(readAgain).toEqual(['session', 'everything']);
   });
+
+  it('forgets what was read with other rights, and says so', async () => {
+    const source = listen();
+    client.setQueryData(['boards', '1'], { title: 'Of another plant' });
+    await act(async () => {
+      source.dispatchEvent(new MessageEvent('rights', { data: '{}' }));
+      await Promise.resolve();
+      await jest.runAllTimersAsync();
+    });
+    expect(useConnectionStore.getState().rightsChanged).toBe(true);
+    expect(client.getQueryData(['boards', '1'])).toBeUndefined();
+    expect(readAgain).toContain('session');
+  });
 });

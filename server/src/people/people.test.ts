@@ -86,6 +86,34 @@ describe('signing in', () => {
   });
 });
 
+describe('a session', () => {
+  const signedInAt = Date.now();
+  afterEach(() => jest.restoreAllMocks());
+  const at = (hours: number): void => {
+    jest.spyOn(Date, 'now').mockReturnValue(signedInAt + hours * 3_600_000);
+  };
+  const expires = async (): Promise<number> => {
+    const { rows } = await test.server.app.pool.query<{ t: number }>(
+      `select max(extract(epoch from expire))::float8 * 1000 as t from session`,
+    );
+    return rows[0].t;
+  };
+
+  it('is prolonged by use, noted every few minutes, and ends after twelve hours in any case', async () => {
+    const visitor = await test.as('viewer');
+    const first = await expires();
+    await visitor.call('GET', '/api/boards');
+    expect(await expires()).toBe(first);
+    at(3);
+    expect((await visitor.call('GET', '/api/boards')).status).toBe(200);
+    expect((await expires()) - first).toBeGreaterThan(2.9 * 3_600_000);
+    at(6.5);
+    expect((await visitor.call('GET', '/api/boards')).status).toBe(200);
+    at(12.1);
+    expect((await visitor.call('GET', '/api/boards')).status).toBe(401);
+  });
+});
+
 describe('roles', () => {
   it('are checked on the server', async () => {
     const viewer = await test.as('viewer');
