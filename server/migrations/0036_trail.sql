@@ -120,7 +120,8 @@ begin
   perform trail_add(
     case tg_op when 'INSERT' then 'added' when 'UPDATE' then 'changed' else 'removed' end,
     tg_table_name, told ->> tg_argv[0],
-    coalesce(told ->> 'name', told ->> 'title', told ->> 'file_name', told ->> 'number', told ->> 'status'),
+    coalesce(told ->> 'name', told ->> 'title', told ->> 'text', told ->> 'reason', told ->> 'file_name', told ->> 'number',
+             told ->> 'status'),
     trail_plant(tg_table_name, told), was, now);
   return null;
 end $$;

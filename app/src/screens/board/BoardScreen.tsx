@@ -226,6 +226,13 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
         </View>
       )}
       <SeenPart leftOut={editing ? 0 : leftOut.length} />
+      {!editing && shown.length === 0 && leftOut.length > 0 && (
+        <Message
+          kind="empty"
+          title="Nothing here for you"
+          text="All readouts of this board show plants that you may not see."
+        />
+      )}
       {document.readouts.length === 0 && (
         <Message
           kind="empty"
