@@ -7,7 +7,9 @@ const node = {
       { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(better-sse|@noble|@apidevtools|d3-[-a-z]+|internmap)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(better-sse|@noble|@scure|@otplib|@apidevtools|d3-[-a-z]+|internmap)/)',
+  ],
   moduleFileExtensions: ['ts', 'mjs', 'js', 'json'],
   modulePathIgnorePatterns: ['<rootDir>/app/dist'],
 };

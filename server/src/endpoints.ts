@@ -27,6 +27,7 @@ import { accountEndpoints } from './people/accounts';
 import { peopleEndpoints } from './people/endpoints';
 import { invitationEndpoints } from './people/invitations';
 import { ownAccountEndpoints } from './people/ownAccount';
+import { secondFactorEndpoints } from './people/secondFactor';
 import { pictureEndpoints } from './pictures/endpoints';
 import { readingEndpoints } from './readings/endpoints';
 import { sampleEndpoints } from './arrivals/endpoints';
@@ -41,6 +42,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...accountEndpoints,
   ...invitationEndpoints,
   ...ownAccountEndpoints,
+  ...secondFactorEndpoints,
   ...trailEndpoints,
   ...tokenEndpoints,
   ...assetEndpoints,

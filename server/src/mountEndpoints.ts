@@ -35,6 +35,9 @@ async function refuse(
   throw new BeaconError('NOT_ALLOWED', why);
 }
 
+/** What somebody reaches who has to set up a second factor first. */
+const OWN_ACCOUNT = '/api/own-account';
+
 function guard(endpoint: Endpoint, app: AppContext): RequestHandler {
   const { access, everywhere } = endpoint;
   return async (request, response, next) => {
@@ -48,6 +51,9 @@ function guard(endpoint: Endpoint, app: AppContext): RequestHandler {
     response.locals.person = person;
     if (access !== 'anybody') {
       if (!person) throw new BeaconError('NOT_SIGNED_IN', 'Sign in first.');
+      if (person.secondFactorDue && !endpoint.path.startsWith(OWN_ACCOUNT)) {
+        throw new BeaconError('SECOND_FACTOR', 'Set up your second factor first, under Your account.');
+      }
       if (!allows(person.role, access)) {
         const why = `This needs the role ${access}; yours is ${person.role}.`;
         return refuse(app, request, person, endpoint, why);

@@ -7,6 +7,7 @@ import { openPool, withRole } from './db/database';
 import { applicationRole, migrate } from './db/migrate';
 import type { AppContext } from './http/appContext';
 import { makeFormTokens } from './http/formToken';
+import { makeSeal } from './http/seal';
 import { startJobs } from './jobs/jobs';
 import { LiveHub } from './live/liveHub';
 import { openTransports } from './notices/transports';
@@ -83,6 +84,7 @@ export async function runServer(
     workers,
     tokens: new TokenCache(pool, now),
     formTokens: makeFormTokens(config.sessionSecret, config.secureCookies),
+    seal: makeSeal(config.sessionSecret),
     now,
     publicUrl: () => config.publicUrl ?? listensAt,
     standIns: posts.standIns,

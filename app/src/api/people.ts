@@ -3,7 +3,7 @@ import type { Account, Rights, SessionState } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
 import { usePages } from './pages';
-import { forgetEverythingElse, keepSession } from './session';
+import { forgetEverythingElse, keepFormToken, keepSession } from './session';
 
 /** Accounts that have these words in name or address, in pages. */
 export const useAccountPages = (search: string, state: Account['state'] | undefined) =>
@@ -86,6 +86,39 @@ export const useChangePassword = () =>
   useNewSession((form: { readonly old: string; readonly new: string }) =>
     call('PUT /api/own-account/password', { body: form }),
   );
+
+/** Begins to set up a second factor. */
+export const useBeginSecondFactor = () =>
+  useChange((password: string) => call('POST /api/own-account/second-factor', { body: { password } }), []);
+
+/** Confirms it with its first code; the answer has the recovery codes. */
+export function useConfirmSecondFactor() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (code: string) => call('PUT /api/own-account/second-factor', { body: { code } }),
+    // The session goes on with another form token; the page keeps its codes until they are written down.
+    onSuccess: ({ session }) => keepFormToken(session),
+    onSettled: () => client.invalidateQueries({ queryKey: ['account'] }),
+  });
+}
+
+export const useRemoveSecondFactor = () =>
+  useChange(
+    (password: string) => call('POST /api/own-account/second-factor/removal', { body: { password } }),
+    ['account'],
+  );
+
+/** Requires a second factor of somebody, or no longer. */
+export const useRequireSecondFactor = (id: string) =>
+  useChange(
+    (required: boolean) =>
+      call('PUT /api/accounts/:id/second-factor', { params: { id }, body: { required } }),
+    CHANGED,
+  );
+
+/** For somebody who has lost their device. */
+export const useDropSecondFactor = (id: string) =>
+  useChange(() => call('DELETE /api/accounts/:id/second-factor', { params: { id } }), CHANGED);
 
 /** Signs another own device out; null = all others. */
 export const useEndSession = () =>

@@ -26,9 +26,14 @@ export function usePerson(): SignedInPerson | null {
   return useSession().data?.person ?? null;
 }
 
+/** Takes the form token of a session that goes on under a new id. */
+export function keepFormToken({ csrfToken }: SessionState): void {
+  setFormToken(csrfToken);
+}
+
 /** Takes a session that was begun, with its form token. */
 export function keepSession(client: QueryClient, state: SessionState): void {
-  setFormToken(state.csrfToken);
+  keepFormToken(state);
   client.setQueryData(KEY, state);
 }
 
@@ -41,7 +46,7 @@ export async function forgetEverythingElse(client: QueryClient): Promise<void> {
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (form: { email: string; password: string }) =>
+    mutationFn: (form: { email: string; password: string; code: string | null }) =>
       keepToken(call('POST /api/session', { body: form })),
     onSuccess: (state) => client.setQueryData(KEY, state),
   });

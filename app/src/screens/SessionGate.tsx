@@ -7,6 +7,7 @@ import { useLive } from '../api/useLive';
 import { QueryResult } from '../components/QueryResult';
 import { Shell } from '../components/Shell';
 import { usePalette } from '../theme/useTheme';
+import { SecondFactorGate } from './account/SecondFactorGate';
 import { WelcomeScreen } from './account/WelcomeScreen';
 import { SignInScreen } from './SignInScreen';
 
@@ -16,7 +17,7 @@ export function SessionGate() {
   const path = usePathname();
   const session = useSession();
   const signedIn = Boolean(session.data?.person);
-  useLive(signedIn);
+  useLive(signedIn && !session.data?.secondFactorDue);
   const ready = useQueryPersistence(session.data?.person?.id ?? null);
   useEffect(() => {
     document.documentElement.style.setProperty('--ring', palette.sea);
@@ -24,6 +25,7 @@ export function SessionGate() {
   }, [palette]);
   // Before the sign-in screen, and before the pages of whoever is signed in here.
   if (path === '/welcome') return <WelcomeScreen />;
+  if (session.data?.secondFactorDue) return <SecondFactorGate />;
   if (signedIn && ready) return <Shell />;
   return (
     <View style={[styles.page, { backgroundColor: palette.ground }]}>

@@ -1,7 +1,9 @@
+import { useState } from 'react';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Controller, useForm } from 'react-hook-form';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { signInSchema, type DemoAccount, type SessionState } from '@vivid-beacon/core';
+import { ApiError } from '../api/client';
 import { useSignIn } from '../api/session';
 import { Harbour } from '../charts/Harbour';
 import { Button } from '../components/Button';
@@ -20,9 +22,16 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
   const [width, onLayout] = useWidth();
   const { control, handleSubmit } = useForm({
     resolver: yupResolver(signInSchema),
-    defaultValues: { email: '', password: '' },
+    defaultValues: { email: '', password: '', code: null },
   });
-  const submit = handleSubmit((form) => signIn.mutate(form));
+  const [asksForCode, setAsksForCode] = useState(false);
+  const submit = handleSubmit((form) =>
+    signIn.mutate(form, {
+      onError: (error) => {
+        if (error instanceof ApiError && error.code === 'CODE_NEEDED') setAsksForCode(true);
+      },
+    }),
+  );
   return (
     <ScrollView contentContainerStyle={styles.scroll}>
       <View role="main" style={[styles.sheet, { backgroundColor: palette.sheet, borderColor: palette.ink }]}>
@@ -69,6 +78,23 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
                 />
               )}
             />
+            {asksForCode && (
+              <Controller
+                control={control}
+                name="code"
+                render={({ field, fieldState }) => (
+                  <Field
+                    label="Code of your authenticator app, or a recovery code"
+                    autoComplete="one-time-code"
+                    value={field.value ?? ''}
+                    onChange={(text) => field.onChange(text === '' ? null : text)}
+                    onBlur={field.onBlur}
+                    error={fieldState.error?.message}
+                    onSubmitEditing={() => void submit()}
+                  />
+                )}
+              />
+            )}
             {signIn.isError && (
               <View role="alert">
                 <Words as="body" colour={palette.breachT}>
@@ -90,7 +116,9 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
                   key={account.email}
                   account={account}
                   last={i === state.demoAccounts.length - 1}
-                  onPress={() => signIn.mutate({ email: account.email, password: account.password })}
+                  onPress={() =>
+                    signIn.mutate({ email: account.email, password: account.password, code: null })
+                  }
                 />
               ))}
             </Section>

@@ -5,7 +5,7 @@ import { SignInScreen } from './SignInScreen';
 
 jest.setTimeout(30_000);
 
-const NOBODY: SessionState = { person: null, csrfToken: 'x', demoAccounts: [] };
+const NOBODY: SessionState = { person: null, csrfToken: 'x', secondFactorDue: false, demoAccounts: [] };
 const SIGNED_IN = { ...NOBODY, person: { id: '1', name: 'Dele Marsh', role: 'analyst' } };
 
 function show(state = NOBODY, answers: Answers = {}) {
@@ -72,7 +72,9 @@ describe('signing in', () => {
     } as const;
     const { person, sent, unmount } = show({ ...NOBODY, demoAccounts: [account] });
     await person.click(screen.getByLabelText('Sign in as Analyst, Dele Marsh'));
-    await waitFor(() => expect(sent[0].body).toEqual({ email: account.email, password: account.password }));
+    await waitFor(() =>
+      expect(sent[0].body).toEqual({ email: account.email, password: account.password, code: null }),
+    );
     unmount();
     show();
     expect(screen.queryByText('Look around as')).toBeNull();

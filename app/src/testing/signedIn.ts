@@ -7,5 +7,10 @@ export function personOf(role: Role, name = 'Ines Varga', id = '1'): SignedInPer
 
 /** What the server answers where this person is signed in. */
 export function signedIn(person: SignedInPerson | Role): SessionState {
-  return { person: typeof person === 'string' ? personOf(person) : person, csrfToken: 'x', demoAccounts: [] };
+  return {
+    person: typeof person === 'string' ? personOf(person) : person,
+    csrfToken: 'x',
+    secondFactorDue: false,
+    demoAccounts: [],
+  };
 }

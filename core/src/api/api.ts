@@ -13,7 +13,7 @@ import { feedsApi, metricsApi } from './metrics';
 import { removalsApi } from './removals';
 import { removedMetricsApi } from './removedMetrics';
 import { noticesApi } from './notices';
-import { accountsApi, invitationsApi, ownAccountApi, peopleApi } from './people';
+import { accountsApi, invitationsApi, ownAccountApi, peopleApi, secondFactorApi } from './people';
 import { picturesApi } from './pictures';
 import { readingsApi } from './readings';
 import { referenceApi } from './reference';
@@ -32,6 +32,7 @@ export const API = {
   ...accountsApi,
   ...invitationsApi,
   ...ownAccountApi,
+  ...secondFactorApi,
   ...trailApi,
   ...tokensApi,
   ...assetsApi,

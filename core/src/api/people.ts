@@ -33,6 +33,8 @@ const sessionState = named(
   shape({
     /** null = nobody is signed in. */
     person: signedInPersonSchema.nullable(),
+    /** Whether the person has to set up a second factor before anything else. */
+    secondFactorDue: truth(),
     /** Token that every change sends as x-form-token. */
     csrfToken: text(),
     demoAccounts: list(demoAccount),
@@ -42,6 +44,8 @@ export type SessionState = TypeOf<typeof sessionState>;
 
 /** Whether an account can be used: active, invited (no password chosen yet) or disabled. */
 export const ACCOUNT_STATES = ['active', 'invited', 'disabled'] as const;
+
+const secondFactorState = shape({ on: truth(), required: truth() });
 
 const account = named(
   'Account',
@@ -54,6 +58,8 @@ const account = named(
     state: oneOf(ACCOUNT_STATES),
     /** When a session of theirs was last used; null = never, or not since the last sign-out. */
     seenAt: amountOrNull(),
+    /** Whether they sign in with a second factor, and whether they have to. */
+    secondFactor: secondFactorState,
     /** Until when their link to choose a password holds; null = there is none. */
     invitedUntil: amountOrNull(),
   }),
@@ -90,6 +96,9 @@ const ownAccount = shape({
   name: text(),
   email: text(),
   rights: rightsSchema,
+  secondFactor: secondFactorState,
+  /** Recovery codes that are not used yet. */
+  recoveryLeft: amount(),
   sessions: list(ownSession),
 });
 /** A person's own account. */
@@ -110,7 +119,7 @@ export const peopleApi = contracts({
     body: signInSchema,
     answer: json(sessionState),
     errors: {
-      401: 'WRONG_PASSWORD',
+      401: 'WRONG_PASSWORD; CODE_NEEDED when the password is right and the account has a second factor',
       429: 'TOO_MANY with Retry-After, after 8 failures of an account or 40 from an address within 15 minutes',
     },
   },
@@ -247,6 +256,54 @@ export const ownAccountApi = contracts({
   'DELETE /api/own-account/sessions': {
     access: 'viewer',
     summary: 'Signs all other own devices out.',
+    answer: nothing,
+  },
+});
+
+const password = () => yup.string().min(1).max(200).required('Give your present password');
+const PASSWORD_ERRORS = { 401: 'WRONG_PASSWORD', 429: TOO_MANY_PASSWORDS } as const;
+
+export const secondFactorApi = contracts({
+  'POST /api/own-account/second-factor': {
+    access: 'viewer',
+    summary: 'Begins to set up a second factor: a new secret, which holds once a code of it has come.',
+    body: yup.object({ password: password() }).noUnknown(),
+    answer: json(
+      shape({ secret: text(), uri: text() }),
+      'secret: 160 bits in Base32; uri: otpauth address for a QR code; codes after RFC 6238, SHA-1, 6 digits, 30 s',
+    ),
+    errors: PASSWORD_ERRORS,
+  },
+  'PUT /api/own-account/second-factor': {
+    access: 'viewer',
+    summary:
+      'Confirms the second factor with its first code. Other sessions end. Only this answer has the recovery codes.',
+    body: yup
+      .object({ code: yup.string().trim().max(20).required('Give the code of six digits') })
+      .noUnknown(),
+    answer: json(shape({ recoveryCodes: list(text()), session: sessionState })),
+    errors: { 401: 'WRONG_PASSWORD for a wrong code', 409: 'WRONG_STATE when none was begun' },
+  },
+  'POST /api/own-account/second-factor/removal': {
+    access: 'viewer',
+    summary: 'Removes the own second factor.',
+    body: yup.object({ password: password() }).noUnknown(),
+    answer: nothing,
+    errors: { ...PASSWORD_ERRORS, 409: 'WRONG_STATE when the account needs one' },
+  },
+  'PUT /api/accounts/:id/second-factor': {
+    access: 'administrator',
+    everywhere: true,
+    summary:
+      'Requires a second factor of somebody, or no longer. Until it is set up they can do nothing else.',
+    body: yup.object({ required: yup.boolean().required() }).noUnknown(),
+    answer: nothing,
+  },
+  'DELETE /api/accounts/:id/second-factor': {
+    access: 'administrator',
+    everywhere: true,
+    summary:
+      'Removes the second factor of somebody who has lost their device, and signs them out everywhere.',
     answer: nothing,
   },
 });

@@ -7,6 +7,8 @@ export const signInSchema = yup
   .object({
     email: yup.string().trim().email('Give an e-mail address').max(200).required('Give an e-mail address'),
     password: yup.string().min(1).max(200).required('Give a password'),
+    /** Six digits of the authenticator app, or a recovery code; needed where the account has a second factor. */
+    code: yup.string().trim().min(1).max(60).nullable().default(null),
   })
   .noUnknown();
 

@@ -4,6 +4,7 @@ import type { DemoAccount, PushRule } from '@vivid-beacon/core';
 import type { Pool } from '../db/database';
 import type { Caller } from '../db/reader';
 import type { FormTokens } from './formToken';
+import type { Seal } from './seal';
 import type { Workers } from '../workers/workers';
 
 /** A token that is valid, with how its text is matched. */
@@ -39,6 +40,7 @@ export interface AppContext {
   readonly workers: Workers;
   readonly tokens: KnownTokens;
   readonly formTokens: FormTokens;
+  readonly seal: Seal;
   /** ms since the Unix epoch. */
   readonly now: () => number;
   /** Where people reach the app, without a slash at the end. */

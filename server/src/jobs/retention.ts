@@ -3,7 +3,7 @@ import { REGISTER_REACH_MS } from '@vivid-beacon/core/src/aggregation';
 import { one, type Pool } from '../db/database';
 import { dropForgottenParts } from '../intake/sql';
 import { dropOldNotices } from '../notices/sql';
-import { tidyTrail } from '../trail/endpoints';
+import { tidyTrail } from '../trail/kept';
 
 /** Intakes that were begun and never finished are given up after this time. */
 const FORGOTTEN_MS = 2 * DAY_MS;

@@ -2,8 +2,7 @@ import type { NoticeChannel, NoticeKind } from '@vivid-beacon/core';
 import { sendAt, type NoticeText } from '@vivid-beacon/core/src/alarming';
 import type { Queryable } from '../db/database';
 import { notify } from '../live/notify';
-import { peopleWhoSee } from '../people/sql';
-import { addNotice, recipientsOf, type Recipient } from './sql';
+import { addNotice, peopleWhoSee, recipientsOf, type Recipient } from './sql';
 
 /** A notice before it is addressed to each recipient's channels. */
 export interface NoticeDraft {

@@ -1,4 +1,10 @@
-import type { Notice, NoticeChannel, NoticeKind, NoticeWish } from '@vivid-beacon/core';
+import {
+  rolesFrom,
+  type Notice,
+  type NoticeChannel,
+  type NoticeKind,
+  type NoticeWish,
+} from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { all, one, type Queryable } from '../db/database';
 
@@ -22,6 +28,22 @@ export function recipientsOf(db: Queryable, ids: readonly string[]): Promise<Rec
      where person.id = any($1::bigint[]) order by person.id`,
     [ids],
   );
+}
+
+/** Those of these people who may be told of something at a plant: their accounts are not disabled, and they see it. */
+export async function peopleWhoSee(
+  db: Queryable,
+  ids: readonly string[],
+  plantId: string,
+): Promise<Set<string>> {
+  const rows = await all<{ id: string }>(
+    db,
+    `select person.id from person where person.id = any($1::bigint[]) and person.disabled_at is null
+       and (person.role_everywhere = any($2::text[]) or exists (select 1 from person_site site
+         where site.person_id = person.id and site.plant_id = $3::bigint and site.role = any($2::text[])))`,
+    [ids, rolesFrom('viewer'), plantId],
+  );
+  return new Set(rows.map(({ id }) => id));
 }
 
 export async function writeWish(db: Queryable, personId: string, wish: NoticeWish): Promise<void> {

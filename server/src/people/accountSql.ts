@@ -13,6 +13,7 @@ const accounts = (now: string): string => `
   select person.id, person.name, person.email, person.role, ${RIGHTS},
          case when person.disabled_at is not null then 'disabled' when person.password_hash is null then 'invited'
               else 'active' end as state,
+         jsonb_build_object('on', person.otp_secret is not null, 'required', person.second_factor_required) as "secondFactor",
          (select max((sess ->> 'seenAt')::float8) from session where sess ->> 'personId' = person.id::text) as "seenAt",
          (select ${ms('max(invitation.ends_at)', 'endsAt')} from invitation
           where invitation.person_id = person.id and ${HOLDS(now)}) as "invitedUntil"
@@ -154,7 +155,7 @@ export function findInvitation(
 }
 
 /** Uses an invitation up. @returns false when somebody else has, or it is past its end. */
-export async function useInvitation(db: Queryable, tokenHash: Buffer, now: number): Promise<boolean> {
+export async function consumeInvitation(db: Queryable, tokenHash: Buffer, now: number): Promise<boolean> {
   const row = await one(
     db,
     `update invitation set used_at = $2 where token_hash = $1 and ${HOLDS('$2')} returning person_id`,

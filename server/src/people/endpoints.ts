@@ -6,6 +6,7 @@ import { endpoints, type Call } from '../http/endpoint';
 import { hashOfSession } from '../live/liveHub';
 import { notify, SESSION_ENDED } from '../live/notify';
 import { passwordFits } from './passwords';
+import { checkSecondFactor } from './secondFactor';
 import { beginSession, sessionState } from './session';
 import { findAccount, findPerson, pageOfPeople } from './sql';
 import { noteSignIn } from '../trail/notes';
@@ -14,16 +15,16 @@ import { SignInThrottle } from './throttle';
 /** The state of the session; after a change of rights it goes on under a new id. */
 async function currentState(call: Call) {
   if (!call.person) return sessionState(call, null);
-  const { rightsChangedAt } = (await findPerson(call.app.pool, call.person.id))!;
-  const renewed = rightsChangedAt > (call.request.session.rightsAt ?? 0);
-  return sessionState(call, renewed ? await beginSession(call, call.person.id) : call.person);
+  const person = (await findPerson(call.app.pool, call.person.id))!;
+  const renewed = person.rightsChangedAt > (call.request.session.rightsAt ?? 0);
+  return sessionState(call, renewed ? await beginSession(call, person.id) : person);
 }
 
 export const peopleEndpoints = endpoints(peopleApi, {
   'GET /api/session': (call) => currentState(call),
 
   'POST /api/session': async (call) => {
-    const { email, password } = call.body;
+    const { email, password, code } = call.body;
     const throttle = new SignInThrottle(call.app.pool);
     const admitted = await throttle.admit(email, call.request.ip ?? '');
     const account = await findAccount(call.app.pool, email);
@@ -31,6 +32,14 @@ export const peopleEndpoints = endpoints(peopleApi, {
       await noteSignIn(call.app, call.request, 'signInFailed', account ?? null);
       throw new BeaconError('WRONG_PASSWORD', 'Wrong e-mail address or password.');
     }
+    try {
+      await checkSecondFactor(call.app, account.id, code);
+    } catch (error) {
+      const isWrong = error instanceof BeaconError && error.code === 'WRONG_PASSWORD';
+      if (isWrong) await noteSignIn(call.app, call.request, 'signInFailed', account);
+      throw error;
+    }
+    // Only now: a right password with wrong codes counts as tries.
     await admitted();
     const person = await beginSession(call, account.id);
     await noteSignIn(call.app, call.request, 'signedIn', person);

@@ -5,7 +5,7 @@ import { from, type Origin } from '../db/origin';
 import { endpoints, type Call } from '../http/endpoint';
 import { hashToken } from '../tokens/tokenOfRequest';
 import { noteSignIn } from '../trail/notes';
-import { findInvitation, useInvitation, writePassword, type Invitation } from './accountSql';
+import { findInvitation, consumeInvitation, writePassword, type Invitation } from './accountSql';
 import { signOutOf } from './ended';
 import { hashPassword, refuseEasyPassword } from './passwords';
 import { beginSession, sessionState } from './session';
@@ -49,7 +49,7 @@ export const invitationEndpoints = endpoints(invitationsApi, {
     const change = (): Promise<void> =>
       withTransaction(app.pool, async (db) => {
         // Of two who use it at the same moment, one does.
-        if (!(await useInvitation(db, hash, app.now()))) throw noSuchLink();
+        if (!(await consumeInvitation(db, hash, app.now()))) throw noSuchLink();
         await writePassword(db, found.personId, passwordHash);
         await signOutOf(db, found.personId);
       });

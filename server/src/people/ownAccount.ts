@@ -5,6 +5,7 @@ import { endpoints } from '../http/endpoint';
 import { hashOfSession } from '../live/liveHub';
 import { findOneAccount, passwordOf, renamePerson, writePassword } from './accountSql';
 import { signOutOf } from './ended';
+import { recoveryLeft } from './secondFactorSql';
 import { hashPassword, passwordFits, refuseEasyPassword } from './passwords';
 import { beginSession, sessionState } from './session';
 import { sessionsOf } from './sessionSql';
@@ -12,12 +13,14 @@ import { SignInThrottle } from './throttle';
 
 export const ownAccountEndpoints = endpoints(ownAccountApi, {
   'GET /api/own-account': async ({ app, person, request }) => {
-    const { name, email, rights } = (await findOneAccount(app.pool, person.id, app.now()))!;
+    const { name, email, rights, secondFactor } = (await findOneAccount(app.pool, person.id, app.now()))!;
     const sessions = await sessionsOf(app.pool, person.id);
     return {
       name,
       email,
       rights,
+      secondFactor,
+      recoveryLeft: await recoveryLeft(app.pool, person.id),
       sessions: sessions.map(({ sid, ...each }) => ({
         ...each,
         // The id itself would let whoever reads it be this person.

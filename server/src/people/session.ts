@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import type { Request } from 'express';
-import type { SessionState, SignedInPerson } from '@vivid-beacon/core';
+import type { SessionState } from '@vivid-beacon/core';
 import type { Call } from '../http/endpoint';
 import type { AppContext } from '../http/appContext';
 import { findPerson, type FoundPerson } from './sql';
@@ -46,10 +46,11 @@ export async function beginSession({ app, request }: Pick<Call, 'app' | 'request
 /** What a page is told of its session. */
 export function sessionState(
   { app, request, response }: Pick<Call, 'app' | 'request' | 'response'>,
-  person: SignedInPerson | null,
+  person: FoundPerson | null,
 ): SessionState {
   return {
     person: person && { id: person.id, name: person.name, role: person.role, rights: person.rights },
+    secondFactorDue: person?.secondFactorDue ?? false,
     csrfToken: app.formTokens.issue(request, response),
     demoAccounts: person ? [] : app.demoAccounts,
   };

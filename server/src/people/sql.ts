@@ -1,7 +1,7 @@
 import { highestRole, rolesFrom, type PageOf, type Person, type Rights, type Role } from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { Conditions, findPage } from '../db/conditions';
-import { all, allPrepared, one, type Queryable } from '../db/database';
+import { allPrepared, one, type Queryable } from '../db/database';
 import type { PageRange } from '../db/pages';
 import type { Reader } from '../db/reader';
 
@@ -24,11 +24,6 @@ export const RIGHTS = `jsonb_build_object('everywhere', person.role_everywhere, 
 const PERSON = `person.id, person.name, person.role`;
 const ENABLED = 'person.disabled_at is null';
 
-/** Whether somebody has one of the roles $`roles` at a plant; both are places in a statement over `person`. */
-export const hasRoleAt = (roles: string, plant: string): string =>
-  `(person.role_everywhere = any(${roles}::text[]) or exists (select 1 from person_site site
-     where site.person_id = person.id and site.plant_id = ${plant}::bigint and site.role = any(${roles}::text[])))`;
-
 /** The account with this address, unless it is disabled. */
 export function findAccount(db: Queryable, email: string): Promise<SignInAccount | undefined> {
   return one(
@@ -43,11 +38,14 @@ export function findAccount(db: Queryable, email: string): Promise<SignInAccount
 export interface FoundPerson extends PersonWithRights {
   /** ms; 0 = never. */
   readonly rightsChangedAt: number;
+  /** Whether they have to set up a second factor first. */
+  readonly secondFactorDue: boolean;
 }
 
 /** Somebody who may sign in; read with every request. */
 export async function findPerson(db: Queryable, id: string): Promise<FoundPerson | undefined> {
-  const text = `select ${PERSON}, ${RIGHTS}, coalesce(extract(epoch from rights_changed_at) * 1000, 0)::float8 as "rightsChangedAt"
+  const text = `select ${PERSON}, ${RIGHTS}, coalesce(extract(epoch from rights_changed_at) * 1000, 0)::float8 as "rightsChangedAt",
+    second_factor_required and otp_secret is null as "secondFactorDue"
     from person where person.id = $1 and ${ENABLED}`;
   return (await allPrepared<FoundPerson>(db, 'find_person', text, [id]))[0];
 }
@@ -155,18 +153,4 @@ async function writeSites(db: Queryable, id: string, { plants }: Rights): Promis
      on conflict (person_id, plant_id) do update set role = excluded.role where person_site.role <> excluded.role`,
     [id, Object.keys(plants), Object.values(plants)],
   );
-}
-
-/** Those of these people who may be told of something at a plant: their accounts are not disabled, and they see it. */
-export async function peopleWhoSee(
-  db: Queryable,
-  ids: readonly string[],
-  plantId: string,
-): Promise<Set<string>> {
-  const rows = await all<{ id: string }>(
-    db,
-    `select person.id from person where person.id = any($1::bigint[]) and ${ENABLED} and ${hasRoleAt('$2', '$3')}`,
-    [ids, rolesFrom('viewer'), plantId],
-  );
-  return new Set(rows.map(({ id }) => id));
 }

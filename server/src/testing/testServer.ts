@@ -194,6 +194,8 @@ export function makeVisitor(url: string): Visitor {
     const contentType = response.headers.get('content-type') ?? '';
     const said = text === '' ? undefined : contentType.includes('json') ? JSON.parse(text) : text;
     checkAnswer(method, path, { status: response.status, contentType, body: said });
+    // A session that goes on under a new id has another token.
+    formToken = said?.session?.csrfToken ?? formToken;
     return { status: response.status, body: said };
   };
   return {

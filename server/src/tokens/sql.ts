@@ -1,5 +1,4 @@
 import type { PushRule, PushToken } from '@vivid-beacon/core';
-import type { UsedToken } from '../http/appContext';
 import { moment, ms } from '../db/columns';
 import { SEEN_PLANT } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
@@ -65,9 +64,14 @@ export function findToken(db: Reader, id: string): Promise<{ plantId: string | n
   );
 }
 
+/** A token that is valid: how its text is matched, and what it may write. */
+interface ValidToken extends Pick<PushToken, 'id' | 'rule' | 'plantId'> {
+  readonly metricIds: readonly string[] | null;
+}
+
 /** The token with this hash that is not revoked and not past its end; notes that it was used, at most once a minute. */
-export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<UsedToken | undefined> {
-  const row = await one<UsedToken & { stale: boolean }>(
+export async function useToken(db: Queryable, hash: Buffer, at: number): Promise<ValidToken | undefined> {
+  const row = await one<ValidToken & { stale: boolean }>(
     db,
     `select id, last_used_at is null or last_used_at < $2::timestamptz - interval '1 minute' as stale, ${RULE},
             plant_id as "plantId", metric_ids as "metricIds"

@@ -1,23 +1,12 @@
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
-import { trailApi, TRAIL_DAYS } from '@vivid-beacon/core/src/api/trail';
+import { trailApi } from '@vivid-beacon/core/src/api/trail';
 import { searchWords } from '@vivid-beacon/core';
-import { withTransaction, type Queryable } from '../db/database';
-import { readSetting, writeSetting } from '../db/settings';
+import { withTransaction } from '../db/database';
+import { writeSetting } from '../db/settings';
 import { endpoints, SENT } from '../http/endpoint';
-import { checkTrail, cutTrail, pageOfTrail, readTrail, subjectsOfTrail, type TrailFilter } from './sql';
-
-/** Setting: for how many days the trail is kept. */
-const KEPT_DAYS = 'trailDays';
-
-async function keptDays(db: Queryable): Promise<number> {
-  return (await readSetting<number>(db, KEPT_DAYS)) ?? TRAIL_DAYS.usual;
-}
-
-/** Cuts off what is past its time. */
-export function tidyTrail(db: Queryable, now: number): Promise<number> {
-  return keptDays(db).then((days) => cutTrail(db, days, now));
-}
+import { checkTrail, pageOfTrail, readTrail, subjectsOfTrail, type TrailFilter } from './sql';
+import { KEPT_DAYS, keptDays } from './kept';
 
 const filterOf = ({
   search,

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { PageOf, TrailCheck, TrailEntry } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
 import { onTestServer, push, ruleDraft, serverWithMetric, type Visitor } from '../testing/testServer';
-import { tidyTrail } from './endpoints';
+import { tidyTrail } from './kept';
 
 const { test, analyst, administrator } = onTestServer('analyst', 'administrator');
 

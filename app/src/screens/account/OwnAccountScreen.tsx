@@ -20,6 +20,7 @@ import { deviceZone } from '../deviceZone';
 import { rightsWords } from '../people/rightsWords';
 import { agentWords } from './agentWords';
 import { PasswordForm } from './PasswordForm';
+import { SecondFactorSection } from './SecondFactorSection';
 
 /** A person's own account: name, password, devices; from here administrators reach people and the trail. */
 export function OwnAccountScreen() {
@@ -90,6 +91,7 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
       <Section title="Password">
         <PasswordForm />
       </Section>
+      <SecondFactorSection secondFactor={account.secondFactor} recoveryLeft={account.recoveryLeft} />
       <Section title="Where you are signed in" aside={String(account.sessions.length)} closed={false}>
         {account.sessions.map(({ id, agent, address, startedAt, seenAt, current }, i) => (
           <Row

@@ -18,7 +18,6 @@ export function WelcomeScreen() {
   // Its form token goes with what is sent.
   const session = useSession();
   const [token] = useState(() => window.location.hash.slice(1));
-  const invitation = useInvitation(token);
   return (
     <ScrollView style={{ backgroundColor: palette.ground }} contentContainerStyle={styles.scroll}>
       <View role="main" style={[styles.sheet, { backgroundColor: palette.sheet, borderColor: palette.ink }]}>
@@ -26,14 +25,20 @@ export function WelcomeScreen() {
           Welcome to Vivid Beacon
         </Words>
         <QueryResult query={session} reading="Opening Vivid Beacon">
-          {() => (
-            <QueryResult query={invitation} reading="Opening the invitation">
-              {({ name, email }) => <ChoosePassword token={token} name={name} email={email} />}
-            </QueryResult>
-          )}
+          {() => <Invitation token={token} />}
         </QueryResult>
       </View>
     </ScrollView>
+  );
+}
+
+/** Read once there is a form token. */
+function Invitation({ token }: { readonly token: string }) {
+  const invitation = useInvitation(token);
+  return (
+    <QueryResult query={invitation} reading="Opening the invitation">
+      {({ name, email }) => <ChoosePassword token={token} name={name} email={email} />}
+    </QueryResult>
   );
 }
 

@@ -6,7 +6,9 @@ import {
   useAccount,
   useChangeAccount,
   useDisableAccount,
+  useDropSecondFactor,
   useNewLink,
+  useRequireSecondFactor,
   useSignOutEverywhere,
   type AccountForm,
 } from '../../api/people';
@@ -24,7 +26,7 @@ import { usePalette } from '../../theme/useTheme';
 import { TrailList } from '../trail/TrailList';
 import { AccountFields } from './AccountFields';
 import { LinkBox } from './LinkBox';
-import { stateWords } from './stateWords';
+import { accountStateWords } from './accountStateWords';
 
 /** Hours for which a new link holds. */
 const LINK_H = 72;
@@ -37,7 +39,7 @@ export function AccountScreen({ accountId }: { readonly accountId: string }) {
   return (
     <Page
       title={query.data?.name ?? 'Account'}
-      under={query.data && stateWords(query.data, now)}
+      under={query.data && accountStateWords(query.data, now)}
       onBack={() => router.navigate('/people')}
       backName="Back to people"
     >
@@ -54,6 +56,8 @@ function AccountSheet({ account }: { readonly account: Account }) {
   const change = useChangeAccount(account.id);
   const link = useNewLink(account.id);
   const signOut = useSignOutEverywhere(account.id);
+  const demand = useRequireSecondFactor(account.id);
+  const drop = useDropSecondFactor(account.id);
   const disable = useDisableAccount(account.id);
   const [asking, setAsking] = useState(false);
   const [form, setForm] = useState<AccountForm>({
@@ -100,6 +104,25 @@ function AccountSheet({ account }: { readonly account: Account }) {
             <Button label="Disable" disabled={own || disable.isPending} onPress={() => setAsking(true)} />
           )}
         </View>
+        <Words as="body" colour={palette.ink2}>
+          {`Second factor ${account.secondFactor.on ? 'set up' : 'not set up'}${account.secondFactor.required ? ', required' : ''}.`}
+        </Words>
+        <View style={styles.tools}>
+          <Button
+            label={account.secondFactor.required ? 'Require it no longer' : 'Require a second factor'}
+            disabled={demand.isPending}
+            onPress={() => demand.mutate(!account.secondFactor.required)}
+          />
+          {account.secondFactor.on && (
+            <Button
+              label="Remove a lost one"
+              disabled={drop.isPending}
+              onPress={() => drop.mutate(undefined)}
+            />
+          )}
+        </View>
+        <Refusal of={demand} />
+        <Refusal of={drop} />
         {link.data && <LinkBox link={link.data} name={account.name} />}
         <Refusal of={link} />
         <Refusal of={signOut} />

@@ -12,7 +12,7 @@ import { SearchField, useSearch } from '../../components/SearchField';
 import { WordRow } from '../../components/WordRow';
 import { useNow } from '../../hooks/useNow';
 import { rightsWords } from './rightsWords';
-import { stateWords } from './stateWords';
+import { accountStateWords } from './accountStateWords';
 
 const STATES = [
   { value: 'all', label: 'All' },
@@ -49,7 +49,7 @@ export function PeopleScreen() {
           <Row
             key={account.id}
             title={account.name}
-            second={`${rightsWords(account.rights, (id) => byId.get(id)?.name)} · ${stateWords(account, now)}`}
+            second={`${rightsWords(account.rights, (id) => byId.get(id)?.name)} · ${accountStateWords(account, now)}`}
             onPress={() => router.push(`/people/${account.id}`)}
             chosen={path === `/people/${account.id}`}
             last={last}

@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import type { Account, OwnAccount, TrailEntry } from '@vivid-beacon/core';
 import { RightsStrip } from '../../components/RightsStrip';
 import { useConnectionStore } from '../../stores/connectionStore';
@@ -7,7 +7,9 @@ import { personOf, signedIn } from '../../testing/signedIn';
 import { agentWords } from '../account/agentWords';
 import { OwnAccountScreen } from '../account/OwnAccountScreen';
 import { WelcomeScreen } from '../account/WelcomeScreen';
+import { SecondFactorGate } from '../account/SecondFactorGate';
 import { RoleGate } from '../RoleGate';
+import { SignInScreen } from '../SignInScreen';
 import { TrailScreen } from '../trail/TrailScreen';
 import { entryTitle, memberChanges } from '../trail/trailWords';
 import { AccountScreen } from './AccountScreen';
@@ -45,6 +47,7 @@ const account = (part: Partial<Account> = {}): Account => ({
   rights: { everywhere: null, plants: { '1': 'operator' } },
   state: 'active',
   seenAt: NOW,
+  secondFactor: { on: false, required: false },
   invitedUntil: null,
   ...part,
 });
@@ -168,7 +171,7 @@ describe('an account', () => {
 
 describe('the page of an invitation', () => {
   const answers: Answers = {
-    'GET /api/session': { person: null, csrfToken: 'x', demoAccounts: [] },
+    'GET /api/session': { person: null, csrfToken: 'x', secondFactorDue: false, demoAccounts: [] },
     'POST /api/invitations/read': { name: 'Nora Lind', email: 'nora@hollowmere.example', endsAt: NOW + 1000 },
     'POST /api/invitations': signedIn('operator'),
   };
@@ -210,6 +213,8 @@ describe('the own account', () => {
     name: 'Bela Strand',
     email: 'bela@hollowmere.example',
     rights: { everywhere: null, plants: { '1': 'operator' } },
+    secondFactor: { on: false, required: false },
+    recoveryLeft: 0,
     sessions: [
       {
         id: 'a'.repeat(64),
@@ -267,6 +272,72 @@ describe('the own account', () => {
       old: 'wrong',
       new: 'nine brown bears by the river',
     });
+  });
+});
+
+describe('the second factor', () => {
+  const own: OwnAccount = {
+    name: 'Bela Strand',
+    email: 'bela@hollowmere.example',
+    rights: { everywhere: 'operator', plants: {} },
+    secondFactor: { on: false, required: true },
+    recoveryLeft: 0,
+    sessions: [],
+  };
+  const uri = `otpauth://totp/Vivid%20Beacon:bela?secret=${'A'.repeat(32)}&issuer=Vivid%20Beacon`;
+
+  it('that is required is set up before anything else: secret, first code, recovery codes', async () => {
+    const { person, sent } = renderScreen(<SecondFactorGate />, {
+      ...BASE,
+      'GET /api/own-account': own,
+      'POST /api/own-account/second-factor': { secret: 'A'.repeat(32), uri },
+      'PUT /api/own-account/second-factor': { recoveryCodes: ['3f9a1-00000'], session: signedIn('operator') },
+    });
+    await person.type(await screen.findByLabelText(/^Present password/), 'seven grey geese');
+    await person.click(screen.getByRole('button', { name: 'Set up a second factor' }));
+    expect(await screen.findByText('AAAA '.repeat(8).trim())).toBeTruthy();
+    expect(screen.getByRole('img', { name: 'QR code of the secret' })).toBeTruthy();
+    await person.type(screen.getByLabelText('Code of six digits'), '287 082');
+    await person.click(screen.getByRole('button', { name: 'Confirm' }));
+    expect(await screen.findByText('3f9a1-00000')).toBeTruthy();
+    expect(sent.find(({ method }) => method === 'PUT')!.body).toEqual({ code: '287 082' });
+    await person.click(screen.getByRole('button', { name: 'I have written them down' }));
+    expect(screen.queryByText('3f9a1-00000')).toBeNull();
+  });
+
+  it('is required of somebody, and removed when their device is lost', async () => {
+    const { person, sent } = renderScreen(<AccountScreen accountId="7" />, {
+      ...BASE,
+      'GET /api/accounts/7': account({ secondFactor: { on: true, required: false } }),
+      'PUT /api/accounts/7/second-factor': undefined,
+      'DELETE /api/accounts/7/second-factor': undefined,
+    });
+    await person.click(await screen.findByRole('button', { name: 'Require a second factor' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({ required: true }),
+    );
+    await person.click(screen.getByRole('button', { name: 'Remove a lost one' }));
+    await waitFor(() => expect(sent.some(({ method }) => method === 'DELETE')).toBe(true));
+  });
+
+  it('is asked for once the password was right', async () => {
+    let tries = 0;
+    const state = { person: null, csrfToken: 'x', secondFactorDue: false, demoAccounts: [] };
+    const { person, sent } = renderScreen(<SignInScreen state={state} />, {
+      'GET /api/session': state,
+      'POST /api/session': () =>
+        tries++ === 0
+          ? new Refused(401, { code: 'CODE_NEEDED', message: 'Give the code of your authenticator app.' })
+          : signedIn('operator'),
+    });
+    expect(screen.queryByLabelText(/authenticator/)).toBeNull();
+    await person.type(screen.getByLabelText('E-mail address'), 'bela@hollowmere.example');
+    await person.type(screen.getByLabelText('Password'), 'seven grey geese');
+    await person.click(screen.getByRole('button', { name: 'Sign in' }));
+    await person.type(await screen.findByLabelText(/authenticator/), '287082');
+    await person.click(screen.getByRole('button', { name: 'Sign in' }));
+    await waitFor(() => expect(sent.filter(({ method }) => method === 'POST')).toHaveLength(2));
+    expect(sent.at(-1)!.body).toMatchObject({ password: 'seven grey geese', code: '287082' });
   });
 });
 
@@ -362,7 +433,7 @@ describe('changed rights', () => {
   it('are told until that is dismissed', async () => {
     const { person } = renderScreen(<RightsStrip />, {});
     expect(screen.queryByRole('status')).toBeNull();
-    useConnectionStore.getState().actions.setRightsChanged(true);
+    act(() => useConnectionStore.getState().actions.setRightsChanged(true));
     await person.click(await screen.findByRole('button', { name: 'Dismiss' }));
     expect(screen.queryByRole('status')).toBeNull();
   });

@@ -2,7 +2,7 @@ import { formatMoment, type Account } from '@vivid-beacon/core';
 import { deviceZone } from '../deviceZone';
 
 /** Whether an account is used, in words: "disabled", "invited until 4 Dec, 14:00", "last here today, 09:12". */
-export function stateWords({ state, seenAt, invitedUntil }: Account, now: number): string {
+export function accountStateWords({ state, seenAt, invitedUntil }: Account, now: number): string {
   const zone = deviceZone();
   if (state === 'disabled') return 'disabled';
   if (state === 'invited') {
