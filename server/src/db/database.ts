@@ -11,8 +11,9 @@ const NO_JIT = '-c jit=off';
 /** The address of a database with which connections work with the rights of a role. */
 export function withRole(connectionString: string, role: string): string {
   const url = new URL(connectionString);
-  // What an address says goes before what the pool is given.
-  url.searchParams.set('options', `${NO_JIT} -c role=${role}`);
+  // What an address says goes before what the pool is given, so all options stand in it.
+  const own = url.searchParams.get('options');
+  url.searchParams.set('options', [own, NO_JIT, `-c role=${role}`].filter(Boolean).join(' '));
   return url.href;
 }
 

@@ -58,7 +58,7 @@ export async function migrate(pool: Pool, folder = MIGRATIONS_FOLDER): Promise<s
       });
       now.push(name);
     }
-    if (now.length > 0) await grantToApplication(lock);
+    if (now.length > 0 || !(await hasRights(lock))) await grantToApplication(lock);
     return now;
   } finally {
     await lock.query('select pg_advisory_unlock($1::bigint)', [ADVISORY_LOCK]).catch(() => undefined);
@@ -88,6 +88,16 @@ async function grantToApplication(db: Queryable): Promise<void> {
     do $$ begin if to_regclass('trail') is not null then
       revoke insert, update, delete on trail, trail_start from ${APPLICATION_ROLE};
     end if; end $$`);
+}
+
+/** Whether the role is there and has its rights: not so in a database that was restored into another cluster. */
+async function hasRights(db: Queryable): Promise<boolean> {
+  if (!(await applicationRole(db))) return false;
+  const row = await one<{ has: boolean | null }>(
+    db,
+    `select has_table_privilege('${APPLICATION_ROLE}', to_regclass('person'), 'insert') as has`,
+  );
+  return row!.has !== false;
 }
 
 /** The role to work with; undefined where the database has none and this user may not make one. */
