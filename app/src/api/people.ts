@@ -76,9 +76,10 @@ export const useChoosePassword = (token: string) =>
 export const useOwnAccount = () =>
   useQuery({ queryKey: ['account'], queryFn: () => call('GET /api/own-account') });
 
-export const useRename = () =>
+/** Changes the own name and start screen. */
+export const useChangeOwn = () =>
   useChange(
-    (name: string) => call('PUT /api/own-account', { body: { name } }),
+    (body: { readonly name: string; readonly startAt: string }) => call('PUT /api/own-account', { body }),
     ['account', 'session', 'people'],
   );
 

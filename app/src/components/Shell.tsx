@@ -3,6 +3,7 @@ import type { ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useWaitingAlarms } from '../api/queries';
 import { useLayout } from '../hooks/useLayout';
+import { useStartScreen } from '../hooks/useStartScreen';
 import { useConnectionStore } from '../stores/connectionStore';
 import { usePalette } from '../theme/useTheme';
 import { AlarmIcon, BoardIcon, DataIcon, LossIcon, WatchIcon } from './icons';
@@ -53,6 +54,7 @@ export function Shell() {
   const palette = usePalette();
   const { wide, low } = useLayout();
   const path = usePathname();
+  useStartScreen();
   const connected = useConnectionStore((state) => state.connected);
   const waiting = useWaitingAlarms().data?.count ?? 0;
   const hideBar = !wide && OWN_DOCK.some((pattern) => pattern.test(path));

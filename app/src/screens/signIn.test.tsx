@@ -5,7 +5,13 @@ import { SignInScreen } from './SignInScreen';
 
 jest.setTimeout(30_000);
 
-const NOBODY: SessionState = { person: null, csrfToken: 'x', secondFactorDue: false, demoAccounts: [] };
+const NOBODY: SessionState = {
+  person: null,
+  csrfToken: 'x',
+  startAt: '/',
+  secondFactorDue: false,
+  demoAccounts: [],
+};
 const SIGNED_IN = { ...NOBODY, person: { id: '1', name: 'Dele Marsh', role: 'analyst' } };
 
 function show(state = NOBODY, answers: Answers = {}) {

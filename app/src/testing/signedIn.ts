@@ -10,6 +10,7 @@ export function signedIn(person: SignedInPerson | Role): SessionState {
   return {
     person: typeof person === 'string' ? personOf(person) : person,
     csrfToken: 'x',
+    startAt: '/',
     secondFactorDue: false,
     demoAccounts: [],
   };

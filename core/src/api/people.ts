@@ -11,6 +11,7 @@ import {
   invitationTokenSchema,
   newPasswordSchema,
   personNameSchema,
+  startScreenSchema,
 } from '../schemas/people';
 import { amount, amountOrNull, list, oneOf, shape, text, truth, type TypeOf, named } from '../schemas/shape';
 import { pageOf } from './assets';
@@ -33,6 +34,8 @@ const sessionState = named(
   shape({
     /** null = nobody is signed in. */
     person: signedInPersonSchema.nullable(),
+    /** Where the person begins when they open the app. */
+    startAt: text(),
     /** Whether the person has to set up a second factor before anything else. */
     secondFactorDue: truth(),
     /** Token that every change sends as x-form-token. */
@@ -96,6 +99,8 @@ const ownAccount = shape({
   name: text(),
   email: text(),
   rights: rightsSchema,
+  /** Where they begin when they open the app. */
+  startAt: text(),
   secondFactor: secondFactorState,
   /** Recovery codes that are not used yet. */
   recoveryLeft: amount(),
@@ -226,8 +231,8 @@ export const ownAccountApi = contracts({
   },
   'PUT /api/own-account': {
     access: 'viewer',
-    summary: 'Changes the own name.',
-    body: yup.object({ name: personNameSchema }).noUnknown(),
+    summary: 'Changes the own name, and where one begins.',
+    body: yup.object({ name: personNameSchema, startAt: startScreenSchema }).noUnknown(),
     answer: nothing,
   },
   'PUT /api/own-account/password': {

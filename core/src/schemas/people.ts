@@ -20,6 +20,27 @@ export const newPasswordSchema = yup
   .max(MAX_PASSWORD, `A password has at most ${MAX_PASSWORD} characters`)
   .required(`Give a password of at least ${MIN_PASSWORD} characters`);
 
+/** Where somebody begins when they open the app: On watch, a list, or one board. */
+export const START_SCREENS = [
+  '/',
+  '/boards',
+  '/alarms',
+  '/flags',
+  '/indicators',
+  '/losses',
+  '/handover',
+] as const;
+const BOARD_ADDRESS = /^\/boards\/[1-9]\d{0,17}$/;
+
+export const startScreenSchema = yup
+  .string()
+  .test(
+    'start',
+    `\${path} is one of ${START_SCREENS.join(', ')}, or a board such as /boards/7`,
+    (at) => at == null || (START_SCREENS as readonly string[]).includes(at) || BOARD_ADDRESS.test(at),
+  )
+  .required('Choose where you begin');
+
 export const personNameSchema = yup.string().trim().min(1, 'Give a name').max(120).required('Give a name');
 const emailSchema = yup
   .string()
@@ -33,14 +54,15 @@ const MAX_PLANTS = 500;
 
 const rightsInput = yup
   .object({
-    everywhere: oneOf(ROLES).nullable().default(null),
+    everywhere: oneOf(ROLES).optional().nullable().default(null),
     plants: dictionary(oneOf(ROLES))
+      .optional()
       .default(() => ({}))
-      .test('ids', '${path} must name plants by their ids', (plants) => Object.keys(plants).every(isId))
+      .test('ids', '${path} must name plants by their ids', (plants) => Object.keys(plants ?? {}).every(isId))
       .test(
         'count',
         `A person can have a role of their own at ${MAX_PLANTS} plants at most; give a role everywhere`,
-        (plants) => Object.keys(plants).length <= MAX_PLANTS,
+        (plants) => Object.keys(plants ?? {}).length <= MAX_PLANTS,
       ),
   })
   .noUnknown()
@@ -48,7 +70,7 @@ const rightsInput = yup
   .test(
     'any',
     'Give a role everywhere, or at one plant at least',
-    ({ everywhere, plants }) => everywhere !== null || Object.keys(plants).length > 0,
+    ({ everywhere, plants }) => everywhere !== null || Object.keys(plants ?? {}).length > 0,
   );
 
 /** An account as an administrator enters it. */

@@ -68,8 +68,13 @@ export async function renameAccount(
   return row !== undefined;
 }
 
-export async function renamePerson(db: Queryable, id: string, name: string): Promise<void> {
-  await db.query('update person set name = $2 where id = $1', [id, name]);
+/** What people change of their own account. */
+export async function writeOwn(
+  db: Queryable,
+  id: string,
+  { name, startAt }: { readonly name: string; readonly startAt: string },
+): Promise<void> {
+  await db.query('update person set name = $2, start_at = $3 where id = $1', [id, name, startAt]);
 }
 
 /** @param at null = it can be used again. */

@@ -3,22 +3,25 @@ import { BeaconError } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
 import { endpoints } from '../http/endpoint';
 import { hashOfSession } from '../live/liveHub';
-import { findOneAccount, passwordOf, renamePerson, writePassword } from './accountSql';
+import { findOneAccount, passwordOf, writeOwn, writePassword } from './accountSql';
 import { signOutOf } from './ended';
 import { recoveryLeft } from './secondFactorSql';
 import { hashPassword, passwordFits, refuseEasyPassword } from './passwords';
 import { beginSession, sessionState } from './session';
 import { sessionsOf } from './sessionSql';
+import { findPerson } from './sql';
 import { SignInThrottle } from './throttle';
 
 export const ownAccountEndpoints = endpoints(ownAccountApi, {
   'GET /api/own-account': async ({ app, person, request }) => {
     const { name, email, rights, secondFactor } = (await findOneAccount(app.pool, person.id, app.now()))!;
     const sessions = await sessionsOf(app.pool, person.id);
+    const { startAt } = (await findPerson(app.pool, person.id))!;
     return {
       name,
       email,
       rights,
+      startAt,
       secondFactor,
       recoveryLeft: await recoveryLeft(app.pool, person.id),
       sessions: sessions.map(({ sid, ...each }) => ({
@@ -31,7 +34,7 @@ export const ownAccountEndpoints = endpoints(ownAccountApi, {
   },
 
   'PUT /api/own-account': ({ app, person, body }) =>
-    withTransaction(app.pool, (db) => renamePerson(db, person.id, body.name)),
+    withTransaction(app.pool, (db) => writeOwn(db, person.id, body)),
 
   'PUT /api/own-account/password': async (call) => {
     const { app, body, person, request } = call;

@@ -50,6 +50,7 @@ export function sessionState(
 ): SessionState {
   return {
     person: person && { id: person.id, name: person.name, role: person.role, rights: person.rights },
+    startAt: person?.startAt ?? '/',
     secondFactorDue: person?.secondFactorDue ?? false,
     csrfToken: app.formTokens.issue(request, response),
     demoAccounts: person ? [] : app.demoAccounts,

@@ -40,12 +40,14 @@ export interface FoundPerson extends PersonWithRights {
   readonly rightsChangedAt: number;
   /** Whether they have to set up a second factor first. */
   readonly secondFactorDue: boolean;
+  readonly startAt: string;
 }
 
 /** Somebody who may sign in; read with every request. */
 export async function findPerson(db: Queryable, id: string): Promise<FoundPerson | undefined> {
   const text = `select ${PERSON}, ${RIGHTS}, coalesce(extract(epoch from rights_changed_at) * 1000, 0)::float8 as "rightsChangedAt",
-    second_factor_required and otp_secret is null as "secondFactorDue"
+    second_factor_required and otp_secret is null as "secondFactorDue",
+    coalesce(start_at, '/') as "startAt"
     from person where person.id = $1 and ${ENABLED}`;
   return (await allPrepared<FoundPerson>(db, 'find_person', text, [id]))[0];
 }

@@ -192,10 +192,11 @@ export function makeVisitor(url: string): Visitor {
     }
     const text = await response.text();
     const contentType = response.headers.get('content-type') ?? '';
-    const said = text === '' ? undefined : contentType.includes('json') ? JSON.parse(text) : text;
+    const said =
+      text === '' ? undefined : contentType.startsWith('application/json') ? JSON.parse(text) : text;
     checkAnswer(method, path, { status: response.status, contentType, body: said });
     // A session that goes on under a new id has another token.
-    formToken = said?.session?.csrfToken ?? formToken;
+    formToken = said?.session?.csrfToken ?? said?.csrfToken ?? formToken;
     return { status: response.status, body: said };
   };
   return {

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { formatMoment, type OwnAccount } from '@vivid-beacon/core';
 import { useAssetsById } from '../../api/catalogue';
 import { mayEverywhere } from '../../api/mayAct';
-import { useEndSession, useOwnAccount, useRename } from '../../api/people';
+import { useEndSession, useOwnAccount, useChangeOwn } from '../../api/people';
 import { usePerson, useSignOut } from '../../api/session';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
@@ -21,6 +21,7 @@ import { rightsWords } from '../people/rightsWords';
 import { agentWords } from './agentWords';
 import { PasswordForm } from './PasswordForm';
 import { SecondFactorSection } from './SecondFactorSection';
+import { StartScreenPick } from './StartScreenPick';
 
 /** A person's own account: name, password, devices; from here administrators reach people and the trail. */
 export function OwnAccountScreen() {
@@ -63,7 +64,7 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
   const palette = usePalette();
   const router = useRouter();
   const now = useNow(60_000);
-  const rename = useRename();
+  const change = useChangeOwn();
   const end = useEndSession();
   const [name, setName] = useState(account.name);
   const { byId } = useAssetsById(Object.keys(account.rights.plants));
@@ -76,14 +77,21 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
           <Button
             label="Save"
             name="Save the name"
-            disabled={name.trim() === '' || name === account.name || rename.isPending}
-            onPress={() => rename.mutate(name)}
+            disabled={name.trim() === '' || name === account.name || change.isPending}
+            onPress={() => change.mutate({ name, startAt: account.startAt })}
           />
         </View>
-        <Refusal of={rename} />
+        <Refusal of={change} />
         <Words as="body" colour={palette.ink2}>
           {`Your rights: ${rightsWords(account.rights, (id) => byId.get(id)?.name)}.`}
         </Words>
+        <Words as="second" colour={palette.ink2}>
+          Where you begin when you open Vivid Beacon
+        </Words>
+        <StartScreenPick
+          startAt={account.startAt}
+          onChoose={(startAt) => change.mutate({ name: account.name, startAt })}
+        />
         <View style={styles.start}>
           <Button variant="quiet" label="How you are told" onPress={() => router.push('/alarms/notices')} />
         </View>

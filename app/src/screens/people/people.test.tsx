@@ -171,7 +171,13 @@ describe('an account', () => {
 
 describe('the page of an invitation', () => {
   const answers: Answers = {
-    'GET /api/session': { person: null, csrfToken: 'x', secondFactorDue: false, demoAccounts: [] },
+    'GET /api/session': {
+      person: null,
+      csrfToken: 'x',
+      startAt: '/',
+      secondFactorDue: false,
+      demoAccounts: [],
+    },
     'POST /api/invitations/read': { name: 'Nora Lind', email: 'nora@hollowmere.example', endsAt: NOW + 1000 },
     'POST /api/invitations': signedIn('operator'),
   };
@@ -213,6 +219,7 @@ describe('the own account', () => {
     name: 'Bela Strand',
     email: 'bela@hollowmere.example',
     rights: { everywhere: null, plants: { '1': 'operator' } },
+    startAt: '/',
     secondFactor: { on: false, required: false },
     recoveryLeft: 0,
     sessions: [
@@ -254,6 +261,22 @@ describe('the own account', () => {
     await waitFor(() => expect(sent.some(({ method }) => method === 'DELETE')).toBe(true));
   });
 
+  it('begins where it is wanted: on a board', async () => {
+    const { person, sent } = renderScreen(<OwnAccountScreen />, {
+      ...answers,
+      'GET /api/boards': [{ id: '4', title: 'Dryers', readouts: 3, ownerName: 'Ines', updatedAt: 0 }],
+      'PUT /api/own-account': undefined,
+    });
+    await person.click(await screen.findByRole('radio', { name: 'a board …' }));
+    await person.click(await screen.findByRole('radio', { name: /Dryers/ }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({
+        name: own.name,
+        startAt: '/boards/4',
+      }),
+    );
+  });
+
   it('changes the password with the present one, and says why it was refused', async () => {
     const { person, sent } = renderScreen(<OwnAccountScreen />, {
       ...answers,
@@ -280,6 +303,7 @@ describe('the second factor', () => {
     name: 'Bela Strand',
     email: 'bela@hollowmere.example',
     rights: { everywhere: 'operator', plants: {} },
+    startAt: '/',
     secondFactor: { on: false, required: true },
     recoveryLeft: 0,
     sessions: [],
@@ -322,7 +346,7 @@ describe('the second factor', () => {
 
   it('is asked for once the password was right', async () => {
     let tries = 0;
-    const state = { person: null, csrfToken: 'x', secondFactorDue: false, demoAccounts: [] };
+    const state = { person: null, csrfToken: 'x', startAt: '/', secondFactorDue: false, demoAccounts: [] };
     const { person, sent } = renderScreen(<SignInScreen state={state} />, {
       'GET /api/session': state,
       'POST /api/session': () =>

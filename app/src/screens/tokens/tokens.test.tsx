@@ -69,7 +69,9 @@ describe('push tokens', () => {
       'POST /api/push-tokens': { id: '5', token: 'vb_secret' },
       'DELETE /api/push-tokens/4': undefined,
     });
-    expect(await screen.findByText(/never used, 1 series received but not mapped/)).toBeTruthy();
+    expect(
+      await screen.findByText(/never used, writes at every plant, 1 series received but not mapped/),
+    ).toBeTruthy();
     await person.type(screen.getByLabelText('Name of the sender'), 'Boiler');
     await person.click(screen.getByRole('button', { name: 'Create a token' }));
     const status = await screen.findByRole('status');

@@ -180,7 +180,7 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
     ],
     'PUT /api/accounts/:id/disabled': [{ disabled: false }],
     'POST /api/accounts/:id/invitation': [{ holdsForH: 24 }],
-    'PUT /api/own-account': [{ name: 'The administrator' }],
+    'PUT /api/own-account': [{ name: 'The administrator', startAt: '/boards/1' }],
     'POST /api/session': [
       { email: ADMINISTRATOR, password: PASSWORD },
       { email: 'nobody@test.example', password: 'x' },
