@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Account, Rights, SessionState } from '@vivid-beacon/core';
+import type { Account, Rights } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
 import { usePages } from './pages';
@@ -57,21 +57,18 @@ export const useInvitation = (token: string) =>
     staleTime: Infinity,
   });
 
-/** A change after which another session is under way. */
-function useNewSession<Input>(change: (input: Input) => Promise<SessionState>) {
+/** Chooses a password with a link, and signs in. */
+export function useChoosePassword(token: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: change,
+    mutationFn: (password: string) => call('POST /api/invitations', { body: { token, password } }),
+    // What somebody else read on this device before is gone.
     onSuccess: async (state) => {
       await forgetEverythingElse(client);
       keepSession(client, state);
     },
   });
 }
-
-/** Chooses a password with a link, and signs in. */
-export const useChoosePassword = (token: string) =>
-  useNewSession((password: string) => call('POST /api/invitations', { body: { token, password } }));
 
 export const useOwnAccount = () =>
   useQuery({ queryKey: ['account'], queryFn: () => call('GET /api/own-account') });
@@ -83,10 +80,16 @@ export const useChangeOwn = () =>
     ['account', 'session', 'people'],
   );
 
-export const useChangePassword = () =>
-  useNewSession((form: { readonly old: string; readonly new: string }) =>
-    call('PUT /api/own-account/password', { body: form }),
-  );
+export function useChangePassword() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (form: { readonly old: string; readonly new: string }) =>
+      call('PUT /api/own-account/password', { body: form }),
+    // The session goes on under a new id, and those of other devices have ended.
+    onSuccess: (state) => keepSession(client, state),
+    onSettled: () => client.invalidateQueries({ queryKey: ['account'] }),
+  });
+}
 
 /** Begins to set up a second factor. */
 export const useBeginSecondFactor = () =>

@@ -43,6 +43,12 @@ export async function forgetEverythingElse(client: QueryClient): Promise<void> {
   await forgetQueries(DEVICE_STORE);
 }
 
+/** Forgets the same, and reads what is on screen again: nothing of before stays there meanwhile. */
+export async function readEverythingElseAgain(client: QueryClient): Promise<void> {
+  await forgetQueries(DEVICE_STORE);
+  await client.resetQueries({ predicate: ({ queryKey }) => queryKey[0] !== KEY[0] });
+}
+
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClient, QueryClientProvider, QueryObserver } from '@tanstack/react-query';
 import { act, renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { useConnectionStore } from '../stores/connectionStore';
@@ -100,16 +100,29 @@ describe('live messages', () => {
     expect(readAgain).toEqual(['session', 'everything']);
   });
 
-  it('forgets what was read with other rights, and says so', async () => {
+  it('reads everything on screen again when the rights change, shows nothing of before meanwhile, and says so', async () => {
     const source = listen();
-    client.setQueryData(['boards', '1'], { title: 'Of another plant' });
+    let answer = 'Of another plant';
+    const read = jest.fn(async () => answer);
+    const watched = new QueryObserver(client, {
+      queryKey: ['boards', '1'],
+      queryFn: read,
+      staleTime: Infinity,
+    });
+    const shown: unknown[] = [];
+    const stop = watched.subscribe(({ data }) => shown.push(data));
+    await act(() => jest.advanceTimersByTimeAsync(10));
+    client.setQueryData(['boards', '2'], 'Of another plant, not on screen');
+    answer = 'Of the own plant';
     await act(async () => {
       source.dispatchEvent(new MessageEvent('rights', { data: '{}' }));
-      await Promise.resolve();
-      await jest.runAllTimersAsync();
+      await jest.advanceTimersByTimeAsync(10);
     });
+    stop();
     expect(useConnectionStore.getState().rightsChanged).toBe(true);
-    expect(client.getQueryData(['boards', '1'])).toBeUndefined();
     expect(readAgain).toContain('session');
+    expect(client.getQueryData(['boards', '2'])).toBeUndefined();
+    const after = shown.slice(shown.indexOf('Of another plant') + 1);
+    expect([after.includes(undefined), after.at(-1)]).toEqual([true, 'Of the own plant']);
   });
 });

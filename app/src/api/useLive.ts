@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import type { LiveMessage, LiveTopic } from '@vivid-beacon/core';
 import { readAgain } from './readAgain';
-import { forgetEverythingElse } from './session';
+import { readEverythingElseAgain } from './session';
 import { useConnectionStore } from '../stores/connectionStore';
 
 /** The queries that a change invalidates. Readings follow samples at most every few seconds. */
@@ -71,8 +71,7 @@ export function useLive(on: boolean): void {
 async function takeNewRights(client: QueryClient): Promise<void> {
   useConnectionStore.getState().actions.setRightsChanged(true);
   await client.invalidateQueries({ queryKey: ['session'] });
-  await forgetEverythingElse(client);
-  await client.refetchQueries({ type: 'active' });
+  await readEverythingElseAgain(client);
 }
 
 function makeRefresher(client: QueryClient): (topic: keyof typeof OLD) => void {
