@@ -63,9 +63,10 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => call('DELETE /api/session'),
     onSuccess: async () => {
-      client.clear();
-      await forgetQueries(DEVICE_STORE);
-      await client.invalidateQueries({ queryKey: KEY });
+      const state = await call('GET /api/session');
+      // Set, not cleared: whoever shows the session would not hear of a query that is gone. Then pages go, and what they read.
+      keepSession(client, state);
+      await forgetEverythingElse(client);
     },
   });
 }

@@ -1,5 +1,6 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import type { Account, OwnAccount, TrailEntry } from '@vivid-beacon/core';
+import { usePerson } from '../../api/session';
 import { RightsStrip } from '../../components/RightsStrip';
 import { useConnectionStore } from '../../stores/connectionStore';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
@@ -259,6 +260,28 @@ describe('the own account', () => {
     expect(screen.queryByRole('link', { name: /Trail/ })).toBeNull();
     await person.click(screen.getByRole('button', { name: /^Sign out Firefox on Android/ }));
     await waitFor(() => expect(sent.some(({ method }) => method === 'DELETE')).toBe(true));
+  });
+
+  it('is left by signing out, which everything on screen hears of', async () => {
+    let out = false;
+    const Who = () => <p>{usePerson()?.name ?? 'nobody'}</p>;
+    const { person } = renderScreen(
+      <>
+        <Who />
+        <OwnAccountScreen />
+      </>,
+      {
+        ...answers,
+        'GET /api/session': () =>
+          out
+            ? { person: null, csrfToken: 'x', startAt: '/', secondFactorDue: false, demoAccounts: [] }
+            : answers['GET /api/session'],
+        'DELETE /api/session': () => void (out = true),
+      },
+    );
+    await screen.findByText('Chrome on Linux, this device');
+    await person.click(screen.getByRole('button', { name: 'Sign out' }));
+    expect(await screen.findByText('nobody')).toBeTruthy();
   });
 
   it('begins where it is wanted: on a board', async () => {
