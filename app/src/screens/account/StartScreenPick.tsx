@@ -1,11 +1,8 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import type { ListedBoard } from '@vivid-beacon/core';
 import { START_SCREENS } from '@vivid-beacon/core/src/schemas/people';
-import { itemsOf } from '../../api/pages';
-import { useBoard, useBoardPages } from '../../api/queries';
-import { SearchedPick } from '../../assets/SearchedPick';
-import { useSearch } from '../../components/SearchField';
+import { useBoard } from '../../api/queries';
+import { BoardPick } from '../../assets/BoardPick';
 import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';
 
@@ -46,6 +43,7 @@ export function StartScreenPick({
       <Tray title="Board to begin with" open={picking} onClose={() => setPicking(false)}>
         {picking && (
           <BoardPick
+            maxHeight={360}
             chosen={boardId}
             onChoose={(id) => {
               onChoose(`/boards/${id}`);
@@ -55,33 +53,5 @@ export function StartScreenPick({
         )}
       </Tray>
     </View>
-  );
-}
-
-function BoardPick({
-  chosen,
-  onChoose,
-}: {
-  readonly chosen: string | null;
-  readonly onChoose: (id: string) => void;
-}) {
-  const search = useSearch();
-  const found = useBoardPages(search.settled);
-  return (
-    <SearchedPick
-      name="Board"
-      maxHeight={360}
-      chosen={chosen}
-      options={itemsOf<ListedBoard>(found.data).map(({ id, title, ownerName }) => ({
-        value: id,
-        label: title,
-        detail: ownerName,
-      }))}
-      found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
-      onChoose={onChoose}
-    />
   );
 }

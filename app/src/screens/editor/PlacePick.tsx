@@ -1,12 +1,9 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { boardOfLink } from '@vivid-beacon/core/src/boards';
-import { itemsOf } from '../../api/pages';
-import { useBoardPages } from '../../api/queries';
-import { SearchedPick } from '../../assets/SearchedPick';
+import { BoardPick } from '../../assets/BoardPick';
 import { Field } from '../../components/Field';
 import { safeLink } from '../../components/safeLink';
-import { useSearch } from '../../components/SearchField';
 import { WordRow } from '../../components/WordRow';
 
 type Way = 'none' | 'board' | 'address';
@@ -52,32 +49,5 @@ export function PlacePick({ link, onChange }: PlacePickProps) {
         />
       )}
     </View>
-  );
-}
-
-function BoardPick({
-  chosen,
-  onChoose,
-}: {
-  readonly chosen: string | null;
-  readonly onChoose: (id: string) => void;
-}) {
-  const search = useSearch();
-  const found = useBoardPages(search.settled);
-  return (
-    <SearchedPick
-      name="Board"
-      options={itemsOf(found.data).map(({ id, title, ownerName }) => ({
-        value: id,
-        label: title,
-        detail: ownerName,
-      }))}
-      chosen={chosen}
-      found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
-      onChoose={onChoose}
-    />
   );
 }
