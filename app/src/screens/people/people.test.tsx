@@ -406,6 +406,19 @@ describe('the trail', () => {
     expect(await screen.findByRole('button', { name: 'Kind: account' })).toBeTruthy();
   });
 
+  it('asks before it is kept for a shorter time', async () => {
+    const { person, sent } = renderScreen(<TrailScreen />, {
+      ...BASE,
+      'GET /api/trail/subjects': [],
+      'GET /api/trail/setting': { days: 1095 },
+      'PUT /api/trail/setting': undefined,
+    });
+    await person.click(await screen.findByRole('radio', { name: '90 days' }));
+    expect(sent.some(({ method }) => method === 'PUT')).toBe(false);
+    await person.click(await screen.findByRole('button', { name: 'Cut off older entries' }));
+    await waitFor(() => expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({ days: 90 }));
+  });
+
   it('says where a broken chain breaks', async () => {
     const { person } = renderScreen(<TrailScreen />, {
       ...BASE,

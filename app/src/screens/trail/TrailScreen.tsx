@@ -16,6 +16,7 @@ import { Page } from '../../components/Page';
 import { PickList } from '../../components/PickList';
 import { QueryResult } from '../../components/QueryResult';
 import { Refusal } from '../../components/Refusal';
+import { RemovalTray } from '../../components/RemovalTray';
 import { SearchField, useSearch } from '../../components/SearchField';
 import { Section } from '../../components/Section';
 import { Tray } from '../../components/Tray';
@@ -107,6 +108,7 @@ function KeptFor() {
   const palette = usePalette();
   const setting = useTrailSetting();
   const keep = useKeepTrail();
+  const [shorter, setShorter] = useState<number | null>(null);
   return (
     <QueryResult query={setting} reading="Loading the setting">
       {({ days }) => (
@@ -120,9 +122,26 @@ function KeptFor() {
               .sort((a, b) => a - b)
               .map((each) => ({ value: String(each), label: `${formatNumber(each, 0)} days` }))}
             chosen={String(days)}
-            onChoose={(value) => keep.mutate(Number(value))}
+            onChoose={(value) => {
+              // What is cut off does not come back.
+              if (Number(value) < days) setShorter(Number(value));
+              else keep.mutate(Number(value));
+            }}
           />
-          <Refusal of={keep} />
+          {shorter === null && <Refusal of={keep} />}
+          <RemovalTray
+            title={`Keep the trail for ${formatNumber(shorter ?? 0, 0)} days`}
+            open={shorter !== null}
+            words="Entries that are older are cut off within the hour and do not come back. Export them first if you need them."
+            effects={[]}
+            verb="Cut off older entries"
+            pending={keep.isPending}
+            error={keep.error?.message ?? null}
+            onClose={() => setShorter(null)}
+            onRemove={() => {
+              if (shorter !== null) keep.mutate(shorter, { onSuccess: () => setShorter(null) });
+            }}
+          />
         </Section>
       )}
     </QueryResult>
