@@ -3,6 +3,7 @@
 // Before any schema is made.
 import './schemas/safeText';
 export * from './board/board';
+export * from './board/boardChanges';
 export * from './board/boardFile';
 export * from './board/changeForm';
 export * from './board/offeredSlots';

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon';
-import { rightsEverywhere, type DemoAccount, type Series } from '@vivid-beacon/core';
+import { rightsEverywhere, SHARED_WITH_ALL, type DemoAccount, type Series } from '@vivid-beacon/core';
 import { sortSamples } from '@vivid-beacon/core/src/aggregation';
 import {
   acknowledgeAlarm,
@@ -112,7 +112,8 @@ export async function loadDemo(
     await addIndicators(pool, demoIndicators(idOf), assets, analyst, anchor);
     const { rows: boards } = await pool.query('select 1 from board limit 1');
     if (boards.length === 0) {
-      for (const board of demoBoards(idOf)) await addBoard(pool, { ...board, ownerId: analyst, at: anchor });
+      for (const board of demoBoards(idOf))
+        await addBoard(pool, { ...board, ownerId: analyst, shares: SHARED_WITH_ALL, at: anchor });
     }
     const { rows: flags } = await pool.query('select 1 from flag limit 1');
     if (flags.length === 0) await addFlags(pool, people, assets, anchor);

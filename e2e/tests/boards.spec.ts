@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, signInAs } from './helpers';
+import { expectAccessible, expectNoSidewaysScroll, serverOf, signInAs } from './helpers';
 
 const PLANTS = 'All plants side by side';
 
@@ -248,4 +248,48 @@ test('fingers zoom and move a trend; keys walk from breach to breach', async ({ 
   await expect.poll(() => page.url()).not.toBe(first);
   await page.keyboard.press('.');
   await expect.poll(() => decodeURIComponent(page.url())).toBe(decodeURIComponent(first));
+});
+
+test('a board of one person is shared with a plant and gets a label', async ({ page, browser }, info) => {
+  await signInAs(page, 'Analyst');
+  await page.goto('/boards');
+  await page.getByRole('button', { name: 'New board' }).click();
+  const title = `Round ${info.project.name}`;
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Create the board' }).click();
+  await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+  const address = page.url();
+
+  const other = await (await browser.newContext()).newPage();
+  await signInAs(other, 'Shift lead');
+  await other.goto(address);
+  await expect(
+    other.getByText('This board does not exist any more, or is not shared with you.'),
+  ).toBeVisible();
+
+  await page.getByRole('button', { name: 'About this board' }).click();
+  const about = page.getByRole('dialog', { name: 'About this board' });
+  await expect(about.getByText('Only its owner and administrators see it.').first()).toBeVisible();
+  await about.getByRole('button', { name: 'Share with a role or a plant' }).click();
+  await about.getByRole('radio', { name: /^Quayside/ }).click();
+  await about.getByRole('button', { name: 'Share', exact: true }).click();
+  await expect(about.getByText('Everybody at Quayside', { exact: true })).toBeVisible();
+  await about.getByLabel('New label').fill(`Shift ${info.project.name}`);
+  await about.getByRole('button', { name: 'Add the label' }).click();
+  await expect(about.getByRole('checkbox', { name: `Shift ${info.project.name}` })).toBeChecked();
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+
+  await other.reload();
+  await expect(other.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+  await expect(other.getByRole('button', { name: 'Arrange and change' })).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Arrange and change' }).click();
+  await page.getByLabel('Title').fill(`${title} again`);
+  await page.getByRole('button', { name: /^Save the title/ }).click();
+  await expect(page.getByRole('heading', { name: `${title} again`, level: 1 })).toBeVisible();
+  await page.getByRole('button', { name: 'About this board' }).click();
+  await expect(about.getByText(/^as it is now/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await serverOf(page)('DELETE', new URL(address).pathname.replace('/boards', '/api/boards'));
 });

@@ -174,7 +174,8 @@ describe('a long list', () => {
 });
 
 describe('whoever may see one plant', () => {
-  const asker = (sites: string[]): Reader => readAs(test.server.app.pool, { personId: null, sites });
+  const asker = (sites: string[]): Reader =>
+    readAs(test.server.app.pool, { personId: null, sites, keys: [] });
   const window = { start: now - 60 * MINUTE, end: now + 60 * MINUTE };
   const alarmId = async (ruleId: string): Promise<string> =>
     (await page<Alarm>(`/api/alarms?ruleId=${ruleId}`)).items[0].id;

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Board, BoardDocument, RuleInput, SetAside } from '@vivid-beacon/core';
+import type { RuleInput, SetAside } from '@vivid-beacon/core';
 import { call } from './client';
 
 /* Mutations, and the queries each one invalidates. */
@@ -67,26 +67,6 @@ export const usePutInForce = () =>
 
 export const useRetireRule = () =>
   useChange((id: string) => call('DELETE /api/alarm-rules/:id', { params: { id } }), ['alarms']);
-
-export interface BoardForm {
-  /** null = a new board. */
-  readonly id: string | null;
-  readonly title: string;
-  readonly document: BoardDocument;
-  readonly revision: number;
-}
-
-/** Sends only the editable fields of a board. */
-function saveBoard({ id, title, document, revision }: BoardForm): Promise<Board> {
-  return id === null
-    ? call('POST /api/boards', { body: { title, document } })
-    : call('PUT /api/boards/:id', { params: { id }, body: { title, document, revision } });
-}
-
-export const useSaveBoard = () => useChange(saveBoard, ['boards']);
-
-export const useRemoveBoard = () =>
-  useChange((id: string) => call('DELETE /api/boards/:id', { params: { id } }), ['boards', 'removals']);
 
 export const useAddToken = () =>
   useChange(

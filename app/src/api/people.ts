@@ -1,9 +1,23 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Account, Rights } from '@vivid-beacon/core';
+import type { Account, Rights, Role } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
 import { usePages } from './pages';
 import { forgetEverythingElse, keepFormToken, keepSession } from './session';
+
+/** Which people are offered. */
+export interface PeopleAsk {
+  /** With this role at least, */
+  readonly least?: Role;
+  /** at the plant of this asset. */
+  readonly assetId?: string;
+}
+
+/** People who share a plant with the signed-in person and have these words in their names, in pages. */
+export const usePeoplePages = (ask: PeopleAsk, search: string) =>
+  usePages(['people', 'pages', ask, search], (part) =>
+    call('GET /api/people', { query: { ...ask, search, ...part } }),
+  );
 
 /** Accounts that have these words in name or address, in pages. */
 export const useAccountPages = (search: string, state: Account['state'] | undefined) =>

@@ -65,23 +65,6 @@ export const usePeople = () =>
     queryFn: async () => (await call('GET /api/people', { query: { limit: MANY_PEOPLE } })).items,
   });
 
-/** People who can take flags at the plant of an asset and have these words in their names, in pages. */
-export const useTakerPages = (assetId: string, search: string) =>
-  usePages(['people', 'takers', assetId, search], (part) =>
-    call('GET /api/people', { query: { least: 'operator', assetId, search, ...part } }),
-  );
-
-/** Boards that have these words in title or owner, in pages. */
-export const useBoardPages = (search: string) =>
-  usePages(['boards', 'pages', search], (part) => call('GET /api/boards', { query: { search, ...part } }));
-
-export const useBoard = (id: string) =>
-  useQuery({
-    queryKey: ['boards', id],
-    queryFn: () => call('GET /api/boards/:id', { params: { id } }),
-    enabled: id !== 'new',
-  });
-
 export const useIntakes = () =>
   useQuery({ queryKey: ['metrics', 'intakes'], queryFn: () => call('GET /api/intakes') });
 

@@ -30,6 +30,8 @@ export type ListedRemoval = RemovedThing & { readonly of: string };
 export const useRestore = () =>
   useChange(
     ({ kind, id }: { readonly kind: Restorable; readonly id: string }) =>
-      call('POST /api/removals/:kind/:id/restoration', { params: { kind, id } }),
+      kind === 'board'
+        ? call('POST /api/boards/:id/restoration', { params: { id } })
+        : call('POST /api/removals/:kind/:id/restoration', { params: { kind, id } }),
     ['removals', 'metrics', 'boards', 'indicators', 'readings', 'watch'],
   );

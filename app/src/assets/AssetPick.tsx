@@ -33,9 +33,7 @@ export function AssetPick({ onChoose, filter, leaveOut, ...list }: AssetPickProp
         detail: title === name ? undefined : title,
       }))}
       found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
+      search={search}
       onChoose={(id) => onChoose(assets.find((asset) => asset.id === id)!)}
     />
   );

@@ -1,5 +1,5 @@
 import { itemsOf } from '../api/pages';
-import { useBoardPages } from '../api/queries';
+import { useBoardPages } from '../api/boards';
 import { useSearch } from '../components/SearchField';
 import { SearchedPick } from './SearchedPick';
 
@@ -12,7 +12,7 @@ interface BoardPickProps {
 /** Boards by title, searched on the server, to choose one from. */
 export function BoardPick({ chosen, onChoose, maxHeight }: BoardPickProps) {
   const search = useSearch();
-  const found = useBoardPages(search.settled);
+  const found = useBoardPages({ search: search.settled });
   return (
     <SearchedPick
       name="Board"
@@ -24,9 +24,7 @@ export function BoardPick({ chosen, onChoose, maxHeight }: BoardPickProps) {
       }))}
       chosen={chosen}
       found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
+      search={search}
       onChoose={onChoose}
     />
   );

@@ -25,9 +25,7 @@ export function IndicatorPick({
       }))}
       chosen={chosen}
       found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
+      search={search}
       onChoose={(id) => onChoose(rows.find((row) => row.id === id)!)}
     />
   );

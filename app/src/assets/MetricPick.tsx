@@ -28,9 +28,7 @@ export function MetricPick({ onChoose, filter, leaveOut, ...list }: MetricPickPr
           detail: [assetName === plantName ? null : plantName, unit, kind].filter(Boolean).join(' · '),
         }))}
       found={found}
-      search={search.text}
-      settled={search.settled}
-      onSearch={search.onText}
+      search={search}
       onChoose={(id) => onChoose(metrics.find((metric) => metric.id === id)!)}
     />
   );

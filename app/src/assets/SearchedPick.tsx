@@ -1,5 +1,6 @@
 import type { PageOf } from '@vivid-beacon/core';
 import type { Pages } from '../api/pages';
+import type { useSearch } from '../components/SearchField';
 import { PickList, type PickOption } from '../components/PickList';
 
 /** What metrics and assets are picked with alike. */
@@ -22,21 +23,16 @@ export function SearchedPick({
   options,
   found,
   search,
-  settled,
-  onSearch,
   onChoose,
 }: SearchedPickProps & {
   readonly options: readonly PickOption<string>[];
   readonly found: Pages<PageOf<unknown>>;
-  readonly search: string;
-  /** The debounced search text. */
-  readonly settled: string;
-  readonly onSearch: (text: string) => void;
+  readonly search: ReturnType<typeof useSearch>;
   readonly onChoose: (id: string) => void;
 }) {
   // Until the answer arrives, earlier results stay if they match the typed text.
-  const waiting = search !== settled || found.isPlaceholderData;
-  const shown = waiting ? options.filter((option) => contains(option, search)) : options;
+  const waiting = search.text !== search.settled || found.isPlaceholderData;
+  const shown = waiting ? options.filter((option) => contains(option, search.text)) : options;
   return (
     <PickList
       name={name}
@@ -45,8 +41,8 @@ export function SearchedPick({
       onChoose={(id) => (id === INSTEAD ? instead!.onChoose() : onChoose(id))}
       maxHeight={maxHeight}
       searched={{
-        text: search,
-        onText: onSearch,
+        text: search.text,
+        onText: search.onText,
         total: found.data?.pages[0].total ?? 0,
         onMore: found.hasNextPage ? () => void found.fetchNextPage() : null,
         reading: found.isPending || waiting,

@@ -1,5 +1,5 @@
 import type { Board, BoardDocument } from '@vivid-beacon/core';
-import { useSaveBoard } from '../api/changes';
+import { useSaveBoard } from '../api/boards';
 import { historyOf, useBoardHistoryStore } from '../stores/boardHistoryStore';
 import { redone, remember, undone, type History, type Snapshot } from './history';
 

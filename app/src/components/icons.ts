@@ -39,4 +39,5 @@ export { default as HelpIcon } from 'lucide-react-native/icons/circle-question-m
 export { default as GripIcon } from 'lucide-react-native/icons/grip-vertical';
 export { default as HoursIcon } from 'lucide-react-native/icons/clock';
 export { default as MoreIcon } from 'lucide-react-native/icons/ellipsis';
+export { default as FavouriteIcon } from 'lucide-react-native/icons/pin';
 export { default as HandoverIcon } from 'lucide-react-native/icons/clipboard-list';

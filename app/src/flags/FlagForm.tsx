@@ -12,7 +12,7 @@ import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { useNow } from '../hooks/useNow';
 import { usePalette } from '../theme/useTheme';
-import { TakerPick } from './TakerPick';
+import { PersonPick } from '../assets/PersonPick';
 
 const DUE = [
   { value: '2', label: 'In 2 h' },
@@ -141,7 +141,11 @@ export function FlagForm({ subject, onDone }: FlagFormProps) {
         name="toPersonId"
         render={({ field, fieldState }) => (
           <View>
-            <TakerPick assetId={subject.assetId} chosen={field.value} onChoose={field.onChange} />
+            <PersonPick
+              ask={{ least: 'operator', assetId: subject.assetId }}
+              chosen={field.value}
+              onChoose={field.onChange}
+            />
             {fieldState.error && (
               <View role="alert">
                 <Words as="second" colour={palette.breachT}>

@@ -1,14 +1,9 @@
 import { screen, waitFor, within } from '@testing-library/react';
-import {
-  encodeTrend,
-  WHOLE_SCOPE,
-  type Query,
-  type QueryAnswer,
-  type QueryMeasure,
-} from '@vivid-beacon/core';
+import { encodeTrend, type Query, type QueryAnswer, type QueryMeasure } from '@vivid-beacon/core';
+import { makeBoard } from '../testing/boards';
 import { Bytes, Refused } from '../testing/renderScreen';
 import { groups, measured, showReadout as show, trendReadout, withAttributes } from '../testing/showReadout';
-import { BOARD_FORMAT_VERSION, changeWords } from '@vivid-beacon/core/src/boards';
+import { changeWords } from '@vivid-beacon/core/src/boards';
 
 jest.setTimeout(30_000);
 jest.mock('../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
@@ -23,21 +18,7 @@ function idOf({ select }: QueryMeasure): string {
   return 'metricIds' in select ? select.metricIds[0] : '';
 }
 
-const IRONERS = {
-  id: '3',
-  title: 'Ironers',
-  document: {
-    version: BOARD_FORMAT_VERSION,
-    window: { kind: 'toDate', unit: 'day' },
-    scope: WHOLE_SCOPE,
-    hours: null,
-    readouts: [],
-  },
-  revision: 1,
-  unseen: [],
-  ownerName: 'Ines Varga',
-  updatedAt: 0,
-};
+const IRONERS = makeBoard({ title: 'Ironers' });
 
 describe('a gauge', () => {
   it('tells value, state and distance, and opens how it was made', async () => {

@@ -1,5 +1,5 @@
 import { boardOfLink } from '@vivid-beacon/core/src/boards';
-import { useBoard } from '../api/queries';
+import { useBoard } from '../api/boards';
 
 /** The name of the place that a link leads to: the title of a board, or the address. */
 export function usePlaceName(link: string | null): string {

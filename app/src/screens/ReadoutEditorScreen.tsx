@@ -13,7 +13,7 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useIndicatorsById } from '../api/indicators';
-import { useBoard } from '../api/queries';
+import { useBoard } from '../api/boards';
 import { useAssetsById, useMetricsById } from '../api/catalogue';
 import {
   isProblem,
@@ -35,6 +35,7 @@ import { CloseIcon, RedoIcon, UndoIcon } from '../components/icons';
 import { IconButton } from '../components/IconButton';
 import { useLeaving } from '../components/LeaveTray';
 import { Message } from '../components/Message';
+import { Page } from '../components/Page';
 import { safeLink } from '../components/safeLink';
 import { Sentence } from '../components/Sentence';
 import { WordRow } from '../components/WordRow';
@@ -63,9 +64,23 @@ interface ReadoutEditorScreenProps {
 /** Builds a readout with a sentence, its preview always in sight. */
 export function ReadoutEditorScreen({ boardId, readoutId, band = null }: ReadoutEditorScreenProps) {
   const board = useBoard(boardId);
+  const router = useRouter();
   return (
     <QueryResult query={board} reading="Loading the board">
-      {(found) => <Editor board={found} readoutId={readoutId} band={band} />}
+      {(found) =>
+        found.mayChange ? (
+          <Editor board={found} readoutId={readoutId} band={band} />
+        ) : (
+          <Page title={found.title}>
+            <Message
+              kind="empty"
+              title="This board is shared with you to see"
+              text="Its owner can share it for changing. A copy of it is yours to change."
+              action={{ label: 'Show the board', onPress: () => router.replace(`/boards/${boardId}`) }}
+            />
+          </Page>
+        )
+      }
     </QueryResult>
   );
 }

@@ -133,6 +133,7 @@ const FILTERS: Readonly<Record<string, (each: Listed, value: string) => boolean>
   parentId: ({ parentId }, value) => (parentId ?? 'none') === value,
   origin: ({ origin }, value) => (origin ?? 'samples') === value,
   state: ({ health }, value) => !health || (health as { state: string }).state === value,
+  label: ({ labels }, value) => (labels as readonly string[]).includes(value),
   list: any,
   least: any,
   assetId: ({ assetId }, value) => assetId === undefined || assetId === value,

@@ -8,6 +8,8 @@ import { contracts, json, nothing } from './contract';
 export const RESTORABLE = ['asset', 'board', 'indicator'] as const;
 export type Restorable = (typeof RESTORABLE)[number];
 const WHAT = { kind: /^(asset|board|indicator)$/ };
+/** A board is restored by those who may change it, whatever their role: `POST /api/boards/:id/restoration`. */
+const AT_PLANTS = { kind: /^(asset|indicator)$/ };
 
 const removalEffect = named(
   'RemovalEffect',
@@ -47,7 +49,7 @@ export const removalsApi = contracts({
     errors: { 404: 'NOT_FOUND for a missing metric' },
   },
   'GET /api/removals/:kind/:id': {
-    access: 'analyst',
+    access: 'viewer',
     summary: 'What rests on an asset, a board or an indicator and would change if it were removed.',
     names: WHAT,
     answer: EFFECTS,
@@ -55,14 +57,14 @@ export const removalsApi = contracts({
   },
   'GET /api/removals': {
     access: 'analyst',
-    summary: 'Assets, boards and indicators that were removed, the newest first.',
+    summary: 'Assets, indicators and boards the caller may change that were removed, the newest first.',
     query: yup.object({ search: searchText(), ...pageFields() }).noUnknown(),
     answer: json(pageOf(removedThing)),
   },
   'POST /api/removals/:kind/:id/restoration': {
     access: 'analyst',
-    summary: 'Restores an asset, a board or an indicator. Rules that were withdrawn with it stay withdrawn.',
-    names: WHAT,
+    summary: 'Restores an asset or an indicator. Rules that were withdrawn with it stay withdrawn.',
+    names: AT_PLANTS,
     answer: nothing,
     errors: {
       404: 'NOT_FOUND when it was not removed',

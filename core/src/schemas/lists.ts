@@ -124,8 +124,13 @@ export const flagListSchema = yup
   })
   .noUnknown();
 
+/** Boards in use, those of them that are favourites or the caller's own, and those in the archive. */
+export const BOARD_LISTS = ['all', 'favourites', 'own', 'archive'] as const;
+
 export const boardListSchema = yup
   .object({
+    list: yup.string().oneOf(BOARD_LISTS).default('all'),
+    label: yup.string().max(40).optional(),
     /** Words that stand anywhere in the title or in the name of the owner. */
     search: searchText(),
     ...pageFields(),

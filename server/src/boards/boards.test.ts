@@ -119,12 +119,16 @@ describe('boards', () => {
     expect(saved.status).toBe(200);
   });
 
-  it('are built by analysts only, and can be removed', async () => {
-    const viewer = await test.as('viewer');
+  it('are removed and restored by those who may change them', async () => {
     const document = await documentOf();
-    expect((await viewer.call('POST', '/api/boards', { title: 'A', document })).status).toBe(403);
     const { body } = await analyst.call<Board>('POST', '/api/boards', { title: 'A', document });
-    expect((await analyst.call('DELETE', `/api/boards/${body.id}`)).status).toBe(204);
-    expect((await analyst.call('GET', `/api/boards/${body.id}`)).status).toBe(404);
+    const path = `/api/boards/${body.id}`;
+    expect((await analyst.call('DELETE', path)).status).toBe(204);
+    expect((await analyst.call('GET', path)).status).toBe(404);
+    const viewer = await test.as('viewer');
+    expect((await viewer.call('POST', `${path}/restoration`)).status).toBe(404);
+    expect((await analyst.call('POST', `${path}/restoration`)).status).toBe(204);
+    expect((await analyst.call('POST', `${path}/restoration`)).status).toBe(404);
+    expect((await analyst.call('GET', path)).status).toBe(200);
   });
 });

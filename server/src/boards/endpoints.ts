@@ -1,83 +1,171 @@
 import { boardsApi } from '@vivid-beacon/core/src/api/boards';
 import {
   BeaconError,
-  checkBand,
   searchWords,
-  type BoardDocument,
+  type BoardVersion,
+  type PageOf,
   type SignedInPerson,
 } from '@vivid-beacon/core';
-import { callerOf, readAs, type Reader } from '../db/reader';
+import { boardChanges } from '@vivid-beacon/core/src/boards';
+import type pg from 'pg';
+import { readAs, type Reader } from '../db/reader';
 import type { AppContext } from '../http/appContext';
 import { endpoints } from '../http/endpoint';
-import { withTransaction } from '../db/database';
 import { changeAndNotify } from '../live/changeAndNotify';
-import { notify } from '../live/notify';
-import { needBoard } from './boards';
-import { addBoard, pageOfBoards, removeBoard, saveBoard } from './sql';
+import { checkDocument, checkSharing, holdBoard, needBoard, shareBoard, sharingOf } from './boards';
+import {
+  addBoard,
+  findShares,
+  labelsOfBoards,
+  pageOfBoards,
+  removeBoard,
+  restoreBoard,
+  saveBoard,
+  writeArchived,
+  writeFavourite,
+  writeLabels,
+} from './sql';
+import { countVersions, findVersion, keepVersion, versionsOfBoard } from './versionsSql';
 
-function checkDocument(document: BoardDocument): void {
-  document.readouts.forEach((readout, i) => {
-    if (!readout.band) return;
-    try {
-      checkBand(readout.band);
-    } catch (error) {
-      const { message, path } = error as BeaconError;
-      throw new BeaconError('BAD_INPUT', message, `document.readouts[${i}].${path}`);
-    }
-  });
+/** Changes a board that is there and may be changed, and tells everybody. */
+function changeBoard<T>(
+  app: AppContext,
+  id: string,
+  person: SignedInPerson,
+  work: (db: pg.PoolClient) => Promise<T>,
+): Promise<T> {
+  return changeAndNotify(
+    app.pool,
+    'boards',
+    async (db) => {
+      await holdBoard(db, id, person);
+      return work(db);
+    },
+    () => [id],
+  );
 }
 
-/** What a person sees, whatever role it took to change the board. */
-const seenBy = (app: AppContext, person: SignedInPerson): Reader =>
-  readAs(app.pool, callerOf(person, 'viewer'));
+const changedMeanwhile = (): BeaconError =>
+  new BeaconError(
+    'CHANGED_MEANWHILE',
+    'Somebody else has saved this board since you opened it. Reload it to see their changes.',
+  );
+
+/** @throws {BeaconError} NOT_FOUND */
+async function needVersion(db: Reader, id: string, revision: string) {
+  await needBoard(db, id);
+  const version = await findVersion(db, id, Number(revision));
+  if (!version) throw new BeaconError('NOT_FOUND', `Version ${revision} of this board is not kept any more.`);
+  return version;
+}
 
 export const boardEndpoints = endpoints(boardsApi, {
-  'GET /api/boards': ({ db, query: { search, ...page } }) => pageOfBoards(db, searchWords(search), page),
+  'GET /api/boards': ({ db, query: { search, list, label, ...page } }) =>
+    pageOfBoards(db, { list, label, words: searchWords(search) }, page),
+
+  'GET /api/boards/labels': ({ db }) => labelsOfBoards(db),
 
   'GET /api/boards/:id': ({ db, params }) => needBoard(db, params.id),
 
-  'POST /api/boards': async ({ app, body, person }) => {
-    const { document } = body;
+  'POST /api/boards': async ({ app, db, body, person }) => {
+    const { title, document, shares } = body;
     checkDocument(document);
-    const board = { title: body.title, document, ownerId: person.id, at: app.now() };
+    checkSharing(person, shares);
+    const at = app.now();
     const id = await changeAndNotify(
       app.pool,
       'boards',
-      (db) => addBoard(db, board),
+      async (own) => {
+        const made = await addBoard(own, { title, document, shares, ownerId: person.id, at });
+        await keepVersion(own, { id: made, personId: person.id, at });
+        return made;
+      },
       (made) => [made],
     );
-    return needBoard(seenBy(app, person), id);
+    return needBoard(db, id);
   },
 
-  'PUT /api/boards/:id': async ({ app, params, body, person }) => {
-    const { document } = body;
+  'PUT /api/boards/:id': async ({ app, db, params: { id }, body, person }) => {
+    const { title, document, revision } = body;
     checkDocument(document);
-    const { title, revision } = body;
-    const board = { id: params.id, title, document, revision, at: app.now() };
-    const saved = await withTransaction(app.pool, async (db) => {
-      const done = await saveBoard(db, board);
-      if (done) await notify(db, 'boards', [params.id]);
-      return done;
+    const at = app.now();
+    await changeBoard(app, id, person, async (own) => {
+      if (!(await saveBoard(own, { id, title, document, revision, at }))) throw changedMeanwhile();
+      await keepVersion(own, { id, personId: person.id, at });
     });
-    if (!saved) {
-      await needBoard(seenBy(app, person), params.id);
-      throw new BeaconError(
-        'CHANGED_MEANWHILE',
-        'Somebody else has saved this board since you opened it. Reload it to see their changes.',
-      );
-    }
-    return needBoard(seenBy(app, person), params.id);
+    return needBoard(db, id);
   },
 
-  'DELETE /api/boards/:id': async ({ app, params }) => {
+  'DELETE /api/boards/:id': ({ app, params: { id }, person }) =>
+    changeBoard(app, id, person, (own) => removeBoard(own, id, app.now())),
+
+  'POST /api/boards/:id/restoration': async ({ app, db, params: { id } }) => {
     await changeAndNotify(
       app.pool,
       'boards',
-      async (db) => {
-        if (!(await removeBoard(db, params.id, app.now())))
-          throw new BeaconError('NOT_FOUND', 'This board does not exist any more.');
+      async (own) => {
+        if (!(await restoreBoard(readAs(own, db.asker), id))) {
+          throw new BeaconError('NOT_FOUND', 'There is no such removed board that you may change.');
+        }
       },
-      () => [params.id],
+      () => [id],
     );
+  },
+
+  'GET /api/boards/:id/sharing': async ({ db, params: { id } }) => {
+    const { ownerId, mayChange } = await needBoard(db, id);
+    if (!mayChange) {
+      throw new BeaconError('NOT_ALLOWED', 'With whom a board is shared is told to those who may change it.');
+    }
+    const found = await findShares(db, id);
+    return sharingOf(db, found?.ownerId ?? ownerId, found?.shares ?? []);
+  },
+
+  'PUT /api/boards/:id/sharing': ({ app, params: { id }, body, person }) =>
+    changeBoard(app, id, person, (own) => shareBoard(own, id, person, body)),
+
+  'PUT /api/boards/:id/labels': ({ app, params: { id }, body, person }) =>
+    changeBoard(app, id, person, (own) => writeLabels(own, id, body.labels)),
+
+  'PUT /api/boards/:id/archived': ({ app, params: { id }, body, person }) =>
+    changeBoard(app, id, person, (own) => writeArchived(own, id, body.archived ? app.now() : null)),
+
+  'PUT /api/boards/:id/favourite': async ({ app, db, params: { id }, body, person }) => {
+    await needBoard(db, id);
+    await writeFavourite(app.pool, person.id, id, body.favourite);
+  },
+
+  'GET /api/boards/:id/versions': async ({
+    app,
+    db,
+    params: { id },
+    query,
+  }): Promise<PageOf<BoardVersion>> => {
+    await needBoard(db, id);
+    const total = await countVersions(app.pool, id);
+    // One more, for what the last of them changed.
+    const kept = await versionsOfBoard(app.pool, id, { ...query, limit: query.limit + 1 });
+    const items = kept.slice(0, query.limit).map(({ document, ...version }, i) => {
+      const before = kept[i + 1];
+      return {
+        ...version,
+        changes: before ? boardChanges(before, { title: version.title, document }) : null,
+      };
+    });
+    return { items, total };
+  },
+
+  'GET /api/boards/:id/versions/:revision': ({ db, params }) => needVersion(db, params.id, params.revision),
+
+  'POST /api/boards/:id/versions/:revision/restoration': async ({ app, db, params, body, person }) => {
+    const { id } = params;
+    const { title, document, revision: restoredFrom } = await needVersion(db, id, params.revision);
+    const at = app.now();
+    await changeBoard(app, id, person, async (own) => {
+      if (!(await saveBoard(own, { id, title, document, revision: body.revision, at })))
+        throw changedMeanwhile();
+      await keepVersion(own, { id, personId: person.id, at, restoredFrom });
+    });
+    return needBoard(db, id);
   },
 });

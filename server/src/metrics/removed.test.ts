@@ -1,5 +1,5 @@
 import type { ErrorBody, Metric, PageOf, RemovalEffect, RemovedMetric } from '@vivid-beacon/core';
-import { WHOLE_SCOPE } from '@vivid-beacon/core';
+import { SHARED_WITH_ALL, WHOLE_SCOPE } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
 import {
   alarmsOf,
@@ -67,7 +67,7 @@ describe('what rests on a metric', () => {
       hours: null,
       readouts: [readout],
     };
-    await analyst.call('POST', '/api/boards', { title: 'Beds', document });
+    await analyst.call('POST', '/api/boards', { title: 'Beds', document, shares: SHARED_WITH_ALL });
     expect(await effects()).toMatchObject([
       { kind: 'rule', total: 1, names: ['Too hot'] },
       { kind: 'derived', total: 1, names: [expect.stringMatching(/^Twice, Plant/)] },

@@ -2,6 +2,7 @@ import { PNG } from 'pngjs';
 import {
   HOUR_MS,
   MINUTE_MS,
+  SHARED_WITH_ALL,
   WHOLE_SCOPE,
   type Board,
   type Readout,
@@ -64,6 +65,7 @@ beforeAll(async () => {
   ];
   const made = await analyst.call<Board>('POST', '/api/boards', {
     title: 'Pictures',
+    shares: SHARED_WITH_ALL,
     document: {
       version: BOARD_FORMAT_VERSION,
       window: { kind: 'rolling', count: 6, unit: 'hour' },

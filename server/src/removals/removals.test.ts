@@ -7,7 +7,7 @@ import type {
   RemovedThing,
   Restorable,
 } from '@vivid-beacon/core';
-import { WHOLE_SCOPE } from '@vivid-beacon/core';
+import { SHARED_WITH_ALL, WHOLE_SCOPE } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
 import { keepScopes } from '../alarms/rules';
 import { indicatorDraft, onTestServer, serverWithMetric, peopleOf } from '../testing/testServer';
@@ -21,7 +21,10 @@ const remove = (kind: Restorable, id: string) =>
     `/api/${{ asset: 'assets', board: 'boards', indicator: 'indicators' }[kind]}/${id}`,
   );
 const restore = (kind: Restorable, id: string) =>
-  analyst.call<Failed>('POST', `/api/removals/${kind}/${id}/restoration`);
+  analyst.call<Failed>(
+    'POST',
+    kind === 'board' ? `/api/boards/${id}/restoration` : `/api/removals/${kind}/${id}/restoration`,
+  );
 const effects = async (kind: Restorable, id: string): Promise<RemovalEffect[]> =>
   (await analyst.call<RemovalEffect[]>('GET', `/api/removals/${kind}/${id}`)).body;
 const listed = async (kind: Restorable, id: string): Promise<RemovedThing | undefined> =>
@@ -42,7 +45,9 @@ async function boardOn(metricId: string, part: object, assetIds: readonly string
     hours: null,
     readouts: [{ ...emptyReadout('r1', 'gauge'), measures, ...part }],
   };
-  return (await analyst.call<Board>('POST', '/api/boards', { title: 'Beds', document })).body.id;
+  return (
+    await analyst.call<Board>('POST', '/api/boards', { title: 'Beds', document, shares: SHARED_WITH_ALL })
+  ).body.id;
 }
 
 describe('an asset', () => {

@@ -168,6 +168,8 @@ describe('every table', () => {
     alarm_watch: 'computed; setting aside is alarm_rule_event',
     alarm_watch_input: 'computed',
     asset_place: 'computed',
+    board_favourite: 'of the person alone',
+    board_version: 'itself a history of boards',
     caught_message: 'what a stand-in received',
     indicator_level: 'computed',
     intake_arrived: 'parts of a file under way',

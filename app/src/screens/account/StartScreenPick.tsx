@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { START_SCREENS } from '@vivid-beacon/core/src/schemas/people';
-import { useBoard } from '../../api/queries';
+import { useBoard } from '../../api/boards';
 import { BoardPick } from '../../assets/BoardPick';
 import { Tray } from '../../components/Tray';
 import { WordRow } from '../../components/WordRow';

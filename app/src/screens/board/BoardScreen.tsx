@@ -1,10 +1,17 @@
 import { useCallback, useMemo, useState } from 'react';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { resolveWindow, type Board, type Interval, type WindowSpec, seenReadouts } from '@vivid-beacon/core';
+import {
+  formatMoment,
+  resolveWindow,
+  seenReadouts,
+  type Board,
+  type Interval,
+  type WholeBoardVersion,
+  type WindowSpec,
+} from '@vivid-beacon/core';
 import { useAssetsById } from '../../api/catalogue';
-import { useBoard } from '../../api/queries';
-import { usePerson } from '../../api/session';
+import { useBoard, useBoardVersion } from '../../api/boards';
 import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
 import { resized } from '../../boards/boardGrid';
 import { BoardFiltersProvider, type BoardFilters } from '../../boards/BoardFiltersContext';
@@ -14,9 +21,10 @@ import { useBoardEdits } from '../../boards/useBoardEdits';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { IconButton } from '../../components/IconButton';
-import { CheckIcon, EditIcon, PlusIcon } from '../../components/icons';
+import { CheckIcon, EditIcon, MoreIcon, PlusIcon } from '../../components/icons';
 import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
+import { Tray } from '../../components/Tray';
 import { Words } from '../../components/Words';
 import { useKeys } from '../../hooks/useKeys';
 import { useLayout } from '../../hooks/useLayout';
@@ -26,7 +34,7 @@ import { RailWords } from '../../rail/RailWords';
 import { TimeRail } from '../../rail/TimeRail';
 import { useClipboardStore } from '../../stores/clipboardStore';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../../api/mayAct';
+import { AboutBoard } from './about/AboutBoard';
 import { BoardTools } from './BoardTools';
 import { KeyHelp } from './KeyHelp';
 import { ReadoutGrid } from './ReadoutGrid';
@@ -34,16 +42,22 @@ import { ScopeBar } from './ScopeBar';
 import { SeenPart } from './SeenPart';
 import { useBoardSpans } from './useBoardSpans';
 import { useBoardZone } from './useBoardZone';
+import { VersionStrip } from './VersionStrip';
 
 /** One board: its readouts on one sheet, and the time rail under them. */
 export function BoardScreen({ boardId }: { readonly boardId: string }) {
   const router = useRouter();
+  const { version: asked } = useLocalSearchParams<{ version?: string }>();
   const board = useBoard(boardId);
+  const version = useBoardVersion(boardId, asked ?? null);
   const back = (): void => router.navigate('/boards');
-  if (board.data) return <BoardSheet board={board.data} onBack={back} />;
+  if (board.data && !asked) return <BoardSheet board={board.data} version={null} onBack={back} />;
+  if (board.data && version.data) {
+    return <BoardSheet key={asked} board={board.data} version={version.data} onBack={back} />;
+  }
   return (
     <Page title="Board" onBack={back} backName="Back to boards">
-      <QueryResult query={board} reading="Loading the board">
+      <QueryResult query={board.data ? version : board} reading="Loading the board">
         {() => null}
       </QueryResult>
     </Page>
@@ -92,15 +106,24 @@ function useAddressFilters(
   };
 }
 
-function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack: () => void }) {
+interface BoardSheetProps {
+  readonly board: Board;
+  /** An earlier version that is looked at; null = the board as it is. */
+  readonly version: WholeBoardVersion | null;
+  readonly onBack: () => void;
+}
+
+function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
+  const board = version ? { ...current, ...versionPart(version) } : current;
   const palette = usePalette();
   const router = useRouter();
   const { wide, low } = useLayout();
-  const build = mayBuild(usePerson());
+  const build = current.mayChange && !version;
   const edits = useBoardEdits(board);
   const now = useNow();
   const [editing, setEditing] = useState(false);
   const [helping, setHelping] = useState(false);
+  const [asking, setAsking] = useState(false);
   const [folded, setFolded] = useState(false);
   const { filters, change } = useAddressFilters(board, build);
   const zone = useBoardZone(board);
@@ -167,26 +190,34 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
       full
       onScroll={setFolded}
       tools={
-        build && (
-          <>
-            {wide && (
-              <Button
-                label="Add readout"
-                icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
-                onPress={add}
-              />
-            )}
-            {!wide && <IconButton icon={PlusIcon} name="Add readout" onPress={add} />}
+        <>
+          <IconButton icon={MoreIcon} name="About this board" onPress={() => setAsking(true)} />
+          {build && wide && (
+            <Button
+              label="Add readout"
+              icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+              onPress={add}
+            />
+          )}
+          {build && !wide && <IconButton icon={PlusIcon} name="Add readout" onPress={add} />}
+          {build && (
             <IconButton
               icon={editing ? CheckIcon : EditIcon}
               name={editing ? 'Done arranging' : 'Arrange and change'}
               onPress={() => setEditing(!editing)}
             />
-          </>
-        )
+          )}
+        </>
       }
       top={
         <>
+          {version && (
+            <VersionStrip
+              board={current}
+              version={version}
+              onClose={() => router.setParams({ version: undefined })}
+            />
+          )}
           {editing && (
             <BoardTools
               board={board}
@@ -224,6 +255,11 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
             {`Could not save the board. ${edits.error.message}`}
           </Words>
         </View>
+      )}
+      {board.archivedAt !== null && (
+        <Words as="body">
+          {`In the archive since ${formatMoment(board.archivedAt, zone, now)}; the list of boards leaves it out.`}
+        </Words>
       )}
       <SeenPart leftOut={editing ? 0 : leftOut.length} />
       {!editing && shown.length === 0 && leftOut.length > 0 && (
@@ -266,9 +302,15 @@ function BoardSheet({ board, onBack }: { readonly board: Board; readonly onBack:
           />
         </View>
       </BoardFiltersProvider>
+      <Tray title="About this board" open={asking} onClose={() => setAsking(false)}>
+        {asking && <AboutBoard board={current} onDone={() => setAsking(false)} />}
+      </Tray>
       <KeyHelp open={helping} build={build} onClose={() => setHelping(false)} />
     </Page>
   );
 }
+
+/** What a version shows in place of the board. */
+const versionPart = ({ title, document, unseen }: WholeBoardVersion) => ({ title, document, unseen });
 
 const styles = StyleSheet.create({ sheet: { marginHorizontal: -20 }, sheetWide: { marginHorizontal: -24 } });

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { sameWindow, windowWords, type Board } from '@vivid-beacon/core';
 import { metricsOfBoard, writeBoardFile } from '@vivid-beacon/core/src/boards';
 import { placesFor } from '../../api/boardFile';
-import { useRemoveBoard } from '../../api/changes';
+import { useRemoveBoard } from '../../api/boards';
 import { useMetricsById } from '../../api/catalogue';
 import type { BoardFilters } from '../../boards/BoardFiltersContext';
 import type { BoardEdits } from '../../boards/useBoardEdits';

@@ -2,57 +2,91 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { formatMoment, type ListedBoard } from '@vivid-beacon/core';
-import { useBoardPages } from '../../api/queries';
-import { usePerson } from '../../api/session';
+import type { BOARD_LISTS } from '@vivid-beacon/core/src/schemas/lists';
+import { useBoardLabels, useBoardPages, useFavourite } from '../../api/boards';
 import { Button } from '../../components/Button';
-import { BoardIcon, PlusIcon } from '../../components/icons';
+import { BoardIcon, FavouriteIcon, PlusIcon } from '../../components/icons';
+import { IconButton } from '../../components/IconButton';
 import { LongList } from '../../components/LongList';
 import { Message } from '../../components/Message';
 import { Page } from '../../components/Page';
 import { SearchField, useSearch } from '../../components/SearchField';
 import { Row } from '../../components/Row';
+import { WordRow } from '../../components/WordRow';
 import { Tray } from '../../components/Tray';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
-import { mayBuild } from '../../api/mayAct';
 import { lazyScreen } from '../lazyScreen';
 import { deviceZone } from '../deviceZone';
 
 const NewBoard = lazyScreen(async () => (await import('../boardScreens')).NewBoard);
 
-/** All boards, and the button for a new one. */
+type BoardList = (typeof BOARD_LISTS)[number];
+const LISTS: readonly { readonly value: BoardList; readonly label: string }[] = [
+  { value: 'all', label: 'all' },
+  { value: 'favourites', label: 'favourites' },
+  { value: 'own', label: 'your own' },
+  { value: 'archive', label: 'archive' },
+];
+const NONE: Readonly<Record<BoardList, string>> = {
+  all: 'No board has this label.',
+  favourites: 'The pin beside a board makes it a favourite; favourites come first in every list.',
+  own: 'None is yours yet. A copy of a board is.',
+  archive: 'Nothing is in the archive.',
+};
+/** No label has this name: it is empty. */
+const ALL = '';
+
+/** Boards that the person may see, and the button for a new one. */
 export function BoardsScreen() {
   const palette = usePalette();
   const search = useSearch();
-  const boards = useBoardPages(search.settled);
+  const [list, setList] = useState<BoardList>('all');
+  const [label, setLabel] = useState<string | null>(null);
+  const boards = useBoardPages({ list, label: label ?? undefined, search: search.settled });
+  const labels = useBoardLabels();
   const [naming, setNaming] = useState(false);
-  const build = mayBuild(usePerson());
   return (
     <Page
       title="Boards"
       term="readout"
       tools={
-        build && (
-          <Button
-            label="New board"
-            icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
-            onPress={() => setNaming(true)}
-          />
-        )
+        <Button
+          label="New board"
+          icon={<PlusIcon size={20} color={palette.ink} strokeWidth={1.75} />}
+          onPress={() => setNaming(true)}
+        />
       }
     >
-      <SearchField label="Search boards" placeholder="Search by title or owner" search={search} />
+      <SearchField label="Search boards" placeholder="Search by title, label or owner" search={search} />
+      <WordRow name="Which boards" options={LISTS} chosen={list} onChoose={setList} />
+      {labels.data && labels.data.length > 0 && (
+        <WordRow
+          name="Label"
+          options={[
+            { value: ALL, label: 'every label' },
+            ...labels.data.map((each) => ({ value: each.label, label: each.label })),
+          ]}
+          chosen={label ?? ALL}
+          onChoose={(value) => setLabel(value === ALL ? null : value)}
+        />
+      )}
       <LongList
         pages={boards}
         reading="Loading boards"
         searched={search.settled}
+        fits={(board: ListedBoard) => label === null || board.labels.includes(label)}
         empty={
-          <Message
-            kind="empty"
-            title="No boards yet"
-            text="A board is one sheet of gauges, lamps, figures and trends."
-            action={build ? { label: 'New board', onPress: () => setNaming(true) } : undefined}
-          />
+          list === 'all' && label === null ? (
+            <Message
+              kind="empty"
+              title="No boards yet"
+              text="A board is one sheet of gauges, lamps, figures and trends. What others share with you stands here too."
+              action={{ label: 'New board', onPress: () => setNaming(true) }}
+            />
+          ) : (
+            NONE[list]
+          )
         }
       >
         {(board: ListedBoard, last) => <BoardRow key={board.id} board={board} last={last} />}
@@ -73,7 +107,12 @@ function BoardRow({ board, last }: { readonly board: ListedBoard; readonly last:
   return (
     <Row
       title={board.title}
-      second={`${count} ${count === 1 ? 'readout' : 'readouts'}, ${board.ownerName}, ${formatMoment(board.updatedAt, zone, now)}`}
+      second={[
+        `${count} ${count === 1 ? 'readout' : 'readouts'}, ${board.ownerName}, ${formatMoment(board.updatedAt, zone, now)}`,
+        ...(board.audience === 'owner' ? ['not shared'] : []),
+        ...board.labels,
+      ].join(' · ')}
+      right={<Favourite board={board} />}
       left={
         <View style={styles.icon}>
           <BoardIcon size={22} color={palette.ink} strokeWidth={1.75} />
@@ -81,6 +120,20 @@ function BoardRow({ board, last }: { readonly board: ListedBoard; readonly last:
       }
       onPress={() => router.push(`/boards/${board.id}`)}
       last={last}
+    />
+  );
+}
+
+/** Whether a board is a favourite, to press. */
+function Favourite({ board }: { readonly board: ListedBoard }) {
+  const favourite = useFavourite(board.id);
+  return (
+    <IconButton
+      icon={FavouriteIcon}
+      name={`${board.title} among your favourites`}
+      chosen={board.favourite}
+      disabled={favourite.isPending}
+      onPress={() => favourite.mutate(!board.favourite)}
     />
   );
 }

@@ -1,8 +1,10 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
-import { WHOLE_SCOPE, type Asset, type BoardDocument } from '@vivid-beacon/core';
+import { SHARED_WITH_ALL, WHOLE_SCOPE, type Asset, type BoardDocument } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, startBoard } from '@vivid-beacon/core/src/boards';
-import { useSaveBoard } from '../../api/changes';
+import { useSaveBoard } from '../../api/boards';
+import { mayBuild } from '../../api/mayAct';
+import { usePerson } from '../../api/session';
 import { useMetricsBelow } from '../../api/catalogue';
 import { AssetPick } from '../../assets/AssetPick';
 import { Button } from '../../components/Button';
@@ -20,6 +22,11 @@ const WAYS = [
   { value: 'file', label: 'From a file' },
 ] as const;
 type Way = (typeof WAYS)[number]['value'];
+
+const FOR_WHOM = [
+  { value: 'me', label: 'for you alone' },
+  { value: 'all', label: 'for everybody' },
+] as const;
 
 const DEPTHS = ['0', '1', '2', '3'].map((value) => ({
   value,
@@ -39,6 +46,8 @@ export function NewBoard({ onDone }: { readonly onDone: () => void }) {
   const palette = usePalette();
   const router = useRouter();
   const save = useSaveBoard();
+  const mayShare = mayBuild(usePerson());
+  const [whom, setWhom] = useState<'me' | 'all'>('me');
   const [way, setWay] = useState<Way>('empty');
   const [title, setTitle] = useState('');
   const [asset, setAsset] = useState<Asset | null>(null);
@@ -47,7 +56,13 @@ export function NewBoard({ onDone }: { readonly onDone: () => void }) {
   const begun = asset && below.data ? startBoard(below.data) : null;
   const add = (named: string, document: BoardDocument): void =>
     save.mutate(
-      { id: null, title: named, document, revision: 0 },
+      {
+        id: null,
+        title: named,
+        document,
+        revision: 0,
+        shares: mayShare && whom === 'all' ? SHARED_WITH_ALL : [],
+      },
       {
         onSuccess: (board) => {
           onDone();
@@ -58,6 +73,7 @@ export function NewBoard({ onDone }: { readonly onDone: () => void }) {
   return (
     <>
       <WordRow name="How to begin" options={WAYS} chosen={way} onChoose={setWay} />
+      {mayShare && <WordRow name="For whom" options={FOR_WHOM} chosen={whom} onChoose={setWhom} />}
       {way !== 'file' && <Field label="Title" value={title} onChange={setTitle} />}
       {way === 'asset' && (
         <>

@@ -1,9 +1,10 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { WHOLE_SCOPE, windowText, type Board, type Readout, type Role } from '@vivid-beacon/core';
+import { windowText, type Board, type Readout, type Role } from '@vivid-beacon/core';
 import { emptyReadout } from '@vivid-beacon/core/src/boards';
 import { Refused, renderScreen, type Answers, type SentRequest } from '../../testing/renderScreen';
 import { BoardScreen } from './BoardScreen';
 import { useUndoStore } from '../../stores/undoStore';
+import { makeBoard } from '../../testing/boards';
 import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
@@ -19,26 +20,14 @@ const note = (id: string, title: string): Readout => ({
   title,
   text: `About ${title}`,
 });
-const board = (readouts: readonly Readout[], revision = 4): Board => ({
-  id: '3',
-  title: 'Wash house',
-  document: {
-    version: 3,
-    window: { kind: 'rolling', count: 24, unit: 'hour' },
-    scope: WHOLE_SCOPE,
-    hours: null,
-    readouts: [...readouts],
-  },
-  revision,
-  unseen: [],
-  ownerName: 'Ines Varga',
-  updatedAt: 0,
-});
 const TWO = [note('a', 'Shift rules'), note('b', 'Who to call')];
 
 /** A server that keeps the board as it is saved. */
 function show(role: Role, readouts: readonly Readout[] = TWO, answers: Answers = {}) {
-  let kept = board(readouts);
+  let kept = makeBoard({
+    mayChange: role !== 'viewer',
+    document: { ...makeBoard().document, readouts: [...readouts] },
+  });
   return renderScreen(<BoardScreen boardId="3" />, {
     'GET /api/session': signedIn(personOf(role, 'Ines Varga', '1')),
     'GET /api/boards/3': () => kept,
@@ -135,7 +124,7 @@ describe('a board', () => {
   it('is removed only after a question, and can be put back', async () => {
     const { person, sent } = show('analyst', TWO, {
       'GET /api/removals/board/3': [{ kind: 'leads', total: 1, names: ['Rewash share, Quayside'] }],
-      'POST /api/removals/board/3/restoration': undefined,
+      'POST /api/boards/3/restoration': undefined,
     });
     await person.click(await screen.findByRole('button', { name: 'Arrange and change' }));
     await person.click(screen.getByRole('button', { name: /^Remove board / }));
@@ -146,7 +135,7 @@ describe('a board', () => {
     await waitFor(() => expect(mockRouter.replace).toHaveBeenCalledWith('/boards'));
     const { offer, actions } = useUndoStore.getState();
     await act(() => offer!.undo());
-    expect(sent.map(({ path }) => path)).toContain('/api/removals/board/3/restoration');
+    expect(sent.map(({ path }) => path)).toContain('/api/boards/3/restoration');
     actions.dismiss();
   });
 
@@ -173,5 +162,40 @@ describe('a board', () => {
     expect(await screen.findByText('This board does not exist any more.')).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Back to boards' }));
     expect(mockRouter.navigate).toHaveBeenCalledWith('/boards');
+  });
+});
+
+describe('an earlier version', () => {
+  const earlier = {
+    revision: 2,
+    title: 'Old wash house',
+    document: { ...makeBoard().document, readouts: [note('c', 'Old rules')] },
+    savedBy: 'Dele Marsh',
+    savedAt: 0,
+    unseen: [],
+  };
+
+  it('is looked at without tools, and gone back to', async () => {
+    mockParams = { version: '2' };
+    const { person, sent } = show('analyst', TWO, {
+      'GET /api/boards/3/versions/2': earlier,
+      'POST /api/boards/3/versions/2/restoration': makeBoard(),
+    });
+    expect(await screen.findByText('About Old rules')).toBeTruthy();
+    expect(screen.queryByText('About Shift rules')).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Add readout' })).toBeNull();
+    expect(
+      screen.getByText(/^Version 2, saved .* by Dele Marsh\. It was called Old wash house\./),
+    ).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Go back to this version' }));
+    await waitFor(() => expect(mockRouter.setParams).toHaveBeenCalledWith({ version: undefined }));
+    expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({ revision: 4 });
+  });
+
+  it('is only looked at by those who may not change the board', async () => {
+    mockParams = { version: '2' };
+    show('viewer', TWO, { 'GET /api/boards/3/versions/2': earlier });
+    expect(await screen.findByText('About Old rules')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Go back to this version' })).toBeNull();
   });
 });

@@ -4,6 +4,7 @@ import { renderScreen, type Answers } from '../../testing/renderScreen';
 import { BoardsScreen } from './BoardsScreen';
 // Imported here, so that no query waits for the script the screen loads lazily.
 import '../boardScreens';
+import { listedBoard } from '../../testing/boards';
 import { personOf, signedIn } from '../../testing/signedIn';
 
 jest.setTimeout(30_000);
@@ -11,18 +12,13 @@ const mockPush = jest.fn();
 jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush, navigate: jest.fn() }) }));
 
 const NOW = Date.now();
-const board = (id: string, title: string, part: Partial<ListedBoard> = {}): ListedBoard => ({
-  id,
-  title,
-  readouts: 8,
-  ownerName: 'Ines Varga',
-  updatedAt: NOW - 60_000,
-  ...part,
-});
+const board = (id: string, title: string, part: Partial<ListedBoard> = {}): ListedBoard =>
+  listedBoard({ id, title, readouts: 8, updatedAt: NOW - 60_000, ...part });
 const show = (role: Role, boards: readonly ListedBoard[], answers: Answers = {}) =>
   renderScreen(<BoardsScreen />, {
     'GET /api/session': signedIn(personOf(role, 'Dele Marsh', '1')),
     'GET /api/boards': boards,
+    'GET /api/boards/labels': [],
     ...answers,
   });
 
@@ -48,16 +44,46 @@ describe('the boards', () => {
     expect(await screen.findByText('Nothing matches these words.')).toBeTruthy();
   });
 
-  it('are begun by analysts where there are none yet', async () => {
-    const { person } = show('analyst', []);
+  it('are begun where there are none yet; only analysts begin one for everybody', async () => {
+    const { person, unmount } = show('analyst', []);
     expect(await screen.findByText('No boards yet')).toBeTruthy();
     await person.click(screen.getAllByRole('button', { name: 'New board' }).at(-1)!);
     expect(await screen.findByRole('dialog', { name: 'New board' })).toBeTruthy();
+    expect(await screen.findByRole('radio', { name: 'for everybody' })).toBeTruthy();
+    unmount();
+    const viewer = show('viewer', []);
+    await viewer.person.click((await screen.findAllByRole('button', { name: 'New board' }))[0]);
+    expect(await screen.findByRole('dialog', { name: 'New board' })).toBeTruthy();
+    expect(screen.queryByRole('radio', { name: 'for everybody' })).toBeNull();
   });
 
-  it('are only looked at by viewers', async () => {
-    show('viewer', []);
-    expect(await screen.findByText('No boards yet')).toBeTruthy();
-    expect(screen.queryByRole('button', { name: 'New board' })).toBeNull();
+  it('are listed by favourite, owner, archive and label', async () => {
+    const { person, sent } = show(
+      'viewer',
+      [board('1', 'Dryers', { labels: ['Energy'], audience: 'owner' })],
+      {
+        'GET /api/boards/labels': [{ label: 'Energy', boards: 1 }],
+        'PUT /api/boards/1/favourite': undefined,
+      },
+    );
+    expect(await screen.findByText(/not shared · Energy$/)).toBeTruthy();
+    await person.click(screen.getByRole('radio', { name: 'Energy' }));
+    await person.click(screen.getByRole('radio', { name: 'favourites' }));
+    await waitFor(() =>
+      expect(sent.some(({ path }) => /list=favourites/.test(path) && /label=Energy/.test(path))).toBe(true),
+    );
+    await person.click(screen.getByRole('button', { name: 'Dryers among your favourites' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')).toMatchObject({
+        path: '/api/boards/1/favourite',
+        body: { favourite: true },
+      }),
+    );
+  });
+
+  it('say why a list is empty', async () => {
+    const { person } = show('viewer', []);
+    await person.click(await screen.findByRole('radio', { name: 'archive' }));
+    expect(await screen.findByText('Nothing is in the archive.')).toBeTruthy();
   });
 });

@@ -16,6 +16,7 @@ import {
 import { emptyReadout, makeReadout, writeBoardFile } from '@vivid-beacon/core/src/boards';
 import { HoursPanel } from '../../components/scope/HoursPanel';
 import { ScopePanel } from '../../components/scope/ScopePanel';
+import { listedBoard, makeBoard } from '../../testing/boards';
 import { renderScreen } from '../../testing/renderScreen';
 import { GroupPanel } from '../editor/GroupPanel';
 import { AppearancePanel } from '../editor/AppearancePanel';
@@ -226,7 +227,7 @@ describe('the editor', () => {
       {
         ...TREE,
         'GET /api/boards': {
-          items: [{ id: '3', title: 'Ironers', readouts: 2, ownerName: 'Ines Varga', updatedAt: 0 }],
+          items: [listedBoard({ title: 'Ironers' })],
           total: 1,
         },
       },
@@ -283,7 +284,7 @@ describe('a new board', () => {
   const answers = {
     'GET /api/assets': ASSETS,
     'GET /api/metrics': METRICS,
-    'POST /api/boards': ({ body }: { body: object }) => ({ id: '5', revision: 1, ...body }),
+    'POST /api/boards': ({ body }: { body: object }) => makeBoard({ ...body, id: '5', revision: 1 }),
   } as never;
 
   it('is empty, or begun for an asset with what lies below it', async () => {

@@ -4,7 +4,7 @@ import { useHandFlagOn } from '../../api/flags';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { Refusal } from '../../components/Refusal';
-import { TakerPick } from '../../flags/TakerPick';
+import { PersonPick } from '../../assets/PersonPick';
 
 /** Hands a flag on to somebody else. */
 export function HandOnForm({ flag, onDone }: { readonly flag: Flag; readonly onDone: () => void }) {
@@ -13,7 +13,12 @@ export function HandOnForm({ flag, onDone }: { readonly flag: Flag; readonly onD
   const [remark, setRemark] = useState('');
   return (
     <>
-      <TakerPick assetId={flag.plantId} chosen={toPersonId} onChoose={setPerson} without={flag.to.id} />
+      <PersonPick
+        ask={{ least: 'operator', assetId: flag.plantId }}
+        chosen={toPersonId}
+        onChoose={setPerson}
+        without={[flag.to.id]}
+      />
       <Field label="Why" value={remark} onChange={setRemark} multiline />
       <Refusal of={hand} />
       <Button

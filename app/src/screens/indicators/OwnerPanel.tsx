@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import type { IndicatorDefinition, Person } from '@vivid-beacon/core';
 import { itemsOf } from '../../api/pages';
-import { useBoardPages } from '../../api/queries';
+import { useBoardPages } from '../../api/boards';
 import { SearchedPick } from '../../assets/SearchedPick';
 import { PickList } from '../../components/PickList';
 import { useSearch } from '../../components/SearchField';
@@ -18,7 +18,7 @@ const NONE = 'none';
 /** Owner of an indicator, and the board that shows it in context. */
 export function OwnerPanel({ definition, people, onChange }: OwnerPanelProps) {
   const search = useSearch();
-  const found = useBoardPages(search.settled);
+  const found = useBoardPages({ search: search.settled });
   return (
     <View style={styles.panel}>
       <PickList
@@ -42,9 +42,7 @@ export function OwnerPanel({ definition, people, onChange }: OwnerPanelProps) {
           detail: ownerName,
         }))}
         found={found}
-        search={search.text}
-        settled={search.settled}
-        onSearch={search.onText}
+        search={search}
         chosen={definition.boardId}
         onChoose={(id) => onChange({ boardId: id })}
       />

@@ -2,7 +2,7 @@ import { useRouter } from 'expo-router';
 import { DAY_MS, localWindow, type BoardDocument, type Intake, type Metric } from '@vivid-beacon/core';
 import { startBoard } from '@vivid-beacon/core/src/boards';
 import { useMetricsById } from '../../api/catalogue';
-import { useSaveBoard } from '../../api/changes';
+import { useSaveBoard } from '../../api/boards';
 import { Button } from '../../components/Button';
 import { Refusal } from '../../components/Refusal';
 

@@ -4,6 +4,7 @@ import { usePerson } from '../../api/session';
 import { RightsStrip } from '../../components/RightsStrip';
 import { useConnectionStore } from '../../stores/connectionStore';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
+import { listedBoard } from '../../testing/boards';
 import { personOf, signedIn } from '../../testing/signedIn';
 import { agentWords } from '../account/agentWords';
 import { OwnAccountScreen } from '../account/OwnAccountScreen';
@@ -287,7 +288,7 @@ describe('the own account', () => {
   it('begins where it is wanted: on a board', async () => {
     const { person, sent } = renderScreen(<OwnAccountScreen />, {
       ...answers,
-      'GET /api/boards': [{ id: '4', title: 'Dryers', readouts: 3, ownerName: 'Ines', updatedAt: 0 }],
+      'GET /api/boards': [listedBoard({ id: '4', title: 'Dryers' })],
       'PUT /api/own-account': undefined,
     });
     await person.click(await screen.findByRole('radio', { name: 'a board …' }));

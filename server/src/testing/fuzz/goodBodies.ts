@@ -114,7 +114,18 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
     'POST /api/flags/:id/outcome': [{ outcome: 'mended' }],
     'POST /api/flags/:id/taker': [{ toPersonId: '1' }],
     'PUT /api/alarm-rules/:id/aside': [{ kind: 'shelved', forMs: HOUR_MS, reason: 'Test' }],
-    'POST /api/boards': [board],
+    'POST /api/boards': [
+      board,
+      { ...board, shares: [{ to: 'role', role: 'viewer', plantId: null, may: 'see' }] },
+    ],
+    'PUT /api/boards/:id/sharing': [
+      { ownerId: '1', shares: [{ to: 'person', personId: '2', may: 'change' }] },
+      { ownerId: '1', shares: [{ to: 'role', role: 'operator', plantId, may: 'see' }] },
+    ],
+    'PUT /api/boards/:id/labels': [{ labels: ['Energy'] }],
+    'PUT /api/boards/:id/archived': [{ archived: false }],
+    'PUT /api/boards/:id/favourite': [{ favourite: true }],
+    'POST /api/boards/:id/versions/:revision/restoration': [{ revision: 2 }],
     'PUT /api/boards/:id': [
       { ...board, revision: 1 },
       { ...board, document: { ...board.document, readouts: [emptyReadout('a', 'note')] }, revision: 2 },

@@ -1,4 +1,4 @@
-import { DAY_MS, HOUR_MS, MINUTE_MS, WHOLE_SCOPE } from '@vivid-beacon/core';
+import { DAY_MS, HOUR_MS, MINUTE_MS, SHARED_WITH_ALL, WHOLE_SCOPE } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, emptyReadout } from '@vivid-beacon/core/src/boards';
 import { keepScopes } from '../../alarms/rules';
 import {
@@ -122,9 +122,10 @@ export async function makeSite(test: TestServer, administrator: Visitor, mark: s
     make('/api/indicators', indicatorDraft(plantId, metricId, { name: `${name} ${mark}` }));
   const { id: indicatorId } = await indicator('Mean');
   const { id: spareIndicatorId } = await indicator('Spare mean');
-  // A board belongs to no plant: its title is seen by all.
+  // A board belongs to no plant: whoever it is shared with sees its title.
   const { id: boardId } = await make('/api/boards', {
     title: 'Floor',
+    shares: SHARED_WITH_ALL,
     document: {
       version: BOARD_FORMAT_VERSION,
       window: { kind: 'rolling', count: 7, unit: 'day' },

@@ -1,7 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
 import { readBand } from '../../../../boards/readBand';
 import { lazyScreen } from '../../../../screens/lazyScreen';
-import { RoleGate } from '../../../../screens/RoleGate';
 
 const ReadoutEditorScreen = lazyScreen(
   async () => (await import('../../../../screens/boardScreens')).ReadoutEditorScreen,
@@ -14,8 +13,6 @@ export default function ReadoutEditor() {
     band?: string;
   }>();
   return (
-    <RoleGate least="analyst" to="change a board">
-      <ReadoutEditorScreen key={readoutId} boardId={boardId} readoutId={readoutId} band={readBand(band)} />
-    </RoleGate>
+    <ReadoutEditorScreen key={readoutId} boardId={boardId} readoutId={readoutId} band={readBand(band)} />
   );
 }
