@@ -9,6 +9,8 @@ export * from './board/changeForm';
 export * from './board/offeredSlots';
 export * from './board/readoutWords';
 export * from './board/startBoard';
+export * from './files/definitionsFile';
+export * from './files/namedThings';
 export * from './board/upgradeBoard';
 export * from './readouts/forms';
 export * from './indicators/asIndicator';

@@ -124,6 +124,8 @@ export type * from './api/watch';
 export type * from './board/board';
 export type * from './board/boardChanges';
 export type * from './board/boardFile';
+export type * from './files/definitionsFile';
+export type * from './files/namedThings';
 export type * from './board/readoutWords';
 export type * from './readouts/forms';
 export type { Api } from './api/api';

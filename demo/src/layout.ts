@@ -148,6 +148,7 @@ export function demoIndicators(id: IdOf): DemoIndicator[] {
 
 export interface DemoBoard {
   readonly title: string;
+  readonly labels: readonly string[];
   readonly document: BoardDocument;
 }
 
@@ -190,6 +191,7 @@ export function demoBoards(id: IdOf): DemoBoard[] {
   return [
     {
       title: 'Quayside wash house',
+      labels: ['Morning round'],
       document: board(week, [
         of('gauge', rewash),
         of('gauge', water),
@@ -223,6 +225,7 @@ export function demoBoards(id: IdOf): DemoBoard[] {
     },
     {
       title: 'Foundry Lane dryers',
+      labels: ['Energy'],
       document: board(week, [
         ...[1, 2, 3, 4].map((n) =>
           of('gauge', find(`Gas per kg, Dryer ${n}`, 'Foundry Lane'), { title: `Dryer ${n}` }),
@@ -236,6 +239,7 @@ export function demoBoards(id: IdOf): DemoBoard[] {
     },
     {
       title: 'Upper Weir tags and rounds',
+      labels: ['Morning round'],
       document: board({ kind: 'rolling', count: 3, unit: 'day' }, [
         of('gauge', find('Rounds on time', 'Upper Weir')),
         readout({
@@ -257,6 +261,7 @@ export function demoBoards(id: IdOf): DemoBoard[] {
     },
     {
       title: 'All plants side by side',
+      labels: ['Energy', 'Morning round'],
       document: board(week, [
         readout({
           form: 'note',

@@ -4,7 +4,7 @@ import { sortSamples } from '@vivid-beacon/core/src/aggregation';
 import {
   acknowledgeAlarm,
   addAsset,
-  addBoard,
+  createBoard,
   addCause,
   addFlag,
   addIndicator,
@@ -113,7 +113,7 @@ export async function loadDemo(
     const { rows: boards } = await pool.query('select 1 from board limit 1');
     if (boards.length === 0) {
       for (const board of demoBoards(idOf))
-        await addBoard(pool, { ...board, ownerId: analyst, shares: SHARED_WITH_ALL, at: anchor });
+        await createBoard(pool, { ...board, ownerId: analyst, shares: SHARED_WITH_ALL, at: anchor });
     }
     const { rows: flags } = await pool.query('select 1 from flag limit 1');
     if (flags.length === 0) await addFlags(pool, people, assets, anchor);

@@ -33,4 +33,5 @@ export const SCREENS = [
   '/account',
   '/people',
   '/trail',
+  '/from-file',
 ];

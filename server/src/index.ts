@@ -23,7 +23,7 @@ export { type RuleParts } from './alarms/rulesSql';
 export { pageOfAlarms } from './alarms/listSql';
 export { addCause, addFlag } from './flags/sql';
 export { addIndicator, writeTargets } from './indicators/sql';
-export { addBoard } from './boards/sql';
+export { createBoard } from './boards/boards';
 export { addPerson, countPeople } from './people/sql';
 export { hashPassword } from './people/passwords';
 export { addToken } from './tokens/sql';

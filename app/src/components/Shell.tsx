@@ -34,7 +34,12 @@ const DESTINATIONS: readonly Destination[] = [
       path.startsWith('/indicators'),
   },
   { label: 'Boards', href: '/boards', icon: BoardIcon, holds: (path) => path.startsWith('/boards') },
-  { label: 'Alarms', href: '/alarms', icon: AlarmIcon, holds: (path) => path.startsWith('/alarms') },
+  {
+    label: 'Alarms',
+    href: '/alarms',
+    icon: AlarmIcon,
+    holds: (path) => path.startsWith('/alarms') || path === '/from-file',
+  },
   { label: 'Losses', href: '/losses', icon: LossIcon, holds: (path) => path.startsWith('/losses') },
   { label: 'Data', href: '/data', icon: DataIcon, holds: (path) => path.startsWith('/data') },
 ];

@@ -20,6 +20,7 @@ import { usePalette } from '../theme/useTheme';
 import { alarmStateWords, placeOfAlarm } from './alarmWords';
 import { lampOfAlarm } from './lampOfAlarm';
 import { mayAct, mayBuild } from '../api/mayAct';
+import { DefinitionsOut } from './definitions/DefinitionsOut';
 import { RuleRow } from './rule/RuleRow';
 import { siteMoment } from './siteMoment';
 
@@ -116,6 +117,12 @@ export function AlarmsScreen() {
             />
           )}
         </LongList>
+        <DefinitionsOut
+          what="Rules"
+          file="rules.json"
+          build={build}
+          write={async () => (await import('../api/files')).rulesAsFile(search.settled)}
+        />
       </Section>
     </Page>
   );

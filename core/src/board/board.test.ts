@@ -10,14 +10,8 @@ import { READOUT_FORMS, type ReadoutForm } from '../readouts/forms';
 import { emptyReadout, makeReadout, type BoardDocument, type Readout, type ReadoutParts } from './board';
 import { DEFAULT_TREND_SCALE } from './scaleChoice';
 import { WHOLE_SCOPE } from '../domain/query';
-import {
-  matchMetrics,
-  matchPlaces,
-  placesOfBoard,
-  readBoardFile,
-  takeBoard,
-  writeBoardFile,
-} from './boardFile';
+import { placesOfBoard, readBoardFile, takeBoard, writeBoardFile } from './boardFile';
+import { matchMetrics, matchPlaces } from '../files/namedThings';
 import { changeForm } from './changeForm';
 import { joinHours, joinScopes } from './joinScopes';
 import { automaticFootnote, automaticTitle } from './readoutWords';

@@ -1,43 +1,21 @@
-import * as yup from 'yup';
 import { BeaconError } from '../errors';
 import type { Metric } from '../api/metrics';
+import { checkedPart, parseFile } from '../files/jsonFile';
+import {
+  metricsInFile,
+  nameMetrics,
+  placesInFile,
+  type FileMetric,
+  type FoundHere,
+  type NamedPlaces,
+} from '../files/namedThings';
 import { boardDocumentSchema, boardTitleSchema } from './board';
 import type { BoardDocument, Readout } from './board';
-import { namedMetricFields } from '../schemas/lists';
-import { nameKey } from '../text/sameName';
 import { upgradeBoard } from './upgradeBoard';
 
 /** First member of a board file, which identifies it. */
 export const BOARD_FILE_KIND = 'vivid-beacon-board';
 
-/** A metric named in a board file: its key, and words for a person who has to find a substitute. */
-export interface FileMetric {
-  readonly id: string;
-  readonly key: string;
-  readonly name: string;
-  readonly asset: string;
-  readonly unit: string;
-}
-
-/** An asset, a board or an indicator named in a board file, by its id there and by what it is found again with. */
-export interface FilePlace {
-  readonly id: string;
-  /** Names from the plant down, or the title of a board. */
-  readonly title: string;
-}
-export interface FileIndicator {
-  readonly id: string;
-  readonly name: string;
-  /** Names of its asset from the plant down. */
-  readonly place: string;
-}
-
-/** What a document names besides metrics. */
-export interface NamedPlaces {
-  readonly assets: readonly FilePlace[];
-  readonly indicators: readonly FileIndicator[];
-  readonly boards: readonly FilePlace[];
-}
 const NO_PLACES: NamedPlaces = { assets: [], indicators: [], boards: [] };
 
 /** A board as a file (docs/board-file.md). Ids are those of the document; the lists describe them. */
@@ -80,15 +58,7 @@ export function writeBoardFile(
   metrics: readonly Pick<Metric, 'id' | 'key' | 'name' | 'assetName' | 'plantName' | 'unit'>[],
   places: NamedPlaces = NO_PLACES,
 ): string {
-  const byId = new Map(metrics.map((metric) => [metric.id, metric]));
-  const named = metricsOfBoard(document).flatMap((id): FileMetric[] => {
-    const metric = byId.get(id);
-    if (!metric) return [];
-    const { key, name, assetName, plantName, unit } = metric;
-    return [
-      { id, key, name, asset: assetName === plantName ? plantName : `${plantName} / ${assetName}`, unit },
-    ];
-  });
+  const named = nameMetrics(metricsOfBoard(document), metrics);
   const file: BoardFile = { kind: BOARD_FILE_KIND, title, document, metrics: named, ...places };
   return `${JSON.stringify(file, null, 2)}\n`;
 }
@@ -99,18 +69,11 @@ export function writeBoardFile(
  * @throws {BeaconError} BAD_INPUT with the line of broken JSON, or the place of what is wrong.
  */
 export function readBoardFile(text: string): BoardFile {
-  const file = parsed(text) as Partial<BoardFile> | null;
-  if (typeof file !== 'object' || file === null || file.kind !== BOARD_FILE_KIND) {
-    throw new BeaconError(
-      'BAD_INPUT',
-      `This is not a board file: its "kind" is not "${BOARD_FILE_KIND}".`,
-      'kind',
-    );
-  }
+  const file = parseFile<BoardFile>(text, BOARD_FILE_KIND, 'a board file');
   const title = checkedPart(boardTitleSchema, file.title, 'title');
   const document = checkedPart(boardDocumentSchema.required(), upgradeBoard(file.document), 'document');
-  const metrics = checkedPart(metricsSchema, file.metrics, 'metrics');
-  const places = checkedPart(placesSchema, file, 'file');
+  const metrics = checkedPart(metricsInFile, file.metrics, 'metrics');
+  const places = checkedPart(placesInFile, file, 'file');
   const known = new Set(metrics.map(({ id }) => id));
   const missing = metricsOfBoard(document as unknown as BoardDocument).find((id) => !known.has(id));
   if (missing !== undefined) {
@@ -122,128 +85,6 @@ export function readBoardFile(text: string): BoardFile {
   }
   return { kind: BOARD_FILE_KIND, title, document: document as unknown as BoardDocument, metrics, ...places };
 }
-
-const metricsSchema = yup
-  .array(
-    yup
-      .object({
-        id: yup.string().max(20).required(),
-        ...namedMetricFields(),
-      })
-      .required(),
-  )
-  .max(1200)
-  .required();
-
-const place = { id: yup.string().max(20).required() };
-const titled = yup
-  .array(yup.object({ ...place, title: yup.string().max(2000).required() }).required())
-  .max(1200)
-  .default([]);
-/** Files of before this had only metrics. */
-const placesSchema = yup
-  .object({
-    assets: titled,
-    boards: titled,
-    indicators: yup
-      .array(
-        yup
-          .object({
-            ...place,
-            name: yup.string().max(200).required(),
-            place: yup.string().max(2000).required(),
-          })
-          .required(),
-      )
-      .max(1200)
-      .default([]),
-  })
-  .transform(({ assets, boards, indicators }: Partial<NamedPlaces>) => ({ assets, boards, indicators }));
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch (error) {
-    const { message } = error as Error;
-    const at = /position (\d+)/.exec(message);
-    const line = at ? text.slice(0, Number(at[1])).split('\n').length : null;
-    throw new BeaconError(
-      'BAD_INPUT',
-      `The file is not valid JSON${line ? `, line ${line}` : ''}: ${message}.`,
-    );
-  }
-}
-
-function checkedPart<T>(schema: yup.Schema<T>, value: unknown, place: string): T {
-  try {
-    return schema.validateSync(value);
-  } catch (error) {
-    const { path, errors } = error as yup.ValidationError;
-    const where = path ? `${place}${path.startsWith('[') ? '' : '.'}${path}` : place;
-    throw new BeaconError('BAD_INPUT', `${where}: ${errors[0]}.`, where);
-  }
-}
-
-/**
- * Matches each metric of a file with one here, by key or by name, asset and unit; null where there is none.
- */
-export function matchMetrics(
-  file: BoardFile,
-  metrics: readonly Pick<Metric, 'id' | 'key' | 'name' | 'assetName' | 'plantName' | 'unit'>[],
-): Map<string, string | null> {
-  const byKey = new Map(metrics.map((metric) => [metric.key, metric]));
-  return new Map(
-    file.metrics.map((wanted) => {
-      const same = metrics.filter(
-        ({ name, unit, assetName, plantName }) =>
-          name === wanted.name &&
-          unit === wanted.unit &&
-          (wanted.asset === `${plantName} / ${assetName}` || wanted.asset === plantName),
-      );
-      return [wanted.id, byKey.get(wanted.key)?.id ?? (same.length === 1 ? same[0].id : null)];
-    }),
-  );
-}
-
-/** What is here by the ids of a file; absent or null = not here. */
-export interface FoundHere {
-  readonly metrics: ReadonlyMap<string, string | null>;
-  readonly assets: ReadonlyMap<string, string>;
-  readonly indicators: ReadonlyMap<string, string>;
-  readonly boards: ReadonlyMap<string, string>;
-}
-
-/** Finds the assets, indicators and boards of a file again: by their names from the plant down, or by the title. */
-export function matchPlaces(
-  file: NamedPlaces,
-  here: {
-    readonly assets: readonly { readonly id: string; readonly title: string }[];
-    readonly indicators: readonly { readonly id: string; readonly name: string; readonly place: string }[];
-    readonly boards: readonly { readonly id: string; readonly title: string }[];
-  },
-): Pick<FoundHere, 'assets' | 'indicators' | 'boards'> {
-  const titled = (wanted: readonly FilePlace[], found: readonly FilePlace[]): Map<string, string> =>
-    new Map(
-      wanted.flatMap(({ id, title }) => {
-        const same = found.filter((each) => sameText(each.title, title));
-        // On the same server it is the one of this id; two boards may bear one title.
-        const one = same.find((each) => each.id === id) ?? (same.length === 1 ? same[0] : undefined);
-        return one ? [[id, one.id] as const] : [];
-      }),
-    );
-  return {
-    assets: titled(file.assets, here.assets),
-    boards: titled(file.boards, here.boards),
-    indicators: new Map(
-      file.indicators.flatMap(({ id, name, place: at }) => {
-        const one = here.indicators.find((each) => sameText(each.name, name) && sameText(each.place, at));
-        return one ? [[id, one.id] as const] : [];
-      }),
-    ),
-  };
-}
-
-const sameText = (a: string, b: string): boolean => nameKey(a) === nameKey(b);
 
 /** A board as it can be shown here, and in words what was dropped or frozen on the way in. */
 export interface TakenBoard {

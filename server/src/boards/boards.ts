@@ -14,7 +14,8 @@ import {
 } from '@vivid-beacon/core';
 import type { Queryable } from '../db/database';
 import type { Reader } from '../db/reader';
-import { findBoard, lockBoard, namesInShares, writeShares } from './sql';
+import { addBoard, findBoard, lockBoard, namesInShares, writeLabels, writeShares } from './sql';
+import { keepVersion } from './versionsSql';
 
 const gone = (): BeaconError =>
   new BeaconError('NOT_FOUND', 'This board does not exist any more, or is not shared with you.');
@@ -43,6 +44,17 @@ export async function holdBoard(db: Queryable, id: string, person: SignedInPerso
     );
   }
   return board;
+}
+
+/** Adds a board with its first version, in the caller's transaction. @returns its id. */
+export async function createBoard(
+  db: Queryable,
+  { labels = [], ...board }: Parameters<typeof addBoard>[1] & { readonly labels?: readonly string[] },
+): Promise<string> {
+  const id = await addBoard(db, board);
+  if (labels.length > 0) await writeLabels(db, id, labels);
+  await keepVersion(db, { id, personId: board.ownerId, at: board.at });
+  return id;
 }
 
 /** @throws {BeaconError} BAD_INPUT with the path of the wrong band */

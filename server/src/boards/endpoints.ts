@@ -12,9 +12,16 @@ import { readAs, type Reader } from '../db/reader';
 import type { AppContext } from '../http/appContext';
 import { endpoints } from '../http/endpoint';
 import { changeAndNotify } from '../live/changeAndNotify';
-import { checkDocument, checkSharing, holdBoard, needBoard, shareBoard, sharingOf } from './boards';
 import {
-  addBoard,
+  checkDocument,
+  checkSharing,
+  createBoard,
+  holdBoard,
+  needBoard,
+  shareBoard,
+  sharingOf,
+} from './boards';
+import {
   findShares,
   labelsOfBoards,
   pageOfBoards,
@@ -75,11 +82,7 @@ export const boardEndpoints = endpoints(boardsApi, {
     const id = await changeAndNotify(
       app.pool,
       'boards',
-      async (own) => {
-        const made = await addBoard(own, { title, document, shares, ownerId: person.id, at });
-        await keepVersion(own, { id: made, personId: person.id, at });
-        return made;
-      },
+      (own) => createBoard(own, { title, document, shares, ownerId: person.id, at }),
       (made) => [made],
     );
     return needBoard(db, id);

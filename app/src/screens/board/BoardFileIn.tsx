@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { BoardDocument, BoardFile } from '@vivid-beacon/core';
 import { matchMetrics, readBoardFile, takeBoard, type FoundHere } from '@vivid-beacon/core/src/boards';
-import { findFileMetrics, findPlaces } from '../../api/boardFile';
+import { findFileMetrics, findPlaces } from '../../api/files';
 import { MetricPick } from '../../assets/MetricPick';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';

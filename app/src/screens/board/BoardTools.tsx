@@ -3,7 +3,7 @@ import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { sameWindow, windowWords, type Board } from '@vivid-beacon/core';
 import { metricsOfBoard, writeBoardFile } from '@vivid-beacon/core/src/boards';
-import { placesFor } from '../../api/boardFile';
+import { placesFor } from '../../api/files';
 import { useRemoveBoard } from '../../api/boards';
 import { useMetricsById } from '../../api/catalogue';
 import type { BoardFilters } from '../../boards/BoardFiltersContext';

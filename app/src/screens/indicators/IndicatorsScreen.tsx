@@ -12,6 +12,7 @@ import { Page } from '../../components/Page';
 import { SearchField, useSearch } from '../../components/SearchField';
 import { Row } from '../../components/Row';
 import { Words } from '../../components/Words';
+import { DefinitionsOut } from '../definitions/DefinitionsOut';
 import { usePalette } from '../../theme/useTheme';
 import { shownValue } from './indicatorWords';
 
@@ -72,6 +73,12 @@ export function IndicatorsScreen() {
           />
         )}
       </LongList>
+      <DefinitionsOut
+        what="Indicators"
+        file="indicators.json"
+        build={build}
+        write={async () => (await import('../../api/files')).indicatorsAsFile(search.settled)}
+      />
     </Page>
   );
 }
