@@ -8,7 +8,7 @@ const node = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(better-sse|@noble|@scure|@otplib|@apidevtools|d3-[-a-z]+|internmap)/)',
+    '/node_modules/(?!(better-sse|openid-client|oauth4webapi|jose|@noble|@scure|@otplib|@apidevtools|d3-[-a-z]+|internmap)/)',
   ],
   moduleFileExtensions: ['ts', 'mjs', 'js', 'json'],
   modulePathIgnorePatterns: ['<rootDir>/app/dist'],

@@ -53,9 +53,10 @@ test('rules and indicators go out as files and come in again, each told', async 
   await expect(page.getByText('2 made.')).toBeVisible();
 
   const send = serverOf(page);
-  const named = async (path: string): Promise<{ id: string; name: string }[]> =>
-    ((await send('GET', `${path}?search=${encodeURIComponent(name)}`)) as unknown as { items: never[] })
-      .items;
+  const named = async (path: string): Promise<{ id: string; name: string }[]> => {
+    const answer = await page.request.get(`${path}?search=${encodeURIComponent(name)}`);
+    return ((await answer.json()) as { items: { id: string; name: string }[] }).items;
+  };
   for (const path of ['/api/indicators', '/api/alarm-rules']) {
     const made = await named(path);
     expect(made.map((each) => each.name)).toEqual([name]);

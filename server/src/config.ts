@@ -1,4 +1,5 @@
 import type { DemoAccount } from '@vivid-beacon/core';
+import type { ProviderSettings } from './provider/provider';
 
 /** Settings from the environment. Nothing else reads it. */
 export interface Config {
@@ -23,6 +24,24 @@ export interface Config {
   /** Takes `{ to, text }` as JSON; without one the stand-in is used. */
   readonly textGatewayUrl?: string;
   readonly textGatewayToken?: string;
+  /** With which people can sign in besides passwords. */
+  readonly provider?: ProviderSettings;
+}
+
+const PROVIDER = ['OIDC_ISSUER', 'OIDC_CLIENT_ID', 'OIDC_CLIENT_SECRET'] as const;
+
+/** @throws naming the variable that is missing or wrong, where some are set. */
+function readProvider(env: NodeJS.ProcessEnv): ProviderSettings | undefined {
+  if (PROVIDER.every((name) => !env[name])) return undefined;
+  const [issuer, clientId, clientSecret] = PROVIDER.map((name) => {
+    const value = env[name];
+    if (!value)
+      throw new Error(`${name} is missing: a provider to sign in with takes ${PROVIDER.join(', ')}.`);
+    return value;
+  });
+  if (!URL.canParse(issuer))
+    throw new Error(`OIDC_ISSUER must be an address such as https://id.example, got "${issuer}".`);
+  return { issuer, clientId, clientSecret, name: env.OIDC_NAME ?? new URL(issuer).hostname };
 }
 
 /** @throws naming the variable that is missing or wrong. */
@@ -54,5 +73,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     mailFrom: env.MAIL_FROM,
     textGatewayUrl: env.TEXT_GATEWAY_URL,
     textGatewayToken: env.TEXT_GATEWAY_TOKEN,
+    provider: readProvider(env),
   };
 }

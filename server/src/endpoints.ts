@@ -27,6 +27,7 @@ import { accountEndpoints } from './people/accounts';
 import { peopleEndpoints } from './people/endpoints';
 import { invitationEndpoints } from './people/invitations';
 import { ownAccountEndpoints } from './people/ownAccount';
+import { providerEndpoints } from './provider/endpoints';
 import { secondFactorEndpoints } from './people/secondFactor';
 import { pictureEndpoints } from './pictures/endpoints';
 import { readingEndpoints } from './readings/endpoints';
@@ -43,6 +44,7 @@ export const ENDPOINTS: readonly Endpoint[] = [
   ...invitationEndpoints,
   ...ownAccountEndpoints,
   ...secondFactorEndpoints,
+  ...providerEndpoints,
   ...trailEndpoints,
   ...tokenEndpoints,
   ...assetEndpoints,

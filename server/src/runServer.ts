@@ -12,6 +12,7 @@ import { startJobs } from './jobs/jobs';
 import { LiveHub } from './live/liveHub';
 import { openTransports } from './notices/transports';
 import type { Transports } from './notices/send';
+import { makeProvider } from './provider/provider';
 import { refreshRollups } from './samples/rebuild';
 import { TokenCache } from './tokens/tokenCache';
 import { openWorkers } from './workers/workers';
@@ -85,6 +86,7 @@ export async function runServer(
     tokens: new TokenCache(pool, now),
     formTokens: makeFormTokens(config.sessionSecret, config.secureCookies),
     seal: makeSeal(config.sessionSecret),
+    provider: config.provider ? makeProvider(config.provider) : null,
     now,
     publicUrl: () => config.publicUrl ?? listensAt,
     standIns: posts.standIns,

@@ -138,6 +138,10 @@ export const useRequireSecondFactor = (id: string) =>
 export const useDropSecondFactor = (id: string) =>
   useChange(() => call('DELETE /api/accounts/:id/second-factor', { params: { id } }), CHANGED);
 
+/** Forgets which account of the provider is theirs. */
+export const useForgetProvider = (id: string) =>
+  useChange(() => call('DELETE /api/accounts/:id/provider', { params: { id } }), CHANGED);
+
 /** Signs another own device out; null = all others. */
 export const useEndSession = () =>
   useChange(

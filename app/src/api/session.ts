@@ -21,6 +21,9 @@ export function useSession() {
   });
 }
 
+/** Where a browser goes to sign in with the provider. @param to the address of the app to come back to. */
+export const providerAddress = (to: string): string => `/api/sign-in/start?to=${encodeURIComponent(to)}`;
+
 /** The signed-in person; only below the signed-in layout. */
 export function usePerson(): SignedInPerson | null {
   return useSession().data?.person ?? null;

@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { Controller, useForm } from 'react-hook-form';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { signInSchema, type DemoAccount, type SessionState } from '@vivid-beacon/core';
+import { signInSchema, type DemoAccount, type SessionState, type SignInProblem } from '@vivid-beacon/core';
 import { ApiError } from '../api/client';
-import { useSignIn } from '../api/session';
+import { providerAddress, useSignIn } from '../api/session';
 import { Harbour } from '../charts/Harbour';
 import { Button } from '../components/Button';
 import { Field } from '../components/Field';
@@ -109,6 +109,7 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
               onPress={() => void submit()}
             />
           </View>
+          {state.provider !== null && <WithProvider name={state.provider} />}
           {state.demoAccounts.length > 0 && (
             <Section title="Look around as" aside="demo, Hollowmere Linen" closed={false}>
               {state.demoAccounts.map((account, i) => (
@@ -126,6 +127,46 @@ export function SignInScreen({ state }: { readonly state: SessionState }) {
         </View>
       </View>
     </ScrollView>
+  );
+}
+
+const PROBLEMS: Readonly<Record<SignInProblem, (name: string) => string>> = {
+  provider: (name) =>
+    `${name} gave no answer that fits. Try again in a while, or sign in with your password.`,
+  refused: (name) => `${name} did not let you sign in.`,
+  expired: (name) => `This took longer than ten minutes, or began in another browser. Go to ${name} again.`,
+  unknown: (name) =>
+    `No account here has the address that ${name} knows you by, or it is not verified there. An administrator can invite you.`,
+  taken: (name) =>
+    `The account here with your address belongs to another account of ${name}. An administrator can change that.`,
+  secondFactor: (name) =>
+    `Your account takes a second factor, and ${name} did not ask for one. Sign in with your password and a code.`,
+};
+
+/** Signs in with the provider that the operator has set, and says why that failed. */
+function WithProvider({ name }: { readonly name: string }) {
+  const palette = usePalette();
+  const { pathname, search } = window.location;
+  const params = new URLSearchParams(search);
+  const problem = params.get('signIn');
+  params.delete('signIn');
+  const rest = params.toString();
+  return (
+    <View style={styles.provider}>
+      <Button
+        label={`Sign in with ${name}`}
+        onPress={() =>
+          window.location.assign(providerAddress(rest === '' ? pathname : `${pathname}?${rest}`))
+        }
+      />
+      {problem !== null && Object.hasOwn(PROBLEMS, problem) && (
+        <View role="alert">
+          <Words as="body" colour={palette.breachT}>
+            {PROBLEMS[problem as SignInProblem](name)}
+          </Words>
+        </View>
+      )}
+    </View>
   );
 }
 
@@ -153,6 +194,7 @@ function DemoRow({
 }
 
 const styles = StyleSheet.create({
+  provider: { gap: 8, paddingTop: 12 },
   scroll: { flexGrow: 1, alignItems: 'center', justifyContent: 'center' },
   sheet: { width: '100%', maxWidth: 480, flexGrow: 1, maxHeight: 900, borderWidth: 1.5 },
   content: { padding: 24, gap: 6 },

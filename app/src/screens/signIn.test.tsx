@@ -10,6 +10,7 @@ const NOBODY: SessionState = {
   csrfToken: 'x',
   startAt: '/',
   secondFactorDue: false,
+  provider: null,
   demoAccounts: [],
 };
 const SIGNED_IN = { ...NOBODY, person: { id: '1', name: 'Dele Marsh', role: 'analyst' } };
@@ -84,5 +85,27 @@ describe('signing in', () => {
     unmount();
     show();
     expect(screen.queryByText('Look around as')).toBeNull();
+  });
+});
+
+describe('the provider', () => {
+  afterEach(() => window.history.replaceState(null, '', '/'));
+
+  it('is offered where one is set, and says why somebody was sent back', () => {
+    window.history.replaceState(null, '', '/?signIn=taken');
+    show({ ...NOBODY, provider: 'Hollowmere accounts' });
+    expect(screen.getByRole('button', { name: 'Sign in with Hollowmere accounts' })).toBeTruthy();
+    expect(screen.getByRole('alert').textContent).toContain(
+      'belongs to another account of Hollowmere accounts',
+    );
+  });
+
+  it('is not offered where none is set; a problem that was made up says nothing', () => {
+    window.history.replaceState(null, '', '/?signIn=toString');
+    const { unmount } = show();
+    expect(screen.queryByRole('button', { name: /^Sign in with/ })).toBeNull();
+    unmount();
+    show({ ...NOBODY, provider: 'Hollowmere accounts' });
+    expect(screen.queryByRole('alert')).toBeNull();
   });
 });

@@ -12,6 +12,7 @@ export function signedIn(person: SignedInPerson | Role): SessionState {
     csrfToken: 'x',
     startAt: '/',
     secondFactorDue: false,
+    provider: null,
     demoAccounts: [],
   };
 }

@@ -13,7 +13,14 @@ import { feedsApi, metricsApi } from './metrics';
 import { removalsApi } from './removals';
 import { removedMetricsApi } from './removedMetrics';
 import { noticesApi } from './notices';
-import { accountsApi, invitationsApi, ownAccountApi, peopleApi, secondFactorApi } from './people';
+import {
+  accountsApi,
+  invitationsApi,
+  ownAccountApi,
+  peopleApi,
+  providerApi,
+  secondFactorApi,
+} from './people';
 import { picturesApi } from './pictures';
 import { readingsApi } from './readings';
 import { referenceApi } from './reference';
@@ -33,6 +40,7 @@ export const API = {
   ...invitationsApi,
   ...ownAccountApi,
   ...secondFactorApi,
+  ...providerApi,
   ...trailApi,
   ...tokensApi,
   ...assetsApi,

@@ -11,11 +11,23 @@ import {
   invitationTokenSchema,
   newPasswordSchema,
   personNameSchema,
+  ownAddressSchema,
   startScreenSchema,
 } from '../schemas/people';
-import { amount, amountOrNull, list, oneOf, shape, text, truth, type TypeOf, named } from '../schemas/shape';
+import {
+  amount,
+  amountOrNull,
+  list,
+  oneOf,
+  shape,
+  text,
+  textOrNull,
+  truth,
+  type TypeOf,
+  named,
+} from '../schemas/shape';
 import { pageOf } from './assets';
-import { contracts, json, nothing } from './contract';
+import { content, contracts, json, nothing } from './contract';
 
 const demoAccount = shape({
   email: text(),
@@ -40,6 +52,8 @@ const sessionState = named(
     secondFactorDue: truth(),
     /** Token that every change sends as x-form-token. */
     csrfToken: text(),
+    /** What the provider is called that people can sign in with; null = there is none. */
+    provider: textOrNull(),
     demoAccounts: list(demoAccount),
   }),
 );
@@ -65,6 +79,8 @@ const account = named(
     secondFactor: secondFactorState,
     /** Until when their link to choose a password holds; null = there is none. */
     invitedUntil: amountOrNull(),
+    /** Since when they sign in with the provider; null = they do not. */
+    linkedAt: amountOrNull(),
   }),
 );
 /** An account as administrators see it. */
@@ -310,5 +326,33 @@ export const secondFactorApi = contracts({
     summary:
       'Removes the second factor of somebody who has lost their device, and signs them out everywhere.',
     answer: nothing,
+  },
+});
+
+const HTML = 'text/html';
+
+/** Signing in with a provider (OpenID Connect). A browser goes there and back; both answers send it on. */
+export const providerApi = contracts({
+  'GET /api/sign-in/start': {
+    access: 'anybody',
+    summary: 'Sends the browser to the provider that people can sign in with (303).',
+    query: yup.object({ to: ownAddressSchema.default('/') }).noUnknown(),
+    answer: content(HTML, 'a redirect to the provider, or to the sign-in page with why not'),
+    errors: { 404: 'NOT_FOUND where no provider is set' },
+  },
+  'GET /api/sign-in/return': {
+    access: 'anybody',
+    summary:
+      'Where the provider sends the browser back to, with a code or an error: signs in and sends it on (303).',
+    answer: content(HTML, 'a redirect to where the person wanted to go, or to the sign-in page with why not'),
+    errors: { 404: 'NOT_FOUND where no provider is set' },
+  },
+  'DELETE /api/accounts/:id/provider': {
+    access: 'administrator',
+    everywhere: true,
+    summary:
+      'Forgets which account of the provider belongs to somebody: the next one with their address does.',
+    answer: nothing,
+    errors: { 404: 'NOT_FOUND when they do not sign in with the provider' },
   },
 });

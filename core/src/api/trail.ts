@@ -30,7 +30,7 @@ const trailEntry = named(
     address: textOrNull(),
     /** "PUT /api/assets/:id". */
     request: textOrNull(),
-    /** added, changed or removed; signedIn, signedOut, signInFailed, refused; cut. */
+    /** added, changed or removed; signedIn, signedOut, signInFailed, signInRefused, refused; cut. */
     action: text(),
     /** What it was: the name of a table, or session. */
     subject: text(),

@@ -41,6 +41,26 @@ export const startScreenSchema = yup
   )
   .required('Choose where you begin');
 
+/**
+ * Why somebody was not signed in by the provider: it gave no answer that fits, it refused, it took too long or began in another
+ * browser, no account here has their address, the account here belongs to another one there, or a second factor was not asked.
+ */
+export const SIGN_IN_PROBLEMS = [
+  'provider',
+  'refused',
+  'expired',
+  'unknown',
+  'taken',
+  'secondFactor',
+] as const;
+export type SignInProblem = (typeof SIGN_IN_PROBLEMS)[number];
+
+/** An address within the app: "/boards/7?window=…". */
+export const ownAddressSchema = yup
+  .string()
+  .max(1000)
+  .matches(/^\/(?![/\\]|api\/)[^\s\\]*$/, '${path} is an address of the app, such as /boards/7');
+
 export const personNameSchema = yup.string().trim().min(1, 'Give a name').max(120).required('Give a name');
 const emailSchema = yup
   .string()

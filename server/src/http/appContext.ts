@@ -5,6 +5,7 @@ import type { Pool } from '../db/database';
 import type { Caller } from '../db/reader';
 import type { FormTokens } from './formToken';
 import type { Seal } from './seal';
+import type { Provider } from '../provider/provider';
 import type { Workers } from '../workers/workers';
 
 /** A token that is valid, with how its text is matched. */
@@ -41,6 +42,8 @@ export interface AppContext {
   readonly tokens: KnownTokens;
   readonly formTokens: FormTokens;
   readonly seal: Seal;
+  /** With which people can sign in; null = none is set. */
+  readonly provider: Provider | null;
   /** ms since the Unix epoch. */
   readonly now: () => number;
   /** Where people reach the app, without a slash at the end. */

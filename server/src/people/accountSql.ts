@@ -3,25 +3,30 @@ import { moment, ms } from '../db/columns';
 import { Conditions, findPage } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
 import type { PageRange } from '../db/pages';
+import { LINKED_AT } from '../provider/identitySql';
 import { RIGHTS } from './sql';
 
 /** An invitation holds until its end, until it is used, or until there is another. Over `invitation`. */
 const HOLDS = (now: string): string =>
   `invitation.used_at is null and invitation.ends_at > ${now}::timestamptz`;
 
+/** Has neither chosen a password nor come by the provider yet. */
+const INVITED = `(person.password_hash is null and not exists (
+  select 1 from person_identity identity where identity.person_id = person.id))`;
+
 const accounts = (now: string): string => `
   select person.id, person.name, person.email, person.role, ${RIGHTS},
-         case when person.disabled_at is not null then 'disabled' when person.password_hash is null then 'invited'
+         case when person.disabled_at is not null then 'disabled' when ${INVITED} then 'invited'
               else 'active' end as state,
          jsonb_build_object('on', person.otp_secret is not null, 'required', person.second_factor_required) as "secondFactor",
          (select max((sess ->> 'seenAt')::float8) from session where sess ->> 'personId' = person.id::text) as "seenAt",
          (select ${ms('max(invitation.ends_at)', 'endsAt')} from invitation
-          where invitation.person_id = person.id and ${HOLDS(now)}) as "invitedUntil"
+          where invitation.person_id = person.id and ${HOLDS(now)}) as "invitedUntil", ${LINKED_AT}
   from person`;
 
 const IN_STATE: Readonly<Record<Account['state'], string>> = {
-  active: 'person.disabled_at is null and person.password_hash is not null',
-  invited: 'person.disabled_at is null and person.password_hash is null',
+  active: `person.disabled_at is null and not ${INVITED}`,
+  invited: `person.disabled_at is null and ${INVITED}`,
   disabled: 'person.disabled_at is not null',
 };
 

@@ -53,6 +53,7 @@ export function sessionState(
     startAt: person?.startAt ?? '/',
     secondFactorDue: person?.secondFactorDue ?? false,
     csrfToken: app.formTokens.issue(request, response),
+    provider: app.provider?.name ?? null,
     demoAccounts: person ? [] : app.demoAccounts,
   };
 }

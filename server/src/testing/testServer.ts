@@ -12,6 +12,7 @@ import {
   type Role,
   type SessionState,
 } from '@vivid-beacon/core';
+import type { Config } from '../config';
 import { openPool, type Pool } from '../db/database';
 import { migrate, MIGRATIONS_FOLDER } from '../db/migrate';
 import { addPerson } from '../people/sql';
@@ -97,7 +98,10 @@ async function hashOfMigrations(): Promise<string> {
 /** A server on a free port with a database of its own in the real PostgreSQL, and one person a role. */
 export async function startTestServer({
   through = (url) => url,
+  config = {},
 }: {
+  /** Settings that are not as usual in tests. */
+  config?: Partial<Config>;
   /** Puts a proxy between the server and its database. */
   through?: (url: string) => string | Promise<string>;
 } = {}): Promise<TestServer> {
@@ -114,6 +118,7 @@ export async function startTestServer({
       webFolder: null,
       demoAccounts: [],
       logLevel: 'silent',
+      ...config,
     },
     // Tests run the background jobs themselves, so that they know when. The thread for pushes has its own
     // tests.

@@ -8,7 +8,8 @@ import { noteInTrail } from './sql';
 
 type Who = Pick<Person, 'id' | 'name'>;
 
-function originOf(app: AppContext, request: Request, who: Who | null): Origin {
+/** Where a request comes from, for what is changed before there is a session. */
+export function signInOrigin(app: AppContext, request: Request, who: Who | null): Origin {
   return {
     person: who?.id ?? null,
     name: who?.name ?? null,
@@ -18,15 +19,19 @@ function originOf(app: AppContext, request: Request, who: Who | null): Origin {
   };
 }
 
-/** Notes a sign-in, a sign-out, or a try with a wrong password (`who` = the account that was tried; null = none has this address). */
+/**
+ * Notes a sign-in, a sign-out, a try with a wrong password, or one by the provider that was refused (`who` = the account that was
+ * tried; null = none has this address).
+ */
 export function noteSignIn(
   app: AppContext,
   request: Request,
-  action: 'signedIn' | 'signedOut' | 'signInFailed',
+  action: 'signedIn' | 'signedOut' | 'signInFailed' | 'signInRefused',
   who: Who | null,
 ): Promise<void> {
-  // Of a failed try only the account is certain, not who tried.
-  const origin = originOf(app, request, action === 'signInFailed' ? null : who);
+  // Of a try only the account is certain, not who tried.
+  const tried = action === 'signInFailed' || action === 'signInRefused';
+  const origin = signInOrigin(app, request, tried ? null : who);
   return from(origin, () =>
     withTransaction(app.pool, (db) =>
       noteInTrail(db, { action, subject: 'session', subjectId: who?.id ?? null, name: who?.name ?? null }),
@@ -48,7 +53,7 @@ export async function noteRefusal(
   const key = `${who.id} ${endpoint}`;
   if (lately.has(key)) return;
   lately.set(key, true);
-  await from(originOf(app, request, who), () =>
+  await from(signInOrigin(app, request, who), () =>
     withTransaction(app.pool, (db) =>
       noteInTrail(db, { action: 'refused', subject: 'request', subjectId: null, name: endpoint }),
     ),

@@ -1,28 +1,30 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import type { Account } from '@vivid-beacon/core';
+import { formatMoment, type Account } from '@vivid-beacon/core';
 import {
   useAccount,
   useChangeAccount,
   useDisableAccount,
   useDropSecondFactor,
+  useForgetProvider,
   useNewLink,
   useRequireSecondFactor,
   useSignOutEverywhere,
   type AccountForm,
 } from '../../api/people';
-import { usePerson } from '../../api/session';
+import { usePerson, useSession } from '../../api/session';
 import { useTrailPages } from '../../api/trail';
+import { AskedButton } from '../../components/AskedButton';
 import { Button } from '../../components/Button';
 import { Page } from '../../components/Page';
 import { QueryResult } from '../../components/QueryResult';
 import { Refusal } from '../../components/Refusal';
-import { RemovalTray } from '../../components/RemovalTray';
 import { Section } from '../../components/Section';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
+import { deviceZone } from '../deviceZone';
 import { TrailList } from '../trail/TrailList';
 import { AccountFields } from './AccountFields';
 import { LinkBox } from './LinkBox';
@@ -59,7 +61,9 @@ function AccountSheet({ account }: { readonly account: Account }) {
   const demand = useRequireSecondFactor(account.id);
   const drop = useDropSecondFactor(account.id);
   const disable = useDisableAccount(account.id);
-  const [asking, setAsking] = useState(false);
+  const unlink = useForgetProvider(account.id);
+  const provider = useSession().data?.provider;
+  const now = useNow(60_000);
   const [form, setForm] = useState<AccountForm>({
     name: account.name,
     email: account.email,
@@ -101,7 +105,14 @@ function AccountSheet({ account }: { readonly account: Account }) {
           {disabled ? (
             <Button label="Enable" disabled={disable.isPending} onPress={() => disable.mutate(false)} />
           ) : (
-            <Button label="Disable" disabled={own || disable.isPending} onPress={() => setAsking(true)} />
+            <AskedButton
+              label="Disable"
+              disabled={own}
+              title={`Disable ${account.name}`}
+              words={`${account.name} is signed out everywhere at once and cannot sign in. What they wrote keeps their name, and the account can be enabled again with the same rights.`}
+              verb="Disable"
+              change={{ ...disable, mutateAsync: () => disable.mutateAsync(true) }}
+            />
           )}
         </View>
         <Words as="body" colour={palette.ink2}>
@@ -114,15 +125,32 @@ function AccountSheet({ account }: { readonly account: Account }) {
             onPress={() => demand.mutate(!account.secondFactor.required)}
           />
           {account.secondFactor.on && (
-            <Button
+            <AskedButton
               label="Remove a lost one"
-              disabled={drop.isPending}
-              onPress={() => drop.mutate(undefined)}
+              title={`Remove the second factor of ${account.name}`}
+              words={`${account.name} signs in with the password alone until a new one is set up. Be sure it is they who ask.`}
+              verb="Remove it"
+              change={{ ...drop, mutateAsync: () => drop.mutateAsync(undefined) }}
             />
           )}
         </View>
         <Refusal of={demand} />
-        <Refusal of={drop} />
+        {account.linkedAt !== null && (
+          <>
+            <Words as="body" colour={palette.ink2}>
+              {`Signs in with ${provider ?? 'the provider'} since ${formatMoment(account.linkedAt, deviceZone(), now)}.`}
+            </Words>
+            <View style={styles.tools}>
+              <AskedButton
+                label="Forget their account there"
+                title={`Forget the account of ${account.name}`}
+                words="The next one there that has their address belongs to them. Until then they sign in with their password."
+                verb="Forget it"
+                change={{ ...unlink, mutateAsync: () => unlink.mutateAsync(undefined) }}
+              />
+            </View>
+          </>
+        )}
         {link.data && <LinkBox link={link.data} name={account.name} />}
         <Refusal of={link} />
         <Refusal of={signOut} />
@@ -131,22 +159,6 @@ function AccountSheet({ account }: { readonly account: Account }) {
       <Section title="Changes to this account" closed={false}>
         <TrailList pages={changes} searched="" />
       </Section>
-      <RemovalTray
-        title={`Disable ${account.name}`}
-        open={asking}
-        words={`${account.name} is signed out everywhere at once and cannot sign in. What they wrote keeps their name, and the account can be enabled again with the same rights.`}
-        effects={[]}
-        verb="Disable"
-        pending={disable.isPending}
-        error={disable.error?.message ?? null}
-        onClose={() => setAsking(false)}
-        onRemove={() =>
-          void disable.mutateAsync(true).then(
-            () => setAsking(false),
-            () => undefined,
-          )
-        }
-      />
     </>
   );
 }

@@ -51,6 +51,7 @@ const account = (part: Partial<Account> = {}): Account => ({
   seenAt: NOW,
   secondFactor: { on: false, required: false },
   invitedUntil: null,
+  linkedAt: null,
   ...part,
 });
 const entry = (part: Partial<TrailEntry> = {}): TrailEntry => ({
@@ -178,6 +179,7 @@ describe('the page of an invitation', () => {
       csrfToken: 'x',
       startAt: '/',
       secondFactorDue: false,
+      provider: null,
       demoAccounts: [],
     },
     'POST /api/invitations/read': { name: 'Nora Lind', email: 'nora@hollowmere.example', endsAt: NOW + 1000 },
@@ -275,7 +277,14 @@ describe('the own account', () => {
         ...answers,
         'GET /api/session': () =>
           out
-            ? { person: null, csrfToken: 'x', startAt: '/', secondFactorDue: false, demoAccounts: [] }
+            ? {
+                person: null,
+                csrfToken: 'x',
+                startAt: '/',
+                secondFactorDue: false,
+                provider: null,
+                demoAccounts: [],
+              }
             : answers['GET /api/session'],
         'DELETE /api/session': () => void (out = true),
       },
@@ -365,12 +374,20 @@ describe('the second factor', () => {
       expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({ required: true }),
     );
     await person.click(screen.getByRole('button', { name: 'Remove a lost one' }));
+    await person.click(await screen.findByRole('button', { name: 'Remove it' }));
     await waitFor(() => expect(sent.some(({ method }) => method === 'DELETE')).toBe(true));
   });
 
   it('is asked for once the password was right', async () => {
     let tries = 0;
-    const state = { person: null, csrfToken: 'x', startAt: '/', secondFactorDue: false, demoAccounts: [] };
+    const state = {
+      person: null,
+      csrfToken: 'x',
+      startAt: '/',
+      secondFactorDue: false,
+      provider: null,
+      demoAccounts: [],
+    };
     const { person, sent } = renderScreen(<SignInScreen state={state} />, {
       'GET /api/session': state,
       'POST /api/session': () =>

@@ -47,6 +47,7 @@ const ACTIONS: Readonly<Record<string, string>> = {
   signedIn: 'Signed in',
   signedOut: 'Signed out',
   signInFailed: 'Wrong password',
+  signInRefused: 'Not signed in by the provider',
   refused: 'Refused for lack of rights',
   cut: 'Old entries cut off',
 };
