@@ -5,7 +5,6 @@ import type { Pool } from '../db/database';
 import type { Caller } from '../db/reader';
 import type { FormTokens } from './formToken';
 import type { Seal } from './seal';
-import type { Provider } from '../provider/provider';
 import type { Workers } from '../workers/workers';
 
 /** A token that is valid, with how its text is matched. */
@@ -31,6 +30,35 @@ export interface LiveConnections {
   readonly connect: (request: Request, response: Response, caller: Caller) => Promise<void>;
   /** Ends connections whose session is over. */
   readonly endOver: (pool: Pool) => Promise<void>;
+}
+
+/** What has to be kept between leaving for the provider and coming back. */
+export interface Departure {
+  readonly state: string;
+  readonly nonce: string;
+  readonly verifier: string;
+}
+
+/** Whom the provider vouches for. */
+export interface ProvidedPerson {
+  readonly issuer: string;
+  readonly subject: string;
+  /** null = none, or the provider has not verified it. */
+  readonly email: string | null;
+  /** Whether the provider asked for more than one factor. */
+  readonly severalFactors: boolean;
+}
+
+/** Signs people in for us. */
+export interface Provider {
+  readonly name: string;
+  /** @returns the address at the provider to go to. @throws {SignInRefused} */
+  readonly leave: (returnTo: string) => Promise<{ readonly address: string; readonly departure: Departure }>;
+  /**
+   * @param address with which the provider sent the person back.
+   * @throws {SignInRefused} `provider` when its answer does not fit, `refused` when it refused or the person gave up.
+   */
+  readonly comeBack: (address: URL, departure: Departure) => Promise<ProvidedPerson>;
 }
 
 /** What every endpoint works with. The clock is handed in, so that tests can set it. */

@@ -3,7 +3,7 @@ import { moment, ms } from '../db/columns';
 import { Conditions, findPage } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
 import type { PageRange } from '../db/pages';
-import { LINKED_AT } from '../provider/identitySql';
+import { LINKED_AT } from './identitySql';
 import { RIGHTS } from './sql';
 
 /** An invitation holds until its end, until it is used, or until there is another. Over `invitation`. */

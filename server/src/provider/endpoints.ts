@@ -4,14 +4,14 @@ import { providerApi } from '@vivid-beacon/core/src/api/people';
 import { BeaconError, type SignInProblem } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
 import { from } from '../db/origin';
-import type { AppContext } from '../http/appContext';
+import type { AppContext, Departure, ProvidedPerson, Provider } from '../http/appContext';
 import { endpoints, SENT, type Sent } from '../http/endpoint';
 import { lockSecondFactor } from '../people/secondFactorSql';
 import { beginSession } from '../people/session';
 import { findAccount, findPerson, type FoundPerson } from '../people/sql';
 import { noteSignIn, signInOrigin } from '../trail/notes';
-import { linkIdentity, personOfIdentity, unlinkIdentities } from './identitySql';
-import { SignInRefused, type Departure, type ProvidedPerson, type Provider } from './provider';
+import { linkIdentity, personOfIdentity, unlinkIdentities } from '../people/identitySql';
+import { SignInRefused } from './provider';
 
 const COOKIE = 'vivid-beacon-departure';
 const PATH = '/api/sign-in';

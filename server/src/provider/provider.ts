@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import * as client from 'openid-client';
 import type { SignInProblem } from '@vivid-beacon/core';
+import type { Provider } from '../http/appContext';
 
 /* Signing in with a provider of the operator's choice: OpenID Connect Core 1.0, authorization code with PKCE (RFC 7636). */
 
@@ -23,34 +24,6 @@ export interface ProviderSettings {
   readonly clientSecret: string;
   /** How people know it. */
   readonly name: string;
-}
-
-/** What has to be kept between leaving for the provider and coming back. */
-export interface Departure {
-  readonly state: string;
-  readonly nonce: string;
-  readonly verifier: string;
-}
-
-/** Whom the provider vouches for. */
-export interface ProvidedPerson {
-  readonly issuer: string;
-  readonly subject: string;
-  /** null = none, or the provider has not verified it. */
-  readonly email: string | null;
-  /** Whether the provider asked for more than one factor. */
-  readonly severalFactors: boolean;
-}
-
-export interface Provider {
-  readonly name: string;
-  /** @returns the address at the provider to go to. @throws {SignInRefused} */
-  readonly leave: (returnTo: string) => Promise<{ readonly address: string; readonly departure: Departure }>;
-  /**
-   * @param address with which the provider sent the person back.
-   * @throws {SignInRefused} `provider` when its answer does not fit, `refused` when it refused or the person gave up.
-   */
-  readonly comeBack: (address: URL, departure: Departure) => Promise<ProvidedPerson>;
 }
 
 const TIMEOUT_S = 10;
