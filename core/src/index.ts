@@ -83,6 +83,7 @@ export * from './exports/trendColumns';
 export * from './exports/queryColumns';
 export * from './exports/frames';
 export * from './format/format';
+export * from './format/formats';
 export * from './format/nameOfPeriod';
 export * from './format/typedNumber';
 export * from './format/displayScale';

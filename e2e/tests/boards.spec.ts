@@ -184,7 +184,7 @@ test('a readout is built in any order, with undo; its form changes and keeps wha
   await page.getByLabel('Search metric for platen temperature').fill('bed temperature ironer 2 quayside');
   await page.getByRole('radio', { name: /Bed temperature, Ironer 2/ }).click();
   await expect(page.getByText('3 of 3 readouts can be shown here.')).toBeVisible();
-  await page.getByLabel('Title').fill(`${title} again`);
+  await page.getByLabel('Title', { exact: true }).fill(`${title} again`);
   await page.getByRole('button', { name: 'Create the board' }).click();
   await expect(page.getByRole('heading', { name: `${title} again`, level: 1 })).toBeVisible();
   await expect(built).toHaveCount(3);
@@ -285,7 +285,7 @@ test('a board of one person is shared with a plant and gets a label', async ({ p
   await expect(other.getByRole('button', { name: 'Arrange and change' })).toHaveCount(0);
 
   await page.getByRole('button', { name: 'Arrange and change' }).click();
-  await page.getByLabel('Title').fill(`${title} again`);
+  await page.getByLabel('Title', { exact: true }).fill(`${title} again`);
   await page.getByRole('button', { name: /^Save the title/ }).click();
   await expect(page.getByRole('heading', { name: `${title} again`, level: 1 })).toBeVisible();
   await page.getByRole('button', { name: 'About this board' }).click();

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Account, Rights, Role } from '@vivid-beacon/core';
+import type { Account, OwnAccount, Rights, Role } from '@vivid-beacon/core';
 import { useChange } from './changes';
 import { call } from './client';
 import { usePages } from './pages';
@@ -90,7 +90,7 @@ export const useOwnAccount = () =>
 /** Changes the own name and start screen. */
 export const useChangeOwn = () =>
   useChange(
-    (body: { readonly name: string; readonly startAt: string }) => call('PUT /api/own-account', { body }),
+    (body: Pick<OwnAccount, 'name' | 'startAt' | 'formats'>) => call('PUT /api/own-account', { body }),
     ['account', 'session', 'people'],
   );
 

@@ -1,14 +1,20 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
-import type { SessionState, SignedInPerson } from '@vivid-beacon/core';
+import { formatsOfLocales, setFormats, type SessionState, type SignedInPerson } from '@vivid-beacon/core';
 import { call, setFormToken } from './client';
 import { forgetQueries } from './queryPersistence';
 import { DEVICE_STORE } from './useQueryPersistence';
 
 const KEY = ['session'];
 
+/** What a page knows from its session before anything is drawn. */
+function take({ csrfToken, formats }: SessionState): void {
+  setFormToken(csrfToken);
+  setFormats(formats ?? formatsOfLocales(navigator.languages));
+}
+
 async function keepToken(asked: Promise<SessionState>): Promise<SessionState> {
   const state = await asked;
-  setFormToken(state.csrfToken);
+  take(state);
   return state;
 }
 
@@ -30,8 +36,8 @@ export function usePerson(): SignedInPerson | null {
 }
 
 /** Takes the form token of a session that goes on under a new id. */
-export function keepFormToken({ csrfToken }: SessionState): void {
-  setFormToken(csrfToken);
+export function keepFormToken(state: SessionState): void {
+  take(state);
 }
 
 /** Takes a session that was begun, with its form token. */

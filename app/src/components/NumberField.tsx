@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { fieldText } from '@vivid-beacon/core';
 import { Field } from './Field';
 import { readTyped } from './readTyped';
 import { UnderstoodAs } from './UnderstoodAs';
@@ -14,10 +15,10 @@ interface NumberFieldProps {
 
 /** A number that is typed; what is not a number yet stays as typed and is named. */
 export function NumberField({ label, value, onChange, unit, error }: NumberFieldProps) {
-  const [text, setText] = useState(String(value));
+  const [text, setText] = useState(fieldText(value));
   const typed = readTyped(text);
   useEffect(() => {
-    if (readTyped(text) !== value) setText(String(value));
+    if (readTyped(text) !== value) setText(fieldText(value));
     // Only a change from outside replaces what is typed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [value]);

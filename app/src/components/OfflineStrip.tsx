@@ -1,5 +1,5 @@
+import { formatTime } from '@vivid-beacon/core';
 import { StyleSheet, View } from 'react-native';
-import { DateTime } from 'luxon';
 import { useConnectionStore } from '../stores/connectionStore';
 import { usePalette } from '../theme/useTheme';
 import { Words } from './Words';
@@ -9,7 +9,9 @@ export function OfflineStrip() {
   const palette = usePalette();
   const lostAt = useConnectionStore((state) => state.lostAt);
   const until =
-    lostAt === null ? '' : ` Showing readings up to ${DateTime.fromMillis(lostAt).toFormat('HH:mm')}.`;
+    lostAt === null
+      ? ''
+      : ` Showing readings up to ${formatTime(lostAt, Intl.DateTimeFormat().resolvedOptions().timeZone)}.`;
   return (
     <View
       role="status"

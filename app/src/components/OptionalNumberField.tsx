@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { fieldText } from '@vivid-beacon/core';
 import { Field } from './Field';
 import { readTyped } from './readTyped';
 import { UnderstoodAs } from './UnderstoodAs';
@@ -13,7 +14,7 @@ interface OptionalNumberFieldProps {
 
 /** A number that may be left empty. */
 export function OptionalNumberField({ label, value, onChange, unit }: OptionalNumberFieldProps) {
-  const [text, setText] = useState(value === null ? '' : String(value));
+  const [text, setText] = useState(value === null ? '' : fieldText(value));
   const wrong = text.trim() !== '' && readTyped(text) === null;
   const type = (next: string): void => {
     setText(next);

@@ -7,6 +7,7 @@ import {
   startOfPeriod,
   type PeriodRules,
   type ReferencePeriod,
+  fieldText,
 } from '@vivid-beacon/core';
 import { readTyped } from './readTyped';
 import { UnderstoodAs } from './UnderstoodAs';
@@ -83,7 +84,7 @@ export function PeriodValues({
                 <>
                   <Field
                     label={label}
-                    value={typed[start] ?? (value === undefined ? '' : String(value))}
+                    value={typed[start] ?? (value === undefined ? '' : fieldText(value))}
                     inputMode="decimal"
                     after={unit}
                     onChange={(text) => setTyped({ ...typed, [start]: text })}

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { exactNumber, readTypedNumber, understoodAs } from '@vivid-beacon/core';
+import { exactNumber, fieldText, readTypedNumber, understoodAs } from '@vivid-beacon/core';
 import { usePalette } from '../theme/useTheme';
 import { Button } from './Button';
 import { Words } from './Words';
@@ -23,7 +23,11 @@ export function UnderstoodAs({ text, unit, onTake }: UnderstoodAsProps) {
         {unit ? `${words} ${unit}` : words}
       </Words>
       {other !== null && (
-        <Button variant="quiet" label={`Take ${exactNumber(other)}`} onPress={() => onTake(String(other))} />
+        <Button
+          variant="quiet"
+          label={`Take ${exactNumber(other)}`}
+          onPress={() => onTake(fieldText(other))}
+        />
       )}
     </View>
   );

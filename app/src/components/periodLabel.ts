@@ -1,13 +1,13 @@
 import type { DateTime } from 'luxon';
-import type { ReferencePeriod } from '@vivid-beacon/core';
+import { writtenDate, type ReferencePeriod } from '@vivid-beacon/core';
 
 /** A period by its local first day: "Nov 2026", "Q4 2026", "Week of 2 Nov 2026", "Q3 FY 2026/27". */
 export function periodLabel(at: DateTime, period: ReferencePeriod, financialYearMonth: number): string {
   switch (period) {
     case 'day':
-      return at.toFormat('ccc d LLL yyyy');
+      return writtenDate(at, 'dayOfYear');
     case 'week':
-      return `Week of ${at.toFormat('d LLL yyyy')}`;
+      return `Week of ${writtenDate(at, 'plainOfYear')}`;
     case 'month':
       return at.toFormat('LLL yyyy');
     case 'quarter':

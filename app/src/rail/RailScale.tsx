@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { DateTime } from 'luxon';
 import { Path, Rect, Text as SvgText } from 'react-native-svg';
-import { bucketEdges, type LevelSpan, steadyZone } from '@vivid-beacon/core';
+import { bucketEdges, type LevelSpan, steadyZone, hourText, writtenDate } from '@vivid-beacon/core';
 import { Hatch } from '../charts/Hatch';
 import { spacedOut } from '../charts/spacedOut';
 import { starPath } from '@vivid-beacon/core/src/drawing/starPath';
@@ -130,11 +130,16 @@ function isOdd(edge: number, bar: RailBar, zone: string): boolean {
   return bar === 'day' ? days % 2 === 1 : Math.floor((days + 3) / 7) % 2 === 1;
 }
 
-const LABEL_FORMAT = { hour: 'HH', day: 'ccc', week: 'd LLL', month: 'LLL' } as const;
+const LABELS = {
+  hour: (at: DateTime) => hourText(at.hour),
+  day: (at: DateTime) => at.toFormat('ccc'),
+  week: (at: DateTime) => writtenDate(at, 'plain'),
+  month: (at: DateTime) => at.toFormat('LLL'),
+} as const;
 
 function labels(
   edges: readonly number[],
-  bar: keyof typeof LABEL_FORMAT,
+  bar: keyof typeof LABELS,
   zone: string,
   x: (t: number) => number,
   width: number,
@@ -148,9 +153,7 @@ function labels(
     return [
       {
         at,
-        text: DateTime.fromMillis(edge, { zone: steadyZone(zone), locale: 'en-GB' }).toFormat(
-          LABEL_FORMAT[bar],
-        ),
+        text: LABELS[bar](DateTime.fromMillis(edge, { zone: steadyZone(zone), locale: 'en-GB' })),
       },
     ];
   });

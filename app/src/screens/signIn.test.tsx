@@ -1,5 +1,5 @@
 import { screen, waitFor } from '@testing-library/react';
-import type { SessionState } from '@vivid-beacon/core';
+import { USUAL_FORMATS, type SessionState } from '@vivid-beacon/core';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
 import { SignInScreen } from './SignInScreen';
 
@@ -10,6 +10,7 @@ const NOBODY: SessionState = {
   csrfToken: 'x',
   startAt: '/',
   secondFactorDue: false,
+  formats: USUAL_FORMATS,
   provider: null,
   demoAccounts: [],
 };

@@ -1,4 +1,10 @@
-import { rightsEverywhere, type Role, type SessionState, type SignedInPerson } from '@vivid-beacon/core';
+import {
+  rightsEverywhere,
+  type Role,
+  type SessionState,
+  type SignedInPerson,
+  USUAL_FORMATS,
+} from '@vivid-beacon/core';
 
 /** A person with a role at every plant. */
 export function personOf(role: Role, name = 'Ines Varga', id = '1'): SignedInPerson {
@@ -12,6 +18,7 @@ export function signedIn(person: SignedInPerson | Role): SessionState {
     csrfToken: 'x',
     startAt: '/',
     secondFactorDue: false,
+    formats: USUAL_FORMATS,
     provider: null,
     demoAccounts: [],
   };

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { personSchema, signedInPersonSchema } from '../domain/person';
+import { formatsSchema } from '../format/formats';
 import { rightsSchema } from '../domain/rights';
 import { ROLES } from '../domain/roles';
 import { signInSchema } from '../schemas/forms';
@@ -48,6 +49,8 @@ const sessionState = named(
     person: signedInPersonSchema.nullable(),
     /** Where the person begins when they open the app. */
     startAt: text(),
+    /** How the person writes numbers, dates and times; null = as the device has it. */
+    formats: formatsSchema.nullable(),
     /** Whether the person has to set up a second factor before anything else. */
     secondFactorDue: truth(),
     /** Token that every change sends as x-form-token. */
@@ -117,6 +120,8 @@ const ownAccount = shape({
   rights: rightsSchema,
   /** Where they begin when they open the app. */
   startAt: text(),
+  /** null = as the device has it. */
+  formats: formatsSchema.nullable(),
   secondFactor: secondFactorState,
   /** Recovery codes that are not used yet. */
   recoveryLeft: amount(),
@@ -248,7 +253,13 @@ export const ownAccountApi = contracts({
   'PUT /api/own-account': {
     access: 'viewer',
     summary: 'Changes the own name, and where one begins.',
-    body: yup.object({ name: personNameSchema, startAt: startScreenSchema }).noUnknown(),
+    body: yup
+      .object({
+        name: personNameSchema,
+        startAt: startScreenSchema,
+        formats: formatsSchema.nullable().defined(),
+      })
+      .noUnknown(),
     answer: nothing,
   },
   'PUT /api/own-account/password': {

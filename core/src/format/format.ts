@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon';
 import { steadyZone } from '../time/steadyZone';
+import { clockText, writtenDate, formatsInUse, withSigns } from './formats';
 
 const THIN_SPACE = '\u2009';
 const MINUS = '\u2212';
@@ -17,8 +18,8 @@ const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 export function formatNumber(value: number, decimals: number): string {
   if (!Number.isFinite(value)) return '–';
   if (needsPower(value)) return inPowers(value);
-  const text = formatterOf(decimals).format(Math.abs(value));
-  return value < 0 && Number(text.replace(/,/g, '')) !== 0 ? MINUS + text : text;
+  const text = withSigns(formatterOf(decimals).format(Math.abs(value)));
+  return value < 0 && /[1-9]/.test(text) ? MINUS + text : text;
 }
 
 /** Cached by number of decimals, because creating one takes far longer than using it. */
@@ -41,7 +42,7 @@ function formatterOf(decimals: number): Intl.NumberFormat {
  * @example formatGraduation(2500) // => '2500'
  */
 export function formatGraduation(value: number): string {
-  return needsPower(value) ? inPowers(value) : String(value).replace('-', MINUS);
+  return needsPower(value) ? inPowers(value) : withSigns(String(value)).replace('-', MINUS);
 }
 
 function needsPower(value: number): boolean {
@@ -52,7 +53,7 @@ function needsPower(value: number): boolean {
 function inPowers(value: number): string {
   const [figures, power] = Math.abs(value).toExponential(2).split('e');
   const raised = String(Math.abs(Number(power))).replace(/\d/g, (digit) => SUPERSCRIPTS[Number(digit)]);
-  return `${value < 0 ? MINUS : ''}${Number(figures)}${THIN_SPACE}×${THIN_SPACE}10${Number(power) < 0 ? '⁻' : ''}${raised}`;
+  return `${value < 0 ? MINUS : ''}${withSigns(String(Number(figures)))}${THIN_SPACE}×${THIN_SPACE}10${Number(power) < 0 ? '⁻' : ''}${raised}`;
 }
 
 /** Number, thin space, unit: "212 °C". */
@@ -104,17 +105,26 @@ function pair(large: number, largeUnit: string, small: number, smallUnit: string
   return small === 0 ? first : `${first} ${small}${THIN_SPACE}${smallUnit}`;
 }
 
+/** A moment on a local clock. Names of days and months are English, as all words of the interface. */
+const localTime = (t: number, zone: string): DateTime =>
+  DateTime.fromMillis(t, { zone: steadyZone(zone), locale: 'en-GB' });
+const clockOf = ({ hour, minute }: DateTime): string => clockText(hour, minute);
+
 /** Local time of day: "06:40". */
 export function formatTime(t: number, zone: string): string {
-  return DateTime.fromMillis(t, { zone: steadyZone(zone) }).toFormat('HH:mm');
+  return clockOf(localTime(t, zone));
+}
+
+/** The same with seconds, and the date with its year: "Thu 19 Nov 2026, 06:40:00". */
+export function formatExactMoment(t: number, zone: string): string {
+  const at = localTime(t, zone);
+  return `${writtenDate(at, 'dayOfYear')}, ${clockText(at.hour, at.minute, at.second)}`;
 }
 
 /** Local date: "Thu 19 Nov". With the year where it is not the year of `now`. */
 export function formatDate(t: number, zone: string, now?: number): string {
-  const at = DateTime.fromMillis(t, { zone: steadyZone(zone), locale: 'en-GB' });
-  const otherYear =
-    now !== undefined && DateTime.fromMillis(now, { zone: steadyZone(zone) }).year !== at.year;
-  return at.toFormat(otherYear ? 'ccc d LLL yyyy' : 'ccc d LLL');
+  const at = localTime(t, zone);
+  return writtenDate(at, now !== undefined && localTime(now, zone).year !== at.year ? 'dayOfYear' : 'day');
 }
 
 /**
@@ -142,16 +152,16 @@ export function formatMomentFrom(t: number, zone: string, home: string, now?: nu
  * midnight is written with its last day.
  */
 export function formatWindow(start: number, end: number, zone: string, now?: number): string {
-  const a = DateTime.fromMillis(start, { zone: steadyZone(zone), locale: 'en-GB' });
-  const b = DateTime.fromMillis(end, { zone: steadyZone(zone), locale: 'en-GB' });
+  const a = localTime(start, zone);
+  const b = localTime(end, zone);
   const isMidnight = (at: DateTime): boolean => at.equals(at.startOf('day'));
   const endsAtMidnight = isMidnight(b) && end > start;
   const last = endsAtMidnight ? b.minus({ days: 1 }) : b;
   if (isMidnight(a) && endsAtMidnight && a.hasSame(last, 'day')) return formatDate(start, zone, now);
-  if (a.hasSame(b, 'day'))
-    return `${formatDate(start, zone, now)}, ${a.toFormat('HH:mm')} – ${b.toFormat('HH:mm')}`;
-  const shortStart = a.hasSame(last, 'month') ? a.toFormat('ccc d') : formatDate(start, zone, now);
-  const from = isMidnight(a) ? shortStart : `${shortStart}, ${a.toFormat('HH:mm')}`;
+  if (a.hasSame(b, 'day')) return `${formatDate(start, zone, now)}, ${clockOf(a)} – ${clockOf(b)}`;
+  const isShort = a.hasSame(last, 'month') && formatsInUse().dateOrder === 'dayMonth';
+  const shortStart = isShort ? a.toFormat('ccc d') : formatDate(start, zone, now);
+  const from = isMidnight(a) ? shortStart : `${shortStart}, ${clockOf(a)}`;
   const to = formatDate(last.toMillis(), zone, now);
-  return `${from} – ${endsAtMidnight && isMidnight(a) ? to : endsAtMidnight ? `${formatDate(end, zone, now)}, 00:00` : `${to}, ${b.toFormat('HH:mm')}`}`;
+  return `${from} – ${endsAtMidnight && isMidnight(a) ? to : endsAtMidnight ? `${formatDate(end, zone, now)}, ${clockOf(b)}` : `${to}, ${clockOf(b)}`}`;
 }

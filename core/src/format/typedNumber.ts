@@ -1,4 +1,5 @@
 import { parseNumber } from '../intake/numberText';
+import { numberSigns, withSigns } from './formats';
 
 /** What a typed text says. */
 export interface TypedNumber {
@@ -37,7 +38,9 @@ export function readTypedNumber(text: string): TypedNumber | null {
   if (suffixed) return scaled(suffixed[1], SUFFIXES[suffixed[2].replace('K', 'k')]);
   const signs = LESS_THAN_ONE.test(trimmed)
     ? ([trimmed.includes(',') ? ',' : '.'] as const)
-    : (['.', ','] as const);
+    : numberSigns().decimal === '.'
+      ? (['.', ','] as const)
+      : ([',', '.'] as const);
   const readings = signs.map((sign) => parseNumber(trimmed, sign)).filter(Number.isFinite);
   if (readings.length === 0) return null;
   const [value, other = value] = readings;
@@ -62,8 +65,11 @@ const EXACT = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 12 });
 /** A number in full, as the screen writes it: "300,000". */
 export const exactNumber = (value: number): string =>
   Math.abs(value) < 1e15 && (value === 0 || Math.abs(value) >= 1e-12)
-    ? EXACT.format(value).replace('-', '\u2212')
-    : String(value).replace('-', '\u2212');
+    ? withSigns(EXACT.format(value)).replace('-', '\u2212')
+    : withSigns(String(value)).replace('-', '\u2212');
+
+/** A number as it is put into a field to be changed: with the decimal sign in use and no thousands. */
+export const fieldText = (value: number): string => withSigns(String(value));
 
 /**
  * What a typed text was understood as, to be shown beside it; null where the text says it just so.
@@ -75,5 +81,6 @@ export function understoodAs(text: string): string | null {
   if (read === null) return null;
   const shown = exactNumber(read.value);
   if (read.other !== null) return `Read as ${shown}, not ${exactNumber(read.other)}`;
-  return /^[+-]?\d+(\.\d*)?$/.test(text.trim().replace('\u2212', '-')) ? null : `= ${shown}`;
+  const plain = numberSigns().decimal === '.' ? /^[+-]?\d+(\.\d*)?$/ : /^[+-]?\d+(,\d*)?$/;
+  return plain.test(text.trim().replace('\u2212', '-')) ? null : `= ${shown}`;
 }

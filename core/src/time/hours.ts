@@ -1,3 +1,4 @@
+import { storedClockText } from '../format/formats';
 import { clockInstant, minutesOf, shiftSpans, workingTime } from '../calendar/workingCalendar';
 import { type WorkingCalendar } from '../schemas/calendar';
 import { checkPieces } from './bounds';
@@ -92,7 +93,7 @@ const MONTHS = [
 export function hoursWords(filter: HoursFilter): string {
   switch (filter.kind) {
     case 'clock':
-      return `${filter.from} to ${filter.to}`;
+      return `${storedClockText(filter.from)} to ${storedClockText(filter.to)}`;
     case 'weekdays':
       return `on ${filter.days.map((day) => WEEKDAYS[day - 1]).join(', ')}`;
     case 'months':

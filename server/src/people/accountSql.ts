@@ -1,4 +1,4 @@
-import type { Account, PageOf } from '@vivid-beacon/core';
+import type { Account, Formats, PageOf } from '@vivid-beacon/core';
 import { moment, ms } from '../db/columns';
 import { Conditions, findPage } from '../db/conditions';
 import { all, one, type Queryable } from '../db/database';
@@ -77,9 +77,18 @@ export async function renameAccount(
 export async function writeOwn(
   db: Queryable,
   id: string,
-  { name, startAt }: { readonly name: string; readonly startAt: string },
+  {
+    name,
+    startAt,
+    formats,
+  }: { readonly name: string; readonly startAt: string; readonly formats: Formats | null },
 ): Promise<void> {
-  await db.query('update person set name = $2, start_at = $3 where id = $1', [id, name, startAt]);
+  await db.query('update person set name = $2, start_at = $3, formats = $4::jsonb where id = $1', [
+    id,
+    name,
+    startAt,
+    formats && JSON.stringify(formats),
+  ]);
 }
 
 /** @param at null = it can be used again. */

@@ -199,7 +199,8 @@ describe('the last administrator', () => {
 describe('the own account', () => {
   it('keeps where one begins, and refuses addresses outside of the app', async () => {
     const { visitor } = await joined();
-    const put = (startAt: string) => visitor.call('PUT', '/api/own-account', { name: 'Nora Lind', startAt });
+    const put = (startAt: string) =>
+      visitor.call('PUT', '/api/own-account', { name: 'Nora Lind', startAt, formats: null });
     expect((await put('/boards/7')).status).toBe(204);
     expect((await visitor.call<SessionState>('GET', '/api/session')).body.startAt).toBe('/boards/7');
     for (const wrong of [

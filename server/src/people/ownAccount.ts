@@ -16,12 +16,13 @@ export const ownAccountEndpoints = endpoints(ownAccountApi, {
   'GET /api/own-account': async ({ app, person, request }) => {
     const { name, email, rights, secondFactor } = (await findOneAccount(app.pool, person.id, app.now()))!;
     const sessions = await sessionsOf(app.pool, person.id);
-    const { startAt } = (await findPerson(app.pool, person.id))!;
+    const { startAt, formats } = (await findPerson(app.pool, person.id))!;
     return {
       name,
       email,
       rights,
       startAt,
+      formats,
       secondFactor,
       recoveryLeft: await recoveryLeft(app.pool, person.id),
       sessions: sessions.map(({ sid, ...each }) => ({

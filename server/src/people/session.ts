@@ -51,6 +51,7 @@ export function sessionState(
   return {
     person: person && { id: person.id, name: person.name, role: person.role, rights: person.rights },
     startAt: person?.startAt ?? '/',
+    formats: person?.formats ?? null,
     secondFactorDue: person?.secondFactorDue ?? false,
     csrfToken: app.formTokens.issue(request, response),
     provider: app.provider?.name ?? null,

@@ -1,4 +1,12 @@
-import { highestRole, rolesFrom, type PageOf, type Person, type Rights, type Role } from '@vivid-beacon/core';
+import {
+  highestRole,
+  rolesFrom,
+  type Formats,
+  type PageOf,
+  type Person,
+  type Rights,
+  type Role,
+} from '@vivid-beacon/core';
 import { moment } from '../db/columns';
 import { Conditions, findPage } from '../db/conditions';
 import { allPrepared, one, type Queryable } from '../db/database';
@@ -41,13 +49,15 @@ export interface FoundPerson extends PersonWithRights {
   /** Whether they have to set up a second factor first. */
   readonly secondFactorDue: boolean;
   readonly startAt: string;
+  /** null = as their device has it. */
+  readonly formats: Formats | null;
 }
 
 /** Somebody who may sign in; read with every request. */
 export async function findPerson(db: Queryable, id: string): Promise<FoundPerson | undefined> {
   const text = `select ${PERSON}, ${RIGHTS}, coalesce(extract(epoch from rights_changed_at) * 1000, 0)::float8 as "rightsChangedAt",
     second_factor_required and otp_secret is null as "secondFactorDue",
-    coalesce(start_at, '/') as "startAt"
+    coalesce(start_at, '/') as "startAt", formats
     from person where person.id = $1 and ${ENABLED}`;
   return (await allPrepared<FoundPerson>(db, 'find_person', text, [id]))[0];
 }

@@ -1,9 +1,10 @@
 import type { Response } from 'express';
-import { BeaconError, formatNumber } from '@vivid-beacon/core';
+import { BeaconError, formatNumber, formatsOfLocales } from '@vivid-beacon/core';
 import { CSV, PICTURE_NAME, picturesApi, PNG, SVG } from '@vivid-beacon/core/src/api/pictures';
 import { DAY, NIGHT } from '@vivid-beacon/core/src/drawing/palette';
 import { isProblem, formOf } from '@vivid-beacon/core/src/boards';
 import type { Scene } from '@vivid-beacon/core/src/pictures';
+import { findPerson } from '../people/sql';
 import { needBoard } from '../boards/boards';
 import { endpoints, SENT, type Sent } from '../http/endpoint';
 import { readReadout } from './readReadout';
@@ -17,11 +18,14 @@ const NO_SCRIPTS = "default-src 'none'; style-src 'unsafe-inline'; font-src data
 const MAX_PIXELS = 40_000_000;
 
 export const pictureEndpoints = endpoints(picturesApi, {
-  'GET /api/boards/:id/readouts/:picture': async ({ app, db, params, query, response }) => {
+  'GET /api/boards/:id/readouts/:picture': async ({ app, db, params, query, person, request, response }) => {
     const [, readoutId, kind] = PICTURE_NAME.exec(params.picture)!;
     const { width, height, theme, scale, bare, ...look } = query;
     const board = await needBoard(db, params.id);
-    const { readout, data, draw } = await readReadout({ app, db }, board, readoutId, look, width);
+    // As the person's own screen writes them; a device that never said so is asked by its request.
+    const { formats: own } = (await findPerson(app.pool, person.id))!;
+    const formats = own ?? formatsOfLocales(request.acceptsLanguages());
+    const { readout, data, draw } = await readReadout({ app, db, formats }, board, readoutId, look, width);
     if (kind === 'csv') {
       const { table } = formOf(readout.form);
       const csv = isProblem(data)

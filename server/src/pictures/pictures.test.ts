@@ -165,6 +165,22 @@ describe('a readout as a picture', () => {
     expect((await csv('mean ring'))[0]).toBe('No whole to have shares of');
   });
 
+  it('is written in the formats of whoever asks, one beside the other', async () => {
+    const look = `?window=${encodeURIComponent('rolling 6 hour')}`;
+    const told = async (who: Visitor): Promise<string> =>
+      (await svgOf('figure', look, who)).replace(/<style.*?<\/style>/s, '');
+    const before = await told(viewer);
+    const own = { name: 'The analyst', startAt: '/' };
+    const formats = { numbers: '1.234,5', dateOrder: 'monthDay', clock: '12', firstWeekday: 1 };
+    expect((await analyst.call('PUT', '/api/own-account', { ...own, formats })).status).toBe(204);
+    const [german, usual] = await Promise.all([told(analyst), told(viewer)]);
+    expect(usual).toBe(before);
+    expect(before).toMatch(/>[^<]*\d\.\d[^<]*</);
+    expect(german).not.toMatch(/>[^<]*\d\.\d[^<]*</);
+    expect(german).toMatch(/>[^<]*\d,\d[^<]*</);
+    await analyst.call('PUT', '/api/own-account', { ...own, formats: null });
+  });
+
   it('by night is drawn in the colours of the night', async () => {
     expect(await svgOf('lamp', '?theme=night')).toContain('#11232A');
     expect(await svgOf('lamp')).not.toContain('#11232A');

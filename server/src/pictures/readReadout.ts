@@ -5,8 +5,10 @@ import {
   type Asset,
   type Board,
   type FilterParams,
+  type Formats,
   type Metric,
   type Readout,
+  withFormats,
 } from '@vivid-beacon/core';
 import {
   drawingOf,
@@ -48,11 +50,12 @@ export interface ReadReadout {
  * Reads a readout of a board: what its form asks is asked in the name of whoever wants it, as on the screen.
  *
  * @param params how the board is looked at where that differs from how it was saved, as its address says it.
+ * @param asked who asks, and in which formats it is written.
  * @param width of the drawing, px: so densely a course is read.
  * @throws {BeaconError} NOT_FOUND without such a readout; what its questions refuse.
  */
 export async function readReadout(
-  asked: Asked,
+  asked: Asked & { readonly formats: Formats },
   { document }: Board,
   id: string,
   params: FilterParams,
@@ -82,16 +85,20 @@ export async function readReadout(
   } satisfies ReadoutInputs;
   const answers = await answersTo(asked, form.requests(inputs) ?? []);
   const facts = await assetsOf(asked, form.facts(inputs, answers));
-  const data = form.data({ ...inputs, facts }, answers);
+  const data = withFormats(
+    asked.formats,
+    () => form.data({ ...inputs, facts }, answers) as ReadData | Problem,
+  );
   const along = await alongOf(asked, isProblem(data) ? null : form.along(data));
   return {
     readout: shown.readout,
     data,
-    draw: (size, isBare) => {
-      const frame = { ...size, focus: look.focus, along };
-      if (isBare) return drawingOf(chosen.form, data, frame);
-      return pictureOf(chosen, { ...inputs, facts: new Map([...facts, ...scopes]) }, data, frame);
-    },
+    draw: (size, isBare) =>
+      withFormats(asked.formats, () => {
+        const frame = { ...size, focus: look.focus, along };
+        if (isBare) return drawingOf(chosen.form, data, frame);
+        return pictureOf(chosen, { ...inputs, facts: new Map([...facts, ...scopes]) }, data, frame);
+      }),
   };
 }
 

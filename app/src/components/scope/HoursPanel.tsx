@@ -1,5 +1,6 @@
+import { DAYS } from '../days';
 import { StyleSheet, View } from 'react-native';
-import { hoursWords, type HoursFilter } from '@vivid-beacon/core';
+import { hoursWords, type HoursFilter, weekdays } from '@vivid-beacon/core';
 import { hoursList, hoursOfList, NEW_PARTS, type HoursPart } from '../../boards/hoursParts';
 import { usePalette } from '../../theme/useTheme';
 import { Button } from '../Button';
@@ -15,7 +16,7 @@ interface HoursPanelProps {
   readonly onChange: (hours: HoursFilter | null) => void;
 }
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'].map((label, i) => ({ value: i + 1, label }));
+const dayOptions = () => weekdays().map((value) => ({ value, label: DAYS[value - 1] }));
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'].map(
   (label, i) => ({
     value: i + 1,
@@ -105,7 +106,7 @@ function PartFields({
       return (
         <ToggleRow
           name="Weekdays"
-          options={DAYS}
+          options={dayOptions()}
           chosen={[...part.days]}
           onChange={(days) => days.length > 0 && onChange({ ...part, days: days.sort((a, b) => a - b) })}
         />

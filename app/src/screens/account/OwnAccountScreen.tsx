@@ -13,12 +13,14 @@ import { QueryResult } from '../../components/QueryResult';
 import { Refusal } from '../../components/Refusal';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
+import { ThemeToggle } from '../../components/ThemeToggle';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { usePalette } from '../../theme/useTheme';
 import { deviceZone } from '../deviceZone';
 import { rightsWords } from '../people/rightsWords';
 import { agentWords } from './agentWords';
+import { FormatsSection } from './FormatsSection';
 import { PasswordForm } from './PasswordForm';
 import { SecondFactorSection } from './SecondFactorSection';
 import { StartScreenPick } from './StartScreenPick';
@@ -67,6 +69,7 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
   const change = useChangeOwn();
   const end = useEndSession();
   const [name, setName] = useState(account.name);
+  const own = { name: account.name, startAt: account.startAt, formats: account.formats };
   const { byId } = useAssetsById(Object.keys(account.rights.plants));
   const zone = deviceZone();
   return (
@@ -78,7 +81,7 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
             label="Save"
             name="Save the name"
             disabled={name.trim() === '' || name === account.name || change.isPending}
-            onPress={() => change.mutate({ name, startAt: account.startAt })}
+            onPress={() => change.mutate({ ...own, name })}
           />
         </View>
         <Refusal of={change} />
@@ -90,12 +93,20 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
         </Words>
         <StartScreenPick
           startAt={account.startAt}
-          onChoose={(startAt) => change.mutate({ name: account.name, startAt })}
+          onChoose={(startAt) => change.mutate({ ...own, startAt })}
         />
         <View style={styles.start}>
           <Button variant="quiet" label="How you are told" onPress={() => router.push('/alarms/notices')} />
+          <ThemeToggle />
         </View>
       </Section>
+      <FormatsSection
+        formats={account.formats}
+        onChoose={(formats) => {
+          // Whatever is drawn already was written in the formats of before.
+          change.mutate({ ...own, formats }, { onSuccess: () => window.location.reload() });
+        }}
+      />
       <Section title="Password">
         <PasswordForm />
       </Section>

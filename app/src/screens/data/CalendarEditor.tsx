@@ -1,3 +1,4 @@
+import { DAYS } from '../../components/days';
 import { Refusal } from '../../components/Refusal';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -10,6 +11,8 @@ import {
   type Asset,
   type Shift,
   type WorkingCalendar,
+  weekdays,
+  storedClockText,
 } from '@vivid-beacon/core';
 import { useSaveCalendar } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
@@ -23,7 +26,6 @@ import { usePalette } from '../../theme/useTheme';
 import { HolidayPanel } from './HolidayPanel';
 import { ShiftWeek } from './ShiftWeek';
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 const WEEK_MS = 7 * 86_400_000;
 
@@ -72,8 +74,9 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
                 />
               </View>
               <View style={styles.days} role="group" aria-label={`Days of shift ${shift.name}`}>
-                {DAYS.map((label, d) => {
-                  const on = shift.days.includes(d + 1);
+                {weekdays().map((day) => {
+                  const label = DAYS[day - 1];
+                  const on = shift.days.includes(day);
                   return (
                     <Button
                       key={label}
@@ -83,8 +86,8 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
                       onPress={() =>
                         setShift(i, {
                           days: on
-                            ? shift.days.filter((each) => each !== d + 1)
-                            : [...shift.days, d + 1].sort((a, b) => a - b),
+                            ? shift.days.filter((each) => each !== day)
+                            : [...shift.days, day].sort((a, b) => a - b),
                         })
                       }
                     />
@@ -180,7 +183,7 @@ export function CalendarEditor({ plant, calendar, mayEdit }: CalendarEditorProps
 
 /** "06:00 to 14:00, Mon, Tue, Wed". */
 const shiftWords = ({ from, to, days }: Shift): string =>
-  `${from} to ${to}, ${days.map((day) => DAYS[day - 1]).join(', ')}`;
+  `${storedClockText(from)} to ${storedClockText(to)}, ${days.map((day) => DAYS[day - 1]).join(', ')}`;
 
 function isClock(text: string): boolean {
   try {

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { DateTime } from 'luxon';
 import { StyleSheet, View } from 'react-native';
-import type { Holiday } from '@vivid-beacon/core';
+import { writtenDate, type Holiday } from '@vivid-beacon/core';
 import { readHolidays, useCountries, useRegions } from '../../api/data';
 import { readIcalendar } from '../../api/dataChanges';
 import { Button } from '../../components/Button';
@@ -49,7 +49,7 @@ export function HolidayPanel({ plantId, holidays, mayEdit, onChange }: HolidayPa
       {shown.map(({ date: day, name }, i) => (
         <Row
           key={day}
-          title={DateTime.fromISO(day).toFormat('ccc d LLL yyyy')}
+          title={writtenDate(DateTime.fromISO(day, { locale: 'en-GB' }), 'dayOfYear')}
           second={name}
           right={
             mayEdit ? (

@@ -1,6 +1,5 @@
 import { useRef } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { DateTime } from 'luxon';
 import { StyleSheet, View } from 'react-native';
 import {
   formatNumber,
@@ -9,6 +8,7 @@ import {
   QUALITY_WORDS,
   type Interval,
   type Metric,
+  formatExactMoment,
 } from '@vivid-beacon/core';
 import { SAMPLES_A_PAGE, useSamplePage } from '../../api/data';
 import { QueryResult } from '../../components/QueryResult';
@@ -96,16 +96,7 @@ function Table({ metric, range, total }: TableProps) {
                 }}
               >
                 <View style={[styles.row, { borderBottomColor: palette.line }]}>
-                  <Cell
-                    text={
-                      sample
-                        ? DateTime.fromMillis(sample.t, { zone: metric.zone }).toFormat(
-                            'ccc d LLL yyyy HH:mm:ss',
-                          )
-                        : 'reading'
-                    }
-                    wide
-                  />
+                  <Cell text={sample ? formatExactMoment(sample.t, metric.zone) : 'reading'} wide />
                   <Cell
                     text={
                       sample

@@ -1,3 +1,4 @@
+import { DAYS } from '../../components/days';
 import { View } from 'react-native';
 import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
 import { minutesOf, type Shift } from '@vivid-beacon/core';
@@ -5,7 +6,6 @@ import { useWidth } from '../../hooks/useWidth';
 import { SVG_FONTS } from '../../theme/type';
 import { usePalette } from '../../theme/useTheme';
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const ROW = 20;
 const LEFT = 40;
 const TOP = 16;

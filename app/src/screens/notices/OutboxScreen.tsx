@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
-import type { Notice, Outbox } from '@vivid-beacon/core';
+import { storedClockText, type Notice, type Outbox } from '@vivid-beacon/core';
 import { mayEverywhere } from '../../api/mayAct';
 import { useNoticeWish, useOutbox } from '../../api/notices';
 import { usePerson } from '../../api/session';
@@ -44,7 +44,9 @@ export function OutboxScreen() {
             <Row
               title={wishWords(mine)}
               second={
-                mine.quiet ? `Quiet from ${mine.quiet.from} to ${mine.quiet.to}, ${mine.zone}` : 'At any hour'
+                mine.quiet
+                  ? `Quiet from ${storedClockText(mine.quiet.from)} to ${storedClockText(mine.quiet.to)}, ${mine.zone}`
+                  : 'At any hour'
               }
               right={
                 <Button

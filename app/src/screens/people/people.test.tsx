@@ -1,5 +1,5 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
-import type { Account, OwnAccount, TrailEntry } from '@vivid-beacon/core';
+import { USUAL_FORMATS, type Account, type OwnAccount, type TrailEntry } from '@vivid-beacon/core';
 import { usePerson } from '../../api/session';
 import { RightsStrip } from '../../components/RightsStrip';
 import { useConnectionStore } from '../../stores/connectionStore';
@@ -179,6 +179,7 @@ describe('the page of an invitation', () => {
       csrfToken: 'x',
       startAt: '/',
       secondFactorDue: false,
+      formats: USUAL_FORMATS,
       provider: null,
       demoAccounts: [],
     },
@@ -224,6 +225,7 @@ describe('the own account', () => {
     email: 'bela@hollowmere.example',
     rights: { everywhere: null, plants: { '1': 'operator' } },
     startAt: '/',
+    formats: null,
     secondFactor: { on: false, required: false },
     recoveryLeft: 0,
     sessions: [
@@ -282,6 +284,7 @@ describe('the own account', () => {
                 csrfToken: 'x',
                 startAt: '/',
                 secondFactorDue: false,
+                formats: USUAL_FORMATS,
                 provider: null,
                 demoAccounts: [],
               }
@@ -306,6 +309,35 @@ describe('the own account', () => {
       expect(sent.find(({ method }) => method === 'PUT')?.body).toEqual({
         name: own.name,
         startAt: '/boards/4',
+        formats: null,
+      }),
+    );
+  });
+
+  it('has formats of its own, or those of the device, shown as they would be', async () => {
+    const { person, sent } = renderScreen(<OwnAccountScreen />, {
+      ...answers,
+      'PUT /api/own-account': undefined,
+    });
+    expect(await screen.findByText(/^Written as Thu 19 Nov 2026, 18:40, −12,345\.6\./)).toBeTruthy();
+    await person.click(screen.getByRole('radio', { name: 'your own' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toMatchObject({ formats: USUAL_FORMATS }),
+    );
+  });
+
+  it('of their own are changed one by one', async () => {
+    const formats = { ...USUAL_FORMATS, numbers: '1.234,5', clock: '12' } as const;
+    const { person, sent } = renderScreen(<OwnAccountScreen />, {
+      ...answers,
+      'GET /api/own-account': { ...own, formats },
+      'PUT /api/own-account': undefined,
+    });
+    expect(await screen.findByText(/^Written as Thu 19 Nov 2026, 6:40 pm, −12\.345,6\./)).toBeTruthy();
+    await person.click(screen.getByRole('radio', { name: 'Nov 19' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'PUT')?.body).toMatchObject({
+        formats: { ...formats, dateOrder: 'monthDay' },
       }),
     );
   });
@@ -337,6 +369,7 @@ describe('the second factor', () => {
     email: 'bela@hollowmere.example',
     rights: { everywhere: 'operator', plants: {} },
     startAt: '/',
+    formats: null,
     secondFactor: { on: false, required: true },
     recoveryLeft: 0,
     sessions: [],
@@ -385,6 +418,7 @@ describe('the second factor', () => {
       csrfToken: 'x',
       startAt: '/',
       secondFactorDue: false,
+      formats: USUAL_FORMATS,
       provider: null,
       demoAccounts: [],
     };

@@ -5,6 +5,7 @@ import { sinceWords } from '../../compare/sinceStart';
 import type { Interval } from '../../time/interval';
 import type { TrendAnswer } from '../../api/readings';
 import type { Bucket } from '../../time/buckets';
+import { clockText, formatsInUse } from '../../format/formats';
 import { steadyZone } from '../../time/steadyZone';
 import { knownExtent } from '../knownExtent';
 
@@ -82,9 +83,13 @@ const two = (n: number): string => String(n).padStart(2, '0');
 
 /** Hand-written, because formatting by locale takes longer than the rest of an axis. */
 const LABELS = {
-  'HH:mm': ({ hour, minute }: DateTime) => `${two(hour)}:${two(minute)}`,
+  'HH:mm': ({ hour, minute }: DateTime) => clockText(hour, minute),
   'ccc d': ({ weekday, day }: DateTime) => `${DAYS[weekday - 1]} ${day}`,
-  'd LLL': ({ day, month }: DateTime) => `${day} ${MONTHS[month - 1]}`,
+  'd LLL': ({ day, month }: DateTime) => {
+    const { dateOrder } = formatsInUse();
+    if (dateOrder === 'yearMonthDay') return `${two(month)}-${two(day)}`;
+    return dateOrder === 'dayMonth' ? `${day} ${MONTHS[month - 1]}` : `${MONTHS[month - 1]} ${day}`;
+  },
   'LLL yy': ({ month, year }: DateTime) => `${MONTHS[month - 1]} ${two(year % 100)}`,
   yyyy: ({ year }: DateTime) => String(year),
 };
@@ -94,7 +99,8 @@ const MAX_KNOWN = 60;
 
 /** Labels of local time, as many as fit. All trends of a board share them, so they are cached. */
 export function timeTicks(window: Interval, zone: string, width: number): readonly TimeTick[] {
-  const key = `${window.start} ${window.end} ${zone} ${width}`;
+  const { dateOrder, clock } = formatsInUse();
+  const key = `${window.start} ${window.end} ${zone} ${width} ${dateOrder} ${clock}`;
   let ticks = knownTicks.get(key);
   if (!ticks) {
     if (knownTicks.size >= MAX_KNOWN) knownTicks.clear();

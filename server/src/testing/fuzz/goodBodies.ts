@@ -191,7 +191,14 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
     ],
     'PUT /api/accounts/:id/disabled': [{ disabled: false }],
     'POST /api/accounts/:id/invitation': [{ holdsForH: 24 }],
-    'PUT /api/own-account': [{ name: 'The administrator', startAt: '/boards/1' }],
+    'PUT /api/own-account': [
+      { name: 'The administrator', startAt: '/boards/1', formats: null },
+      {
+        name: 'The administrator',
+        startAt: '/',
+        formats: { numbers: '1.234,5', dateOrder: 'monthDay', clock: '12', firstWeekday: 7 },
+      },
+    ],
     'POST /api/session': [
       { email: ADMINISTRATOR, password: PASSWORD },
       { email: 'nobody@test.example', password: 'x' },
