@@ -70,8 +70,16 @@ export const useRetireRule = () =>
 
 export const useAddToken = () =>
   useChange(
-    (form: { name: string; plantId: string | null; endsAt: number | null }) =>
-      call('POST /api/push-tokens', { body: form }),
+    ({
+      metricIds,
+      ...form
+    }: {
+      readonly name: string;
+      readonly plantId: string | null;
+      /** null = every one. */
+      readonly metricIds: readonly string[] | null;
+      readonly endsAt: number | null;
+    }) => call('POST /api/push-tokens', { body: { ...form, metricIds: metricIds && [...metricIds] } }),
     ['tokens'],
   );
 

@@ -1,50 +1,30 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { DAY_MS, formatMoment, type PushToken } from '@vivid-beacon/core';
-import { useAddToken, useRevokeToken } from '../../api/changes';
-import { usePlants } from '../../api/catalogue';
-import { mayBuild, mayEverywhere } from '../../api/mayAct';
+import { formatMoment, type PushToken } from '@vivid-beacon/core';
+import { useRevokeToken } from '../../api/changes';
 import { useTokens } from '../../api/queries';
-import { usePerson } from '../../api/session';
 import { QueryResult } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
-import { Field } from '../../components/Field';
 import { Page } from '../../components/Page';
 import { RemovalTray } from '../../components/RemovalTray';
 import { Row } from '../../components/Row';
 import { Section } from '../../components/Section';
-import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { useNow } from '../../hooks/useNow';
 import { HeardList } from './HeardList';
+import { NewToken } from './NewToken';
 import { RuleForm } from './RuleForm';
 import { usePalette } from '../../theme/useTheme';
 import { deviceZone } from '../deviceZone';
-
-/** Instead of the id of a plant. */
-const EVERY = 'every';
-const ENDS = [
-  { value: 'none', label: 'when it is revoked' },
-  { value: '30', label: 'in 30 days' },
-  { value: '365', label: 'in 365 days' },
-] as const;
 
 /** Push tokens: made here, shown once, revoked here. */
 export function TokensScreen() {
   const palette = usePalette();
   const router = useRouter();
   const tokens = useTokens();
-  const add = useAddToken();
   const revoke = useRevokeToken();
   const now = useNow();
-  const person = usePerson();
-  const everywhere = mayEverywhere(person, 'analyst');
-  const plants = (usePlants().data ?? []).filter(({ id }) => mayBuild(person, id));
-  const [name, setName] = useState('');
-  const [plant, setPlant] = useState<string | null>(null);
-  const [days, setDays] = useState<(typeof ENDS)[number]['value']>('none');
-  const plantId = plant ?? (everywhere ? EVERY : (plants[0]?.id ?? EVERY));
   const [revoking, setRevoking] = useState<{ readonly id: string; readonly name: string } | null>(null);
   const [opened, setOpened] = useState<string | null>(null);
   const zone = deviceZone();
@@ -54,51 +34,7 @@ export function TokensScreen() {
         A device sends samples with POST to /api/samples and its token as bearer. The description of every
         endpoint is at /api/openapi.json.
       </Words>
-      <View style={styles.form}>
-        <Field label="Name of the sender" value={name} onChange={setName} error={add.error?.message} />
-      </View>
-      <Words as="second" colour={palette.ink2}>
-        It writes at
-      </Words>
-      <WordRow
-        name="Plant of the token"
-        options={[
-          ...(everywhere ? [{ value: EVERY, label: 'every plant' }] : []),
-          ...plants.map(({ id, name: label }) => ({ value: id, label })),
-        ]}
-        chosen={plantId}
-        onChoose={setPlant}
-      />
-      <Words as="second" colour={palette.ink2}>
-        It ends
-      </Words>
-      <WordRow name="End of the token" options={ENDS} chosen={days} onChoose={setDays} />
-      <View style={styles.form}>
-        <Button
-          label="Create a token"
-          variant="primary"
-          disabled={add.isPending}
-          onPress={() =>
-            add.mutate(
-              {
-                name,
-                plantId: plantId === EVERY ? null : plantId,
-                endsAt: days === 'none' ? null : now + Number(days) * DAY_MS,
-              },
-              { onSuccess: () => setName('') },
-            )
-          }
-        />
-      </View>
-      {add.data && (
-        <View
-          style={[styles.token, { borderColor: palette.sea, backgroundColor: palette.water }]}
-          role="status"
-        >
-          <Words as="bodyStrong">Copy it now; it is not shown again.</Words>
-          <Words as="body">{add.data.token}</Words>
-        </View>
-      )}
+      <NewToken />
       <Section title="In use" closed={false}>
         <QueryResult query={tokens} reading="Loading tokens">
           {(rows) => (
@@ -175,6 +111,4 @@ function TokenDetail({ token }: { readonly token: PushToken }) {
 
 const styles = StyleSheet.create({
   buttons: { flexDirection: 'row', gap: 8, flexWrap: 'wrap', justifyContent: 'flex-end' },
-  form: { flexDirection: 'row', gap: 10, alignItems: 'flex-end', paddingVertical: 12, flexWrap: 'wrap' },
-  token: { borderWidth: 1.5, borderRadius: 10, padding: 12, gap: 4 },
 });

@@ -64,6 +64,24 @@ function show(answers: Answers = {}) {
 const openSeries = 'Open the series of Gateway of the wash house';
 
 describe('push tokens', () => {
+  it('are limited to metrics that are chosen', async () => {
+    const { person, sent } = show({ 'POST /api/push-tokens': { id: '5', token: 'vb_secret' } });
+    await person.type(await screen.findByLabelText('Name of the sender'), 'Boiler');
+    await person.click(screen.getByRole('radio', { name: 'some metrics' }));
+    expect(screen.getByRole('button', { name: 'Create a token' }).getAttribute('aria-disabled')).toBe('true');
+    await person.click(await screen.findByRole('radio', { name: /^Flow, Washer 2/ }));
+    expect(screen.getByRole('button', { name: 'Take Flow, Washer 2 away' })).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Create a token' }));
+    await waitFor(() =>
+      expect(sent.find(({ method }) => method === 'POST')?.body).toEqual({
+        name: 'Boiler',
+        plantId: null,
+        metricIds: ['7'],
+        endsAt: null,
+      }),
+    );
+  });
+
   it('are shown once when they are made, and can be revoked', async () => {
     const { person, sent } = show({
       'POST /api/push-tokens': { id: '5', token: 'vb_secret' },
