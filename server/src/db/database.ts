@@ -35,11 +35,18 @@ export function openPool(
   return pool;
 }
 
+/** Sees what was there when it began, whatever others add or remove meanwhile. */
+export const AS_OF_NOW = 'isolation level repeatable read, read only';
+
 /**
  * Runs `work` in one transaction: committed when it resolves, rolled back when it throws. What it changes stands in the trail
  * with the person whose request it is.
  */
-export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) => Promise<T>): Promise<T> {
+export async function withTransaction<T>(
+  pool: Pool,
+  work: (db: pg.PoolClient) => Promise<T>,
+  mode: '' | typeof AS_OF_NOW = '',
+): Promise<T> {
   const client = await pool.connect();
   let broken: Error | undefined;
   // A connection that is lost between two statements must fail this transaction, not the whole server.
@@ -48,7 +55,7 @@ export async function withTransaction<T>(pool: Pool, work: (db: pg.PoolClient) =
   };
   client.on('error', lost);
   try {
-    await client.query('begin');
+    await client.query(`begin ${mode}`);
     const origin = currentOrigin();
     if (origin) await client.query(`select set_config('beacon.origin', $1, true)`, [JSON.stringify(origin)]);
     const result = await work(client);

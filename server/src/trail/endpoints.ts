@@ -2,7 +2,7 @@ import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import { trailApi } from '@vivid-beacon/core/src/api/trail';
 import { searchWords } from '@vivid-beacon/core';
-import { withTransaction } from '../db/database';
+import { AS_OF_NOW, withTransaction } from '../db/database';
 import { writeSetting } from '../db/settings';
 import { endpoints, SENT } from '../http/endpoint';
 import { checkTrail, pageOfTrail, readTrail, subjectsOfTrail, type TrailFilter } from './sql';
@@ -33,7 +33,7 @@ export const trailEndpoints = endpoints(trailApi, {
     return SENT;
   },
 
-  'POST /api/trail/check': ({ app }) => checkTrail(app.pool),
+  'POST /api/trail/check': ({ app }) => withTransaction(app.pool, checkTrail, AS_OF_NOW),
 
   'GET /api/trail/setting': async ({ app }) => ({ days: await keptDays(app.pool) }),
 

@@ -3,6 +3,7 @@ import type { PageOf, TrailCheck, TrailEntry } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
 import { onTestServer, push, ruleDraft, serverWithMetric, type Visitor } from '../testing/testServer';
 import { tidyTrail } from './kept';
+import { checkTrail } from './sql';
 
 const { test, analyst, administrator } = onTestServer('analyst', 'administrator');
 
@@ -154,8 +155,14 @@ describe('whoever would change the trail', () => {
     const { rows } = await test.owner.query<{ name: string }>('select name from trail where seq = 5');
     await test.owner.query(`update trail set name = 'Somebody else' where seq = 5`);
     expect(await check()).toMatchObject({ whole: false, broken: 5 });
+    // In portions of any size: also where the entry is the first or the last of one.
+    for (const inOne of [1, 2, 3, 4, 5, 7]) {
+      expect(await checkTrail(test.owner, inOne)).toMatchObject({ whole: false, broken: 5 });
+    }
     await test.owner.query('update trail set name = $1 where seq = 5', [rows[0].name]);
-    expect(await check()).toMatchObject({ whole: true, broken: null });
+    const whole = await check();
+    expect(whole).toMatchObject({ whole: true, broken: null });
+    for (const inOne of [1, 3, 10, whole.entries]) expect(await checkTrail(test.owner, inOne)).toEqual(whole);
     await test.owner.query('alter table trail enable trigger append_only');
   });
 });
