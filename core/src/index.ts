@@ -114,6 +114,7 @@ export type * from './api/removals';
 export type * from './api/removedMetrics';
 export type * from './api/notices';
 export type * from './api/people';
+export type * from './api/signIn';
 export type { SignInProblem } from './schemas/people';
 export type * from './api/readings';
 export type * from './api/reference';

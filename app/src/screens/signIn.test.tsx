@@ -1,22 +1,13 @@
 import { screen, waitFor } from '@testing-library/react';
-import { USUAL_FORMATS, type SessionState } from '@vivid-beacon/core';
 import { Refused, renderScreen, type Answers } from '../testing/renderScreen';
+import { SIGNED_OUT } from '../testing/signedIn';
 import { SignInScreen } from './SignInScreen';
 
 jest.setTimeout(30_000);
 
-const NOBODY: SessionState = {
-  person: null,
-  csrfToken: 'x',
-  startAt: '/',
-  secondFactorDue: false,
-  formats: USUAL_FORMATS,
-  provider: null,
-  demoAccounts: [],
-};
-const SIGNED_IN = { ...NOBODY, person: { id: '1', name: 'Dele Marsh', role: 'analyst' } };
+const SIGNED_IN = { ...SIGNED_OUT, person: { id: '1', name: 'Dele Marsh', role: 'analyst' } };
 
-function show(state = NOBODY, answers: Answers = {}) {
+function show(state = SIGNED_OUT, answers: Answers = {}) {
   return renderScreen(<SignInScreen state={state} />, { 'POST /api/session': SIGNED_IN, ...answers });
 }
 
@@ -47,7 +38,7 @@ describe('signing in', () => {
   });
 
   it('says why it was refused, and keeps the address', async () => {
-    const { person } = show(NOBODY, {
+    const { person } = show(SIGNED_OUT, {
       'POST /api/session': new Refused(401, {
         code: 'BAD_SIGN_IN' as never,
         message: 'Address or password is wrong.',
@@ -78,7 +69,7 @@ describe('signing in', () => {
       email: 'dele@hollowmere.example',
       password: 'demo password',
     } as const;
-    const { person, sent, unmount } = show({ ...NOBODY, demoAccounts: [account] });
+    const { person, sent, unmount } = show({ ...SIGNED_OUT, demoAccounts: [account] });
     await person.click(screen.getByLabelText('Sign in as Analyst, Dele Marsh'));
     await waitFor(() =>
       expect(sent[0].body).toEqual({ email: account.email, password: account.password, code: null }),
@@ -94,7 +85,7 @@ describe('the provider', () => {
 
   it('is offered where one is set, and says why somebody was sent back', () => {
     window.history.replaceState(null, '', '/?signIn=taken');
-    show({ ...NOBODY, provider: 'Hollowmere accounts' });
+    show({ ...SIGNED_OUT, provider: 'Hollowmere accounts' });
     expect(screen.getByRole('button', { name: 'Sign in with Hollowmere accounts' })).toBeTruthy();
     expect(screen.getByRole('alert').textContent).toContain(
       'belongs to another account of Hollowmere accounts',
@@ -106,7 +97,7 @@ describe('the provider', () => {
     const { unmount } = show();
     expect(screen.queryByRole('button', { name: /^Sign in with/ })).toBeNull();
     unmount();
-    show({ ...NOBODY, provider: 'Hollowmere accounts' });
+    show({ ...SIGNED_OUT, provider: 'Hollowmere accounts' });
     expect(screen.queryByRole('alert')).toBeNull();
   });
 });

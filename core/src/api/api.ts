@@ -13,14 +13,8 @@ import { feedsApi, metricsApi } from './metrics';
 import { removalsApi } from './removals';
 import { removedMetricsApi } from './removedMetrics';
 import { noticesApi } from './notices';
-import {
-  accountsApi,
-  invitationsApi,
-  ownAccountApi,
-  peopleApi,
-  providerApi,
-  secondFactorApi,
-} from './people';
+import { accountsApi, invitationsApi, ownAccountApi, peopleApi } from './people';
+import { providerApi, secondFactorApi } from './signIn';
 import { picturesApi } from './pictures';
 import { readingsApi } from './readings';
 import { referenceApi } from './reference';

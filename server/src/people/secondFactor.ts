@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { secondFactorApi } from '@vivid-beacon/core/src/api/people';
+import { secondFactorApi } from '@vivid-beacon/core/src/api/signIn';
 import { BeaconError } from '@vivid-beacon/core';
 import { withTransaction, type Queryable } from '../db/database';
 import { endpoints, type Call } from '../http/endpoint';

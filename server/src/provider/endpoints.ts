@@ -1,6 +1,6 @@
 import { promisify } from 'node:util';
 import type { Request, Response } from 'express';
-import { providerApi } from '@vivid-beacon/core/src/api/people';
+import { providerApi } from '@vivid-beacon/core/src/api/signIn';
 import { BeaconError, type SignInProblem } from '@vivid-beacon/core';
 import { withTransaction } from '../db/database';
 import { from } from '../db/origin';

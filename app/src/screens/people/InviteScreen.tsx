@@ -12,7 +12,7 @@ import { usePalette } from '../../theme/useTheme';
 import { AccountFields } from './AccountFields';
 import { LinkBox } from './LinkBox';
 
-const NOBODY: AccountForm = { name: '', email: '', rights: { everywhere: null, plants: {} } };
+const SIGNED_OUT: AccountForm = { name: '', email: '', rights: { everywhere: null, plants: {} } };
 const LIVES = [
   { value: '24', label: '1 day' },
   { value: '72', label: '3 days' },
@@ -24,7 +24,7 @@ export function InviteScreen() {
   const router = useRouter();
   const palette = usePalette();
   const invite = useInvite();
-  const [form, setForm] = useState(NOBODY);
+  const [form, setForm] = useState(SIGNED_OUT);
   const [hours, setHours] = useState<(typeof LIVES)[number]['value']>('72');
   return (
     <Page title="Invite somebody" onBack={() => router.navigate('/people')} backName="Back to people">

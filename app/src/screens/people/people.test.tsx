@@ -5,7 +5,7 @@ import { RightsStrip } from '../../components/RightsStrip';
 import { useConnectionStore } from '../../stores/connectionStore';
 import { Refused, renderScreen, type Answers } from '../../testing/renderScreen';
 import { listedBoard } from '../../testing/boards';
-import { personOf, signedIn } from '../../testing/signedIn';
+import { SIGNED_OUT, personOf, signedIn } from '../../testing/signedIn';
 import { agentWords } from '../account/agentWords';
 import { OwnAccountScreen } from '../account/OwnAccountScreen';
 import { WelcomeScreen } from '../account/WelcomeScreen';
@@ -174,15 +174,7 @@ describe('an account', () => {
 
 describe('the page of an invitation', () => {
   const answers: Answers = {
-    'GET /api/session': {
-      person: null,
-      csrfToken: 'x',
-      startAt: '/',
-      secondFactorDue: false,
-      formats: USUAL_FORMATS,
-      provider: null,
-      demoAccounts: [],
-    },
+    'GET /api/session': SIGNED_OUT,
     'POST /api/invitations/read': { name: 'Nora Lind', email: 'nora@hollowmere.example', endsAt: NOW + 1000 },
     'POST /api/invitations': signedIn('operator'),
   };
@@ -277,18 +269,7 @@ describe('the own account', () => {
       </>,
       {
         ...answers,
-        'GET /api/session': () =>
-          out
-            ? {
-                person: null,
-                csrfToken: 'x',
-                startAt: '/',
-                secondFactorDue: false,
-                formats: USUAL_FORMATS,
-                provider: null,
-                demoAccounts: [],
-              }
-            : answers['GET /api/session'],
+        'GET /api/session': () => (out ? SIGNED_OUT : answers['GET /api/session']),
         'DELETE /api/session': () => void (out = true),
       },
     );
@@ -413,17 +394,9 @@ describe('the second factor', () => {
 
   it('is asked for once the password was right', async () => {
     let tries = 0;
-    const state = {
-      person: null,
-      csrfToken: 'x',
-      startAt: '/',
-      secondFactorDue: false,
-      formats: USUAL_FORMATS,
-      provider: null,
-      demoAccounts: [],
-    };
-    const { person, sent } = renderScreen(<SignInScreen state={state} />, {
-      'GET /api/session': state,
+
+    const { person, sent } = renderScreen(<SignInScreen state={SIGNED_OUT} />, {
+      'GET /api/session': SIGNED_OUT,
       'POST /api/session': () =>
         tries++ === 0
           ? new Refused(401, { code: 'CODE_NEEDED', message: 'Give the code of your authenticator app.' })

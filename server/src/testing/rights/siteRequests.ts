@@ -1,21 +1,8 @@
 import { DAY_MS, HOUR_MS, MINUTE_MS } from '@vivid-beacon/core';
 import { indicatorDraft, ruleDraft } from '../testServer';
+import { peopleRequests } from './peopleRequests';
+import type { SiteRequest } from './siteRequest';
 import type { Site } from './siteWorld';
-
-/**
- * What an endpoint has to do with plants:
- * `plant`: it reads or changes something at one; `list`: it lists what is at those the caller sees; `all`: it changes what belongs
- * to no plant, and takes the role at every plant; `none`: nothing, or only with the caller's own account; `board`: it belongs to no
- * plant, and shows of each only what the caller sees.
- */
-export type Concern = 'plant' | 'list' | 'all' | 'none' | 'board';
-
-export interface SiteRequest {
-  readonly concern: Concern;
-  /** The address with its ids; default: the path of the endpoint. */
-  readonly path?: (site: Site) => string;
-  readonly body?: (site: Site, now: number) => unknown;
-}
 
 const plant = (path: SiteRequest['path'] | null, body?: SiteRequest['body']): SiteRequest => ({
   concern: 'plant',
@@ -56,34 +43,7 @@ export function siteRequests(now: number): Readonly<Record<string, SiteRequest>>
     'POST /api/session': none,
     'DELETE /api/session': none,
     'GET /api/people': plant(({ machineId }) => `/api/people?assetId=${machineId}`),
-    'GET /api/accounts': all,
-    'GET /api/accounts/:id': all,
-    'POST /api/accounts': all,
-    'PUT /api/accounts/:id': all,
-    'PUT /api/accounts/:id/disabled': all,
-    'POST /api/accounts/:id/invitation': all,
-    'DELETE /api/accounts/:id/sessions': all,
-    'POST /api/invitations/read': none,
-    'POST /api/invitations': none,
-    'GET /api/own-account': none,
-    'PUT /api/own-account': none,
-    'PUT /api/own-account/password': none,
-    'DELETE /api/own-account/sessions/:id': none,
-    'DELETE /api/own-account/sessions': none,
-    'POST /api/own-account/second-factor': none,
-    'PUT /api/own-account/second-factor': none,
-    'POST /api/own-account/second-factor/removal': none,
-    'PUT /api/accounts/:id/second-factor': all,
-    'DELETE /api/accounts/:id/second-factor': all,
-    'GET /api/sign-in/start': none,
-    'GET /api/sign-in/return': none,
-    'DELETE /api/accounts/:id/provider': all,
-    'GET /api/trail': all,
-    'GET /api/trail/subjects': all,
-    'GET /api/trail/export': all,
-    'POST /api/trail/check': all,
-    'GET /api/trail/setting': all,
-    'PUT /api/trail/setting': all,
+    ...peopleRequests,
     'GET /api/push-tokens': list(),
     'POST /api/push-tokens': plant(null, ({ plantId, mark }) => ({ name: `Other ${mark}`, plantId })),
     'DELETE /api/push-tokens/:id': plant(({ tokenId }) => `/api/push-tokens/${tokenId}`),
