@@ -41,7 +41,7 @@ const demoAccount = shape({
 /** An account that demo mode offers on the sign-in screen. */
 export type DemoAccount = TypeOf<typeof demoAccount>;
 
-export const sessionState = named(
+export const sessionSchema = named(
   'Session',
   shape({
     /** null = nobody is signed in. */
@@ -59,7 +59,7 @@ export const sessionState = named(
     demoAccounts: list(demoAccount),
   }),
 );
-export type SessionState = TypeOf<typeof sessionState>;
+export type SessionState = TypeOf<typeof sessionSchema>;
 
 /** Whether an account can be used: active, invited (no password chosen yet) or disabled. */
 export const ACCOUNT_STATES = ['active', 'invited', 'disabled'] as const;
@@ -136,13 +136,13 @@ export const peopleApi = contracts({
   'GET /api/session': {
     access: 'anybody',
     summary: 'The signed-in person, and the form token that every change must send.',
-    answer: json(sessionState),
+    answer: json(sessionSchema),
   },
   'POST /api/session': {
     access: 'anybody',
     summary: 'Signs in.',
     body: signInSchema,
-    answer: json(sessionState),
+    answer: json(sessionSchema),
     errors: {
       401: 'WRONG_PASSWORD; CODE_NEEDED when the password is right and the account has a second factor',
       429: 'TOO_MANY with Retry-After, after 8 failures of an account or 40 from an address within 15 minutes',
@@ -238,7 +238,7 @@ export const invitationsApi = contracts({
     access: 'anybody',
     summary: 'Sets the password with a link, once, and signs in. Other sessions of the account end.',
     body: yup.object({ token: invitationTokenSchema, password: newPasswordSchema }).noUnknown(),
-    answer: json(sessionState),
+    answer: json(sessionSchema),
     errors: { ...noSuchLink, 422: 'BAD_INPUT for a password that is easy to guess' },
   },
 });
@@ -270,7 +270,7 @@ export const ownAccountApi = contracts({
         new: newPasswordSchema,
       })
       .noUnknown(),
-    answer: json(sessionState),
+    answer: json(sessionSchema),
     errors: {
       401: 'WRONG_PASSWORD when the present one is wrong',
       422: 'BAD_INPUT for a password that is easy to guess',

@@ -2,7 +2,7 @@ import * as yup from 'yup';
 import { ownAddressSchema } from '../schemas/people';
 import { list, shape, text } from '../schemas/shape';
 import { content, contracts, json, nothing } from './contract';
-import { sessionState, TOO_MANY_PASSWORDS } from './people';
+import { sessionSchema, TOO_MANY_PASSWORDS } from './people';
 
 /* Ways to sign in besides a password: a second factor, and a provider. */
 
@@ -27,7 +27,7 @@ export const secondFactorApi = contracts({
     body: yup
       .object({ code: yup.string().trim().max(20).required('Give the code of six digits') })
       .noUnknown(),
-    answer: json(shape({ recoveryCodes: list(text()), session: sessionState })),
+    answer: json(shape({ recoveryCodes: list(text()), session: sessionSchema })),
     errors: { 401: 'WRONG_PASSWORD for a wrong code', 409: 'WRONG_STATE when none was begun' },
   },
   'POST /api/own-account/second-factor/removal': {

@@ -244,12 +244,20 @@ function take<Input>(
   }
 }
 
+const UNDESCRIBED: Readonly<Record<Kind, string>> = {
+  metrics: 'A metric',
+  assets: 'An asset',
+  indicators: 'An indicator',
+  boards: 'A board',
+  people: 'A person',
+};
+
 /** What a file calls what it names. */
 function wordsOf(file: DefinitionsFile, kind: Kind, id: string): string {
   const own = kind === 'indicators' && file.definitions.find((each) => each.id === id);
   if (own) return `The indicator ${own.definition.name}`;
   const found = (file[kind] as readonly { readonly id: string }[]).find((each) => each.id === id);
-  if (!found) return `Something the file does not describe (${kind}, ${id})`;
+  if (!found) return `${UNDESCRIBED[kind]} that the file does not describe`;
   const { name, title, asset, place } = found as Partial<
     Record<'name' | 'title' | 'asset' | 'place', string>
   >;

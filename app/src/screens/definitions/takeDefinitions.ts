@@ -4,6 +4,7 @@ import {
   takeIndicators,
   takeRules,
   type RefusedDefinition,
+  type TakenDefinition,
 } from '@vivid-beacon/core/src/boards';
 import { findForDefinitions, hasSameRule, makeIndicator, makeRule, sameIndicator } from '../../api/files';
 
@@ -39,6 +40,16 @@ const withOwn = (
   indicators: new Map([...here.indicators, ...file.definitions.map(({ id }) => [id, id] as const), ...made]),
 });
 
+/** @param isHere whether one like it is here, so that nothing is left out of it either. */
+function lineOf(
+  kind: DefinitionLine['kind'],
+  { name, input, told }: TakenDefinition<unknown>,
+  isHere: boolean,
+): DefinitionLine {
+  if (isHere) return { kind, name, state: 'repeated', told: [] };
+  return { kind, name, state: input === null ? 'refused' : 'ready', told };
+}
+
 const asRefused = ({ kind, name, words }: RefusedDefinition): DefinitionLine => ({
   kind,
   name,
@@ -54,12 +65,12 @@ export async function readDefinitions(text: string): Promise<ReadDefinitions> {
   const lines: DefinitionLine[] = [];
   for (const { id, name, input, told } of takeIndicators(file, here)) {
     const same = input && (await sameIndicator(input));
-    if (same) repeated.set(id, same);
-    lines.push({ kind: 'indicator', name, state: input ? (same ? 'repeated' : 'ready') : 'refused', told });
+    if (same !== null) repeated.set(id, same);
+    lines.push(lineOf('indicator', { name, input, told }, same !== null));
   }
   for (const { name, input, told } of takeRules(file, withOwn(file, here, repeated))) {
     const same = input !== null && (await hasSameRule(input));
-    lines.push({ kind: 'rule', name, state: input ? (same ? 'repeated' : 'ready') : 'refused', told });
+    lines.push(lineOf('rule', { name, input, told }, same));
   }
   return { file, here, repeated, lines: [...lines, ...refused.map(asRefused)] };
 }
