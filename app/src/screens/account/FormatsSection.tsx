@@ -1,3 +1,5 @@
+import type { ComponentProps } from 'react';
+import { View } from 'react-native';
 import { formatMoment, formatNumber, formatsInUse, withFormats, type Formats } from '@vivid-beacon/core';
 import { Section } from '../../components/Section';
 import { WordRow } from '../../components/WordRow';
@@ -54,25 +56,25 @@ export function FormatsSection({ formats, onChoose }: FormatsSectionProps) {
       />
       {formats !== null && (
         <>
-          <WordRow
+          <Choice
             name="Numbers"
             options={NUMBERS}
             chosen={formats.numbers}
             onChoose={(numbers) => set({ numbers })}
           />
-          <WordRow
+          <Choice
             name="Dates"
             options={DATES}
             chosen={formats.dateOrder}
             onChoose={(dateOrder) => set({ dateOrder })}
           />
-          <WordRow
+          <Choice
             name="Times of day"
             options={CLOCKS}
             chosen={formats.clock}
             onChoose={(clock) => set({ clock })}
           />
-          <WordRow
+          <Choice
             name="Weeks are listed from"
             options={FIRST}
             chosen={String(formats.firstWeekday)}
@@ -81,5 +83,18 @@ export function FormatsSection({ formats, onChoose }: FormatsSectionProps) {
         </>
       )}
     </Section>
+  );
+}
+
+/** Words to choose from under what they are about. */
+function Choice<T extends string>(choice: ComponentProps<typeof WordRow<T>>) {
+  const palette = usePalette();
+  return (
+    <View>
+      <Words as="second" colour={palette.ink2}>
+        {choice.name}
+      </Words>
+      <WordRow {...choice} />
+    </View>
   );
 }

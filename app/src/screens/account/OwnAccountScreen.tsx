@@ -95,7 +95,7 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
           startAt={account.startAt}
           onChoose={(startAt) => change.mutate({ ...own, startAt })}
         />
-        <View style={styles.start}>
+        <View style={styles.row}>
           <Button variant="quiet" label="How you are told" onPress={() => router.push('/alarms/notices')} />
           <ThemeToggle />
         </View>
@@ -143,6 +143,7 @@ function AccountSheet({ account }: { readonly account: OwnAccount }) {
 }
 
 const styles = StyleSheet.create({
+  row: { flexDirection: 'row', alignItems: 'center', gap: 8, paddingTop: 6 },
   line: { flexDirection: 'row', alignItems: 'flex-end', gap: 10, paddingVertical: 8 },
   start: { alignItems: 'flex-start', paddingVertical: 6 },
 });
