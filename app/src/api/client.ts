@@ -12,6 +12,10 @@ export class ApiError extends Error {
   }
 }
 
+/** Whether something is gone, or not this person's any more: what was read of it before is not shown any further. */
+export const isGone = (error: Error | null): boolean =>
+  error instanceof ApiError && (error.code === 'NOT_FOUND' || error.code === 'NOT_ALLOWED');
+
 let formToken = '';
 
 /** CSRF token for every change; it comes with the session. */

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { isGone } from '../api/client';
 import { Loading } from './Loading';
 import { Message } from './Message';
 
@@ -16,9 +17,9 @@ interface AnswerProps<T> {
   readonly children: (data: T) => ReactNode;
 }
 
-/** Shows the result of a query, its loading state, or its error. */
+/** Shows the result of a query, its loading state, or its error. What is gone is not shown, whatever was read of it before. */
 export function QueryResult<T>({ query, reading, children }: AnswerProps<T>) {
-  if (query.data !== undefined) return <>{children(query.data)}</>;
+  if (query.data !== undefined && !isGone(query.error)) return <>{children(query.data)}</>;
   if (query.error !== null) {
     return (
       <Message

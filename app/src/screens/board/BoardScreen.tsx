@@ -11,6 +11,7 @@ import {
   type WindowSpec,
 } from '@vivid-beacon/core';
 import { useAssetsById } from '../../api/catalogue';
+import { isGone } from '../../api/client';
 import { useBoard, useBoardVersion } from '../../api/boards';
 import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
 import { resized } from '../../boards/boardGrid';
@@ -18,7 +19,7 @@ import { BoardFiltersProvider, type BoardFilters } from '../../boards/BoardFilte
 import { filterParams, readFilters, type FilterChange, type FilterParams } from '@vivid-beacon/core';
 import { localWindow } from '@vivid-beacon/core';
 import { useBoardEdits } from '../../boards/useBoardEdits';
-import { QueryResult } from '../../components/QueryResult';
+import { QueryResult, type PendingQuery } from '../../components/QueryResult';
 import { Button } from '../../components/Button';
 import { IconButton } from '../../components/IconButton';
 import { CheckIcon, EditIcon, MoreIcon, PlusIcon } from '../../components/icons';
@@ -51,13 +52,15 @@ export function BoardScreen({ boardId }: { readonly boardId: string }) {
   const board = useBoard(boardId);
   const version = useBoardVersion(boardId, asked ?? null);
   const back = (): void => router.navigate('/boards');
-  if (board.data && !asked) return <BoardSheet board={board.data} version={null} onBack={back} />;
-  if (board.data && version.data) {
-    return <BoardSheet key={asked} board={board.data} version={version.data} onBack={back} />;
+  const found = isGone(board.error) ? undefined : board.data;
+  if (found && !asked) return <BoardSheet board={found} version={null} onBack={back} />;
+  if (found && version.data) {
+    return <BoardSheet key={asked} board={found} version={version.data} onBack={back} />;
   }
+  const awaited: PendingQuery<unknown> = found ? version : board;
   return (
     <Page title="Board" onBack={back} backName="Back to boards">
-      <QueryResult query={board.data ? version : board} reading="Loading the board">
+      <QueryResult query={awaited} reading="Loading the board">
         {() => null}
       </QueryResult>
     </Page>

@@ -163,6 +163,20 @@ describe('a board', () => {
     await person.click(screen.getByRole('button', { name: 'Back to boards' }));
     expect(mockRouter.navigate).toHaveBeenCalledWith('/boards');
   });
+
+  it('that is no longer shared while it is open is not shown any further', async () => {
+    let shared = true;
+    const words = 'This board does not exist any more, or is not shared with you.';
+    const kept = makeBoard({ document: { ...makeBoard().document, readouts: TWO } });
+    const { client } = show('viewer', TWO, {
+      'GET /api/boards/3': () => (shared ? kept : new Refused(404, { code: 'NOT_FOUND', message: words })),
+    });
+    expect(await screen.findByText('About Shift rules')).toBeTruthy();
+    shared = false;
+    await act(() => client.invalidateQueries({ queryKey: ['boards'] }));
+    expect(await screen.findByText(words)).toBeTruthy();
+    expect(screen.queryByText('About Shift rules')).toBeNull();
+  });
 });
 
 describe('an earlier version', () => {
