@@ -5,6 +5,7 @@ import {
   highestRole,
   allows,
   mayShare,
+  shareKey,
   type Board,
   type BoardDocument,
   type BoardShare,
@@ -109,9 +110,11 @@ export async function shareBoard(
     );
   }
   // To share less, or with nobody, is always possible.
+  const line = (share: BoardShare): string => `${shareKey(share)} ${share.may}`;
+  const before = new Set(board.shares.map(line));
   checkSharing(
     person,
-    next.shares.filter((each) => !board.shares.some((was) => JSON.stringify(was) === JSON.stringify(each))),
+    next.shares.filter((each) => !before.has(line(each))),
   );
   const shared = await sharingOf(db, next.ownerId, next.shares);
   const missing = [

@@ -173,6 +173,18 @@ describe('shared', () => {
     });
   });
 
+  it('is taken back line by line by an owner who could not share it', async () => {
+    const id = await add('Too widely shared', SHARED_WITH_ALL);
+    const ownerId = await idOf(operator);
+    const share = (by: Visitor, shares: readonly BoardShare[]) =>
+      by.call('PUT', `/api/boards/${id}/sharing`, { ownerId, shares });
+    expect((await share(analyst, SHARED_WITH_ALL)).status).toBe(200);
+    expect((await share(operator, [SHARED_WITH_ALL[0]])).status).toBe(200);
+    expect((await share(operator, SHARED_WITH_ALL)).status).toBe(403);
+    expect((await share(operator, [{ ...SHARED_WITH_ALL[0], may: 'change' }])).status).toBe(403);
+    expect((await share(operator, [])).status).toBe(200);
+  });
+
   it('ends for those who lose their role', async () => {
     const id = await add('For the plant', [plantShare()]);
     expect(await status(shiftLead, id)).toBe(200);
