@@ -44,7 +44,7 @@ function show(role: Role) {
       ],
       total: 2,
     },
-    'POST /api/removals/board/7/restoration': undefined,
+    'POST /api/boards/7/restoration': undefined,
     'POST /api/removed-metrics/7/restoration': undefined,
     'DELETE /api/removed-metrics/7': undefined,
   });
@@ -67,7 +67,7 @@ describe('removed metrics', () => {
     const { person, sent } = show('analyst');
     expect(await screen.findByText(/^asset · Quayside \/ Old boiler · removed/)).toBeTruthy();
     await person.click(screen.getByRole('button', { name: 'Restore board Steam' }));
-    await waitFor(() => expect(sent.map(({ path }) => path)).toContain('/api/removals/board/7/restoration'));
+    await waitFor(() => expect(sent.map(({ path }) => path)).toContain('/api/boards/7/restoration'));
   });
 
   it('are erased by an administrator only after reading what goes and typing the name', async () => {
