@@ -31,7 +31,7 @@ test('from a file of one’s own to a board with gauge, trend and band, and an a
   const asset = `Own dryer ${info.project.name}`;
   await signInAs(page, 'Analyst');
 
-  await tap(page.getByRole('link', { name: 'Data' }));
+  await tap(page.getByRole('link', { name: 'Data', exact: true }));
   await tap(button('Intake'));
   taps++;
   await page
