@@ -1,16 +1,17 @@
 import { MAX_ITEMS } from '@vivid-beacon/core/src/schemas/lists';
-import type {
-  BoardDocument,
-  BoardFile,
-  DefinitionsFile,
-  DefinitionsHere,
-  FiledIndicator,
-  FilePerson,
-  IndicatorDefinition,
-  Metric,
-  PageOf,
-  PeriodTarget,
-  RuleInput,
+import {
+  nameKey,
+  type BoardDocument,
+  type BoardFile,
+  type DefinitionsFile,
+  type DefinitionsHere,
+  type FiledIndicator,
+  type FilePerson,
+  type IndicatorDefinition,
+  type Metric,
+  type PageOf,
+  type PeriodTarget,
+  type RuleInput,
 } from '@vivid-beacon/core';
 import {
   matchMetrics,
@@ -183,7 +184,7 @@ export async function hasSameRule({ name, metricId }: RuleInput): Promise<boolea
   return items.some((rule) => rule.metricId === metricId && sameWords(rule.name, name));
 }
 
-const sameWords = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+const sameWords = (a: string, b: string): boolean => nameKey(a) === nameKey(b);
 
 /** Makes an indicator with its targets. @returns its id. */
 export async function makeIndicator(

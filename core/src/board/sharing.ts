@@ -1,8 +1,9 @@
 import * as yup from 'yup';
 import type { SignedInPerson } from '../domain/person';
-import { roleAt, type Rights } from '../domain/rights';
-import { ROLES, rolesFrom, type Role } from '../domain/roles';
+import { roleAt } from '../domain/rights';
+import { allows, ROLES, type Role } from '../domain/roles';
 import { idText } from '../schemas/parts';
+import { nameKey } from '../text/sameName';
 import { list, oneOf, taggedUnion, type TypeOf } from '../schemas/shape';
 
 /* Who sees a board and who changes it: its owner, administrators of every plant, and those with whom it is shared. */
@@ -66,7 +67,7 @@ export function boardKeys(
  *   // => ['person:3', 'viewer', 'operator', 'viewer@7', 'operator@7']
  */
 export function heldKeys({ id, rights }: Pick<SignedInPerson, 'id' | 'rights'>): string[] {
-  const upTo = (role: Role): readonly Role[] => ROLES.filter((each) => rolesFrom(each).includes(role));
+  const upTo = (role: Role): readonly Role[] => ROLES.filter((each) => allows(role, each));
   const anywhere = [rights.everywhere, ...Object.values(rights.plants)].flatMap((role) =>
     role === null ? [] : upTo(role),
   );
@@ -75,12 +76,10 @@ export function heldKeys({ id, rights }: Pick<SignedInPerson, 'id' | 'rights'>):
     ...new Set(anywhere),
     ...(rights.everywhere === null ? [] : upTo(rights.everywhere).map((role) => `${role}@*`)),
     ...Object.keys(rights.plants).flatMap((plantId) =>
-      upTo(roleOf(rights, plantId)).map((role) => `${role}@${plantId}`),
+      upTo(roleAt(rights, plantId)!).map((role) => `${role}@${plantId}`),
     ),
   ];
 }
-
-const roleOf = (rights: Rights, plantId: string): Role => roleAt(rights, plantId)!;
 
 /** Who may say with whom a board is shared: its owner, and administrators of every plant. */
 export function mayShare(ownerId: string, person: Pick<SignedInPerson, 'id' | 'rights'>): boolean {
@@ -130,6 +129,5 @@ export const boardLabelsSchema = list(
   .test(
     'twice',
     'The same label is given twice',
-    (labels) =>
-      !labels || new Set(labels.map((each) => String(each).trim().toLowerCase())).size === labels.length,
+    (labels) => !labels || new Set(labels.map((each) => nameKey(String(each)))).size === labels.length,
   );
