@@ -9,6 +9,8 @@ export * from './series/m4';
 export * from './stats/stats';
 export * from './time/zoneClock';
 export * from './time/bucketSpans';
+export * from './time/folds';
+export * from './time/foldedBuckets';
 export * from './calendar/workingDuration';
 export * from './summary/coverage';
 export * from './summary/aggregates';

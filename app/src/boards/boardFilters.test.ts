@@ -132,7 +132,7 @@ describe('groups', () => {
   } as unknown as QueryAnswer;
 
   it('ask for every metric of the same name, and give each value its level', () => {
-    const query = readoutQuery(resolveReadout(own, LOOK, KNOWN), BY_ID, null);
+    const query = readoutQuery(resolveReadout(own, LOOK, KNOWN), BY_ID);
     expect(query).toMatchObject({
       measures: [{ select: { metricName: 'Bed temperature' } }],
       groupBy: { kind: 'asset' },

@@ -11,13 +11,14 @@ export function unitsShown(readout: Readout, metrics: readonly Metric[]): ShownU
   const several = 'normalise' in readout && readout.groupBy === null && readout.normalise === null;
   const units: ShownUnit[] = [];
   for (const measure of several ? readout.measures : readout.measures.slice(0, 1)) {
-    const unit = unitOf(measure, metrics);
+    const unit = unitOfShown(measure, metrics);
     if (unit !== null && !units.some((each) => each.unit === unit)) units.push({ unit, measure });
   }
   return units.slice(0, 2);
 }
 
-function unitOf({ metricId, summary, per }: Measure, metrics: readonly Metric[]): string | null {
+/** The unit of a measure; null while one of its metrics is not known. */
+export function unitOfShown({ metricId, summary, per }: Measure, metrics: readonly Metric[]): string | null {
   const upper = metrics.find(({ id }) => id === metricId);
   if (!upper) return null;
   const lower = per && metrics.find(({ id }) => id === per.metricId);

@@ -32,13 +32,24 @@ export interface ReadoutAnswer<Data extends ReadData> {
 
 const NO_ASKS: readonly ReadingRequest[] = [];
 
+/** Readings, each read again once a minute. */
+const useReadings = (asks: readonly ReadingRequest[]) =>
+  useQueries({
+    queries: asks.map(({ kind, ask }) => ({
+      queryKey: ['readings', kind, ask],
+      queryFn: ({ signal }: { signal: AbortSignal }) => askReading(kind, ask as never, signal),
+      refetchInterval: MINUTE_MS,
+      retry: false,
+    })),
+  });
+
 /**
  * Loads the data of a readout: its form defines the requests and turns the answers into data.
  *
  * @param width of what is drawn, px. @param zoomed a stretch of its time that is looked at instead.
  */
 export function useReadoutData<Data extends ReadData>(
-  form: Pick<ReadoutFormOf<object, Data>, 'requests' | 'facts' | 'data'>,
+  form: Pick<ReadoutFormOf<object, Data>, 'requests' | 'further' | 'facts' | 'data'>,
   readout: Readout,
   width: number,
   zoomed: Interval | null = null,
@@ -56,16 +67,15 @@ export function useReadoutData<Data extends ReadData>(
   );
   const ready = named.length === 0 || (whole && ownFacts.whole);
   const asks = useMemo(() => (ready ? form.requests(inputs) : null), [ready, form, inputs]);
-  const results = useQueries({
-    queries: (asks ?? NO_ASKS).map(({ kind, ask }) => ({
-      queryKey: ['readings', kind, ask],
-      queryFn: ({ signal }: { signal: AbortSignal }) => askReading(kind, ask as never, signal),
-      refetchInterval: MINUTE_MS,
-      retry: false,
-    })),
-  });
-  const answers = useStableList(results.map(({ data }) => data as ReadingAnswers[number]));
-  const complete = asks !== null && asks.every(({ isExtra }, i) => isExtra || answers[i] !== undefined);
+  const results = useReadings(asks ?? NO_ASKS);
+  const first = useStableList(results.map(({ data }) => data as ReadingAnswers[number]));
+  const complete = asks !== null && asks.every(({ isExtra }, i) => isExtra || first[i] !== undefined);
+  const further = useMemo(
+    () => (complete ? form.further(inputs, first) : NO_ASKS),
+    [complete, form, inputs, first],
+  );
+  const later = useReadings(further);
+  const answers = useStableList([...first, ...later.map(({ data }) => data as ReadingAnswers[number])]);
   const more = useMemo(
     () => (complete ? form.facts({ readout: shown.readout, metrics }, answers) : named),
     [complete, form, shown, metrics, answers, named],
@@ -84,7 +94,7 @@ export function useReadoutData<Data extends ReadData>(
     data: last,
     error: failed?.error ?? null,
     old: kept.old && last !== undefined,
-    again: () => void Promise.all(results.map(({ refetch }) => refetch())),
+    again: () => void Promise.all([...results, ...later].map(({ refetch }) => refetch())),
     shown,
     metrics,
   };

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Path, Rect } from 'react-native-svg';
 import { ringPath } from '@vivid-beacon/core/src/drawing/gaugeGeometry';
-import { hitAt, type HitRegion, type Scene } from '@vivid-beacon/core/src/drawing/scene';
+import { hitAt, type Box, type HitRegion, type Scene } from '@vivid-beacon/core/src/drawing/scene';
 import { usePalette } from '../theme/useTheme';
 import { SceneView } from './SceneView';
 
@@ -10,6 +10,8 @@ interface PointedSceneProps {
   readonly scene: Scene;
   /** What is drawn, for screen readers. */
   readonly name: string;
+  /** Whether each part is also a button of its own for screen readers; for no more parts than `MOST_PARTS`. */
+  readonly parts?: boolean;
   /** Acts on a part, by its key. */
   readonly onPress: (key: string) => void;
 }
@@ -17,7 +19,7 @@ interface PointedSceneProps {
 /**
  * A scene with hit regions that are pressed, or walked with the arrow keys, announced, and chosen with Enter.
  */
-export function PointedScene({ scene, name, onPress }: PointedSceneProps) {
+export function PointedScene({ scene, name, parts = false, onPress }: PointedSceneProps) {
   const [walked, setWalked] = useState<string | null>(null);
   const { hits } = scene;
   const at = hits.findIndex(({ key }) => key === walked);
@@ -51,10 +53,41 @@ export function PointedScene({ scene, name, onPress }: PointedSceneProps) {
       style={styles.pointed}
     >
       <SceneView scene={scene}>{at >= 0 && <Walked shape={hits[at].shape} />}</SceneView>
+      {parts && hits.length <= MOST_PARTS && <Parts hits={hits} onPress={onPress} />}
       <View role="status" style={styles.told} aria-label={at >= 0 ? hits[at].spoken : ''} />
     </View>
   );
 }
+
+/** Beyond so many the drawing is told as a whole. */
+const MOST_PARTS = 400;
+
+/** The parts as buttons that only screen readers meet: fingers and keys act on the drawing. */
+function Parts({ hits, onPress }: { readonly hits: Scene['hits']; readonly onPress: (key: string) => void }) {
+  return hits.map(({ key, spoken, shape }) => {
+    const box = shape.kind === 'box' ? shape : boxAround(shape);
+    return (
+      <View
+        key={key}
+        {...({ onClick: (event: Event) => (event.stopPropagation(), onPress(key)) } as object)}
+        role="button"
+        tabIndex={-1}
+        aria-label={spoken}
+        style={[
+          styles.part,
+          { left: box.x, top: box.y, width: Math.max(1, box.width), height: Math.max(1, box.height) },
+        ]}
+      />
+    );
+  });
+}
+
+const boxAround = ({ cx, cy, outer }: Extract<HitRegion['shape'], { kind: 'ring' }>): Box => ({
+  x: cx - outer,
+  y: cy - outer,
+  width: 2 * outer,
+  height: 2 * outer,
+});
 
 /** An outline around the part that the keys have reached. */
 function Walked({ shape }: { readonly shape: HitRegion['shape'] }) {
@@ -70,6 +103,7 @@ function Walked({ shape }: { readonly shape: HitRegion['shape'] }) {
 
 const styles = StyleSheet.create({
   pointed: { cursor: 'pointer' },
+  part: { position: 'absolute', pointerEvents: 'none' },
   // Told and not seen: the outline shows which part it is.
   told: { position: 'absolute', width: 1, height: 1, overflow: 'hidden' },
 });

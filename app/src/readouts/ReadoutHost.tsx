@@ -1,10 +1,25 @@
-import { useState, type ComponentType } from 'react';
+import { useMemo, useState, type ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { formatWindow, lowerFirst, sinceWords, type Interval, type Readout } from '@vivid-beacon/core';
-import { isProblem, type ReadoutValue, type ReadData, formOf } from '@vivid-beacon/core/src/boards';
+import {
+  formatWindow,
+  lowerFirst,
+  sinceWords,
+  type Interval,
+  type Readout,
+  type ReadoutParts,
+} from '@vivid-beacon/core';
+import {
+  isProblem,
+  type ReadoutValue,
+  type ReadData,
+  formOf,
+  withMatchingChoices,
+} from '@vivid-beacon/core/src/boards';
 import { useReadoutData } from '../boards/useReadoutData';
+import { Button } from '../components/Button';
 import { Loading } from '../components/Loading';
 import { Message } from '../components/Message';
+import { Words } from '../components/Words';
 import { useOnScreen } from '../hooks/useOnScreen';
 import { useDeferredOffScreen } from '../hooks/useDeferredOffScreen';
 import { useWidth } from '../hooks/useWidth';
@@ -19,9 +34,13 @@ interface ReadoutHostProps {
 
 /**
  * Loads and draws a readout, or shows that it is loading, that nothing can be drawn, or its error. The
- * previous drawing stays, faded, until the new one is ready.
+ * previous drawing stays, faded, until the new one is ready. It can be looked at with other choices (sorted by another
+ * column) until it is released; those are not saved.
  */
-export function ReadoutHost({ readout, title, draw: Draw }: ReadoutHostProps) {
+export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostProps) {
+  const [tried, setTried] = useState<{ readonly of: Readout; readonly choices: ReadoutParts } | null>(null);
+  const choices = tried?.of === saved ? tried.choices : null;
+  const readout = useMemo(() => (choices ? withMatchingChoices(saved, choices) : saved), [saved, choices]);
   const [width, onLayout] = useWidth();
   const [place, inSight] = useOnScreen();
   const [zoomed, setZoomed] = useState<Interval | null>(null);
@@ -41,6 +60,7 @@ export function ReadoutHost({ readout, title, draw: Draw }: ReadoutHostProps) {
             onOpen={setOpen}
             zoomed={zoomed}
             onZoom={setZoomed}
+            onTry={(parts) => setTried({ of: saved, choices: { ...choices, ...parts } })}
             old={old}
             unread={old && error !== null}
           />
@@ -64,6 +84,12 @@ export function ReadoutHost({ readout, title, draw: Draw }: ReadoutHostProps) {
           text={`${error.message} Still showing ${drawnWindow(data)}.`}
           action={{ label: 'Try again', onPress: again }}
         />
+      )}
+      {choices && (
+        <View style={styles.tried}>
+          <Words as="caption">Not as it is saved.</Words>
+          <Button variant="quiet" label="Show it as saved" onPress={() => setTried(null)} />
+        </View>
       )}
       <ValueTray
         title={title}
@@ -90,4 +116,7 @@ export function drawnWindow(data: ReadData & { readonly aligned?: boolean }): st
     : formatWindow(window.start, window.end, zone, now);
 }
 
-const styles = StyleSheet.create({ old: { opacity: 0.6 } });
+const styles = StyleSheet.create({
+  old: { opacity: 0.6 },
+  tried: { flexDirection: 'row', alignItems: 'center', gap: 8, flexWrap: 'wrap' },
+});

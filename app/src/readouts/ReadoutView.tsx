@@ -15,6 +15,7 @@ import { ReadoutGuard } from './ReadoutGuard';
 import type { DrawProps } from './drawProps';
 import { ReadoutHost } from './ReadoutHost';
 import { SceneReadout } from './SceneReadout';
+import { RankingReadout } from './RankingReadout';
 import { RingReadout } from './RingReadout';
 import { StraightReadout } from './StraightReadout';
 import { TankReadout } from './TankReadout';
@@ -31,6 +32,7 @@ const DRAW: { readonly [Form in ReadoutForm]?: ComponentType<DrawProps<DataOf<Fo
   lamp: LampReadout,
   figure: FigureReadout,
   trend: TrendReadout,
+  ranking: RankingReadout,
   ring: RingReadout,
   note: NoteReadout,
 };

@@ -1,4 +1,4 @@
-import type { Interval, Metric, Readout } from '@vivid-beacon/core';
+import type { Interval, Metric, Readout, ReadoutParts } from '@vivid-beacon/core';
 import type { ReadoutValue, ReadData } from '@vivid-beacon/core/src/boards';
 
 /** Props of a form's component. */
@@ -15,6 +15,8 @@ export interface DrawProps<Data extends ReadData> {
   /** The stretch of time that is looked at instead of the whole window; null = the whole. */
   readonly zoomed: Interval | null;
   readonly onZoom: (stretch: Interval | null) => void;
+  /** Looks at it with other choices, which are not saved. */
+  readonly onTry: (choices: ReadoutParts) => void;
   /** Whether the drawing is stale because the last request failed. */
   readonly unread: boolean;
   /** Whether it is stale. */

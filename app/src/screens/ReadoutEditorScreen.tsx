@@ -51,7 +51,7 @@ import { readoutSentence, UNFOLD } from './editor/readoutSentence';
 import { SLOT_TITLES, SlotPanel } from './editor/SlotPanel';
 
 /** What is read for limits and ends, whatever the form: its values. */
-const VALUES = { requests: valuesRequests, facts: () => [], data: valuesData };
+const VALUES = { requests: valuesRequests, further: () => [], facts: () => [], data: valuesData };
 
 interface ReadoutEditorScreenProps {
   readonly boardId: string;

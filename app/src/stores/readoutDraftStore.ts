@@ -17,6 +17,8 @@ import {
   changeForm,
   emptyReadout,
   formOf,
+  hasMoreBands,
+  takesAllMeasures,
   withMatchingChoices,
 } from '@vivid-beacon/core/src/boards';
 import { withPer, withRatio } from '../boards/perMeasure';
@@ -38,6 +40,7 @@ interface DraftActions {
   readonly choosePer: (metric: Metric | null) => void;
   readonly addMeasure: (metric: Metric) => void;
   readonly removeMeasure: (at: number) => void;
+  readonly changeMeasure: (at: number, change: (measure: Measure) => Measure) => void;
   /** What the form does not have is left out. */
   readonly change: (parts: ReadoutParts) => void;
   readonly chooseSummary: (summary: Measure['summary']) => void;
@@ -98,12 +101,22 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
         addMeasure: (metric) =>
           edit((readout) =>
             readout.measures.length >= MAX_MEASURES ||
-            readout.measures.some(({ metricId }) => metricId === metric.id)
+            (!takesAllMeasures(readout) && readout.measures.some(({ metricId }) => metricId === metric.id))
               ? readout
               : { ...readout, measures: [...readout.measures, measureOf(metric, readout.measures[0])] },
           ),
         removeMeasure: (at) =>
-          edit((readout) => ({ ...readout, measures: readout.measures.filter((_, i) => i !== at) })),
+          edit((readout) => ({
+            ...readout,
+            measures: readout.measures.filter((_, i) => i !== at),
+            ...(hasMoreBands(readout) && { moreBands: readout.moreBands.filter((_, i) => i !== at - 1) }),
+          })),
+        changeMeasure: (at, change) =>
+          edit((readout) => ({
+            ...readout,
+            ...OWN,
+            measures: readout.measures.map((measure, i) => (i === at ? change(measure) : measure)),
+          })),
         chooseSummary: (summary) => edit(lead((measure) => ({ ...measure, summary }))),
         // A band of its own is not the indicator's any more.
         change: (parts) =>

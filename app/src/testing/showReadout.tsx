@@ -64,6 +64,7 @@ const answer = (groups: QueryAnswer['groups']): QueryAnswer => ({
   start: [NOW - HOUR_MS],
   end: [NOW],
   names: null,
+  cells: null,
   groups,
 });
 const PROVENANCE = {

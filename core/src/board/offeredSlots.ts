@@ -1,4 +1,4 @@
-import { formOf, isOverTime } from '../readouts/forms';
+import { formOf, isOverTime, takesAllMeasures } from '../readouts/forms';
 import type { Slot } from '../readouts/slots';
 import type { Readout } from './board';
 
@@ -7,7 +7,7 @@ const GOVERNED: readonly Slot[] = ['summary', 'per', 'more', 'group', 'scope', '
 
 /**
  * The slots in which something can be chosen for a readout, in the order of its form. An indicator governs most of
- * them, and the window too where one value is shown. Groups are of one measure, so a grouped readout takes no more.
+ * them, and the window too where one value is shown. Groups of most forms are of one measure, so they take no more.
  *
  * @example offeredSlots(emptyReadout('r1', 'note')) // => ['words', 'appearance']
  */
@@ -15,6 +15,8 @@ export function offeredSlots(readout: Readout): readonly Slot[] {
   const governed: readonly Slot[] =
     readout.indicatorId === null ? [] : isOverTime(readout) ? GOVERNED : [...GOVERNED, 'window'];
   return formOf(readout.form).slots.filter(
-    (slot) => !governed.includes(slot) && !(slot === 'more' && readout.groupBy !== null),
+    (slot) =>
+      !governed.includes(slot) &&
+      !(slot === 'more' && readout.groupBy !== null && !takesAllMeasures(readout)),
   );
 }

@@ -1,6 +1,7 @@
 import { lowerFirst } from '../text/lowerFirst';
-import { showsWords, traitsOfForm } from '../readouts/forms';
+import { showsWords, takesAllMeasures, traitsOfForm } from '../readouts/forms';
 import { SUMMARY_WORDS } from '../domain/metric';
+import { isUsualSummary, nameInGroups } from '../readouts/measureNames';
 import type { GroupBy, Scope } from '../domain/query';
 import { hoursWords } from '../time/hours';
 import type { Measure } from '../domain/measure';
@@ -21,6 +22,8 @@ export function groupWords(by: GroupBy): string {
       return 'by asset';
     case 'plant':
       return 'by plant';
+    case 'part':
+      return 'by part';
     case 'assetKind':
       return 'by kind of asset';
     case 'attribute':
@@ -38,11 +41,7 @@ export function measureTitle(
 ): string {
   if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
   const name = `${metric.assetName} ${lowerFirst(metric.name)}`;
-  return isUsual(measure) ? name : `${name}, ${SUMMARY_WORDS[measure.summary]}`;
-}
-
-function isUsual({ summary }: Measure): boolean {
-  return summary === 'mean' || summary === 'sum' || summary === 'last';
+  return isUsualSummary(measure) ? name : `${name}, ${SUMMARY_WORDS[measure.summary]}`;
 }
 
 /** The automatic title of a readout, from its choices. */
@@ -54,12 +53,12 @@ export function automaticTitle(
   if (!first) return showsWords(readout) ? traitsOfForm(readout.form).label : 'Readout';
   const metric = metricOf(first.metricId);
   if (!metric) return 'Removed metric';
-  const per = first.per ? (metricOf(first.per.metricId) ?? null) : null;
   if (readout.groupBy) {
-    const what = per ? `${metric.name} per ${lowerFirst(per.name)}` : metric.name;
-    const how = per || isUsual(first) ? '' : `, ${SUMMARY_WORDS[first.summary]}`;
-    return `${what}${how}, ${groupWords(readout.groupBy)}`;
+    const shown = takesAllMeasures(readout) ? readout.measures : [first];
+    const names = shown.map((measure) => nameInGroups(measure, metricOf));
+    return `${listed([names[0], ...names.slice(1).map(lowerFirst)])}, ${groupWords(readout.groupBy)}`;
   }
+  const per = first.per ? (metricOf(first.per.metricId) ?? null) : null;
   if (more.length === 0) return measureTitle(first, metric, per);
   const others = more.map(({ metricId }) => metricOf(metricId)).filter((each) => each !== undefined);
   const names = new Set([metric, ...others].map(({ name }) => name));
@@ -89,19 +88,20 @@ export function scopeWords(scope: Scope, assetName: (id: string) => string | und
 /** The automatic footnote: subset and hours of the readout. null = nothing is left out. */
 export function automaticFootnote(
   {
+    form,
     scope,
     hours,
     groupBy,
     keepBlanks,
     measures,
-  }: Pick<Readout, 'scope' | 'hours' | 'groupBy' | 'keepBlanks' | 'measures'>,
+  }: Pick<Readout, 'form' | 'scope' | 'hours' | 'groupBy' | 'keepBlanks' | 'measures'>,
   assetName: (id: string) => string | undefined,
 ): string | null {
   const parts = [
     scope && scopeWords(scope, assetName),
     hours && hoursWords(hours),
     groupBy?.kind === 'attribute' && !keepBlanks ? `without those that have no ${groupBy.name}` : null,
-    groupBy && measures.length > 1
+    groupBy && measures.length > 1 && !takesAllMeasures({ form })
       ? `the first of its ${measures.length} metrics, because it is grouped`
       : null,
   ].filter((each) => each !== null);

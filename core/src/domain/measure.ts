@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { finite, idText } from '../schemas/parts';
 import { named, type TypeOf } from '../schemas/shape';
-import { SUMMARIES, type Summary } from './metric';
+import { ADDS_UP, SUMMARIES, type Summary } from './metric';
 
 export const summarySchema = yup.string().oneOf(SUMMARIES).required();
 
@@ -49,4 +49,9 @@ const OF_ONE_SAMPLE: ReadonlySet<Summary> = new Set([
  */
 export function isHeld({ summary, per }: Pick<Measure, 'summary' | 'per'>): boolean {
   return per === null && OF_ONE_SAMPLE.has(summary);
+}
+
+/** Whether the values of a measure add up, over time and over assets: amounts do, means and ratios do not. */
+export function addsUp({ per, summary }: Pick<Measure, 'summary' | 'per'>): boolean {
+  return per === null && ADDS_UP.has(summary);
 }

@@ -19,6 +19,7 @@ import {
   named,
 } from '../schemas/shape';
 import { BUCKETS } from '../time/buckets';
+import { FOLDS } from '../time/folds';
 import { intervalSchema } from '../time/interval';
 import { windowSchema } from '../time/windowSpec';
 import { MAX_MEASURES, summarySchema } from './measure';
@@ -71,11 +72,15 @@ export const scopeSchema = named(
 export type Scope = TypeOf<typeof scopeSchema>;
 export const WHOLE_SCOPE: Scope = { assetIds: null, attributes: [] };
 
-/** How metrics are grouped: each on its own, or by asset, plant, kind of asset or attribute. */
+/**
+ * How metrics are grouped: each on its own, or by asset, plant, kind of asset or attribute; or by the parts of an asset:
+ * the assets right below it, each with everything below (null = plants). What is measured at the asset itself is in none.
+ */
 export const groupBySchema = taggedUnion('GroupBy', 'kind', {
   metric: {},
   asset: {},
   plant: {},
+  part: { assetId: idText().nullable().default(null) },
   assetKind: {},
   attribute: { name: yup.string().max(100).required('Say by which attribute') },
   all: {},
@@ -112,6 +117,8 @@ export const querySchema = yup
     measures: yup.array(queryMeasureSchema.required()).min(1).max(MAX_MEASURES).required(),
     window: windowSchema,
     bucket: yup.string().oneOf(BUCKETS).nullable().default(null),
+    /** Hours or days that come again, together: one value for each cell of a grid instead of each period. */
+    fold: yup.string().oneOf(FOLDS).nullable().default(null),
     groupBy: orElse(groupBySchema, { kind: 'metric' }),
     scope: scopeSchema.default(WHOLE_SCOPE),
     hours: hoursSchema.nullable().default(null),
@@ -126,8 +133,14 @@ export const querySchema = yup
   .noUnknown()
   .test(
     'whole',
-    'Values are compared and explained over the whole window, not by period: leave out bucket, or compare and provenance',
-    ({ bucket, compare, provenance }) => bucket === null || (compare === 'none' && !provenance),
+    'Values are compared and explained over the whole window, not by period: leave out bucket and fold, or compare and provenance',
+    ({ bucket, fold, compare, provenance }) =>
+      (bucket === null && fold === null) || (compare === 'none' && !provenance),
+  )
+  .test(
+    'periods',
+    'A fold has periods of its own: leave out bucket',
+    ({ bucket, fold }) => bucket === null || fold === null,
   );
 export type Query = TypeOf<typeof querySchema>;
 
@@ -169,6 +182,16 @@ const queryGroup = shape({
 });
 export type QueryGroup = TypeOf<typeof queryGroup>;
 
+const gridCells = shape({
+  columns: amount(),
+  /** Hours of each cell that have passed, inside window and recurring hours. */
+  hours: amounts(),
+  /** Share of each cell's time that the working calendar calls working time, 0 to 1. */
+  working: amounts(),
+});
+/** The cells of a folded grid, row by row, at the site of the first metric. */
+export type GridCells = TypeOf<typeof gridCells>;
+
 /** The answer: one value per period for each group and measure. */
 export const queryAnswer = shape({
   /** Window, zone and periods of the first metric's site; periods of other sites lie at their own local times. */
@@ -181,6 +204,8 @@ export const queryAnswer = shape({
   start: amounts(),
   end: amounts(),
   names: list(text()).nullable(),
+  /** With a fold; then start and end are the first and the last time of each cell. */
+  cells: gridCells.nullable(),
   groups: list(queryGroup),
 });
 export type QueryAnswer = TypeOf<typeof queryAnswer>;

@@ -20,6 +20,7 @@ describe('the answer of a query as columns', () => {
             start: values.map((_, i) => i),
             end: values.map((_, i) => i + 1),
             names: null,
+            cells: { columns: 24, hours: [1, 0.5], working: [0, 1] },
             groups: names.map((name) => ({
               name,
               assetId: null,

@@ -28,7 +28,7 @@ export function encodeQuery({ start, end, groups, ...head }: QueryAnswer): Uint8
 /** Reads what {@link encodeQuery} wrote. @throws {RangeError} when cut short. */
 export function decodeQuery(bytes: ArrayBuffer): QueryAnswer {
   const { head, columns } = decodeColumns<Head>(bytes);
-  const { window, zone, now, units, names, groups } = head;
+  const { window, zone, now, units, names, cells, groups } = head;
   const list = (name: string): number[] => plainNumbers(columns.get(name)!);
   return {
     window,
@@ -36,6 +36,7 @@ export function decodeQuery(bytes: ArrayBuffer): QueryAnswer {
     now,
     units,
     names,
+    cells,
     start: list('start'),
     end: list('end'),
     groups: groups.map(({ measures, ...group }, i) => ({

@@ -6,7 +6,8 @@ import { indicatorSchema } from './definition';
 import { bandOfJudge } from './bandOfTarget';
 import { versionAt, type IndicatorVersion, type Judge } from './definition';
 import { suggestTargets } from './suggestTargets';
-import { addsUp, changeOf, targetOfWindow, wrongMonths } from './targetOfWindow';
+import { addsUp } from '../domain/measure';
+import { changeOf, targetOfWindow, wrongMonths } from './targetOfWindow';
 
 const DAY = 86_400_000;
 const LONDON = { zone: 'Europe/London', calendar: DEFAULT_CALENDAR };

@@ -1,18 +1,11 @@
 import { workingTime } from '../calendar/workingCalendar';
 import { type WorkingCalendar } from '../schemas/calendar';
-import { ADDS_UP } from '../domain/metric';
-import type { Measure } from '../domain/measure';
 import type { ReferencePeriod } from '../domain/reference';
 import { overlapMs, type Interval } from '../time/interval';
 import { isAbove } from '../stats/decimal';
 import { differenceOf, intersectionOf, lengthOf, unionOf } from '../time/intervals';
 import { plusPeriods, startOfDate } from '../time/periodStart';
 import type { PeriodTarget, Proration } from './definition';
-
-/** Whether a measure adds up over time, so that its targets can be prorated. */
-export function addsUp(measure: Measure): boolean {
-  return measure.per === null && ADDS_UP.has(measure.summary);
-}
 
 interface Site {
   readonly zone: string;

@@ -3,6 +3,8 @@ import type { WorkingCalendar } from '../schemas/calendar';
 import { DEFAULT_CALENDAR } from '../calendar/workingCalendar';
 import { ADDS_UP, type MetricKind, type Summary } from '../domain/metric';
 import type { GroupBy, Query } from '../domain/query';
+import { foldedBuckets } from '../time/foldedBuckets';
+import { PERIOD_OF_FOLD } from '../time/folds';
 import { BeaconError } from '../errors';
 import { attributeOf, nameKey } from '../text/sameName';
 import { topmost } from '../scope/scope';
@@ -37,14 +39,18 @@ const OF_CALENDAR: ReadonlySet<string | null> = new Set([
   'financialYear',
 ]);
 
-/** Shifts, working hours, weeks and financial years depend on the site; hours, days and months do not. */
+/**
+ * Shifts, working hours, weeks and financial years depend on the site; hours, days and months do not. A grid says which
+ * of its hours are working time.
+ */
 export function needsCalendar({
   window,
   bucket,
+  fold,
   hours,
-}: Pick<Query, 'window' | 'bucket' | 'hours'>): boolean {
+}: Pick<Query, 'window' | 'bucket' | 'fold' | 'hours'>): boolean {
   const unit = window.kind === 'absolute' ? null : window.unit;
-  return hours !== null || OF_CALENDAR.has(bucket) || OF_CALENDAR.has(unit);
+  return fold !== null || hours !== null || OF_CALENDAR.has(bucket) || OF_CALENDAR.has(unit);
 }
 
 /** Whether groups or scope of a query depend on attributes of assets. */
@@ -70,13 +76,15 @@ export interface PlannedGroup<Metric> {
  * Groups metrics, in order of first appearance.
  *
  * @param found numerator and denominator metrics of each measure.
+ * @param partNames names of the assets that are parts, by id; only for groups by part.
  */
 export function groupMembers<Metric extends PlannedMetric>(
   found: readonly { readonly numerator: readonly Metric[]; readonly denominator: readonly Metric[] }[],
   by: GroupBy,
   attributes: AttributesById,
+  partNames: ReadonlyMap<string, string> = NO_NAMES,
 ): PlannedGroup<Metric>[] {
-  const nameOf = nameOfGroup(by, attributes);
+  const nameOf = nameOfGroup(by, attributes, partNames);
   const parted = found.map(({ numerator, denominator }) => ({
     numerator: partedBy(numerator, nameOf),
     denominator: partedBy(denominator, nameOf),
@@ -84,7 +92,7 @@ export function groupMembers<Metric extends PlannedMetric>(
   // Of names that differ only in capitals the first stands for all.
   const names = new Map<string, string>();
   for (const { numerator } of parted)
-    for (const [key, [first]] of numerator) if (!names.has(key)) names.set(key, nameOf(first));
+    for (const [key, [first]] of numerator) if (!names.has(key)) names.set(key, nameOf(first)!);
   return [...names].map(([key, name]) => {
     const measures = parted.map(({ numerator, denominator }) => {
       const all = numerator.get(key) ?? [];
@@ -106,7 +114,25 @@ export function groupMembers<Metric extends PlannedMetric>(
   });
 }
 
-function nameOfGroup(by: GroupBy, attributes: AttributesById): (metric: PlannedMetric) => string {
+const NO_NAMES: ReadonlyMap<string, string> = new Map();
+
+/**
+ * The part of an asset that a metric belongs to: the asset right below it on the way to the metric's own; null on the
+ * asset itself and outside of it.
+ * @example partOf({ path: ['1', '4', '9'] }, '1') // => '4'
+ */
+export function partOf({ path }: Pick<PlannedMetric, 'path'>, assetId: string | null): string | null {
+  if (assetId === null) return path[0];
+  const at = path.indexOf(assetId);
+  return at < 0 ? null : (path[at + 1] ?? null);
+}
+
+/** The name of the group of a metric; null = in none. */
+function nameOfGroup(
+  by: GroupBy,
+  attributes: AttributesById,
+  partNames: ReadonlyMap<string, string>,
+): (metric: PlannedMetric) => string | null {
   switch (by.kind) {
     case 'metric':
       return ({ plantName, assetName, name }) => `${plantName} / ${assetName} / ${name}`;
@@ -115,6 +141,11 @@ function nameOfGroup(by: GroupBy, attributes: AttributesById): (metric: PlannedM
         assetId === plantId ? plantName : `${plantName} / ${assetName}`;
     case 'plant':
       return ({ plantName }) => plantName;
+    case 'part':
+      return (metric) => {
+        const part = partOf(metric, by.assetId);
+        return part === null ? null : (partNames.get(part) ?? part);
+      };
     case 'assetKind':
       return ({ assetKind }) => assetKind;
     case 'attribute':
@@ -131,16 +162,19 @@ function nameOfGroup(by: GroupBy, attributes: AttributesById): (metric: PlannedM
 function assetOfGroup(by: GroupBy, metrics: readonly PlannedMetric[]): string | null {
   const [first] = metrics;
   if (by.kind === 'plant') return first.plantId;
+  if (by.kind === 'part') return partOf(first, by.assetId);
   return metrics.every(({ assetId }) => assetId === first.assetId) ? first.assetId : null;
 }
 
 function partedBy<Metric>(
   metrics: readonly Metric[],
-  nameOf: (metric: Metric) => string,
+  nameOf: (metric: Metric) => string | null,
 ): Map<string, Metric[]> {
   const groups = new Map<string, Metric[]>();
   for (const metric of metrics) {
-    const key = nameKey(nameOf(metric));
+    const name = nameOf(metric);
+    if (name === null) continue;
+    const key = nameKey(name);
     const group = groups.get(key);
     if (group) group.push(metric);
     else groups.set(key, [metric]);
@@ -150,11 +184,15 @@ function partedBy<Metric>(
 
 /** Window and periods of each plant by zone and calendar; plants with equal rules share them. */
 export function placesOf(
-  { bucket, hours }: Pick<Query, 'bucket' | 'hours'>,
+  { bucket, fold, hours }: Pick<Query, 'bucket' | 'fold' | 'hours'>,
   metrics: readonly PlannedMetric[],
   calendars: readonly { readonly plantId: string; readonly calendar: WorkingCalendar }[],
   windowOf: (zone: string, calendar: WorkingCalendar) => Interval,
 ): Map<string, BucketSpans> {
+  const laidOut = (window: Interval, zone: string, calendar: WorkingCalendar): BucketSpans =>
+    fold === null
+      ? bucketSpans(window, bucket, hours, zone, calendar)
+      : foldedBuckets(bucketSpans(window, PERIOD_OF_FOLD[fold], hours, zone, calendar), fold);
   const byPlant = new Map(calendars.map(({ plantId, calendar }) => [plantId, calendar]));
   const places = new Map<string, BucketSpans>();
   const byRule = new Map<string, BucketSpans>();
@@ -162,7 +200,7 @@ export function placesOf(
     if (places.has(plantId)) continue;
     const calendar = byPlant.get(plantId) ?? DEFAULT_CALENDAR;
     const rule = JSON.stringify([zone, calendar]);
-    const made = byRule.get(rule) ?? bucketSpans(windowOf(zone, calendar), bucket, hours, zone, calendar);
+    const made = byRule.get(rule) ?? laidOut(windowOf(zone, calendar), zone, calendar);
     byRule.set(rule, made);
     places.set(plantId, made);
   }

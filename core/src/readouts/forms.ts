@@ -4,13 +4,14 @@ import { lamp } from './lamp';
 import { note } from './note';
 import type { FormTraits, ReadoutFormOf } from './readoutForm';
 import type { Problem, ReadData } from './readoutData';
+import { ranking } from './ranking';
 import { ring } from './ring';
 import { straight } from './straight';
 import { tank } from './tank';
 import { trend } from './trend';
 
 /** Every form of readout, in the order the editor offers them. A new form is a file and a line here. */
-const FORMS = { gauge, straight, tank, lamp, figure, trend, ring, note } as const satisfies Readonly<
+const FORMS = { gauge, straight, tank, lamp, figure, trend, ranking, ring, note } as const satisfies Readonly<
   Record<string, ReadoutFormOf<object, ReadData>>
 >;
 
@@ -32,6 +33,10 @@ export const showsWords = ({ form }: { readonly form: ReadoutForm }): boolean =>
 
 /** Whether it shows values over time instead of one value of its window. */
 export const isOverTime = ({ form }: { readonly form: ReadoutForm }): boolean => FORMS[form].overTime;
+
+/** Whether its groups show all of its measures, not only the first. */
+export const takesAllMeasures = ({ form }: { readonly form: ReadoutForm }): boolean =>
+  FORMS[form].groupedMeasures === 'all';
 
 /** The choices of a form besides those of every readout. */
 export type ChoicesOf<Form extends ReadoutForm> = (typeof FORMS)[Form]['defaults'];

@@ -1,6 +1,8 @@
 import { lowerFirst } from '../text/lowerFirst';
 import type { Metric } from '../api/metrics';
 import type { BaseReadout } from '../board/choices';
+import type { Measure } from '../domain/measure';
+import { SUMMARY_WORDS } from '../domain/metric';
 
 /** Names that distinguish the measures of a readout: asset, metric or both, with the plant where plants mix. */
 export function measureNames(
@@ -19,4 +21,23 @@ export function measureNames(
     const name = nameOf(metric);
     return onePlant || metric.assetName === metric.plantName ? name : `${name}, ${metric.plantName}`;
   });
+}
+
+/** Whether a summary is what one expects of a metric, so that it needs no words. */
+export function isUsualSummary({ summary }: Pick<Measure, 'summary'>): boolean {
+  return summary === 'mean' || summary === 'sum' || summary === 'last';
+}
+
+/**
+ * The name of a measure over groups, without an asset: "Gas used per dried weight", "Bed temperature, highest".
+ */
+export function nameInGroups(
+  measure: Measure,
+  metricOf: (id: string) => { readonly name: string } | undefined,
+): string {
+  const metric = metricOf(measure.metricId);
+  if (!metric) return 'Removed metric';
+  const per = measure.per && metricOf(measure.per.metricId);
+  if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
+  return isUsualSummary(measure) ? metric.name : `${metric.name}, ${SUMMARY_WORDS[measure.summary]}`;
 }

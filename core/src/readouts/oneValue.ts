@@ -6,11 +6,13 @@ import { valuesTable } from './table';
 export const ONE_VALUE = {
   measures: 'some',
   overTime: false,
+  groupedMeasures: 'first',
   splits: false,
   compare: 'before',
   halfOnPhone: false,
   smallPreview: false,
   requests: valuesRequests,
+  further: () => [],
   facts: () => [],
   data: valuesData,
   along: () => null,

@@ -19,6 +19,11 @@ export interface ReadoutFormOf<Choices extends object, Data extends ReadData> ex
   readonly slots: readonly Slot[];
   /** Requests to the server; [] if there is nothing to ask, null while a metric is not loaded. */
   requests(inputs: ReadoutInputs<Choices>): readonly ReadingRequest[] | null;
+  /**
+   * Requests that follow from the answers to the first, such as the sum of all that was cut off; the drawing does not
+   * wait for them. `data` gets their answers after the others.
+   */
+  further(inputs: ReadoutInputs<Choices>, answers: ReadingAnswers): readonly ReadingRequest[];
   /** Ids of assets whose attributes it needs, as far as known from the answers. */
   facts(
     inputs: Pick<ReadoutInputs<Choices>, 'readout' | 'metrics'>,
@@ -55,6 +60,8 @@ export interface FormTraits {
   readonly measures: 'none' | 'some';
   /** Shows values over time instead of one value: it has periods and may have a window of its own. */
   readonly overTime: boolean;
+  /** Which measures its groups show. */
+  readonly groupedMeasures: 'first' | 'all';
   /** Groups a single measure by asset when chosen, because it needs several values. */
   readonly splits: boolean;
   /** What a new one is compared with. */

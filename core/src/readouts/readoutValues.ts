@@ -1,4 +1,4 @@
-import { isCovered, levelOf, type Level } from '../bands/targetBand';
+import { isCovered, levelOf, type Level, type TargetBand } from '../bands/targetBand';
 import {
   WHOLE_SCOPE,
   type GroupBy,
@@ -39,19 +39,27 @@ export interface ReadoutValue {
   readonly zone: string;
 }
 
+/** How the query of a readout differs from one value of the whole window for its first measure. */
+interface QueryWays {
+  readonly bucket?: Query['bucket'];
+  readonly fold?: Query['fold'];
+  /** Whether groups show all measures. */
+  readonly all?: boolean;
+}
+
 /**
- * The query of a readout: the first measure's metric, by name, in groups; or each measure by itself.
+ * The query of a readout: metrics by the name of the first measure's (or of all), in groups; or each measure by itself.
  *
- * @param bucket periods; null = one value of the whole window. @returns null while a metric is not known.
+ * @returns null while a metric is not known.
  */
 export function readoutQuery(
   { readout, window, scope, hours }: ShownReadout,
   metrics: ReadonlyMap<string, Metric>,
-  bucket: Query['bucket'],
+  { bucket = null, fold = null, all = false }: QueryWays = {},
 ): Query | null {
   const { groupBy, measures } = readout;
   if (measures.length === 0) return null;
-  const asked = (groupBy ? measures.slice(0, 1) : measures).map((measure) => {
+  const asked = (groupBy && !all ? measures.slice(0, 1) : measures).map((measure) => {
     const select = groupBy ? selectionByName(measure.metricId, metrics) : { metricIds: [measure.metricId] };
     if (!measure.per) return select && { select, summary: measure.summary, per: null, band: null };
     const below = groupBy
@@ -67,11 +75,12 @@ export function readoutQuery(
     measures: known,
     window,
     bucket,
+    fold,
     groupBy: groupBy ?? { kind: 'all' },
     // Metrics chosen one by one are shown regardless of the scope.
     scope: groupBy ? scope : WHOLE_SCOPE,
     hours,
-    compare: bucket === null ? readout.compare : 'none',
+    compare: bucket === null && fold === null ? readout.compare : 'none',
     provenance: false,
   };
 }
@@ -96,6 +105,7 @@ export function makingQuery({ readout, window, hours }: ShownReadout, part: Read
     ],
     window,
     bucket: null,
+    fold: null,
     groupBy: { kind: 'all' },
     scope: WHOLE_SCOPE,
     hours,
@@ -115,13 +125,18 @@ export function readoutValues(
 
 function partsOfGroups(answer: QueryAnswer, readout: BaseReadout): ReadoutValue[] {
   const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
-  const names = shortNames(groups.map(({ name }) => name));
+  const names = groupNames(groups, readout.groupBy!);
   return groups.map(({ name, assetId, measures }, i) => ({
-    ...partOf(answer, readout, measures[0], 0),
+    ...valueOfMeasure(answer, readout, measures[0], 0),
     key: name,
-    name: names[i] || noneWords(readout.groupBy!),
+    name: names[i],
     assetId,
   }));
+}
+
+/** Names of groups as they are shown: without the plant that all share, and words for the one without the attribute. */
+export function groupNames(groups: readonly { readonly name: string }[], by: GroupBy): string[] {
+  return shortNames(groups.map(({ name }) => name)).map((name) => name || noneWords(by));
 }
 
 function partsOfMeasures(
@@ -132,7 +147,7 @@ function partsOfMeasures(
   const names = measureNames(readout.measures, metrics);
   return answer.groups[0].measures.map((values, i) => {
     const { metricId } = readout.measures[i];
-    const part = partOf(answer, readout, values, i);
+    const part = valueOfMeasure(answer, readout, values, i);
     return {
       ...part,
       key: `${i} ${metricId}`,
@@ -143,7 +158,8 @@ function partsOfMeasures(
   });
 }
 
-function partOf(
+/** A measure of one group as a value of a readout, judged by the band of the readout. */
+export function valueOfMeasure(
   { units, now, zone }: QueryAnswer,
   readout: BaseReadout,
   { metricIds, perMetricIds, withinIds, values, coverage, samples, previous, partial, asOf }: MeasureValues,
@@ -155,7 +171,7 @@ function partOf(
     within: withinIds.length,
     value: values[0] ?? null,
     unit: readout.measures[measure].per?.unit ?? units[measure],
-    level: levelFor(readout, values[0] ?? null, coverage[0] ?? 0),
+    level: levelFor(readout.band, values[0] ?? null, coverage[0] ?? 0),
     coverage: coverage[0] ?? 0,
     samples: samples[0] ?? 0,
     previous,
@@ -167,8 +183,9 @@ function partOf(
   };
 }
 
-export function levelFor(readout: BaseReadout, value: number | null, coverage: number): Level {
-  if (readout.band) return levelOf(readout.band, value, coverage);
+/** The level of a value; without a band only whether there is enough data. */
+export function levelFor(band: TargetBand | null, value: number | null, coverage: number): Level {
+  if (band) return levelOf(band, value, coverage);
   return value === null || !isCovered({ coverage }) ? 'nodata' : 'clear';
 }
 

@@ -82,7 +82,7 @@ export function trendRequests(inputs: ReadoutInputs<TrendChoices>): readonly Rea
   if (columns < MIN_COLUMNS) return null;
   const plan = planOf(inputs);
   if (plan.grouped) {
-    const ask = readoutQuery({ ...inputs, window: plan.window }, metrics, plan.bucket);
+    const ask = readoutQuery({ ...inputs, window: plan.window }, metrics, { bucket: plan.bucket });
     return ask && [{ kind: 'query', ask }];
   }
   const ask = (i: number, window: WindowSpec): ReadingRequest => ({

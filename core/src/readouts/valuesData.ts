@@ -20,7 +20,7 @@ export const NOTHING_IN_SCOPE: Problem = {
 /** The single request of a form that shows values of its window; null while a metric is not loaded. */
 export function valuesRequests({ metrics, ...shown }: ReadoutInputs): readonly ReadingRequest[] | null {
   if (shown.readout.measures.length === 0) return [];
-  const ask = readoutQuery(shown, metrics, null);
+  const ask = readoutQuery(shown, metrics);
   return ask && [{ kind: 'query', ask }];
 }
 

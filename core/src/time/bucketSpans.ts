@@ -1,9 +1,11 @@
 import type { WorkingCalendar } from '../schemas/calendar';
 import type { Spans } from '../summary/aggregate';
+import { BeaconError } from '../errors';
 import { checkPeriods, checkPieces } from './bounds';
 import { periodsOf, type Bucket } from './buckets';
 import { hoursInside } from './hours';
 import { type HoursFilter } from './hoursFilter';
+import type { Fold } from './folds';
 import type { Interval } from './interval';
 import { plusPeriods, startOfPeriod } from './periodStart';
 
@@ -11,6 +13,8 @@ import { plusPeriods, startOfPeriod } from './periodStart';
 export interface BucketSpans {
   readonly window: Interval;
   readonly bucket: Bucket | null;
+  /** How the periods were put into the cells of a grid; null = one after another. */
+  readonly fold: Fold | null;
   readonly hours: HoursFilter | null;
   readonly zone: string;
   readonly calendar: WorkingCalendar;
@@ -41,7 +45,7 @@ export function bucketSpans(
   checkPeriods(window, bucket, calendar);
   const { start, end, names } = periodsOf(window, bucket, zone, calendar);
   const size = start.length;
-  const base = { window, bucket, hours, zone, calendar, size, start, end, names };
+  const base = { window, bucket, fold: null, hours, zone, calendar, size, start, end, names };
   if (hours === null || size === 0) {
     const into = new Int32Array(size);
     for (let i = 0; i < size; i++) into[i] = i;
@@ -72,10 +76,18 @@ export function bucketSpans(
  * The same periods with at least `steps` more before the first, for expressions that look back.
  *
  * @returns the longer buckets, and how many periods were put before.
+ * @throws {BeaconError} BAD_INPUT for the cells of a grid, which do not follow one another.
  */
 export function withEarlier(buckets: BucketSpans, steps: number): { buckets: BucketSpans; before: number } {
   if (steps <= 0 || buckets.size === 0) return { buckets, before: 0 };
-  const { window, bucket, hours, zone, calendar } = buckets;
+  const { window, bucket, fold, hours, zone, calendar } = buckets;
+  if (fold !== null) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      'An expression that looks back at earlier periods has no value for hours or days that come again. Choose periods one after another.',
+      'fold',
+    );
+  }
   if (bucket === null) {
     // Windows of the same length, one after another up to this one.
     const length = window.end - window.start;

@@ -8,6 +8,7 @@ const ASSET = `asset.id, asset.parent_id as "parentId", asset.name, asset.kind, 
                place.plant_id as "plantId", asset.zone as "ownZone", asset.attributes, place.path, place.title`;
 
 export const ASSET_ROWS = `select ${ASSET} from asset join asset_place place on place.asset_id = asset.id`;
+const ASSET_NAMES = `select asset.id, asset.name from asset join asset_place place on place.asset_id = asset.id`;
 /** Neither removed nor at a plant the asker may not see. */
 const ASSETS = `${ASSET_ROWS} where ${SEEN_PLANT} and asset.removed_at is null`;
 
@@ -44,6 +45,16 @@ export async function attributesOf(
     [ids],
   );
   return new Map(rows.map(({ id, attributes }) => [id, attributes]));
+}
+
+/** Names of assets, by their ids. */
+export async function namesOfAssets(db: Reader, ids: readonly string[]): Promise<Map<string, string>> {
+  const rows = await all<{ id: string; name: string }>(
+    db,
+    `${ASSET_NAMES} where ${SEEN_PLANT} and asset.id = any($2::bigint[])`,
+    [db.asker.sites, ids],
+  );
+  return new Map(rows.map(({ id, name }) => [id, name]));
 }
 
 /** An asset with everything below it. */

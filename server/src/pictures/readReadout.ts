@@ -83,7 +83,8 @@ export async function readReadout(
     facts: await assetsOf(asked, form.facts({ readout: shown.readout, metrics: named }, [])),
     view: { width, zoomed: null, now: Math.floor(asked.app.now() / MINUTE_MS) * MINUTE_MS },
   } satisfies ReadoutInputs;
-  const answers = await answersTo(asked, form.requests(inputs) ?? []);
+  const first = await answersTo(asked, form.requests(inputs) ?? []);
+  const answers = [...first, ...(await answersTo(asked, form.further(inputs, first)))];
   const facts = await assetsOf(asked, form.facts(inputs, answers));
   const data = withFormats(
     asked.formats,

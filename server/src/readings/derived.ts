@@ -89,6 +89,7 @@ export async function totalsOf(
   asked: BucketSpans,
   reads: MetricReads,
 ): Promise<Summarised[]> {
+  refuseDatedInGrid(asked, names);
   const { buckets, before } = withEarlier(asked, stepsBack(node));
   const { size } = buckets;
   const terms = await readTerms(context, node, names, buckets, reads);
@@ -114,6 +115,19 @@ export async function totalsOf(
       coverage: terms.coverage[i],
     };
   });
+}
+
+/** A factor that changes by date has no single value for hours that come again. */
+function refuseDatedInGrid({ fold }: BucketSpans, names: BoundExpression['names']): void {
+  if (fold === null || fold === 'hourOfDate' || fold === 'dayOfMonth') return;
+  for (const [name, each] of names) {
+    if (each.kind === 'metrics' || each.kind === 'constant' || each.factor.values.length < 2) continue;
+    throw new BeaconError(
+      'BAD_INPUT',
+      `${name} changes by date, so it has no single value for hours that come again. Choose the hours of each date.`,
+      'fold',
+    );
+  }
 }
 
 /** The totals of the metrics that an expression names, one column a name. */

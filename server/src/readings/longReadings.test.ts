@@ -30,6 +30,7 @@ describe('a reading of very many samples', () => {
       measures: [{ select: { metricIds: [metricId] }, summary: 'p50', per: null, band: null }],
       window: { kind: 'rolling', count: DAYS, unit: 'day' },
       bucket: 'day',
+      fold: null,
       groupBy: { kind: 'metric' },
       scope: { assetIds: null, attributes: [] },
       hours: null,

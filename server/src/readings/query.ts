@@ -19,18 +19,22 @@ import {
   type Selection,
 } from '@vivid-beacon/core';
 import {
+  COLUMNS_OF_FOLD,
   formulaWords,
   groupMembers,
   needsAttributes,
   needsCalendar,
   NOTHING,
+  partOf,
+  passedHours,
   placesOf,
   togetherAs,
   type BucketSpans,
   type Members,
   type Summarised,
+  workingShares,
 } from '@vivid-beacon/core/src/aggregation';
-import { attributesOf } from '../assets/sql';
+import { attributesOf, namesOfAssets } from '../assets/sql';
 import { spend } from '../db/readBudget';
 import { metricsNamed, type MetricRow } from '../metrics/sql';
 import { summariseMetric } from './planner';
@@ -72,15 +76,33 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
   const placesBefore =
     before && placesOf(query, every, calendars, (zone, rules) => before(query.window, now, zone, rules));
   const groups: QueryGroup[] = [];
-  for (const { name, assetId, measures } of groupMembers(found, query.groupBy, attributes)) {
+  const parts = await partNames(context, query.groupBy, every);
+  for (const { name, assetId, measures } of groupMembers(found, query.groupBy, attributes, parts)) {
     const values = measures.map((members, i) =>
       valuesOf(context, query, query.measures[i], members, places, placesBefore),
     );
     groups.push({ name, assetId, measures: await Promise.all(values) });
   }
-  const { window, zone, start, end, names } = places.get(found[0].numerator[0].plantId)!;
+  const first = places.get(found[0].numerator[0].plantId)!;
+  const { window, zone, start, end, names } = first;
   const units = found.map((rows, i) => unitOfFound(query.measures[i], rows));
-  return { window, zone, now, units, start, end, names, groups };
+  const cells = query.fold && {
+    columns: COLUMNS_OF_FOLD[query.fold],
+    hours: passedHours(first, now),
+    working: workingShares(first),
+  };
+  return { window, zone, now, units, start, end, names, cells, groups };
+}
+
+/** Names of the assets that are parts, where groups are by part. */
+async function partNames(
+  { db }: ReadContext,
+  groupBy: Query['groupBy'],
+  rows: readonly MetricRow[],
+): Promise<ReadonlyMap<string, string>> {
+  if (groupBy.kind !== 'part') return new Map();
+  const ids = new Set(rows.map((row) => partOf(row, groupBy.assetId)).filter((id) => id !== null));
+  return namesOfAssets(db, [...ids]);
 }
 
 /** The metrics of every measure that lie in the scope, and the attributes of their assets where those are asked about. */
@@ -160,7 +182,7 @@ async function valuesOf(
   ]);
   const { band } = measure;
   const own = numerator.length > 0 ? places.get(numerator[0].plantId)! : null;
-  const explained = query.bucket === null && own !== null;
+  const explained = query.bucket === null && query.fold === null && own !== null;
   return {
     metricIds: numerator.map(({ id }) => id),
     perMetricIds: denominator.map(({ id }) => id),

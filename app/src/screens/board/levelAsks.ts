@@ -44,7 +44,7 @@ export function levelAsks(
     const shown = resolveReadout(readout, filters, known);
     const bucket = periodToJudge(measures[0], shown.window, domain);
     if (groupBy) {
-      const query = readoutQuery({ ...shown, window: localWindow(domain, zone) }, byId, bucket);
+      const query = readoutQuery({ ...shown, window: localWindow(domain, zone) }, byId, { bucket });
       if (!query) continue;
       add(['readings', 'query', query, band], async (signal) =>
         spansOfGroups(await askReading('query', query, signal), band, domain),

@@ -181,6 +181,7 @@ describe('the editor', () => {
         metrics={METRICS}
         onAdd={({ id }) => added.push(id)}
         onRemove={(at) => removed.push(at)}
+        onChange={() => undefined}
       />,
       TREE,
     );

@@ -1,4 +1,5 @@
 import { StyleSheet, View } from 'react-native';
+import type { Schema } from 'yup';
 import {
   askOf,
   DISPLAY_SCALES,
@@ -8,6 +9,7 @@ import {
 } from '@vivid-beacon/core';
 import { formOf, showsWords } from '@vivid-beacon/core/src/boards';
 import { Field } from '../../components/Field';
+import { OptionalNumberField } from '../../components/OptionalNumberField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
@@ -86,6 +88,20 @@ function Asked({ readout, onChange }: Pick<AppearancePanelProps, 'readout' | 'on
     if (!ask || Object.entries(ask.unless ?? {}).some(([other, value]) => chosen.get(other) === value))
       return null;
     const now = chosen.get(name);
+    if (ask.kind === 'number') {
+      return (
+        <OptionalNumberField
+          key={name}
+          label={ask.label}
+          unit={ask.unit}
+          value={now as number | null}
+          onChange={(value) => {
+            // A number that the field does not take stays as it was.
+            if ((field as Schema).isValidSync(value)) onChange({ [name]: value });
+          }}
+        />
+      );
+    }
     return (
       <WordRow
         key={name}

@@ -1,5 +1,6 @@
 import { View } from 'react-native';
 import type { GroupBy, Readout, ReadoutParts } from '@vivid-beacon/core';
+import { takesAllMeasures } from '@vivid-beacon/core/src/boards';
 import { useAttributes } from '../../api/catalogue';
 import { PickList } from '../../components/PickList';
 import { Button } from '../../components/Button';
@@ -23,6 +24,7 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
     { value: 'none', label: 'Not grouped', by: null },
     { value: 'asset', label: 'By asset', by: { kind: 'asset' } },
     { value: 'plant', label: 'By plant', by: { kind: 'plant' } },
+    { value: 'part', label: 'By part, one level down', by: { kind: 'part', assetId: oneAssetOf(readout) } },
     { value: 'assetKind', label: 'By kind of asset', by: { kind: 'assetKind' } },
     { value: 'all', label: 'All together', by: { kind: 'all' } },
     ...attributes.map(({ name }) => ({
@@ -33,7 +35,8 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
   ];
   const chosen =
     groupBy === null ? 'none' : groupBy.kind === 'attribute' ? `attribute ${groupBy.name}` : groupBy.kind;
-  if (groupBy === null && readout.measures.length > 1) {
+  const all = takesAllMeasures(readout);
+  if (groupBy === null && readout.measures.length > 1 && !all) {
     return (
       <OneMetricOnly
         metricName={metricName}
@@ -45,7 +48,9 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
   return (
     <View style={{ gap: 10 }}>
       <Words as="second" colour={palette.ink2}>
-        {`Grouped, every metric named "${metricName}" in the scope is taken; ratios are summed first.`}
+        {all && readout.measures.length > 1
+          ? 'Grouped, every metric with one of these names in the scope is taken; ratios are summed first.'
+          : `Grouped, every metric named "${metricName}" in the scope is taken; ratios are summed first.`}
       </Words>
       <PickList
         name="Group"
@@ -66,6 +71,11 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
       )}
     </View>
   );
+}
+
+/** The asset whose parts are meant: the only one of its scope; else plants are the parts. */
+function oneAssetOf({ scope }: Readout): string | null {
+  return scope?.assetIds?.length === 1 ? scope.assetIds[0] : null;
 }
 
 /** Why a readout with several metrics is not grouped, and what to do about it. */

@@ -3,17 +3,19 @@ import {
   BUCKET_WORDS,
   BUCKETS,
   scaleEnds,
-  SUMMARIES_OF_KIND,
-  SUMMARY_WORDS,
   WHOLE_SCOPE,
   type Asset,
   type Bucket,
   type Metric,
   type Slot,
-  type Summary,
   type WindowSpec,
 } from '@vivid-beacon/core';
-import { automaticFootnote, automaticTitle, offeredSlots } from '@vivid-beacon/core/src/boards';
+import {
+  automaticFootnote,
+  automaticTitle,
+  offeredSlots,
+  takesAllMeasures,
+} from '@vivid-beacon/core/src/boards';
 import { Field } from '../../components/Field';
 import { PickList } from '../../components/PickList';
 import { HoursPanel } from '../../components/scope/HoursPanel';
@@ -24,6 +26,7 @@ import { ComparePanel } from './ComparePanel';
 import { GroupPanel, OneMetricOnly } from './GroupPanel';
 import { AppearancePanel } from './AppearancePanel';
 import { MorePanel } from './MorePanel';
+import { summaryOptions } from './summaryOptions';
 import { PerPanel } from './PerPanel';
 import { WhatPanel } from './WhatPanel';
 import { WindowPanel } from './WindowPanel';
@@ -84,10 +87,7 @@ export function SlotPanel({
         <PickList
           name="Summary"
           searchFrom={99}
-          options={(metric ? SUMMARIES_OF_KIND[metric.kind] : []).map((value) => ({
-            value,
-            label: summaryLabel(value, metric!),
-          }))}
+          options={metric ? summaryOptions(metric) : []}
           chosen={measure.summary}
           onChoose={actions.chooseSummary}
         />
@@ -101,13 +101,14 @@ export function SlotPanel({
           metrics={metrics}
           onAdd={actions.addMeasure}
           onRemove={actions.removeMeasure}
+          onChange={actions.changeMeasure}
         />
       );
     case 'group':
       return <GroupPanel readout={readout} metricName={metric?.name ?? ''} onChange={actions.change} />;
     case 'scope':
       // Only groups can be narrowed: a single metric is of one asset.
-      return readout.groupBy === null && readout.measures.length > 1 ? (
+      return readout.groupBy === null && readout.measures.length > 1 && !takesAllMeasures(readout) ? (
         <OneMetricOnly
           metricName={metric?.name ?? ''}
           others={readout.measures.length - 1}
@@ -185,9 +186,4 @@ export function SlotPanel({
         />
       );
   }
-}
-
-function summaryLabel(summary: Summary, metric: Metric): string {
-  const words = summary === 'mean' && metric.kind === 'level' ? 'time-weighted mean' : SUMMARY_WORDS[summary];
-  return words[0].toUpperCase() + words.slice(1);
 }
