@@ -9,6 +9,7 @@ import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { FigureReadout } from './FigureReadout';
 import { GaugeReadout } from './GaugeReadout';
+import { GridReadout } from './GridReadout';
 import { LampReadout } from './LampReadout';
 import { NoteReadout } from './NoteReadout';
 import { ReadoutGuard } from './ReadoutGuard';
@@ -33,6 +34,7 @@ const DRAW: { readonly [Form in ReadoutForm]?: ComponentType<DrawProps<DataOf<Fo
   figure: FigureReadout,
   trend: TrendReadout,
   ranking: RankingReadout,
+  grid: GridReadout,
   ring: RingReadout,
   note: NoteReadout,
 };

@@ -97,7 +97,11 @@ export function emptyReadout<Form extends ReadoutForm>(id: string, form: Form): 
 
 /** Choices for a readout of any form. */
 export type ReadoutParts = Partial<
-  Omit<BaseReadout, 'id'> & Omit<ChoicesOf<'trend'>, 'scale'> & ChoicesOf<'note'> & ChoicesOf<'ranking'>
+  Omit<BaseReadout, 'id'> &
+    Omit<ChoicesOf<'trend'>, 'scale'> &
+    ChoicesOf<'note'> &
+    ChoicesOf<'ranking'> &
+    ChoicesOf<'grid'>
 > & { readonly scale?: Partial<ChoicesOf<'gauge'>['scale'] & ChoicesOf<'trend'>['scale']> };
 
 /**

@@ -1,5 +1,6 @@
 import { figure } from './figure';
 import { gauge } from './gauge';
+import { grid } from './grid';
 import { lamp } from './lamp';
 import { note } from './note';
 import type { FormTraits, ReadoutFormOf } from './readoutForm';
@@ -11,9 +12,18 @@ import { tank } from './tank';
 import { trend } from './trend';
 
 /** Every form of readout, in the order the editor offers them. A new form is a file and a line here. */
-const FORMS = { gauge, straight, tank, lamp, figure, trend, ranking, ring, note } as const satisfies Readonly<
-  Record<string, ReadoutFormOf<object, ReadData>>
->;
+const FORMS = {
+  gauge,
+  straight,
+  tank,
+  lamp,
+  figure,
+  trend,
+  ranking,
+  grid,
+  ring,
+  note,
+} as const satisfies Readonly<Record<string, ReadoutFormOf<object, ReadData>>>;
 
 export type ReadoutForm = keyof typeof FORMS;
 export const READOUT_FORMS = Object.keys(FORMS) as readonly ReadoutForm[];

@@ -1,0 +1,41 @@
+import { addsUp } from '../domain/measure';
+import type { GridCell, GridData } from '../readouts/gridData';
+import { scopeOfGroup } from '../scope/groupScope';
+import type { HoursFilter } from '../time/hoursFilter';
+import { localWindow } from '../time/localWindow';
+import { makeReadout, type Readout } from './board';
+import { joinHours } from './joinScopes';
+
+/**
+ * What a cell of a heat grid holds, as a trend: its stretch of time, or every hour of the window that falls into it.
+ * Null where no scope says which assets its group has.
+ */
+export function trendOfCell({ readout, window, zone }: GridData, cell: GridCell): Readout | null {
+  const { layout, groupBy } = readout;
+  const [measure] = readout.measures;
+  const scope = groupBy && cell.group ? scopeOfGroup(groupBy, cell.group, readout.scope) : readout.scope;
+  if (groupBy && scope === null) return null;
+  const again = layout === 'weekdayHour' || layout === 'groupHour';
+  return makeReadout('cell', 'trend', {
+    measures: [measure],
+    title: cell.name,
+    window: localWindow(again ? window : cell.time, zone),
+    hours: again ? joinHours(readout.hours, hoursOfCell(readout.layout, cell)) : readout.hours,
+    bucket: again || layout === 'monthDay' ? 'hour' : null,
+    groupBy: groupBy && { kind: 'all' },
+    scope,
+    band: readout.band,
+    mark: addsUp(measure) && (again || layout === 'monthDay') ? 'columns' : 'line',
+    display: readout.display,
+    decimals: readout.decimals,
+  });
+}
+
+/** The hours that come again in a cell. */
+function hoursOfCell(layout: GridData['readout']['layout'], { column, weekday }: GridCell): HoursFilter {
+  const two = (hour: number): string => `${String(hour).padStart(2, '0')}:00`;
+  const clock: HoursFilter = { kind: 'clock', from: two(column), to: two((column + 1) % 24) };
+  return layout === 'weekdayHour' && weekday !== null
+    ? { kind: 'all', of: [{ kind: 'weekdays', days: [weekday] }, clock] }
+    : clock;
+}
