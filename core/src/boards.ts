@@ -40,6 +40,8 @@ export * from './readouts/rankingData';
 export * from './readouts/ranking';
 export * from './board/cellTrend';
 export * from './scope/groupScope';
+export * from './readouts/scatterData';
+export * from './readouts/scatter';
 export * from './readouts/gridData';
 export * from './readouts/grid';
 export * from './readouts/ring';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Path, Rect } from 'react-native-svg';
+import { Circle, Path, Rect } from 'react-native-svg';
 import { ringPath } from '@vivid-beacon/core/src/drawing/gaugeGeometry';
 import { hitAt, type Box, type HitRegion, type Scene } from '@vivid-beacon/core/src/drawing/scene';
 import { usePalette } from '../theme/useTheme';
@@ -82,12 +82,14 @@ function Parts({ hits, onPress }: { readonly hits: Scene['hits']; readonly onPre
   });
 }
 
-const boxAround = ({ cx, cy, outer }: Extract<HitRegion['shape'], { kind: 'ring' }>): Box => ({
-  x: cx - outer,
-  y: cy - outer,
-  width: 2 * outer,
-  height: 2 * outer,
-});
+/** The square around a ring or a point. */
+function boxAround(shape: Exclude<HitRegion['shape'], { kind: 'box' }>): Box {
+  const r = shape.kind === 'ring' ? shape.outer : shape.r;
+  return { x: shape.cx - r, y: shape.cy - r, width: 2 * r, height: 2 * r };
+}
+
+/** Radius of the outline around a point, px. */
+const POINT_OUTLINE = 11;
 
 /** An outline around the part that the keys have reached. */
 function Walked({ shape }: { readonly shape: HitRegion['shape'] }) {
@@ -97,6 +99,7 @@ function Walked({ shape }: { readonly shape: HitRegion['shape'] }) {
     const { x, y, width, height } = shape;
     return <Rect x={x} y={y} width={width} height={height} {...outline} />;
   }
+  if (shape.kind === 'point') return <Circle cx={shape.cx} cy={shape.cy} r={POINT_OUTLINE} {...outline} />;
   const { cx, cy, outer, inner, from, to } = shape;
   return <Path d={ringPath(cx, cy, outer, inner, from, Math.min(to, from + 359.9))} {...outline} />;
 }

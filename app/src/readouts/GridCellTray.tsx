@@ -3,7 +3,7 @@ import { formatNumber, formatValue, formatWindow, LEVEL_WORDS } from '@vivid-bea
 import {
   isThin,
   trendOfCell,
-  type GridCell,
+  type HeatCell,
   type GridData,
   type ReadData,
 } from '@vivid-beacon/core/src/boards';
@@ -16,7 +16,7 @@ import type { DrawProps } from './drawProps';
 
 interface GridCellTrayProps {
   readonly data: GridData;
-  readonly cell: GridCell;
+  readonly cell: HeatCell;
   readonly title: string;
   readonly onClose: () => void;
 }

@@ -11,6 +11,7 @@ import {
 import {
   isProblem,
   type ReadoutValue,
+  type GroupsData,
   type ReadData,
   formOf,
   withMatchingChoices,
@@ -94,7 +95,7 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
       <ValueTray
         title={title}
         readout={shown.readout}
-        decimals={data && !isProblem(data) ? data.decimals : 0}
+        decimals={data && !isProblem(data) ? decimalsOf(data, open) : 0}
         part={open}
         onClose={() => setOpen(null)}
       />
@@ -106,6 +107,12 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
       {shownNow}
     </View>
   );
+}
+
+/** Decimals of a value: those of its column, where there are several. */
+function decimalsOf(data: ReadData, value: ReadoutValue | null): number {
+  const columns = (data as Partial<GroupsData>).columns;
+  return (value && columns?.[value.measure]?.decimals) ?? data.decimals;
 }
 
 /** The stretch of time shown: as dates, or relative to a start event. */

@@ -18,6 +18,7 @@ import { ReadoutHost } from './ReadoutHost';
 import { SceneReadout } from './SceneReadout';
 import { RankingReadout } from './RankingReadout';
 import { RingReadout } from './RingReadout';
+import { ScatterReadout } from './ScatterReadout';
 import { StraightReadout } from './StraightReadout';
 import { TankReadout } from './TankReadout';
 import { TrendReadout } from './TrendReadout';
@@ -34,6 +35,7 @@ const DRAW: { readonly [Form in ReadoutForm]?: ComponentType<DrawProps<DataOf<Fo
   figure: FigureReadout,
   trend: TrendReadout,
   ranking: RankingReadout,
+  scatter: ScatterReadout,
   grid: GridReadout,
   ring: RingReadout,
   note: NoteReadout,

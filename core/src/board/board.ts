@@ -101,7 +101,8 @@ export type ReadoutParts = Partial<
     Omit<ChoicesOf<'trend'>, 'scale'> &
     ChoicesOf<'note'> &
     ChoicesOf<'ranking'> &
-    ChoicesOf<'grid'>
+    ChoicesOf<'grid'> &
+    ChoicesOf<'scatter'>
 > & { readonly scale?: Partial<ChoicesOf<'gauge'>['scale'] & ChoicesOf<'trend'>['scale']> };
 
 /**

@@ -1,5 +1,5 @@
 import { addsUp } from '../domain/measure';
-import type { GridCell, GridData } from '../readouts/gridData';
+import type { HeatCell, GridData } from '../readouts/gridData';
 import { scopeOfGroup } from '../scope/groupScope';
 import type { HoursFilter } from '../time/hoursFilter';
 import { localWindow } from '../time/localWindow';
@@ -10,7 +10,7 @@ import { joinHours } from './joinScopes';
  * What a cell of a heat grid holds, as a trend: its stretch of time, or every hour of the window that falls into it.
  * Null where no scope says which assets its group has.
  */
-export function trendOfCell({ readout, window, zone }: GridData, cell: GridCell): Readout | null {
+export function trendOfCell({ readout, window, zone }: GridData, cell: HeatCell): Readout | null {
   const { layout, groupBy } = readout;
   const [measure] = readout.measures;
   const scope = groupBy && cell.group ? scopeOfGroup(groupBy, cell.group, readout.scope) : readout.scope;
@@ -32,7 +32,7 @@ export function trendOfCell({ readout, window, zone }: GridData, cell: GridCell)
 }
 
 /** The hours that come again in a cell. */
-function hoursOfCell(layout: GridData['readout']['layout'], { column, weekday }: GridCell): HoursFilter {
+function hoursOfCell(layout: GridData['readout']['layout'], { column, weekday }: HeatCell): HoursFilter {
   const two = (hour: number): string => `${String(hour).padStart(2, '0')}:00`;
   const clock: HoursFilter = { kind: 'clock', from: two(column), to: two((column + 1) % 24) };
   return layout === 'weekdayHour' && weekday !== null

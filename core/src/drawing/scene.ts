@@ -121,13 +121,17 @@ export interface Box {
   readonly height: number;
 }
 
-/** A hit region: a rectangle, or a piece of a ring (angles in degrees clockwise from straight up). */
+/**
+ * A hit region: a rectangle, a piece of a ring (angles in degrees clockwise from straight up), or a point with the reach
+ * of a finger.
+ */
 export interface HitRegion {
   readonly key: string;
   /** "Foundry Lane 42 %". */
   readonly spoken: string;
   readonly shape:
     | ({ readonly kind: 'box' } & Box)
+    | { readonly kind: 'point'; readonly cx: number; readonly cy: number; readonly r: number }
     | {
         readonly kind: 'ring';
         readonly cx: number;
@@ -139,9 +143,18 @@ export interface HitRegion {
       };
 }
 
-/** The front hit region at a point; null if there is none. */
+/** The front hit region at a place; of points within reach the nearest; null if there is none. */
 export function hitAt(hits: readonly HitRegion[], x: number, y: number): HitRegion | null {
-  return hits.findLast(({ shape }) => isInside(shape, x, y)) ?? null;
+  const front = hits.findLast(({ shape }) => isInside(shape, x, y)) ?? null;
+  if (front?.shape.kind !== 'point') return front;
+  let nearest = front;
+  let least = Infinity;
+  for (const hit of hits) {
+    if (hit.shape.kind !== 'point') continue;
+    const far = Math.hypot(hit.shape.cx - x, hit.shape.cy - y);
+    if (far <= least) [nearest, least] = [hit, far];
+  }
+  return nearest;
 }
 
 function isInside(shape: HitRegion['shape'], x: number, y: number): boolean {
@@ -149,6 +162,7 @@ function isInside(shape: HitRegion['shape'], x: number, y: number): boolean {
     return x >= shape.x && x < shape.x + shape.width && y >= shape.y && y < shape.y + shape.height;
   const [dx, dy] = [x - shape.cx, y - shape.cy];
   const r = Math.hypot(dx, dy);
+  if (shape.kind === 'point') return r <= shape.r;
   const degrees = ((Math.atan2(dx, -dy) * 180) / Math.PI + 360) % 360;
   return r >= shape.inner && r < shape.outer && degrees >= shape.from && degrees < shape.to;
 }

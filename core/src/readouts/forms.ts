@@ -7,6 +7,7 @@ import type { FormTraits, ReadoutFormOf } from './readoutForm';
 import type { Problem, ReadData } from './readoutData';
 import { ranking } from './ranking';
 import { ring } from './ring';
+import { scatter } from './scatter';
 import { straight } from './straight';
 import { tank } from './tank';
 import { trend } from './trend';
@@ -20,6 +21,7 @@ const FORMS = {
   figure,
   trend,
   ranking,
+  scatter,
   grid,
   ring,
   note,

@@ -12,7 +12,7 @@ import {
   gridData,
   gridRequests,
   type Grid,
-  type GridCell,
+  type HeatCell,
   type GridChoices,
   type GridData,
 } from './gridData';
@@ -165,7 +165,7 @@ interface Box {
 }
 
 /** A cell: its tone, smaller outside working time; a broken outline without data; a lamp beyond Clear. */
-function cellMarks(data: GridData, cell: GridCell, box: Box): Mark[] {
+function cellMarks(data: GridData, cell: HeatCell, box: Box): Mark[] {
   if (cell.hours === 0) return [];
   const { key } = cell;
   const inset = Math.min(3, box.width / 4);
@@ -279,7 +279,7 @@ function noteOf(data: GridData): string {
   const cells = data.grids
     .flatMap(({ rows }) => rows.flatMap((row) => row.cells))
     .filter(({ hours }) => hours > 0);
-  const some = (is: (cell: GridCell) => boolean): boolean => cells.some(is);
+  const some = (is: (cell: HeatCell) => boolean): boolean => cells.some(is);
   return [
     data.isMeanHour ? 'Mean of an hour with data.' : '',
     some(({ working }) => working < 0.5) && some(({ working }) => working >= 0.5)
@@ -315,7 +315,7 @@ function gridWords(data: GridData): string {
 }
 
 /** A cell in words: "Mon, 06:00 12.4 kWh, Caution". */
-export function cellWords({ unit, decimals, band }: GridData, cell: GridCell): string {
+export function cellWords({ unit, decimals, band }: GridData, cell: HeatCell): string {
   const value = formatValue(cell.value, unit, decimals);
   const level = isThin(cell)
     ? `coverage ${formatNumber(cell.coverage * 100, 0)} %`

@@ -34,7 +34,7 @@ export interface GridChoices {
 }
 
 /** One cell: every hour or day that falls into it, together. */
-export interface GridCell {
+export interface HeatCell {
   readonly key: string;
   /** Null without data. Of amounts over several hours the mean of an hour with data. */
   readonly value: number | null;
@@ -59,7 +59,7 @@ export interface GridCell {
 export interface GridRow {
   readonly key: string;
   readonly name: string;
-  readonly cells: readonly GridCell[];
+  readonly cells: readonly HeatCell[];
 }
 
 /** A grid, of several groups one of each. */
@@ -121,7 +121,7 @@ export function gridData(
   const isMeanHour = addsUp(measure) && (layout === 'weekdayHour' || layout === 'groupHour');
   const by = displayDivisor(display);
   const band = dividedBand(readout.band, by);
-  const cellsOf = (group: number, nameOf: (i: number) => string): GridCell[] =>
+  const cellsOf = (group: number, nameOf: (i: number) => string): HeatCell[] =>
     groups[group].measures[0].values.map((_, i) =>
       cellOf(answer, groups[group].measures[0], i, {
         key: `${group} ${i}`,
@@ -202,7 +202,7 @@ function cellOf(
     readonly group: NamedGroup | null;
     readonly weekday: number | null;
   },
-): GridCell {
+): HeatCell {
   const { columns, hours, working } = cells!;
   const known = values[i];
   const counted = hours[i] * coverage[i];

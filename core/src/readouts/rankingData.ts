@@ -127,6 +127,27 @@ export function rankingData(
   };
 }
 
+/** Groups as a plain ranking: the same numbers as a list beside another drawing. */
+export function rankingOf(
+  data: GroupsData<WithMoreBands>,
+  sorted: Partial<Pick<RankingChoices, 'by' | 'order'>>,
+): RankingData {
+  const readout: BaseReadout & RankingChoices = { ...data.readout, ...PLAIN_RANKING, ...sorted };
+  const plain = { ...data, readout };
+  const { shown, by } = ranked(plain, []);
+  return { ...plain, by, rows: shown, others: null, count: data.groups.length, total: null, overlaps: false };
+}
+
+const PLAIN_RANKING = {
+  order: 'largest',
+  by: 0,
+  rows: null,
+  leastValue: null,
+  leastShare: null,
+  shares: 'none',
+  moves: false,
+} as const;
+
 /** What the row of all that was cut off is called. */
 const OTHERS = 'others';
 
