@@ -11,6 +11,8 @@ import { usePages } from './pages';
 export interface WhichBoards {
   readonly list?: (typeof BOARD_LISTS)[number];
   readonly label?: string;
+  /** Only those that show a metric of this asset. */
+  readonly assetId?: string;
   /** Words in title, labels or owner. */
   readonly search: string;
 }

@@ -13,6 +13,7 @@ import {
   type ReadoutValue,
   type GroupsData,
   type ReadData,
+  type Step,
   formOf,
   withMatchingChoices,
 } from '@vivid-beacon/core/src/boards';
@@ -39,9 +40,13 @@ interface ReadoutHostProps {
  * column) until it is released; those are not saved.
  */
 export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostProps) {
-  const [tried, setTried] = useState<{ readonly of: Readout; readonly choices: ReadoutParts } | null>(null);
-  const choices = tried?.of === saved ? tried.choices : null;
-  const readout = useMemo(() => (choices ? withMatchingChoices(saved, choices) : saved), [saved, choices]);
+  const [looked, setLooked] = useState<Looked>({ of: saved, ...AS_SAVED });
+  const { choices, path } = looked.of === saved ? looked : AS_SAVED;
+  const look = (part: Partial<Looked>): void => setLooked({ of: saved, choices, path, ...part });
+  const readout = useMemo(
+    () => withMatchingChoices(saved, { ...path.at(-1)?.choices, ...choices }),
+    [saved, choices, path],
+  );
   const [width, onLayout] = useWidth();
   const [place, inSight] = useOnScreen();
   const [zoomed, setZoomed] = useState<Interval | null>(null);
@@ -50,6 +55,7 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
   const { data, error, old, again, shown, metrics } = useReadoutData(form, readout, width, zoomed);
   const drawn = (
     <>
+      <StepPath path={path} onBack={(depth) => look({ path: path.slice(0, depth), choices: {} })} />
       {data && !isProblem(data) ? (
         <View style={old && styles.old}>
           <Draw
@@ -61,7 +67,7 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
             onOpen={setOpen}
             zoomed={zoomed}
             onZoom={setZoomed}
-            onTry={(parts) => setTried({ of: saved, choices: { ...choices, ...parts } })}
+            onTry={(parts) => look({ choices: { ...choices, ...parts } })}
             old={old}
             unread={old && error !== null}
           />
@@ -86,10 +92,10 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
           action={{ label: 'Try again', onPress: again }}
         />
       )}
-      {choices && (
+      {Object.keys(choices).length > 0 && (
         <View style={styles.tried}>
           <Words as="caption">Not as it is saved.</Words>
-          <Button variant="quiet" label="Show it as saved" onPress={() => setTried(null)} />
+          <Button variant="quiet" label="Show it as saved" onPress={() => look({ choices: {} })} />
         </View>
       )}
       <ValueTray
@@ -97,6 +103,7 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
         readout={shown.readout}
         decimals={data && !isProblem(data) ? decimalsOf(data, open) : 0}
         part={open}
+        onStep={(step) => look({ path: [...path, step], choices: {} })}
         onClose={() => setOpen(null)}
       />
     </>
@@ -105,6 +112,35 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
   return (
     <View ref={place} onLayout={onLayout}>
       {shownNow}
+    </View>
+  );
+}
+
+/** How a readout is looked at where that differs from how it is saved. */
+interface Looked {
+  readonly of: Readout;
+  readonly choices: ReadoutParts;
+  /** The steps down to where it is. */
+  readonly path: readonly Step[];
+}
+
+const AS_SAVED: Pick<Looked, 'choices' | 'path'> = { choices: {}, path: [] };
+
+/** The way down to the parts that are shown; each earlier place leads back. */
+function StepPath({ path, onBack }: Pick<Looked, 'path'> & { readonly onBack: (depth: number) => void }) {
+  if (path.length === 0) return null;
+  return (
+    <View style={styles.tried} role="navigation" aria-label="Where its parts are shown">
+      <Button variant="quiet" label="All" onPress={() => onBack(0)} />
+      {path.map(({ label }, i) =>
+        i === path.length - 1 ? (
+          <Words key={i} as="bodyStrong">
+            {`› ${label}`}
+          </Words>
+        ) : (
+          <Button key={i} variant="quiet" label={`› ${label}`} onPress={() => onBack(i + 1)} />
+        ),
+      )}
     </View>
   );
 }

@@ -7,6 +7,7 @@ import { useFollowed } from '../boards/useFollowed';
 import { useShown } from '../boards/useShown';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
+import { BreakdownReadout } from './BreakdownReadout';
 import { FigureReadout } from './FigureReadout';
 import { GaugeReadout } from './GaugeReadout';
 import { GridReadout } from './GridReadout';
@@ -35,6 +36,7 @@ const DRAW: { readonly [Form in ReadoutForm]?: ComponentType<DrawProps<DataOf<Fo
   figure: FigureReadout,
   trend: TrendReadout,
   ranking: RankingReadout,
+  breakdown: BreakdownReadout,
   scatter: ScatterReadout,
   grid: GridReadout,
   ring: RingReadout,

@@ -82,6 +82,7 @@ export function emptyReadout<Form extends ReadoutForm>(id: string, form: Form): 
     measures: [],
     window: null,
     groupBy: null,
+    steps: [],
     keepBlanks: true,
     scope: null,
     hours: null,
@@ -102,6 +103,7 @@ export type ReadoutParts = Partial<
     ChoicesOf<'note'> &
     ChoicesOf<'ranking'> &
     ChoicesOf<'grid'> &
+    ChoicesOf<'breakdown'> &
     ChoicesOf<'scatter'>
 > & { readonly scale?: Partial<ChoicesOf<'gauge'>['scale'] & ChoicesOf<'trend'>['scale']> };
 

@@ -29,6 +29,8 @@ export const baseFields = {
   window: orNull(windowSchema),
   /** One value per asset, plant, kind or attribute; null = not grouped. */
   groupBy: orNull(groupBySchema),
+  /** Groupings that a step down goes through, in order; after the last come the parts of an asset. */
+  steps: yup.array(groupBySchema).max(5).default([]),
   /** Whether assets without the grouping attribute form a group of their own. */
   keepBlanks: yup.boolean().default(true),
   /** Assets within the board's scope; null = all of it. */

@@ -1,3 +1,4 @@
+import { breakdown } from './breakdown';
 import { figure } from './figure';
 import { gauge } from './gauge';
 import { grid } from './grid';
@@ -21,6 +22,7 @@ const FORMS = {
   figure,
   trend,
   ranking,
+  breakdown,
   scatter,
   grid,
   ring,

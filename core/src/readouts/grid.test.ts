@@ -54,7 +54,7 @@ describe('a heat grid', () => {
     expect(cellsOf(data)[100].level).toBe('caution');
     expect(cellsOf(data)[130].level).toBe('breach');
     const { spoken } = gridScene(data, 600);
-    expect(spoken).toMatch(/^Highest Dryer 1, Sun, 23 84 kWh, Breach; lowest Dryer 1, Mon, 01 1 kWh/);
+    expect(spoken).toMatch(/^Highest Dryer 1, Sun, 23 84\skWh, Breach; lowest Dryer 1, Mon, 01 1\skWh/);
     expect(spoken).toMatch(/47 in Breach/);
     expect(spoken).toMatch(/Small squares: outside working hours/);
     expect(spoken).toMatch(/no data/);

@@ -95,7 +95,10 @@ export function valueOfAll(
   const units = readout.measures.map(() => answer.units[0]);
   const value = valueOfMeasure({ ...answer, units }, readout, answer.groups[0].measures[0], measure);
   const level = levelFor(bandOfMeasure(readout, measure), value.value, value.coverage);
-  return asDisplayed({ ...value, level, key: `${name} ${measure}`, name, assetId: null }, columns[measure]);
+  return asDisplayed(
+    { ...value, level, key: `${name} ${measure}`, name, assetId: null, group: null },
+    columns[measure],
+  );
 }
 
 const unlike = (units: readonly string[]): Problem => ({
@@ -126,7 +129,8 @@ const valuesIn = (
   group.measures.map((values, i) => {
     const value = valueOfMeasure(answer, readout, values, i);
     const level = levelFor(bandOfMeasure(readout, i), value.value, value.coverage);
-    return { ...value, level, key: `${key} ${i}`, name, assetId: group.assetId };
+    const { name: own, assetId } = group;
+    return { ...value, level, key: `${key} ${i}`, name, assetId, group: { name: own, assetId } };
   });
 
 /** Metrics chosen one by one: each is a row of the only column. */

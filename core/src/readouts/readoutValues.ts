@@ -9,6 +9,7 @@ import {
 } from '../domain/query';
 import type { Metric } from '../api/metrics';
 import type { BaseReadout } from '../board/choices';
+import type { NamedGroup } from '../scope/groupScope';
 import { measureNames } from './measureNames';
 import type { ShownReadout } from './shown';
 
@@ -18,6 +19,8 @@ export interface ReadoutValue {
   readonly name: string;
   /** The asset it represents, which a tap focuses; null if none or several. */
   readonly assetId: string | null;
+  /** Its group as the answer has it; null of a measure. */
+  readonly group: NamedGroup | null;
   readonly metricIds: readonly string[];
   /** Metrics in the denominator. */
   readonly perMetricIds: readonly string[];
@@ -131,6 +134,7 @@ function partsOfGroups(answer: QueryAnswer, readout: BaseReadout): ReadoutValue[
     key: name,
     name: names[i],
     assetId,
+    group: { name, assetId },
   }));
 }
 
@@ -153,6 +157,7 @@ function partsOfMeasures(
       key: `${i} ${metricId}`,
       name: names[i],
       assetId: metrics.get(metricId)?.assetId ?? null,
+      group: null,
       previous: readout.reference && i === 0 ? readout.reference.value : part.previous,
     };
   });
@@ -164,7 +169,7 @@ export function valueOfMeasure(
   readout: BaseReadout,
   { metricIds, perMetricIds, withinIds, values, coverage, samples, previous, partial, asOf }: MeasureValues,
   measure: number,
-): Omit<ReadoutValue, 'key' | 'name' | 'assetId'> {
+): Omit<ReadoutValue, 'key' | 'name' | 'assetId' | 'group'> {
   return {
     metricIds,
     perMetricIds,

@@ -131,6 +131,8 @@ export const boardListSchema = yup
   .object({
     list: yup.string().oneOf(BOARD_LISTS).default('all'),
     label: yup.string().max(40).optional(),
+    /** Only boards that show a metric of this asset, itself or in groups by its name. */
+    assetId: idText().optional(),
     /** Words that stand anywhere in the title or in the name of the owner. */
     search: searchText(),
     ...pageFields(),

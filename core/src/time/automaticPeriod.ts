@@ -73,6 +73,22 @@ export function periodOfDistribution(lengthMs: number): Bucket {
   );
 }
 
+/** Period of columns that are looked at one by one: a few dozen at most. */
+export function periodOfColumns(lengthMs: number): Bucket {
+  return periodFor<Bucket>(
+    [
+      [2 * HOUR_MS, 'fiveMinutes'],
+      [8 * HOUR_MS, 'quarterHour'],
+      [2 * DAY_MS, 'hour'],
+      [45 * DAY_MS, 'day'],
+      [300 * DAY_MS, 'week'],
+      [1500 * DAY_MS, 'month'],
+      [Infinity, 'year'],
+    ],
+    lengthMs,
+  );
+}
+
 /** Calendar periods of an indicator's past. */
 export const PAST_BUCKETS = [
   'hour',

@@ -14,6 +14,7 @@ export const MAX_CALENDAR_PERIODS = 4000;
 export const MAX_PIECES = 20_000;
 
 const MIN_MS: Readonly<Record<Exclude<Bucket, 'shift'>, number>> = {
+  fiveMinutes: HOUR_MS / 12,
   quarterHour: HOUR_MS / 4,
   hour: HOUR_MS,
   day: DAY_MS,

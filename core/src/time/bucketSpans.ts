@@ -2,7 +2,7 @@ import type { WorkingCalendar } from '../schemas/calendar';
 import type { Spans } from '../summary/aggregate';
 import { BeaconError } from '../errors';
 import { checkPeriods, checkPieces } from './bounds';
-import { periodsOf, type Bucket } from './buckets';
+import { isClockPeriod, periodsOf, STEP_MS, type Bucket } from './buckets';
 import { hoursInside } from './hours';
 import { type HoursFilter } from './hoursFilter';
 import type { Fold } from './folds';
@@ -98,12 +98,11 @@ export function withEarlier(buckets: BucketSpans, steps: number): { buckets: Buc
     );
     return { buckets: keepingSpans({ ...joined(parts), bucket: null, window }, buckets), before: steps };
   }
-  const earlier =
-    bucket === 'quarterHour' || bucket === 'hour'
-      ? buckets.start[0] - steps * (bucket === 'hour' ? 3_600_000 : 900_000)
-      : bucket === 'shift'
-        ? plusPeriods(buckets.start[0], -(steps + 7), 'day', zone)
-        : plusPeriods(startOfPeriod(buckets.start[0], bucket, zone, calendar), -steps, bucket, zone);
+  const earlier = isClockPeriod(bucket)
+    ? buckets.start[0] - steps * STEP_MS[bucket]
+    : bucket === 'shift'
+      ? plusPeriods(buckets.start[0], -(steps + 7), 'day', zone)
+      : plusPeriods(startOfPeriod(buckets.start[0], bucket, zone, calendar), -steps, bucket, zone);
   const longer = bucketSpans({ start: earlier, end: window.end }, bucket, hours, zone, calendar);
   return { buckets: keepingSpans(longer, buckets), before: longer.size - buckets.size };
 }

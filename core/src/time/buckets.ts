@@ -6,6 +6,7 @@ import { localDays } from './zoneClock';
 import { plusPeriods, startOfPeriod, DEFAULT_RULES, type PeriodRules } from './periodStart';
 
 export const BUCKETS = [
+  'fiveMinutes',
   'quarterHour',
   'hour',
   'shift',
@@ -21,6 +22,7 @@ export type Bucket = (typeof BUCKETS)[number];
 
 /** How a bucket is called on a screen. */
 export const BUCKET_WORDS: Readonly<Record<Bucket, string>> = {
+  fiveMinutes: 'five minutes',
   quarterHour: 'quarter of an hour',
   hour: 'hour',
   shift: 'shift',
@@ -34,7 +36,8 @@ export const BUCKET_WORDS: Readonly<Record<Bucket, string>> = {
 };
 
 const MAX_BUCKETS = 40_000;
-const STEP_MS = { quarterHour: 900_000, hour: 3_600_000 } as const;
+/** Lengths of the periods that are counted on the clock, ms. */
+export const STEP_MS = { fiveMinutes: 300_000, quarterHour: 900_000, hour: 3_600_000 } as const;
 
 /**
  * The edges of the local hours, days, weeks … that touch a window: bucket i is [edges[i], edges[i + 1]).
@@ -50,7 +53,7 @@ export function bucketEdges(
   rules: PeriodRules = DEFAULT_RULES,
 ): number[] {
   if (bucket === 'shift') throw new BeaconError('BAD_INPUT', 'Shifts are not one after another.', 'bucket');
-  if (bucket === 'hour' || bucket === 'quarterHour') return clockEdges(window, STEP_MS[bucket], zone, bucket);
+  if (isClockPeriod(bucket)) return clockEdges(window, STEP_MS[bucket], zone, bucket);
   if (bucket === 'day') {
     const days = localDays(window.start, window.end, zone);
     if (days.length > MAX_BUCKETS) throw tooMany(bucket);
@@ -67,7 +70,11 @@ export function bucketEdges(
   return edges;
 }
 
-/** Hours and quarters counted from local midnight; a day that is not a whole number of them ends with a short one. */
+/** Whether a period is a length of time on the clock, not a day or longer. */
+export const isClockPeriod = (bucket: Bucket): bucket is keyof typeof STEP_MS =>
+  Object.hasOwn(STEP_MS, bucket);
+
+/** Hours, quarters and five minutes counted from local midnight; a day that is not a whole number of them ends with a short one. */
 function clockEdges(window: Interval, stepMs: number, zone: string, bucket: Bucket): number[] {
   const edges: number[] = [];
   const days = localDays(window.start, window.end, zone);

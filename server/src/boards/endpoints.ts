@@ -8,6 +8,7 @@ import {
 } from '@vivid-beacon/core';
 import { boardChanges } from '@vivid-beacon/core/src/boards';
 import type pg from 'pg';
+import { findAsset } from '../assets/sql';
 import { readAs, type Reader } from '../db/reader';
 import type { AppContext } from '../http/appContext';
 import { endpoints } from '../http/endpoint';
@@ -67,8 +68,12 @@ async function needVersion(db: Reader, id: string, revision: string) {
 }
 
 export const boardEndpoints = endpoints(boardsApi, {
-  'GET /api/boards': ({ db, query: { search, list, label, ...page } }) =>
-    pageOfBoards(db, { list, label, words: searchWords(search) }, page),
+  'GET /api/boards': async ({ db, query: { search, list, label, assetId, ...page } }) => {
+    // Of an asset that the caller may not see nothing is said, not even which boards show it.
+    if (assetId !== undefined && !(await findAsset(db, assetId)))
+      throw new BeaconError('NOT_FOUND', 'This asset does not exist.');
+    return pageOfBoards(db, { list, label, assetId, words: searchWords(search) }, page);
+  },
 
   'GET /api/boards/labels': ({ db }) => labelsOfBoards(db),
 

@@ -41,6 +41,14 @@ const IN_LIST: Readonly<Record<(typeof BOARD_LISTS)[number], (person: () => stri
   archive: () => 'board.archived_at is not null',
 };
 
+/** Whether a board shows a metric of an asset: by itself, or in groups of all metrics of its name. */
+const SHOWS_ASSET = (asset: string): string => `exists (
+  select from jsonb_array_elements(board.document -> 'readouts') readout,
+              jsonb_array_elements(readout -> 'measures') measure,
+              metric shown, metric own
+  where shown.id = (measure ->> 'metricId')::bigint and own.asset_id = ${asset}::bigint and own.removed_at is null
+    and (shown.id = own.id or (jsonb_typeof(readout -> 'groupBy') = 'object' and lower(shown.name) = lower(own.name))))`;
+
 type Shares = { readonly shares: readonly BoardShare[] };
 const withAudience = <Row extends Shares>({ shares, ...row }: Row) => ({
   ...row,
@@ -53,12 +61,13 @@ export interface BoardFilter {
   /** Words that must all stand in the title, the labels or the name of the owner. */
   readonly words: readonly string[];
   readonly label: string | undefined;
+  readonly assetId: string | undefined;
 }
 
 /** Boards the asker may see: favourites first, then by title. */
 export async function pageOfBoards(
   db: Reader,
-  { list, words, label }: BoardFilter,
+  { list, words, label, assetId }: BoardFilter,
   page: PageRange,
 ): Promise<PageOf<ListedBoard>> {
   const { keys, personId } = db.asker;
@@ -66,6 +75,7 @@ export async function pageOfBoards(
   conditions
     .plain(IN_LIST[list](() => conditions.value(personId)))
     .and(label, (at) => `${at} = any(board.labels)`)
+    .and(assetId, SHOWS_ASSET)
     .words(words, ['board.title', 'person.name', `array_to_string(board.labels, ' ')`]);
   const { items, total } = await findPage<Omit<ListedBoard, 'audience' | 'favourite'> & Shares>(
     db,

@@ -1,6 +1,6 @@
 import { View } from 'react-native';
 import type { GroupBy, Readout, ReadoutParts } from '@vivid-beacon/core';
-import { takesAllMeasures } from '@vivid-beacon/core/src/boards';
+import { groupWords, takesAllMeasures } from '@vivid-beacon/core/src/boards';
 import { useAttributes } from '../../api/catalogue';
 import { PickList } from '../../components/PickList';
 import { Button } from '../../components/Button';
@@ -11,7 +11,7 @@ import { usePalette } from '../../theme/useTheme';
 interface GroupPanelProps {
   readonly readout: Readout;
   readonly metricName: string;
-  readonly onChange: (parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks' | 'measures'>) => void;
+  readonly onChange: (parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks' | 'measures' | 'steps'>) => void;
 }
 
 /** One value for each asset, plant, kind or attribute: of every metric with the name of the first. */
@@ -58,6 +58,7 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
         chosen={chosen}
         onChoose={(value) => onChange({ groupBy: options.find((each) => each.value === value)!.by })}
       />
+      {groupBy && <StepsPick readout={readout} attributes={attributes} onChange={onChange} />}
       {groupBy?.kind === 'attribute' && (
         <WordRow
           name="Assets without it"
@@ -72,6 +73,47 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
     </View>
   );
 }
+
+/** By what its groups are divided when one steps down: attributes in order, then assets. */
+function StepsPick({
+  readout: { groupBy, steps },
+  attributes,
+  onChange,
+}: Pick<GroupPanelProps, 'readout' | 'onChange'> & {
+  readonly attributes: readonly { readonly name: string }[];
+}) {
+  const palette = usePalette();
+  const taken = new Set(
+    [groupBy, ...steps].flatMap((by) => (by?.kind === 'attribute' ? [by.name.toLowerCase()] : [])),
+  );
+  const left = attributes.filter(({ name }) => !taken.has(name.toLowerCase()));
+  if (steps.length === 0 && left.length === 0) return null;
+  return (
+    <View style={{ gap: 6 }}>
+      <Words as="second" colour={palette.ink2}>
+        {steps.length === 0
+          ? 'A step down from a group leads to its assets. It can go through attributes first:'
+          : `A step down leads ${steps.map(groupWords).join(', then ')}, then to assets.`}
+      </Words>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {steps.length < MOST_STEPS &&
+          left.map(({ name }) => (
+            <Button
+              key={name}
+              variant="quiet"
+              label={`${steps.length === 0 ? 'First' : 'Then'} by ${name}`}
+              onPress={() => onChange({ steps: [...steps, { kind: 'attribute', name }] })}
+            />
+          ))}
+        {steps.length > 0 && (
+          <Button variant="quiet" label="Straight to assets" onPress={() => onChange({ steps: [] })} />
+        )}
+      </View>
+    </View>
+  );
+}
+
+const MOST_STEPS = 5;
 
 /** The asset whose parts are meant: the only one of its scope; else plants are the parts. */
 function oneAssetOf({ scope }: Readout): string | null {

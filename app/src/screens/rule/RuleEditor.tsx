@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import {
@@ -43,11 +43,21 @@ interface RuleEditorProps {
   readonly people: readonly Person[];
   /** The rule that is changed; null = a new one. */
   readonly before: AlarmRule | null;
+  /** The metric that a new one begins with. */
+  readonly begin?: Metric | null;
   readonly onLeave: () => void;
 }
 
+/** Chooses a metric once, when the editor opens. */
+function useBeginning(begin: Metric | null, choose: (metric: Metric) => Promise<void>): void {
+  const start = useRef(choose);
+  useEffect(() => {
+    if (begin) void start.current(begin);
+  }, [begin]);
+}
+
 /** The sentence of a rule, the panel of the part that is open, and what the rule would have done. */
-export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
+export function RuleEditor({ people, before, begin = null, onLeave }: RuleEditorProps) {
   const palette = usePalette();
   const client = useQueryClient();
   const put = usePutInForce();
@@ -62,6 +72,7 @@ export function RuleEditor({ people, before, onLeave }: RuleEditorProps) {
     setRule((last) => firstDraft(chosen, usual, last));
     setOpen('test');
   };
+  useBeginning(begin, choose);
   const chooseKind = async (kind: RuleInput['test']['kind']): Promise<void> => {
     if (!rule || !metric) return;
     const usual = await usualHigh(client, metric, rule.over);
