@@ -25,6 +25,7 @@ import {
   type Pool,
 } from '@vivid-beacon/server';
 import accounts from '../accounts.json';
+import { comparingBoard } from './comparing';
 import { metricKey } from './keys';
 import { definitionOf, demoBoards, demoIndicators, type DemoIndicator, type IdOf } from './layout';
 import { demoRules, periodRules } from './rules';
@@ -112,7 +113,12 @@ export async function loadDemo(
     await addIndicators(pool, demoIndicators(idOf), assets, analyst, anchor);
     const { rows: boards } = await pool.query('select 1 from board limit 1');
     if (boards.length === 0) {
-      for (const board of demoBoards(idOf))
+      const comparing = {
+        title: 'Comparing machines and meters',
+        labels: ['Comparisons'],
+        document: comparingBoard(idOf, (place) => assets.get(place)!),
+      };
+      for (const board of [...demoBoards(idOf), comparing])
         await createBoard(pool, { ...board, ownerId: analyst, shares: SHARED_WITH_ALL, at: anchor });
     }
     const { rows: flags } = await pool.query('select 1 from flag limit 1');

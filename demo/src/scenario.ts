@@ -1,5 +1,6 @@
 import type { MetricKind } from '@vivid-beacon/core';
 import { localClock } from './localClock';
+import { addElectricity, addFleet, addOutput } from './machines';
 import { drift, noise, seedOf } from './noise';
 
 /** One metric of the scenario: what it is, and its value at any time. */
@@ -247,6 +248,11 @@ function plantMetrics({ name: plant, zone }: ScenarioPlant, anchor: number): Sce
     const usual = 11 + 6 * drift(s, t, 4 * HOUR) + jitter(s, t, 3);
     return weir ? usual + during(t, -80 * MINUTE, 2 * HOUR, 20 * MINUTE) * 27 : usual;
   });
+
+  const shape = { plant, size, load };
+  addOutput(add, shape);
+  addElectricity(add, shape);
+  if (quayside) addFleet(add);
 
   // Desks
   add(['Desks', 'Customer desk'], ['Open jobs', 'jobs', 'level', 15, 0], (t, s) => {

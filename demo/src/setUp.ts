@@ -21,6 +21,7 @@ import {
   type Pool,
 } from '@vivid-beacon/server';
 import type { IdOf } from './layout';
+import { fleetItems } from './machines';
 import { noise, seedOf } from './noise';
 import { PLANTS } from './scenario';
 
@@ -77,6 +78,7 @@ async function addAttributes(db: Queryable, { assets, anchor }: SetUp): Promise<
       (_, key) => ({ 'Working width (m)': 3.3, 'Rated speed (m/min)': 32, 'Last overhaul': overhaul(key) }),
     ],
     [/Dryer \d$/, () => ({ 'Rated output (kg/h)': 320, 'Burner (kW)': 210 })],
+    [/ (A|B|C)$/, (_, key) => fleetFacts(key.split('/')[1])],
     [/Boiler$/, () => ({ 'Steam capacity (t/h)': 4, 'Next inspection': '2027-03-01' })],
   ];
   for (const [key, id] of assets) {
@@ -89,6 +91,12 @@ async function addAttributes(db: Queryable, { assets, anchor }: SetUp): Promise<
       attributes: found[1](key.split('/')[0], key),
     });
   }
+}
+
+/** What is known of a piece of hired equipment; of other things nothing. */
+function fleetFacts(name: string): Record<string, string> {
+  const item = fleetItems().find((each) => each.name === name);
+  return item ? { Category: item.category, Type: item.type, Model: item.model } : {};
 }
 
 async function addCalendars(db: Queryable, { assets, personId, anchor }: SetUp): Promise<void> {
