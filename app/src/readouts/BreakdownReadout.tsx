@@ -13,11 +13,12 @@ export function BreakdownReadout({ data, title, width, onOpen, onTry }: DrawProp
   );
   if (!scene) return null;
   const press = (hit: string): void => {
-    const { pick, row } = BREAKDOWN_HITS;
+    const { drawn, pick, row } = BREAKDOWN_HITS;
     const key = hit.slice(hit.indexOf(' ') + 1);
     const part = data.parts.find((each) => each.key === key);
     if (!part) return;
-    if (hit.startsWith(pick)) {
+    // What is no group has no making: it is picked.
+    if (hit.startsWith(pick) || (hit.startsWith(drawn) && !part.of)) {
       const { without } = data.readout;
       onTry({ without: part.picked ? [...without, key] : without.filter((each) => each !== key) });
     } else if (hit.startsWith(row)) {

@@ -71,19 +71,11 @@ export function WaysOn({ readout, part, metric, onStep, onFlag, onClose }: WaysO
         />
       )}
       {metric && (
-        <Button
-          variant="quiet"
-          label="Open its samples"
-          onPress={() => go({ pathname: '/data/metrics/[metricId]', params: { metricId: metric.id } })}
-        />
+        <Button variant="quiet" label="Open its samples" onPress={() => go(`/data/metrics/${metric.id}`)} />
       )}
       {assetId && (
         <>
-          <Button
-            variant="quiet"
-            label="Open its asset"
-            onPress={() => go({ pathname: '/data/assets/[assetId]', params: { assetId } })}
-          />
+          <Button variant="quiet" label="Open its asset" onPress={() => go(`/data/assets/${assetId}`)} />
           <Button
             variant="quiet"
             label={boards ? 'Hide the boards that show it' : 'Boards that show it'}

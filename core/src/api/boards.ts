@@ -114,6 +114,7 @@ export const boardsApi = contracts({
     summary: 'Boards that the caller may see, without their content: favourites first, then by title.',
     query: boardListSchema,
     answer: json(pageOf(listedBoard)),
+    errors: { 404: 'NOT_FOUND for an asset that the caller may not see' },
   },
   'GET /api/boards/labels': {
     access: 'viewer',

@@ -321,6 +321,24 @@ describe('a board as a file', () => {
     ]);
   });
 
+  it('takes the asset whose parts are shown along, and shows single assets where it is not there', () => {
+    const parted = {
+      ...rich,
+      readouts: rich.readouts.map((each) => ({ ...each, groupBy: { kind: 'part' as const, assetId: '4' } })),
+    };
+    expect(placesOfBoard(parted).assets).toContain('4');
+    const file = readBoardFile(writeBoardFile('Rich', parted, here, places));
+    const found = (assets: ReadonlyMap<string, string>) =>
+      takeBoard(file, { metrics: all, assets, indicators: new Map(), boards: new Map() });
+    expect(found(new Map([['4', '40']])).document.readouts[0].groupBy).toEqual({
+      kind: 'part',
+      assetId: '40',
+    });
+    const { document: made, told } = found(new Map());
+    expect(made.readouts[0].groupBy).toEqual({ kind: 'asset' });
+    expect(told).toContain('"Gas" is grouped by asset: the asset whose parts it showed is not here.');
+  });
+
   const broken = (change: (file: ReturnType<typeof JSON.parse>) => void): string => {
     const file = JSON.parse(writeBoardFile('Dryers', document, here));
     change(file);

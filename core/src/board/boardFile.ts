@@ -39,7 +39,10 @@ export function placesOfBoard(document: BoardDocument): {
   readonly [Kind in keyof NamedPlaces]: readonly string[];
 } {
   const { scope, readouts } = document;
-  const assets = [scope, ...readouts.map((each) => each.scope)].flatMap((each) => each?.assetIds ?? []);
+  const assets = [
+    ...[scope, ...readouts.map((each) => each.scope)].flatMap((each) => each?.assetIds ?? []),
+    ...readouts.flatMap(({ groupBy }) => (groupBy?.kind === 'part' ? (groupBy.assetId ?? []) : [])),
+  ];
   return {
     assets: [...new Set(assets)],
     indicators: [...new Set(readouts.flatMap(({ indicatorId }) => indicatorId ?? []))],
@@ -96,7 +99,7 @@ export interface TakenBoard {
 
 /**
  * The document of a file with what is here. Readouts with a metric that is not here are left out; a scope loses assets that
- * are not; a readout of an indicator that is not here keeps its settings, but follows it no longer; a link to a board that is
+ * are not, and the parts of such an asset become single assets; a readout of an indicator that is not here keeps its settings, but follows it no longer; a link to a board that is
  * not here goes. Each is told.
  */
 export function takeBoard(file: BoardFile, found: FoundHere): TakenBoard {
@@ -114,6 +117,13 @@ export function takeBoard(file: BoardFile, found: FoundHere): TakenBoard {
       told.push(`${whose} no longer names ${names.join(', ')}${rest}: not here.`);
     }
     return { ...scope, assetIds: kept.length === 0 ? null : kept };
+  };
+  const groupOf = (groupBy: Readout['groupBy'], whose: string): Readout['groupBy'] => {
+    if (groupBy?.kind !== 'part' || groupBy.assetId === null) return groupBy;
+    const assetId = found.assets.get(groupBy.assetId);
+    if (assetId !== undefined) return { kind: 'part', assetId };
+    told.push(`${whose} is grouped by asset: the asset whose parts it showed is not here.`);
+    return { kind: 'asset' };
   };
   const scope = scopeOf(document.scope, 'The scope of the board');
   const readouts = document.readouts.flatMap((readout, i) => {
@@ -146,6 +156,7 @@ export function takeBoard(file: BoardFile, found: FoundHere): TakenBoard {
         ...readout,
         indicatorId,
         scope: readout.scope && scopeOf(readout.scope, called),
+        groupBy: groupOf(readout.groupBy, called),
         link: board ? (to ? `/boards/${to}` : null) : readout.link,
         measures: measures as typeof readout.measures,
       },

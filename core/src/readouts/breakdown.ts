@@ -65,7 +65,7 @@ export const breakdown: ReadoutFormOf<BreakdownChoices, BreakdownData> = {
 };
 
 /** Parts of the keys of hit regions that say what a tap does. */
-export const BREAKDOWN_HITS = { pick: 'pick ', row: 'row ', value: 'value ' } as const;
+export const BREAKDOWN_HITS = { drawn: 'drawn ', pick: 'pick ', row: 'row ', value: 'value ' } as const;
 
 const STRIP = 44;
 const BARS = 150;
@@ -127,7 +127,7 @@ function strip({ parts, readout }: BreakdownData, width: number, focus: string |
     if (isFocused(part, focus))
       marks.push({ kind: 'rect', key: `${part.key} focus`, ...box, stroke: 'ink', strokeWidth: 3 });
     hits.push({
-      key: partHit(part),
+      key: BREAKDOWN_HITS.drawn + part.key,
       spoken: `${part.name} ${shareText(part.share!)}`,
       shape: { kind: 'box', ...box },
     });
@@ -163,10 +163,6 @@ function strip({ parts, readout }: BreakdownData, width: number, focus: string |
   return { width, height: STRIP + 14 + TEXT.caption.lineHeight, marks, hits, spoken: '' };
 }
 
-/** A tap on a drawn part opens how its value was made; what is no group has none. */
-const partHit = ({ of, key }: BreakdownPart): string =>
-  (of ? BREAKDOWN_HITS.value : BREAKDOWN_HITS.pick) + key;
-
 /** A column for each part, with the window before as a line across it; numbered as in the list. */
 function bars({ parts }: BreakdownData, width: number, height: number, focus: string | null): Scene {
   const drawn = parts.flatMap((part, i) => (part.picked && part.value !== null ? [{ part, i }] : []));
@@ -187,7 +183,7 @@ function bars({ parts }: BreakdownData, width: number, height: number, focus: st
       marks.push({ kind: 'path', key: `${part.key} before`, d, stroke: 'ink', strokeWidth: 1.5 });
     }
     hits.push({
-      key: partHit(part),
+      key: BREAKDOWN_HITS.drawn + part.key,
       spoken: part.name,
       shape: { kind: 'box', x: k * each, y: 0, width: each, height },
     });

@@ -223,7 +223,8 @@ const othersPart = (
   name: `${small.length} others`,
   kind: 'others',
   of: null,
-  value: sumOf(small.map(({ value }) => value)),
+  // What is below zero is not in the total.
+  value: sumOf(small.map(({ value }) => (value !== null && value < 0 ? null : value))),
   previous: sumOf(small.map(({ previous }) => previous)),
   course: sumOfCourses(small.map(({ key }) => courses.get(key) ?? [])),
 });

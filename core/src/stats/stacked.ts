@@ -26,11 +26,10 @@ export function stackedColumns(
       return value === null || value <= 0 ? [] : [{ of, value }];
     });
     const sum = known.reduce((total, { value }) => total + value, 0);
-    const by = isShares ? 100 / sum : 1;
     let at = 0;
     return known.map(({ of, value }) => {
       const from = at;
-      at += value * by;
+      at += isShares ? (value / sum) * 100 : value;
       return { of, from, to: at };
     });
   });

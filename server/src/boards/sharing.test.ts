@@ -9,7 +9,7 @@ import {
   type ListedBoard,
   type PageOf,
 } from '@vivid-beacon/core';
-import { BOARD_FORMAT_VERSION } from '@vivid-beacon/core/src/boards';
+import { BOARD_FORMAT_VERSION, makeReadout } from '@vivid-beacon/core/src/boards';
 import { addPerson } from '../people/sql';
 import { hashPassword } from '../people/passwords';
 import { onTestServer, PASSWORD, serverWithMetric, TEST_NOW, type Visitor } from '../testing/testServer';
@@ -204,6 +204,25 @@ describe('lists', () => {
     expect(await titles(viewer, 'list=favourites')).toEqual(['Zebra']);
     await viewer.call('PUT', `/api/boards/${id}/favourite`, { favourite: false });
     expect(await titles(viewer, 'list=favourites')).toEqual([]);
+  });
+
+  it('are found by an asset of which they show a metric, itself or in groups of its name', async () => {
+    const hot = { name: 'Found by asset', unit: '°C' };
+    const one = await serverWithMetric(analyst, hot);
+    const two = await serverWithMetric(analyst, hot);
+    const other = await serverWithMetric(analyst, { name: 'Found by nobody' });
+    const board = async (title: string, metricId: string, groupBy: object | null): Promise<void> => {
+      const readout = makeReadout('r1', 'figure', { measures: [{ metricId, summary: 'mean', per: null }] });
+      const shown = { ...document, readouts: [{ ...readout, groupBy }] };
+      expect((await analyst.call('POST', '/api/boards', { title, document: shown })).status).toBe(200);
+    };
+    await board('Of one alone', one.metricId, null);
+    await board('Of all by asset', one.metricId, { kind: 'asset' });
+    expect(await titles(analyst, `assetId=${one.assetId}`)).toEqual(['Of all by asset', 'Of one alone']);
+    expect(await titles(analyst, `assetId=${two.assetId}`)).toEqual(['Of all by asset']);
+    expect(await titles(analyst, `assetId=${other.assetId}`)).toEqual([]);
+    // Of a plant that somebody does not see nothing is said.
+    expect((await shiftLead.call('GET', `/api/boards?assetId=${one.assetId}`)).status).toBe(404);
   });
 
   it('have labels, counted over what the caller sees', async () => {

@@ -1,0 +1,161 @@
+import { fireEvent, screen, within } from '@testing-library/react';
+import type { MeasureValues, Query, QueryAnswer } from '@vivid-beacon/core';
+import { listedBoard } from '../testing/boards';
+import { signedIn } from '../testing/signedIn';
+import { groups as ironers, measured, showReadout as show, trendReadout } from '../testing/showReadout';
+
+/* Forms that compare assets and groups: what a tap on their parts does. */
+
+jest.setTimeout(30_000);
+jest.mock('../hooks/useWidth', () => ({ useWidth: () => [600, () => undefined] }));
+const mockPush = jest.fn();
+jest.mock('expo-router', () => ({ useRouter: () => ({ push: mockPush }) }));
+
+const BY_ASSET = { groupBy: { kind: 'asset' as const } };
+const part = (name: RegExp | string): HTMLElement => screen.getByRole('button', { name, hidden: true });
+
+/** One group an ironer, with ids as the server has them. */
+function groups(...values: (number | null)[]): QueryAnswer {
+  const answer = ironers(...values);
+  return { ...answer, groups: answer.groups.map((group, i) => ({ ...group, assetId: String(11 + i) })) };
+}
+
+/** The answer for groups with further measures beside the first. */
+const wider = (answer: QueryAnswer, ...more: number[][]): QueryAnswer => ({
+  ...answer,
+  units: ['°C', ...more.map(() => 'kWh')],
+  groups: answer.groups.map((group, g) => ({
+    ...group,
+    measures: [
+      group.measures[0],
+      ...more.map((values): MeasureValues => ({ ...group.measures[0], values: [values[g]] })),
+    ],
+  })),
+});
+
+/** What is asked of the groups and of everything else. */
+const byGroup =
+  (of: QueryAnswer, other: QueryAnswer = measured(1)) =>
+  ({ body }: { body: Query }): QueryAnswer =>
+    body.groupBy.kind === 'all' || body.provenance ? other : of;
+
+describe('a ranking', () => {
+  it('focuses by a name, opens how a number was made, and steps down to parts and back', async () => {
+    const asked: Query['groupBy'][] = [];
+    const { person, onFocus } = show({ form: 'ranking', ...BY_ASSET }, {
+      'POST /api/readings/query': ({ body }: { body: Query }) => {
+        asked.push(body.groupBy);
+        return byGroup(groups(203, 190, null))({ body });
+      },
+    } as never);
+    await screen.findByRole('group', { name: /^Bed temperature, by asset: 3, largest first/ });
+    fireEvent.click(part('Ironer 1. Focus on it'));
+    expect(onFocus).toHaveBeenCalledWith('11');
+    fireEvent.click(part(/^Ironer 1, Bed temperature 203.*Caution\. How it was made/));
+    await person.click(await screen.findByRole('button', { name: 'Show its parts' }));
+    const path = await screen.findByRole('navigation', { name: 'Where its parts are shown' });
+    expect(within(path).getByText('› Ironer 1')).toBeTruthy();
+    expect(asked.at(-1)).toEqual({ kind: 'part', assetId: '11' });
+    await person.click(within(path).getByRole('button', { name: 'All' }));
+    expect(screen.queryByRole('navigation', { name: 'Where its parts are shown' })).toBeNull();
+  });
+
+  it('is sorted by another column for as long as one looks', async () => {
+    const measures = ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null }));
+    const { person } = show({ form: 'ranking', measures, ...BY_ASSET }, {
+      'POST /api/readings/query': byGroup(wider(groups(203, 190, 195), [1, 5, 3])),
+    } as never);
+    const drawn = await screen.findByRole('group', { name: /1\. Ironer 1/ });
+    fireEvent.click(part(/^Sort by Bed temperature$/));
+    expect(drawn.getAttribute('aria-label')).toMatch(/1\. Ironer 2 .*2\. Ironer 3 .*3\. Ironer 1/);
+    await person.click(screen.getByRole('button', { name: 'Show it as saved' }));
+    expect(drawn.getAttribute('aria-label')).toMatch(/1\. Ironer 1/);
+  });
+
+  it('leads from a number to the boards that show its asset, to a rule and to a flag with the number', async () => {
+    const { person } = show({ form: 'ranking', ...BY_ASSET }, {
+      'POST /api/readings/query': byGroup(groups(203, 190, 195), measured(203)),
+      'GET /api/boards': { items: [listedBoard({ id: '5', title: 'Ironing hall' })], total: 1 },
+      'GET /api/people': [],
+      'GET /api/session': signedIn('analyst'),
+    } as never);
+    await screen.findByRole('group', { name: /largest first/ });
+    fireEvent.click(part(/^Ironer 2, Bed temperature 190.*How it was made/));
+    await person.click(await screen.findByRole('button', { name: 'Boards that show it' }));
+    await person.click(await screen.findByText('Ironing hall'));
+    expect(mockPush).toHaveBeenLastCalledWith({
+      pathname: '/boards/[boardId]',
+      params: { boardId: '5', focus: '12' },
+    });
+    fireEvent.click(part(/^Ironer 2, Bed temperature 190.*How it was made/));
+    await person.click(await screen.findByRole('button', { name: 'Write an alarm rule for it' }));
+    expect(mockPush).toHaveBeenLastCalledWith({ pathname: '/alarms/rules/new', params: { metric: '2' } });
+    fireEvent.click(part(/^Ironer 2, Bed temperature 190.*How it was made/));
+    await person.click(await screen.findByRole('button', { name: 'Flag it' }));
+    expect(await screen.findByDisplayValue('Check Ironer 2, Ironer 2')).toBeTruthy();
+  });
+});
+
+describe('a scatter', () => {
+  it('names and focuses the point that is tapped, and lists the same numbers', async () => {
+    const measures = ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null }));
+    const { person, onFocus } = show({ form: 'scatter', measures, ...BY_ASSET }, {
+      'POST /api/readings/query': byGroup(wider(groups(203, 190, null), [1, 5, 3])),
+    } as never);
+    await screen.findByRole('group', { name: /2 points, .*Ironer 3 without both values is not drawn/ });
+    fireEvent.click(part(/^Ironer 2: /));
+    expect(onFocus).toHaveBeenCalledWith('12');
+    expect(
+      screen.getAllByRole('button', { name: /Ironer 2, Bed temperature\. How it was made/ }),
+    ).toHaveLength(2);
+    await person.click(screen.getByRole('button', { name: 'Show them as a list' }));
+    expect(await screen.findByRole('group', { name: /3, by Bed temperature, largest first/ })).toBeTruthy();
+  });
+});
+
+describe('a breakdown', () => {
+  it('lets parts be picked, and the total follows', async () => {
+    const sum = [{ metricId: '1', summary: 'sum' as const, per: null }];
+    const { person } = show({ form: 'breakdown', measures: sum, band: null, ...BY_ASSET }, {
+      'POST /api/readings/query': byGroup(groups(50, 30, 20), measured(100)),
+    } as never);
+    await screen.findByRole('group', { name: /Together 100\.0/ });
+    fireEvent.click(part('Leave Ironer 1 out of the total'));
+    expect(await screen.findByRole('group', { name: /Together 50\.0/ })).toBeTruthy();
+    fireEvent.click(part('Count Ironer 1 in the total'));
+    expect(await screen.findByRole('group', { name: /Together 100\.0/ })).toBeTruthy();
+  });
+});
+
+describe('a heat grid', () => {
+  it('opens a cell with its numbers and the trend behind it', async () => {
+    const hours = Array.from({ length: 24 }, (_, i) => 180 + i);
+    const answer = groups(1);
+    const day: QueryAnswer = {
+      ...answer,
+      start: hours.map((_, i) => answer.window.start + i * 3_600_000),
+      end: hours.map((_, i) => answer.window.start + (i + 1) * 3_600_000),
+      cells: { columns: 24, hours: hours.map(() => 7), working: hours.map((_, i) => (i < 6 ? 0 : 1)) },
+      groups: answer.groups.map((group) => ({
+        ...group,
+        measures: [
+          {
+            ...group.measures[0],
+            values: hours,
+            coverage: hours.map(() => 1),
+            samples: hours.map(() => 420),
+          },
+        ],
+      })),
+    };
+    const { person } = show({ form: 'grid', layout: 'groupHour' }, {
+      'POST /api/readings/query': day,
+      'POST /api/readings/trend': trendReadout([181, 182]),
+    } as never);
+    await screen.findByRole('group', { name: /Highest Ironer 1, 23 203/ });
+    fireEvent.click(part(/^Ironer 1, 03 183.*Open its trend/));
+    const tray = await screen.findByRole('dialog');
+    expect(within(tray).getByText(/100 % of 7\.0 h/)).toBeTruthy();
+    expect(within(tray).getByText('outside working hours')).toBeTruthy();
+  });
+});

@@ -1,0 +1,206 @@
+import { stack } from 'd3-shape';
+import fc from 'fast-check';
+import { stepDown } from '../board/stepDown';
+import { stackedColumns } from '../stats/stacked';
+import { groupedAnswer, groupedInputs, type GivenGroup } from '../testing/groupedReadout';
+import { breakdown, breakdownScene } from './breakdown';
+import type { BreakdownChoices, BreakdownData } from './breakdownData';
+import { isProblem, type ReadoutInputs } from './readoutData';
+
+type Inputs = ReadoutInputs<BreakdownChoices>;
+
+const given = (...values: (number | null)[]): GivenGroup[] =>
+  values.map((value, i) => ({ name: `Meter ${i + 1}`, values: [value] }));
+
+function made(parts: readonly GivenGroup[], measured: number | null, choices: object = {}): BreakdownData {
+  const inputs: Inputs = groupedInputs('breakdown', choices);
+  const data = breakdown.data(inputs, [
+    groupedAnswer(parts),
+    groupedAnswer([{ name: 'All', values: [measured] }]),
+  ]);
+  if (isProblem(data)) throw new Error(data.problem.title);
+  return data;
+}
+const told = (data: BreakdownData): string =>
+  breakdownScene(data, { width: 400, height: null, focus: null }).spoken;
+
+describe('stacked columns', () => {
+  const course = fc.array(fc.option(fc.double({ min: 0, max: 1e6, noNaN: true }), { nil: null }), {
+    minLength: 4,
+    maxLength: 4,
+  });
+
+  it('lie where d3-shape stacks them', () => {
+    fc.assert(
+      fc.property(fc.array(course, { minLength: 1, maxLength: 6 }), (courses) => {
+        const rows = Array.from({ length: 4 }, (_, k) => courses.map((each) => each[k] ?? 0));
+        const series = stack<number[], number>()
+          .keys(courses.map((_, i) => i))
+          .value((row, key) => row[key])(rows);
+        stackedColumns(courses, 4, false).forEach((column, k) => {
+          for (const { of, from, to } of column) {
+            expect(from).toBeCloseTo(series[of][k][0], 6);
+            expect(to).toBeCloseTo(series[of][k][1], 6);
+          }
+        });
+      }),
+    );
+  });
+
+  it('end at a hundred as shares, or are empty', () => {
+    fc.assert(
+      fc.property(fc.array(course, { minLength: 1, maxLength: 6 }), (courses) => {
+        for (const column of stackedColumns(courses, 4, true)) {
+          if (column.length > 0) expect(column.at(-1)!.to).toBeCloseTo(100, 6);
+        }
+      }),
+    );
+  });
+});
+
+describe('a breakdown', () => {
+  it('asks for the parts and for everything together, of an asset only what lies in it', () => {
+    const inputs: Inputs = groupedInputs('breakdown', {
+      groupBy: { kind: 'part', assetId: '7' },
+      parts: 'overTime',
+    });
+    const asks = breakdown.requests(inputs)!.map(({ ask, isExtra }) => ({ ...ask, isExtra }));
+    expect(asks).toMatchObject([
+      { groupBy: { kind: 'part' }, bucket: null, isExtra: false },
+      { groupBy: { kind: 'all' }, scope: { assetIds: ['7'] }, isExtra: true },
+      { groupBy: { kind: 'part' }, bucket: 'hour', isExtra: false },
+      { groupBy: { kind: 'all' }, bucket: 'hour', isExtra: true },
+    ]);
+  });
+
+  it('has what no part has measured as a part of its own, so that shares are of the meter', () => {
+    const data = made(given(50, 30), 100, { groupBy: { kind: 'part', assetId: '7' } });
+    expect(data.parts.map(({ name, value, share }) => [name, value, share])).toEqual([
+      ['Meter 1', 50, 0.5],
+      ['Meter 2', 30, 0.3],
+      ['not measured by a part', 20, 0.2],
+    ]);
+    expect([data.total, data.excess]).toEqual([100, 0]);
+  });
+
+  it('says so where the parts exceed the meter, and where one is missing, zero or below zero', () => {
+    const data = made(given(80, 30, null, -5, 0), 100);
+    expect(data.excess).toBeCloseTo(10, 9);
+    expect(told(data)).toMatch(/The parts are 10.0\skWh more than the 100.0\skWh measured/);
+    expect(told(data)).toMatch(/One part has no data.*One part is below zero and not in the total/);
+    expect(data.parts.map(({ name, value }) => [name, value])).toEqual([
+      ['Meter 1', 80],
+      ['Meter 2', 30],
+      ['3 others', 0],
+    ]);
+  });
+
+  it('follows what is picked', () => {
+    const data = made(given(50, 30, 20), 100, { without: ['Meter 1'] });
+    expect(data.total).toBe(50);
+    expect(data.parts.map(({ share }) => share)).toEqual([null, 0.6, 0.4]);
+    expect(
+      breakdownScene(data, { width: 400, height: null, focus: null }).hits.map(({ spoken }) => spoken),
+    ).toContain('Count Meter 1 in the total');
+  });
+
+  it('keeps the whole for any parts, however many are small', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 1000 }), { minLength: 1, maxLength: 40 }), (values) => {
+        const sum = values.reduce((a, b) => a + b, 0);
+        fc.pre(sum > 0);
+        const data = made(given(...values), sum);
+        expect(data.total).toBeCloseTo(sum, 6);
+        expect(data.parts.reduce((all, { share }) => all + (share ?? 0), 0)).toBeCloseTo(1, 9);
+        expect(data.parts.length).toBeLessThanOrEqual(9);
+      }),
+    );
+  });
+
+  it('draws one part, equal parts, and names of any length at any width', () => {
+    const long = 'لوحة '.repeat(40);
+    for (const width of [280, 900]) {
+      for (const parts of ['strip', 'bars'] as const) {
+        const data = made([{ name: long, values: [5] }], 5, { parts });
+        const { hits } = breakdownScene(data, { width, height: null, focus: null });
+        for (const { shape } of hits)
+          if (shape.kind === 'box') expect(shape.x + shape.width).toBeLessThanOrEqual(width + 0.01);
+        expect(made(given(1, 1, 1), 3, { parts }).parts.map(({ share }) => share)).toEqual([
+          1 / 3,
+          1 / 3,
+          1 / 3,
+        ]);
+      }
+    }
+  });
+
+  it('stacks periods, marks what is thin or unfinished, and has the rest of each', () => {
+    const inputs: Inputs = groupedInputs('breakdown', { parts: 'overTime', bucket: 'day' });
+    const byDay = groupedAnswer([
+      { name: 'Meter 1', values: [[4, null, 2]] },
+      { name: 'Meter 2', values: [[1, 5, 1]] },
+    ]);
+    const data = breakdown.data(inputs, [
+      groupedAnswer(given(6, 7)),
+      groupedAnswer([{ name: 'All', values: [20] }]),
+      byDay,
+      groupedAnswer([{ name: 'All', values: [[8, 6, 3]] }]),
+    ]);
+    if (isProblem(data)) throw new Error(data.problem.title);
+    expect(data.parts.map(({ name, course }) => [name, course])).toEqual([
+      ['Meter 2', [1, 5, 1]],
+      ['Meter 1', [4, null, 2]],
+      ['not measured by a part', [3, 1, 0]],
+    ]);
+    expect(data.periods?.covered).toEqual([true, false, true]);
+    expect(told(data)).toContain('Faint columns');
+    expect(breakdown.table(data).rows).toHaveLength(3);
+  });
+
+  it('refuses means and ratios, and what is not grouped', () => {
+    const mean = groupedInputs('breakdown', { measures: [{ metricId: '3', summary: 'mean', per: null }] });
+    expect(breakdown.data(mean, [groupedAnswer(given(1))])).toMatchObject({
+      problem: { title: 'No whole to have parts of' },
+    });
+    expect(breakdown.data(groupedInputs('breakdown', { groupBy: null }), [])).toMatchObject({
+      problem: { title: 'Nothing to divide' },
+    });
+  });
+});
+
+describe('a step down', () => {
+  const [value] = made([{ name: 'Acme', values: [5], assetId: null }], 5).parts;
+  const { readout } = made(given(1), 1);
+
+  it('goes through the groupings that were chosen, each inside the one before, then to assets', () => {
+    const steps = [{ kind: 'attribute' as const, name: 'Type' }];
+    const byMaker = { ...readout, groupBy: { kind: 'attribute' as const, name: 'Maker' }, steps };
+    const first = stepDown(byMaker, value.of!)!;
+    expect(first).toMatchObject({
+      label: 'Acme',
+      choices: {
+        groupBy: { kind: 'attribute', name: 'Type' },
+        scope: { assetIds: null, attributes: [{ name: 'Maker', values: ['Acme'] }] },
+        steps: [],
+      },
+    });
+    const second = stepDown(
+      { ...byMaker, ...first.choices },
+      { ...value.of!, group: { name: 'Cage', assetId: null } },
+    )!;
+    expect(second.choices).toMatchObject({
+      groupBy: { kind: 'asset' },
+      scope: { attributes: [{ name: 'Maker' }, { name: 'Type', values: ['Cage'] }] },
+    });
+  });
+
+  it('leads from an asset to the assets right below it, and nowhere where nothing says what its parts are', () => {
+    const asset = { ...value.of!, assetId: '9', group: { name: 'Hall', assetId: '9' } };
+    expect(stepDown(readout, asset)?.choices).toMatchObject({
+      groupBy: { kind: 'part', assetId: '9' },
+      scope: { assetIds: ['9'] },
+    });
+    expect(stepDown({ ...readout, groupBy: { kind: 'assetKind' } }, value.of!)).toBeNull();
+    expect(stepDown({ ...readout, groupBy: { kind: 'all' } }, { ...value.of!, assetId: null })).toBeNull();
+  });
+});
