@@ -53,11 +53,13 @@ export function ScatterReadout(props: DrawProps<ScatterData>) {
         </View>
       ) : null}
       {!beside && (
-        <Button
-          variant="quiet"
-          label={asList ? 'Hide the list' : 'Show them as a list'}
-          onPress={() => setAsList(!asList)}
-        />
+        <View style={styles.toggle}>
+          <Button
+            variant="quiet"
+            label={asList ? 'Hide the list' : 'Show them as a list'}
+            onPress={() => setAsList(!asList)}
+          />
+        </View>
       )}
     </View>
   );
@@ -96,5 +98,6 @@ const styles = StyleSheet.create({
   beside: { flexDirection: 'row', gap: GAP, alignItems: 'flex-start' },
   list: { flexGrow: 1, flexShrink: 1, minWidth: 0 },
   numbers: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 16, minHeight: 44 },
+  toggle: { alignItems: 'flex-start' },
   number: { flexDirection: 'row', alignItems: 'center', gap: 6 },
 });

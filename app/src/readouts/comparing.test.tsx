@@ -48,7 +48,7 @@ describe('a ranking', () => {
         return byGroup(groups(203, 190, null))({ body });
       },
     } as never);
-    await screen.findByRole('group', { name: /^Bed temperature, by asset: 3, largest first/ });
+    await screen.findByRole('group', { name: /^Bed temperature, by asset: 3 assets, largest first/ });
     fireEvent.click(part('Ironer 1. Focus on it'));
     expect(onFocus).toHaveBeenCalledWith('11');
     fireEvent.click(part(/^Ironer 1, Bed temperature 203.*Caution\. How it was made/));
@@ -109,14 +109,16 @@ describe('a scatter', () => {
       screen.getAllByRole('button', { name: /Ironer 2, Bed temperature\. How it was made/ }),
     ).toHaveLength(2);
     await person.click(screen.getByRole('button', { name: 'Show them as a list' }));
-    expect(await screen.findByRole('group', { name: /3, by Bed temperature, largest first/ })).toBeTruthy();
+    expect(
+      await screen.findByRole('group', { name: /3 assets, by bed temperature, largest first/ }),
+    ).toBeTruthy();
   });
 });
 
 describe('a breakdown', () => {
   it('lets parts be picked, and the total follows', async () => {
     const sum = [{ metricId: '1', summary: 'sum' as const, per: null }];
-    const { person } = show({ form: 'breakdown', measures: sum, band: null, ...BY_ASSET }, {
+    show({ form: 'breakdown', measures: sum, band: null, ...BY_ASSET }, {
       'POST /api/readings/query': byGroup(groups(50, 30, 20), measured(100)),
     } as never);
     await screen.findByRole('group', { name: /Together 100\.0/ });
@@ -148,7 +150,7 @@ describe('a heat grid', () => {
         ],
       })),
     };
-    const { person } = show({ form: 'grid', layout: 'groupHour' }, {
+    show({ form: 'grid', layout: 'groupHour' }, {
       'POST /api/readings/query': day,
       'POST /api/readings/trend': trendReadout([181, 182]),
     } as never);

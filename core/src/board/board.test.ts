@@ -194,7 +194,7 @@ describe('titles and footnotes', () => {
         name,
       ),
     ).toBe(
-      'Only Ironer hall, a removed asset; Maker Weld or Acre; 22:00 to 06:00 or on Saturdays; without those that have no Line',
+      'Only Ironer hall, a removed asset; Maker Weld or Acre; 22:00 to 06:00 or on Saturdays; those that have Line',
     );
   });
 });

@@ -100,7 +100,7 @@ export function automaticFootnote(
   const parts = [
     scope && scopeWords(scope, assetName),
     hours && hoursWords(hours),
-    groupBy?.kind === 'attribute' && !keepBlanks ? `without those that have no ${groupBy.name}` : null,
+    groupBy?.kind === 'attribute' && !keepBlanks ? `those that have ${groupBy.name}` : null,
     groupBy && measures.length > 1 && !takesAllMeasures({ form })
       ? `the first of its ${measures.length} metrics, because it is grouped`
       : null,

@@ -40,23 +40,26 @@ export function valueBar({ value, level, band, scale, isChosen }: ValueBarOption
   } else {
     const [from, to] = value < 0 ? [value, 0] : [0, value];
     const isJudged = band !== null && level !== 'nodata';
+    const sections = isJudged && level !== 'clear' ? sectorsOf(band, from, to) : [];
+    const lastClear = sections.findLastIndex((part) => part.level === 'clear');
+    // From the last Clear on, counted from zero, it is beyond; without any it is short of Clear.
+    const beyond = lastClear < 0 ? [] : sections.slice(lastClear + 1);
     const own: Ink = isChosen ? 'sea' : level === 'nodata' ? 'line2' : 'bar';
-    const parts = isJudged ? sectorsOf(band, from, to) : [{ from, to, level: 'clear' as const }];
-    const isBeyond = !isJudged || parts.some((part) => part.level === 'clear');
-    for (const [i, part] of (isBeyond ? parts : [{ from, to, level: 'clear' as const }]).entries()) {
+    marks.push({ ...box(x(from), x(beyond.at(0)?.from ?? to), BAR_HEIGHT), key: 'own', fill: own });
+    for (const [i, part] of beyond.entries())
       marks.push({
         ...box(x(part.from), x(part.to), BAR_HEIGHT),
-        key: `part ${i}`,
-        fill: part.level === 'clear' ? own : shapeInk(part.level),
+        key: `beyond ${i}`,
+        fill: shapeInk(part.level),
       });
-    }
-    if (isJudged && !isBeyond) {
-      const clear = sectorsOf(band, scale.low, scale.high).find((part) => part.level === 'clear');
-      if (clear) {
-        const edge = clear.from > value ? clear.from : clear.to;
-        const ends: readonly [number, number] = edge > value ? [x(value), x(edge)] : [x(edge), x(value)];
-        marks.push({ ...box(...ends, SHORT_HEIGHT), key: 'short', fill: shapeInk(level) });
-      }
+    const clear =
+      sections.length > 0 && lastClear < 0
+        ? sectorsOf(band!, scale.low, scale.high).find((part) => part.level === 'clear')
+        : undefined;
+    if (clear) {
+      const edge = clear.from > value ? clear.from : clear.to;
+      const ends: readonly [number, number] = edge > value ? [x(value), x(edge)] : [x(edge), x(value)];
+      marks.push({ ...box(...ends, SHORT_HEIGHT), key: 'short', fill: shapeInk(level) });
     }
   }
   if (scale.low < 0)

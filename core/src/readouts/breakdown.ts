@@ -43,7 +43,7 @@ export const breakdown: ReadoutFormOf<BreakdownChoices, BreakdownData> = {
   label: 'Breakdown',
   slots: SLOTS,
   splits: true,
-  columns: { one: 5, many: 5 },
+  columns: { one: 6, many: 6 },
   fields: {
     parts: asked(yup.string().oneOf(BREAKDOWN_MARKS).default('strip'), {
       label: 'Drawn as',

@@ -42,7 +42,7 @@ export const grid: ReadoutFormOf<GridChoices, GridData> = {
   slots: SLOTS,
   overTime: true,
   compare: 'none',
-  columns: { one: 5, many: 6 },
+  columns: { one: 6, many: 6 },
   fields: {
     layout: asked(yup.string().oneOf(GRID_LAYOUTS).default('weekdayHour'), {
       label: 'Laid out as',
@@ -170,9 +170,13 @@ function cellMarks(data: GridData, cell: HeatCell, box: Box): Mark[] {
   const { key } = cell;
   const inset = Math.min(3, box.width / 4);
   const isOff = cell.working < 0.5;
-  const inner = isOff
-    ? { x: box.x + inset, y: box.y + inset, width: box.width - 2 * inset, height: box.height - 2 * inset }
-    : box;
+  // A lamp needs all of the room.
+  const isBeyond =
+    showsLevels(data) && !isThin(cell) && (cell.level === 'breach' || cell.level === 'caution');
+  const inner =
+    isOff && !isBeyond
+      ? { x: box.x + inset, y: box.y + inset, width: box.width - 2 * inset, height: box.height - 2 * inset }
+      : box;
   const ground: Mark[] = isOff
     ? [{ kind: 'rect', key: `${key} off`, ...box, fill: 'line', opacity: 0.55 }]
     : [];
@@ -191,7 +195,6 @@ function cellMarks(data: GridData, cell: HeatCell, box: Box): Mark[] {
         dash: '2.5 2',
       },
     ];
-  const isBeyond = showsLevels(data) && (cell.level === 'breach' || cell.level === 'caution');
   if (!isBeyond)
     return [...ground, { kind: 'rect', key, ...inner, fill: 'sea', fillOpacity: toneOf(data, cell.value) }];
   const size = Math.min(16, inner.width - 1, inner.height - 1);

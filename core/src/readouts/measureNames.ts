@@ -3,6 +3,7 @@ import type { Metric } from '../api/metrics';
 import type { BaseReadout } from '../board/choices';
 import type { Measure } from '../domain/measure';
 import { SUMMARY_WORDS } from '../domain/metric';
+import type { GroupBy } from '../domain/query';
 
 /** Names that distinguish the measures of a readout: asset, metric or both, with the plant where plants mix. */
 export function measureNames(
@@ -40,4 +41,20 @@ export function nameInGroups(
   const per = measure.per && metricOf(measure.per.metricId);
   if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
   return isUsualSummary(measure) ? metric.name : `${metric.name}, ${SUMMARY_WORDS[measure.summary]}`;
+}
+
+const GROUP_NOUNS: Readonly<Record<GroupBy['kind'], readonly [one: string, many: string]>> = {
+  metric: ['metric', 'metrics'],
+  asset: ['asset', 'assets'],
+  plant: ['plant', 'plants'],
+  part: ['part', 'parts'],
+  assetKind: ['kind of asset', 'kinds of asset'],
+  attribute: ['group', 'groups'],
+  all: ['group', 'groups'],
+};
+
+/** How many groups there are: "One asset", "12 assets". */
+export function groupCount(count: number, by: GroupBy | null): string {
+  const [one, many] = GROUP_NOUNS[by?.kind ?? 'metric'];
+  return count === 1 ? `One ${one}` : `${count} ${many}`;
 }

@@ -3,6 +3,8 @@ import { barScale, type BarScale } from '../drawing/valueBar';
 import type { HitRegion, Mark, Scene } from '../drawing/scene';
 import { textWidth } from '../drawing/textWidth';
 import { formatValue } from '../format/format';
+import { groupCount } from './measureNames';
+import { lowerFirst } from '../text/lowerFirst';
 import { shareText } from '../drawing/ringScene';
 import { asked, askedNumber } from './ask';
 import { groupsTable } from './groupsTable';
@@ -99,6 +101,8 @@ const RANK = 30;
 const GAP = 16;
 /** Least room for names and for a measure beside them, px. */
 const LEAST = { name: 104, cell: 84 } as const;
+/** Words under a name wrap from this width on, px. */
+const MOST_SECOND = 190;
 const PAD = 5;
 
 /** Part of the key of a hit region that says what a tap does. */
@@ -137,7 +141,7 @@ export function rankingScene(
     const own = rows.map((row) => row.values[i].value);
     return { column, scale: barScale(own, column.band), room: numberRoom(values, column) };
   });
-  const layout = layoutOf(laid, drawn, width);
+  const layout = layoutOf(data, laid, drawn, width);
   const marks: Mark[] = [];
   const hits: HitRegion[] = [];
   let y = 0;
@@ -189,9 +193,9 @@ export function rankingWords({ count, rows, columns, by, total, overlaps, readou
     worst: 'furthest off target first',
     name: 'by name',
   }[order];
-  const what = columns.length > 1 && order !== 'name' ? `by ${name}, ${words}` : words;
+  const what = columns.length > 1 && order !== 'name' ? `by ${lowerFirst(name)}, ${words}` : words;
   return [
-    `${count === 1 ? 'One' : count}, ${what}.`,
+    `${groupCount(count, readout.groupBy)}, ${what}.`,
     total === null ? '' : `Together ${formatValue(total, unit, decimals)}.`,
     overlaps ? 'Some lie within others, so that shares add up to more than the whole.' : '',
     unknown > 0 ? `${unknown} without data ${unknown === 1 ? 'has' : 'have'} no rank.` : '',
@@ -200,8 +204,21 @@ export function rankingWords({ count, rows, columns, by, total, overlaps, readou
     .join(' ');
 }
 
-function layoutOf(columns: readonly Column[], rows: readonly RankedRow[], width: number): Layout {
-  const longest = Math.max(0, ...rows.map(({ name }) => textWidth(name, TEXT.name.face, TEXT.name.size)));
+function layoutOf(
+  data: RankingData,
+  columns: readonly Column[],
+  rows: readonly RankedRow[],
+  width: number,
+): Layout {
+  const longest = Math.max(
+    0,
+    ...rows.map((row) =>
+      Math.max(
+        textWidth(row.name, TEXT.name.face, TEXT.name.size),
+        Math.min(MOST_SECOND, textWidth(rowWords(data, row), TEXT.second.face, TEXT.second.size)),
+      ),
+    ),
+  );
   const least = columns.reduce((sum, { room }) => sum + Math.max(LEAST.cell, room + GAP), 0);
   const beside = width - RANK - least;
   if (columns.length > 1 && beside < LEAST.name) {
@@ -280,8 +297,10 @@ function rowOf(
   const hasLamp = columns.length > 1 && columns.some(({ column }) => column.band !== null);
   const cell = CELL_HEIGHT[hasLamp ? 'lamp' : 'plain'];
   const height = Math.max(44, (layout.isStacked ? text + cell : Math.max(text, cell)) + 2 * PAD);
-  const top = layout.isStacked ? PAD : (height - text) / 2;
   const cellTop = layout.isStacked ? PAD + text : (height - cell) / 2;
+  // A single line stands beside the numbers, whose lamps are under them.
+  const beside = hasLamp && text === TEXT.name.lineHeight ? cellTop + 2 : (height - text) / 2;
+  const top = layout.isStacked ? PAD : beside;
   const marks: Mark[] = [];
   const hits: HitRegion[] = [];
   if (isChosen)

@@ -41,7 +41,7 @@ export const scatter: ReadoutFormOf<ScatterChoices, ScatterData> = {
   groupedMeasures: 'all',
   splits: true,
   compare: 'before',
-  columns: { one: 5, many: 6 },
+  columns: { one: 6, many: 6 },
   requests: groupsRequests,
   data: scatterData,
   scene: (data, { width, height, focus }) => scatterScene(data, { width, height, focus }),
