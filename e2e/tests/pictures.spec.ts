@@ -20,7 +20,18 @@ const COLOUR = 0.25;
  * Forms that the screen draws as one scene, from its upper left corner. Straight gauges are drawn row by row;
  * the others are text that wraps and can be selected.
  */
-const DRAWN: readonly ReadoutForm[] = ['gauge', 'tank', 'trend', 'ring'];
+const DRAWN: readonly ReadoutForm[] = [
+  'gauge',
+  'tank',
+  'trend',
+  'ranking',
+  'breakdown',
+  'scatter',
+  'grid',
+  'ring',
+];
+/** Forms that compare groups of amounts. */
+const BY_PLANT: ReadonlySet<ReadoutForm> = new Set(['ring', 'ranking', 'breakdown', 'scatter']);
 
 async function makeBoard(page: Page): Promise<string> {
   const { items } = await page.evaluate(
@@ -28,6 +39,8 @@ async function makeBoard(page: Page): Promise<string> {
   );
   const bed = items.find(({ name }) => name === 'Bed temperature')!;
   const washed = items.find(({ name }) => name === 'Washed weight')!;
+  const water = items.find(({ name }) => name === 'Water used')!;
+  const amounts = [washed, water].map(({ id }) => ({ metricId: id, summary: 'sum' as const, per: null }));
   const band = {
     direction: 'inside',
     breachLow: 150,
@@ -41,8 +54,8 @@ async function makeBoard(page: Page): Promise<string> {
       title: `The ${form}`,
       ...(form === 'note'
         ? { text: '# Bed temperature\n\nKept **between** 165 and 182.\n\n- below: damp linen' }
-        : form === 'ring'
-          ? { measures: [{ metricId: washed.id, summary: 'sum', per: null }], groupBy: { kind: 'plant' } }
+        : BY_PLANT.has(form)
+          ? { measures: form === 'scatter' ? amounts : amounts.slice(0, 1), groupBy: { kind: 'plant' } }
           : { measures: [{ metricId: bed.id, summary: 'mean', per: null }], band }),
       // Past days: nothing comes in between the two drawings.
       window: { kind: 'periods', count: 7, unit: 'day', current: false },

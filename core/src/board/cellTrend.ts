@@ -7,7 +7,8 @@ import { makeReadout, type Readout } from './board';
 import { joinHours } from './joinScopes';
 
 /**
- * What a cell of a heat grid holds, as a trend: its stretch of time, or every hour of the window that falls into it.
+ * What a cell of a heat grid holds, as a trend: its stretch of time, or the hours of the window that fall into it, one value
+ * for each week or day, so that no time between them looks like missing data.
  * Null where no scope says which assets its group has.
  */
 export function trendOfCell({ readout, window, zone }: GridData, cell: HeatCell): Readout | null {
@@ -21,7 +22,7 @@ export function trendOfCell({ readout, window, zone }: GridData, cell: HeatCell)
     title: cell.name,
     window: localWindow(again ? window : cell.time, zone),
     hours: again ? joinHours(readout.hours, hoursOfCell(readout.layout, cell)) : readout.hours,
-    bucket: again || layout === 'monthDay' ? 'hour' : null,
+    bucket: PERIODS[layout],
     groupBy: groupBy && { kind: 'all' },
     scope,
     band: readout.band,
@@ -30,6 +31,9 @@ export function trendOfCell({ readout, window, zone }: GridData, cell: HeatCell)
     decimals: readout.decimals,
   });
 }
+
+/** The periods of which a cell holds one hour each, or that lie in it; null = samples. */
+const PERIODS = { weekdayHour: 'week', groupHour: 'day', monthDay: 'hour', dateHour: null } as const;
 
 /** The hours that come again in a cell. */
 function hoursOfCell(layout: GridData['readout']['layout'], { column, weekday }: HeatCell): HoursFilter {

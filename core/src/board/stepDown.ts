@@ -23,7 +23,8 @@ export function stepDown(readout: BaseReadout, value: ReadoutValue): Step | null
   const [next = partsOf(groupBy, value), ...rest] = steps;
   if (next === null) return null;
   const measures = groupBy ? readout.measures : [readout.measures[value.measure]];
-  return { label: value.name, choices: { groupBy: next, scope, steps: rest, measures } };
+  const label = value.group?.name.split(' / ').at(-1) || value.name;
+  return { label, choices: { groupBy: next, scope, steps: rest, measures } };
 }
 
 function partsOf(by: GroupBy | null, { assetId }: ReadoutValue): GroupBy | null {

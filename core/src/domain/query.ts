@@ -120,6 +120,8 @@ export const querySchema = yup
     /** Hours or days that come again, together: one value for each cell of a grid instead of each period. */
     fold: yup.string().oneOf(FOLDS).nullable().default(null),
     groupBy: orElse(groupBySchema, { kind: 'metric' }),
+    /** Groupings around it, outermost first: each group lies in one of each. */
+    within: yup.array(groupBySchema).max(5).default([]),
     scope: scopeSchema.default(WHOLE_SCOPE),
     hours: hoursSchema.nullable().default(null),
     /** Reference of each value of the whole window; not with periods. */
@@ -175,6 +177,8 @@ export type MeasureValues = TypeOf<typeof measureValues>;
 const queryGroup = shape({
   /** What the group is called; "" for assets without the attribute. */
   name: text(),
+  /** Names of the groups around it, outermost first; none unless asked for. */
+  path: list(text()).optional(),
   /** The asset it represents; for a plant group the plant; null if several. */
   assetId: textOrNull(),
   /** One per measure, in the order of the query. */

@@ -54,8 +54,12 @@ export function needsCalendar({
 }
 
 /** Whether groups or scope of a query depend on attributes of assets. */
-export function needsAttributes({ scope, groupBy }: Pick<Query, 'scope' | 'groupBy'>): boolean {
-  return scope.attributes.length > 0 || groupBy.kind === 'attribute';
+export function needsAttributes({
+  scope,
+  groupBy,
+  within,
+}: Pick<Query, 'scope' | 'groupBy' | 'within'>): boolean {
+  return scope.attributes.length > 0 || [groupBy, ...within].some(({ kind }) => kind === 'attribute');
 }
 
 /** The metrics of a group: numerator, denominator, and those already included in others. */
@@ -68,6 +72,8 @@ export interface Members<Metric> {
 /** A group of metrics with its members for each measure. */
 export interface PlannedGroup<Metric> {
   readonly name: string;
+  /** Names of the groups around it, outermost first. */
+  readonly path: readonly string[];
   readonly assetId: string | null;
   readonly measures: readonly Members<Metric>[];
 }
@@ -75,7 +81,7 @@ export interface PlannedGroup<Metric> {
 /**
  * Groups metrics, in order of first appearance.
  *
- * @param found numerator and denominator metrics of each measure.
+ * @param found numerator and denominator metrics of each measure. @param within groupings around it, outermost first.
  * @param partNames names of the assets that are parts, by id; only for groups by part.
  */
 export function groupMembers<Metric extends PlannedMetric>(
@@ -83,17 +89,18 @@ export function groupMembers<Metric extends PlannedMetric>(
   by: GroupBy,
   attributes: AttributesById,
   partNames: ReadonlyMap<string, string> = NO_NAMES,
+  within: readonly GroupBy[] = [],
 ): PlannedGroup<Metric>[] {
-  const nameOf = nameOfGroup(by, attributes, partNames);
+  const pathOf = pathOfGroup([...within, by], attributes, partNames);
   const parted = found.map(({ numerator, denominator }) => ({
-    numerator: partedBy(numerator, nameOf),
-    denominator: partedBy(denominator, nameOf),
+    numerator: partedBy(numerator, pathOf),
+    denominator: partedBy(denominator, pathOf),
   }));
   // Of names that differ only in capitals the first stands for all.
-  const names = new Map<string, string>();
+  const paths = new Map<string, readonly string[]>();
   for (const { numerator } of parted)
-    for (const [key, [first]] of numerator) if (!names.has(key)) names.set(key, nameOf(first)!);
-  return [...names].map(([key, name]) => {
+    for (const [key, [first]] of numerator) if (!paths.has(key)) paths.set(key, pathOf(first)!);
+  return [...paths].map(([key, path]) => {
     const measures = parted.map(({ numerator, denominator }) => {
       const all = numerator.get(key) ?? [];
       const counted = topmost(all);
@@ -104,7 +111,8 @@ export function groupMembers<Metric extends PlannedMetric>(
       };
     });
     return {
-      name,
+      name: path[path.length - 1],
+      path: path.slice(0, -1),
       assetId: assetOfGroup(
         by,
         measures.flatMap(({ numerator }) => numerator),
@@ -125,6 +133,19 @@ export function partOf({ path }: Pick<PlannedMetric, 'path'>, assetId: string | 
   if (assetId === null) return path[0];
   const at = path.indexOf(assetId);
   return at < 0 ? null : (path[at + 1] ?? null);
+}
+
+/** The names of the groups of a metric, outermost first; null = it is in none. */
+function pathOfGroup(
+  all: readonly GroupBy[],
+  attributes: AttributesById,
+  partNames: ReadonlyMap<string, string>,
+): (metric: PlannedMetric) => readonly string[] | null {
+  const namers = all.map((by) => nameOfGroup(by, attributes, partNames));
+  return (metric) => {
+    const path = namers.map((nameOf) => nameOf(metric));
+    return path.includes(null) ? null : (path as string[]);
+  };
 }
 
 /** The name of the group of a metric; null = in none. */
@@ -166,15 +187,18 @@ function assetOfGroup(by: GroupBy, metrics: readonly PlannedMetric[]): string | 
   return metrics.every(({ assetId }) => assetId === first.assetId) ? first.assetId : null;
 }
 
+/** Between the names of a path, where no name has it. */
+const BETWEEN = '\u0000';
+
 function partedBy<Metric>(
   metrics: readonly Metric[],
-  nameOf: (metric: Metric) => string | null,
+  pathOf: (metric: Metric) => readonly string[] | null,
 ): Map<string, Metric[]> {
   const groups = new Map<string, Metric[]>();
   for (const metric of metrics) {
-    const name = nameOf(metric);
-    if (name === null) continue;
-    const key = nameKey(name);
+    const path = pathOf(metric);
+    if (path === null) continue;
+    const key = path.map(nameKey).join(BETWEEN);
     const group = groups.get(key);
     if (group) group.push(metric);
     else groups.set(key, [metric]);

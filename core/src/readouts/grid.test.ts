@@ -97,7 +97,7 @@ describe('a heat grid', () => {
     const [, cell] = data.grids[1].rows[2].cells;
     expect(trendOfCell(data, cell)).toMatchObject({
       form: 'trend',
-      bucket: 'hour',
+      bucket: 'week',
       mark: 'columns',
       groupBy: { kind: 'all' },
       scope: { assetIds: ['Dryer 2'] },

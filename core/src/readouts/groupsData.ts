@@ -1,6 +1,7 @@
 import type { TargetBand } from '../bands/targetBand';
 import { scaleEnds } from '../bands/scaleEnds';
 import type { BaseReadout } from '../board/choices';
+import { lowerFirst } from '../text/lowerFirst';
 import { addsUp } from '../domain/measure';
 import type { QueryAnswer, QueryGroup } from '../domain/query';
 import { decimalsFor } from '../format/format';
@@ -63,7 +64,7 @@ export function groupsData<Choices extends WithMoreBands>(
   if (!answer) return NOTHING_IN_SCOPE;
   const { readout } = inputs;
   const given = answer as QueryAnswer;
-  const groups = readout.groupBy ? rowsOfGroups(given, readout) : rowsOfMeasures(given, inputs);
+  const groups = readout.groupBy ? rowsOfGroups(given, inputs) : rowsOfMeasures(given, inputs);
   if (groups.length === 0) return NOTHING_IN_SCOPE;
   const units = [...new Set(groups.flatMap(({ values }) => values.map(({ unit }) => unit)))];
   if (!readout.groupBy && units.length > 1) return unlike(units);
@@ -108,14 +109,18 @@ const unlike = (units: readonly string[]): Problem => ({
   },
 });
 
-function rowsOfGroups(answer: QueryAnswer, readout: BaseReadout & WithMoreBands): GroupRow[] {
+function rowsOfGroups(answer: QueryAnswer, { readout, metrics }: ReadoutInputs<WithMoreBands>): GroupRow[] {
   const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
   const names = groupNames(groups, readout.groupBy!);
   return groups.map((group, i) => ({
     key: group.name,
     name: names[i],
     assetId: group.assetId,
-    values: valuesIn(answer, readout, group, group.name, names[i]),
+    values: valuesIn(answer, readout, group, (measure) =>
+      readout.measures.length === 1
+        ? names[i]
+        : `${names[i]}, ${lowerFirst(nameInGroups(readout.measures[measure], (id) => metrics.get(id)))}`,
+    ),
   }));
 }
 
@@ -123,14 +128,13 @@ const valuesIn = (
   answer: QueryAnswer,
   readout: BaseReadout & WithMoreBands,
   group: QueryGroup,
-  key: string,
-  name: string,
+  nameOf: (measure: number) => string,
 ): ReadoutValue[] =>
   group.measures.map((values, i) => {
     const value = valueOfMeasure(answer, readout, values, i);
     const level = levelFor(bandOfMeasure(readout, i), value.value, value.coverage);
-    const { name: own, assetId } = group;
-    return { ...value, level, key: `${key} ${i}`, name, assetId, group: { name: own, assetId } };
+    const { name, assetId } = group;
+    return { ...value, level, key: `${name} ${i}`, name: nameOf(i), assetId, group: { name, assetId } };
   });
 
 /** Metrics chosen one by one: each is a row of the only column. */

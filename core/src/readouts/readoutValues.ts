@@ -79,6 +79,7 @@ export function readoutQuery(
     window,
     bucket,
     fold,
+    within: [],
     groupBy: groupBy ?? { kind: 'all' },
     // Metrics chosen one by one are shown regardless of the scope.
     scope: groupBy ? scope : WHOLE_SCOPE,
@@ -109,6 +110,7 @@ export function makingQuery({ readout, window, hours }: ShownReadout, part: Read
     window,
     bucket: null,
     fold: null,
+    within: [],
     groupBy: { kind: 'all' },
     scope: WHOLE_SCOPE,
     hours,

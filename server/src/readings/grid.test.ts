@@ -118,5 +118,20 @@ describe('the parts of an asset', () => {
     expect(await parts(hall)).toEqual([['Washer', washer, 20, 0]]);
     expect(await parts(null)).toEqual([['Parted plant', plant, 100, 3]]);
     expect(await parts(boiler)).toEqual([]);
+    // Groups inside groups: each with the path to it, and what lies deeper is not counted twice.
+    const { body } = await ask({
+      ...base,
+      groupBy: { kind: 'asset' },
+      within: [{ kind: 'plant' }, { kind: 'part', assetId: plant }],
+    });
+    const inside = body.groups.map(({ path, name, values }) => [path, name, values[0]]);
+    expect(inside).toHaveLength(3);
+    expect(inside).toEqual(
+      expect.arrayContaining([
+        [['Parted plant', 'Hall'], 'Parted plant / Hall', 60],
+        [['Parted plant', 'Hall'], 'Parted plant / Washer', 20],
+        [['Parted plant', 'Boiler'], 'Parted plant / Boiler', 25],
+      ]),
+    );
   });
 });

@@ -31,6 +31,7 @@ describe('a reading of very many samples', () => {
       window: { kind: 'rolling', count: DAYS, unit: 'day' },
       bucket: 'day',
       fold: null,
+      within: [],
       groupBy: { kind: 'metric' },
       scope: { assetIds: null, attributes: [] },
       hours: null,

@@ -76,12 +76,13 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
   const placesBefore =
     before && placesOf(query, every, calendars, (zone, rules) => before(query.window, now, zone, rules));
   const groups: QueryGroup[] = [];
-  const parts = await partNames(context, query.groupBy, every);
-  for (const { name, assetId, measures } of groupMembers(found, query.groupBy, attributes, parts)) {
+  const { groupBy, within } = query;
+  const parts = await partNames(context, [groupBy, ...within], every);
+  for (const { name, path, assetId, measures } of groupMembers(found, groupBy, attributes, parts, within)) {
     const values = measures.map((members, i) =>
       valuesOf(context, query, query.measures[i], members, places, placesBefore),
     );
-    groups.push({ name, assetId, measures: await Promise.all(values) });
+    groups.push({ name, ...(within.length > 0 && { path }), assetId, measures: await Promise.all(values) });
   }
   const first = places.get(found[0].numerator[0].plantId)!;
   const { window, zone, start, end, names } = first;
@@ -97,18 +98,22 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
 /** Names of the assets that are parts, where groups are by part. */
 async function partNames(
   { db }: ReadContext,
-  groupBy: Query['groupBy'],
+  groupings: readonly Query['groupBy'][],
   rows: readonly MetricRow[],
 ): Promise<ReadonlyMap<string, string>> {
-  if (groupBy.kind !== 'part') return new Map();
-  const ids = new Set(rows.map((row) => partOf(row, groupBy.assetId)).filter((id) => id !== null));
+  const ids = new Set(
+    groupings.flatMap((by) =>
+      by.kind === 'part' ? rows.map((row) => partOf(row, by.assetId)).filter((id) => id !== null) : [],
+    ),
+  );
+  if (ids.size === 0) return new Map();
   return namesOfAssets(db, [...ids]);
 }
 
 /** The metrics of every measure that lie in the scope, and the attributes of their assets where those are asked about. */
 async function findMetrics(
   context: ReadContext,
-  { measures, scope, groupBy }: Query,
+  { measures, scope, groupBy, within }: Query,
 ): Promise<{ found: Found[]; attributes: Attributes }> {
   const selected = await Promise.all(
     measures.map(async ({ select, per }) => ({
@@ -119,7 +124,7 @@ async function findMetrics(
   const assetIds = selected.flatMap(({ numerator, denominator }) =>
     [...numerator, ...denominator].map(({ assetId }) => assetId),
   );
-  const attributes: Attributes = needsAttributes({ scope, groupBy })
+  const attributes: Attributes = needsAttributes({ scope, groupBy, within })
     ? await attributesOf(context.db, [...new Set(assetIds)])
     : new Map();
   const meant = ({ assetId }: MetricRow): boolean =>

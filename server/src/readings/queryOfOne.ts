@@ -4,7 +4,7 @@ import { WHOLE_SCOPE, type Measure, type Query, type TargetBand } from '@vivid-b
 export function queryOfOne(
   { metricId, summary, per }: Measure,
   band: TargetBand | null = null,
-): Pick<Query, 'measures' | 'fold' | 'groupBy' | 'scope'> {
+): Pick<Query, 'measures' | 'fold' | 'within' | 'groupBy' | 'scope'> {
   const denominator = per && {
     select: { metricIds: [per.metricId] },
     summary: per.summary,
@@ -13,6 +13,7 @@ export function queryOfOne(
   return {
     measures: [{ select: { metricIds: [metricId] }, summary, per: denominator, band }],
     fold: null,
+    within: [],
     groupBy: { kind: 'all' },
     scope: WHOLE_SCOPE,
   };

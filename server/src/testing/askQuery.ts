@@ -1,11 +1,11 @@
-import type { MeasureValues, QueryAnswer, QueryMeasure, ErrorBody } from '@vivid-beacon/core';
+import type { MeasureValues, QueryAnswer, QueryGroup, QueryMeasure, ErrorBody } from '@vivid-beacon/core';
 import type { Visitor } from './testServer';
 
 type OfOne = Partial<QueryMeasure> & Pick<QueryMeasure, 'select'>;
 
 /** The answer to a question with a single measure: its groups with that measure's values merged in. */
 export interface AnswerOfOne extends Omit<QueryAnswer, 'groups'> {
-  readonly groups: readonly (MeasureValues & { readonly name: string; readonly assetId: string | null })[];
+  readonly groups: readonly (MeasureValues & Omit<QueryGroup, 'measures'>)[];
   readonly error?: ErrorBody;
 }
 

@@ -1,0 +1,90 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expectAccessible, expectNoSidewaysScroll, expectRead, signInAs, visit } from './helpers';
+
+/* The board that compares: from a bar to what is behind it and back, at both sizes. */
+
+async function openComparing(page: Page): Promise<void> {
+  await signInAs(page, 'Analyst');
+  await visit(page, '/boards');
+  await page.getByText('Comparing machines and meters').click();
+  await expect(page.getByRole('region', { name: 'Machines of Quayside by output' })).toBeVisible();
+  await expectRead(page);
+}
+
+/** Presses a part of a drawing where it is drawn, by what it is called. */
+async function press(page: Page, name: RegExp): Promise<void> {
+  const part = page.getByRole('button', { name }).first();
+  await part.scrollIntoViewIfNeeded();
+  const box = (await part.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+}
+
+const readout = (page: Page, name: string | RegExp): Locator => page.getByRole('region', { name });
+
+test('every form is read, told and accessible, and nothing makes the page scroll sideways', async ({
+  page,
+}) => {
+  test.slow();
+  await openComparing(page);
+  for (const [title, told] of [
+    ['Machines of Quayside by output', /6 assets, by pieces finished, largest first/],
+    ['Dryers by gas per kg', /1\. Foundry Lane \/ Dryer 3/],
+    ['Electricity of Quayside', /not measured by a part 7\.\d %/],
+    ['Electricity of Foundry Lane, day by day', /Washers meter/],
+    ['Hired equipment: how often out', /7 points/],
+    ['Washed weight of Quayside in a usual week', /Mean of an hour with data/],
+    ['Ironer 2, bed temperature by hour', /Highest/],
+  ] as const) {
+    const drawing = readout(page, new RegExp(`^${title}`))
+      .getByRole('group')
+      .first();
+    await drawing.scrollIntoViewIfNeeded();
+    await expect(drawing).toHaveAttribute('aria-label', told);
+  }
+  await expectNoSidewaysScroll(page);
+  await expectAccessible(page);
+});
+
+test('a bar leads to the samples behind it in three taps, and back', async ({ page }) => {
+  await openComparing(page);
+  await press(page, /^Ironer 2, Pieces rejected per pieces finished .*How it was made/);
+  const tray = page.getByRole('dialog');
+  await expect(tray.getByText(/Pieces rejected .* Pieces finished/).first()).toBeVisible();
+  await tray.getByText('Pieces rejected, Ironer 2').click();
+  await expect(page).toHaveURL(/\/data\/metrics\/\d+/);
+  await page.goBack();
+  await expect(readout(page, 'Machines of Quayside by output')).toBeVisible();
+});
+
+test('a category leads down to its types and models, and back by its path', async ({ page }) => {
+  await openComparing(page);
+  const income = readout(page, 'Income from hired equipment, by category');
+  await income.scrollIntoViewIfNeeded();
+  for (const [into, then] of [
+    ['Mangle', /Roller mangle/],
+    ['Roller mangle', /RM-250/],
+  ] as const) {
+    await press(page, new RegExp(`^${into}, Income .*How it was made`));
+    await page.getByRole('button', { name: 'Show its parts' }).click();
+    await expect(income.getByRole('group').first()).toHaveAttribute('aria-label', then);
+  }
+  const path = income.getByRole('navigation');
+  await path.getByRole('button', { name: '› Mangle' }).click();
+  await expect(income.getByRole('group').first()).toHaveAttribute('aria-label', /Cabinet mangle/);
+  await path.getByRole('button', { name: 'All' }).click();
+  await expect(income.getByRole('group').first()).toHaveAttribute('aria-label', /Trolley/);
+});
+
+test('a cell of a heat grid opens as its trend, by the keys alone', async ({ page }) => {
+  await openComparing(page);
+  const week = readout(page, 'Washed weight of Quayside in a usual week').getByRole('group').first();
+  await week.scrollIntoViewIfNeeded();
+  await week.focus();
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  const tray = page.getByRole('dialog');
+  await expect(tray.getByText(/% of \d/)).toBeVisible();
+  await expect(tray.getByText(/one value for each week/).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(tray).toHaveCount(0);
+});
