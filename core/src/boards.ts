@@ -47,6 +47,8 @@ export * from './readouts/scatterData';
 export * from './readouts/scatter';
 export * from './readouts/gridData';
 export * from './readouts/grid';
+export * from './readouts/tableData';
+export * from './readouts/tableForm';
 export * from './readouts/ring';
 export * from './readouts/trend';
 export * from './readouts/note';

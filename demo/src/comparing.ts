@@ -40,7 +40,7 @@ export function comparingBoard(id: IdOf, assetId: (place: string) => string): Bo
         measures: [
           sum(`${machine}/Pieces finished`),
           share(`${machine}/Pieces rejected`, `${machine}/Pieces finished`),
-          share(`${machine}/Running time`, `${machine}/Planned time`),
+          share(`${machine}/Hours run`, `${machine}/Hours planned`),
         ],
         groupBy: { kind: 'asset' },
         scope: ofPlants,
@@ -89,6 +89,24 @@ export function comparingBoard(id: IdOf, assetId: (place: string) => string): Bo
         band: { direction: 'higher', caution: 55, breach: 40, target: 60 },
         moreBands: [{ direction: 'higher', caution: 40, breach: 25, target: 45 }],
         decimals: 1,
+      }),
+      readout({
+        form: 'table',
+        title: 'Machines of all plants',
+        measures: [
+          sum(`${machine}/Pieces finished`),
+          share(`${machine}/Pieces rejected`, `${machine}/Pieces finished`),
+          sum(`${machine}/Hours run`),
+        ],
+        groupBy: { kind: 'plant' },
+        steps: [{ kind: 'asset' }],
+        moreBands: [{ direction: 'lower', caution: 2, breach: 3, target: 1.5 }],
+        beside: [
+          { measure: 0, show: 'share' },
+          { measure: 1, show: 'change' },
+        ],
+        computed: [{ name: 'Pieces an hour', expression: 'a / c', unit: 'pieces/h' }],
+        size: { columns: 12, rows: 6 },
       }),
       readout({
         form: 'grid',

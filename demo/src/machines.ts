@@ -34,8 +34,8 @@ export function addOutput(add: AddMetric, { size, load }: PlantShape): void {
   for (const [area, asset, perHour, rejected, busy] of machines) {
     const running = (t: number, seed: number): number =>
       Math.min(1, Math.max(0, load(t) * busy * (1 + 0.1 * drift(seed, t, 5 * HOUR))));
-    add([area, asset], ['Running time', 'h', 'amount', 60, 2], running);
-    add([area, asset], ['Planned time', 'h', 'amount', 60, 2], (t) => (load(t) > 0.3 ? 1 : 0));
+    add([area, asset], ['Hours run', 'h', 'amount', 60, 2], running);
+    add([area, asset], ['Hours planned', 'h', 'amount', 60, 2], (t) => (load(t) > 0.3 ? 1 : 0));
     add(
       [area, asset],
       ['Pieces finished', 'pieces', 'amount', 60, 0],

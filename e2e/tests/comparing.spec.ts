@@ -75,6 +75,22 @@ test('a category leads down to its types and models, and back by its path', asyn
   await expect(income.getByRole('group').first()).toHaveAttribute('aria-label', /Trolley/);
 });
 
+test('a table opens its groups, sorts, and keeps the total', async ({ page }) => {
+  await openComparing(page);
+  const table = readout(page, 'Machines of all plants');
+  await table.scrollIntoViewIfNeeded();
+  const rows = table.getByRole('group', { name: /names of the rows/ });
+  await expect(rows.getByRole('button', { name: 'Open Quayside' })).toBeAttached();
+  await press(page, /^Open Quayside$/);
+  await expect(rows.getByRole('button', { name: /^Ironer 2\. Focus on it/ })).toBeAttached();
+  await press(page, /^Sort by Pieces finished$/);
+  await expect(table.getByText('Not as it is saved.')).toBeVisible();
+  await expect(
+    table.getByRole('button', { name: /^Together, Pieces finished [\d,]+.*How it was made/ }),
+  ).toBeAttached();
+  await expectNoSidewaysScroll(page);
+});
+
 test('a cell of a heat grid opens as its trend, by the keys alone', async ({ page }) => {
   await openComparing(page);
   const week = readout(page, 'Washed weight of Quayside in a usual week').getByRole('group').first();

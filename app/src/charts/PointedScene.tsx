@@ -49,7 +49,7 @@ export function PointedScene({ scene, name, parts = false, onPress }: PointedSce
       {...({ onKeyDown, onClick, onBlur: () => setWalked(null) } as object)}
       tabIndex={0}
       role="group"
-      aria-label={`${name}: ${scene.spoken.replace(/\.$/, '')}. Arrow keys walk through its parts.`}
+      aria-label={`${[name, scene.spoken].filter(Boolean).join(': ').replace(/\.$/, '')}. Arrow keys walk through its parts.`}
       style={styles.pointed}
     >
       <SceneView scene={scene}>{at >= 0 && <Walked shape={hits[at].shape} />}</SceneView>

@@ -21,6 +21,7 @@ import { RankingReadout } from './RankingReadout';
 import { RingReadout } from './RingReadout';
 import { ScatterReadout } from './ScatterReadout';
 import { StraightReadout } from './StraightReadout';
+import { TableReadout } from './TableReadout';
 import { TankReadout } from './TankReadout';
 import { TrendReadout } from './TrendReadout';
 
@@ -38,6 +39,7 @@ const DRAW: { readonly [Form in ReadoutForm]?: ComponentType<DrawProps<DataOf<Fo
   ranking: RankingReadout,
   breakdown: BreakdownReadout,
   scatter: ScatterReadout,
+  table: TableReadout,
   grid: GridReadout,
   ring: RingReadout,
   note: NoteReadout,

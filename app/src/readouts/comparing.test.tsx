@@ -96,6 +96,53 @@ describe('a ranking', () => {
   });
 });
 
+describe('a table', () => {
+  it('opens groups, sorts by heads, opens how a number was made, and goes out as text', async () => {
+    const outer: QueryAnswer = {
+      ...groups(100),
+      groups: [{ ...groups(100).groups[0], name: 'Quayside', assetId: '10' }],
+    };
+    const inner: QueryAnswer = {
+      ...groups(60, 40),
+      groups: groups(60, 40).groups.map((group) => ({ ...group, path: ['Quayside'] })),
+    };
+    const { person } = show(
+      {
+        form: 'table',
+        measures: [{ metricId: '1', summary: 'sum', per: null }],
+        groupBy: { kind: 'plant' },
+        steps: [{ kind: 'asset' }],
+        band: null,
+        computed: [{ name: 'Half', expression: 'a / 2', unit: '°C' }],
+      },
+      {
+        'POST /api/readings/query': ({ body }: { body: Query }) =>
+          body.groupBy.kind === 'all' || body.provenance
+            ? measured(100)
+            : body.groupBy.kind === 'plant'
+              ? outer
+              : inner,
+      } as never,
+    );
+    await screen.findByRole('group', { name: /: One plant\. Arrow keys/ });
+    expect(screen.queryByRole('button', { name: /^Ironer 1\. Focus/, hidden: true })).toBeNull();
+    fireEvent.click(part('Open Quayside'));
+    expect(part(/^Ironer 1\. Focus on it/)).toBeTruthy();
+    fireEvent.click(part('Sort by Bed temperature'));
+    expect(await screen.findByText('Not as it is saved.')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'Copy as text' }));
+    expect((await navigator.clipboard.readText()).split('\n')).toEqual([
+      'Name\tName, level 2\tBed temperature (°C)\tHalf (°C)',
+      'Quayside\t\t100\t50',
+      'Quayside\tIroner 1\t60\t30',
+      'Quayside\tIroner 2\t40\t20',
+      'Together\t\t100\t50',
+    ]);
+    fireEvent.click(part(/^Together, Bed temperature 100.*How it was made/));
+    expect(await screen.findByText('mean of Bed temperature (Ironer 1)')).toBeTruthy();
+  });
+});
+
 describe('a scatter', () => {
   it('names and focuses the point that is tapped, and lists the same numbers', async () => {
     const measures = ['1', '2'].map((metricId) => ({ metricId, summary: 'mean' as const, per: null }));

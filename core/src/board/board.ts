@@ -104,6 +104,7 @@ export type ReadoutParts = Partial<
     ChoicesOf<'ranking'> &
     ChoicesOf<'grid'> &
     ChoicesOf<'breakdown'> &
+    ChoicesOf<'table'> &
     ChoicesOf<'scatter'>
 > & { readonly scale?: Partial<ChoicesOf<'gauge'>['scale'] & ChoicesOf<'trend'>['scale']> };
 

@@ -10,6 +10,7 @@ import { ranking } from './ranking';
 import { ring } from './ring';
 import { scatter } from './scatter';
 import { straight } from './straight';
+import { tableForm } from './tableForm';
 import { tank } from './tank';
 import { trend } from './trend';
 
@@ -22,6 +23,7 @@ const FORMS = {
   figure,
   trend,
   ranking,
+  table: tableForm,
   breakdown,
   scatter,
   grid,

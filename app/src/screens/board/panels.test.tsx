@@ -196,6 +196,7 @@ describe('the editor', () => {
     const automatic = { title: 'Dryer 1 gas used', footnote: null };
     const panel = (parts: Parts) => (
       <AppearancePanel
+        metrics={new Map()}
         readout={made(parts)}
         automatic={automatic}
         ends={[0, 40]}
@@ -220,6 +221,7 @@ describe('the editor', () => {
     const heard: ReadoutParts[] = [];
     const { person } = renderScreen(
       <AppearancePanel
+        metrics={new Map()}
         readout={made({})}
         automatic={{ title: 'Dryer 1 gas used', footnote: null }}
         ends={[0, 40]}
@@ -261,6 +263,7 @@ describe('the editor', () => {
     const band = { direction: 'lower' as const, caution: 20, breach: 30, target: 10 };
     const panel = (parts: Parts) => (
       <AppearancePanel
+        metrics={new Map()}
         readout={made({ form: 'gauge', ...parts })}
         automatic={{ title: 'Dryer 1 gas used', footnote: null }}
         ends={[0, 40]}

@@ -4,6 +4,7 @@ import {
   askOf,
   DISPLAY_SCALES,
   type DisplayScale,
+  type Metric,
   type Readout,
   type ReadoutParts,
 } from '@vivid-beacon/core';
@@ -13,11 +14,13 @@ import { OptionalNumberField } from '../../components/OptionalNumberField';
 import { WordRow } from '../../components/WordRow';
 import { Words } from '../../components/Words';
 import { usePalette } from '../../theme/useTheme';
+import { ColumnsPanel } from './ColumnsPanel';
 import { PlacePick } from './PlacePick';
 import { ScaleFields } from './ScaleFields';
 
 interface AppearancePanelProps {
   readonly readout: Readout;
+  readonly metrics: ReadonlyMap<string, Metric>;
   /** What the title and the footnote are while they are made from the choices. */
   readonly automatic: { readonly title: string; readonly footnote: string | null };
   readonly ends: readonly [number, number];
@@ -31,7 +34,7 @@ const DISPLAY_WORDS: Readonly<Record<DisplayScale, string>> = {
 };
 
 /** How it is shown: title, footnote, decimals, and what its form has to be chosen. */
-export function AppearancePanel({ readout, automatic, ends, onChange }: AppearancePanelProps) {
+export function AppearancePanel({ readout, metrics, automatic, ends, onChange }: AppearancePanelProps) {
   const palette = usePalette();
   return (
     <View style={styles.panel}>
@@ -68,6 +71,7 @@ export function AppearancePanel({ readout, automatic, ends, onChange }: Appearan
         </>
       )}
       <Asked readout={readout} onChange={onChange} />
+      {readout.form === 'table' && <ColumnsPanel readout={readout} metrics={metrics} onChange={onChange} />}
       {'scale' in readout && (
         <ScaleFields scale={readout.scale} banded={readout.band !== null} ends={ends} onChange={onChange} />
       )}

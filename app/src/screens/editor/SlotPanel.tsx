@@ -167,6 +167,7 @@ export function SlotPanel({
       return (
         <AppearancePanel
           readout={readout}
+          metrics={byId}
           automatic={{
             title: automaticTitle(readout, (id) => byId.get(id)),
             footnote: automaticFootnote(readout, (id) => assets.get(id)?.name),

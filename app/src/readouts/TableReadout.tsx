@@ -1,0 +1,240 @@
+import { useMemo, useRef, useState } from 'react';
+import {
+  ScrollView,
+  StyleSheet,
+  View,
+  type NativeScrollEvent,
+  type NativeSyntheticEvent,
+} from 'react-native';
+import {
+  lampLegend,
+  ROW,
+  shownRows,
+  tableLayout,
+  tableParts,
+  tableRows,
+  tableWords,
+  TABLE_HITS,
+  type SortedColumn,
+  type TableData,
+  type TableRow,
+} from '@vivid-beacon/core/src/boards';
+import { useBoardFilters } from '../boards/BoardFiltersContext';
+import { PointedScene } from '../charts/PointedScene';
+import { SceneView } from '../charts/SceneView';
+import { Button } from '../components/Button';
+import { WordRow } from '../components/WordRow';
+import { Words } from '../components/Words';
+import { usePalette } from '../theme/useTheme';
+import type { DrawProps } from './drawProps';
+import { tableText } from './tableText';
+
+/** Below this width a table shows one column of numbers at a time. */
+const ALL_COLUMNS_FROM = 520;
+/** Height of a table that scrolls, px, and rows drawn beyond what is seen. */
+const TALLEST = 620;
+const BEYOND = 6;
+const MOST_SORTED = 3;
+
+/** Rows that open to their parts; a head sorts, a name focuses, a number opens how it was made. */
+export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<TableData>) {
+  const palette = usePalette();
+  const { focus, onFocus } = useBoardFilters();
+  const [opened, setOpened] = useState<ReadonlySet<string>>(NONE);
+  const [column, setColumn] = useState(0);
+  const [from, setFrom] = useState(0);
+  const [copied, setCopied] = useState(false);
+  const sideways = useSideways();
+  const narrow = width < ALL_COLUMNS_FROM && data.heads.length > 1;
+  const rowHeight = narrow ? ROW.finger : ROW.pointer;
+  const only = narrow ? Math.min(column, data.heads.length - 1) : null;
+  const { names, columns } = useMemo(() => tableLayout(data, width, only), [data, width, only]);
+  const rows = useMemo(() => shownRows(data.rows, (key) => opened.has(key)), [data, opened]);
+  const scrolls = rows.length * rowHeight > TALLEST;
+  const seen = Math.ceil(TALLEST / rowHeight) + 2 * BEYOND;
+  const first = scrolls ? Math.max(0, Math.min(from, rows.length - seen)) : 0;
+  const slice = useMemo(
+    () => (scrolls ? rows.slice(first, first + seen) : rows),
+    [rows, scrolls, first, seen],
+  );
+  const parts = useMemo(
+    () => tableParts(data, { rows: slice, names, columns, focus, rowHeight }),
+    [data, slice, names, columns, focus, rowHeight],
+  );
+  if (width === 0) return null;
+  const press = (key: string): void => {
+    const { sort, open, row, value } = TABLE_HITS;
+    if (key.startsWith(sort)) onTry({ sort: sortedBy(data.readout.sort, Number(key.slice(sort.length))) });
+    else if (key.startsWith(open)) setOpened(toggled(opened, key.slice(open.length)));
+    else if (key.startsWith(row)) {
+      const found = rows.find((each) => each.row.key === key.slice(row.length));
+      if (found?.row.assetId) onFocus(found.row.assetId);
+    } else {
+      const rest = key.slice(value.length);
+      const at = Number(rest.slice(0, rest.indexOf(' ')));
+      const of = rest.slice(rest.indexOf(' ') + 1);
+      const cells = of === '' ? data.total : rows.find((each) => each.row.key === of)?.row.cells;
+      const made = cells?.[at]?.of;
+      if (made) onOpen(made);
+    }
+  };
+  const legend = lampLegend(data, width);
+  const onScroll = ({ nativeEvent }: NativeSyntheticEvent<NativeScrollEvent>): void =>
+    setFrom(Math.max(0, Math.floor(nativeEvent.contentOffset.y / rowHeight) - BEYOND));
+  const groups = keysWithParts(data.rows);
+  const all = groups.length > 0 && groups.every((key) => opened.has(key));
+  return (
+    <View style={styles.table}>
+      {narrow && (
+        <WordRow
+          name="Column"
+          options={data.heads.map(({ name }, i) => ({ value: String(i), label: name }))}
+          chosen={String(only)}
+          onChoose={(value) => setColumn(Number(value))}
+        />
+      )}
+      <Pane
+        parts={[parts.headNames, parts.headCells]}
+        name={`${title}, heads`}
+        onPress={press}
+        width={width}
+        sideways={sideways}
+      />
+      <ScrollView style={scrolls && styles.tall} onScroll={onScroll} scrollEventThrottle={16}>
+        <View style={{ height: rows.length * rowHeight }}>
+          <View style={[styles.slice, { top: first * rowHeight }]}>
+            <Pane
+              parts={[parts.names, parts.cells]}
+              name={title}
+              told={tableWords(data)}
+              onPress={press}
+              width={width}
+              sideways={sideways}
+            />
+          </View>
+        </View>
+      </ScrollView>
+      <Pane
+        parts={[parts.totalNames, parts.totalCells]}
+        name={`${title}, together`}
+        onPress={press}
+        width={width}
+        sideways={sideways}
+      />
+      {legend.height > 0 && <SceneView scene={legend} />}
+      <Words as="caption" colour={palette.ink2}>
+        {tableWords(data)}
+      </Words>
+      <View style={styles.buttons}>
+        {groups.length > 0 && (
+          <Button
+            variant="quiet"
+            label={all ? 'Close all' : 'Open all'}
+            onPress={() => setOpened(all ? NONE : new Set(groups))}
+          />
+        )}
+        <Button
+          variant="quiet"
+          label={copied ? 'Copied' : 'Copy as text'}
+          onPress={() =>
+            void navigator.clipboard.writeText(tableText(tableRows(data))).then(() => setCopied(true))
+          }
+        />
+      </View>
+    </View>
+  );
+}
+
+const NONE: ReadonlySet<string> = new Set();
+
+interface Sideways {
+  readonly join: (view: ScrollView | null) => void;
+  readonly follow: (event: NativeSyntheticEvent<NativeScrollEvent>) => void;
+}
+
+/** Heads, rows and the total are scrolled sideways together. */
+function useSideways(): Sideways {
+  const views = useRef(new Set<ScrollView>());
+  const at = useRef(0);
+  return useMemo(
+    () => ({
+      join: (view) => {
+        if (view) views.current.add(view);
+      },
+      follow: ({ nativeEvent }) => {
+        const { x } = nativeEvent.contentOffset;
+        if (Math.abs(x - at.current) < 1) return;
+        at.current = x;
+        for (const each of views.current) each.scrollTo({ x, animated: false });
+      },
+    }),
+    [],
+  );
+}
+
+/** Names that stay and cells that scroll sideways beside them. */
+function Pane({
+  parts: [left, right],
+  name,
+  told = '',
+  width,
+  sideways,
+  onPress,
+}: {
+  readonly parts: readonly [
+    Parameters<typeof SceneView>[0]['scene'],
+    Parameters<typeof SceneView>[0]['scene'],
+  ];
+  readonly name: string;
+  /** What screen readers are told of the cells. */
+  readonly told?: string;
+  readonly width: number;
+  readonly sideways: Sideways;
+  readonly onPress: (key: string) => void;
+}) {
+  const cells = <PointedScene scene={{ ...right, spoken: told }} name={name} parts onPress={onPress} />;
+  return (
+    <View style={styles.pane}>
+      <PointedScene scene={left} name={`${name}, names of the rows`} parts onPress={onPress} />
+      {left.width + right.width > width + 1 ? (
+        <ScrollView
+          horizontal
+          style={styles.sideways}
+          ref={sideways.join}
+          onScroll={sideways.follow}
+          scrollEventThrottle={16}
+        >
+          {cells}
+        </ScrollView>
+      ) : (
+        cells
+      )}
+    </View>
+  );
+}
+
+/** A column first, the other way round where it was first already; those before it decide ties. */
+function sortedBy(sort: readonly SortedColumn[], column: number): SortedColumn[] {
+  const [first] = sort;
+  // Numbers begin with the largest, names with the first letter.
+  const descending = first?.column === column ? !first.descending : column >= 0;
+  return [{ column, descending }, ...sort.filter((each) => each.column !== column)].slice(0, MOST_SORTED);
+}
+
+function toggled(keys: ReadonlySet<string>, key: string): ReadonlySet<string> {
+  const next = new Set(keys);
+  if (!next.delete(key)) next.add(key);
+  return next;
+}
+
+const keysWithParts = (rows: readonly TableRow[]): string[] =>
+  rows.flatMap(({ key, parts }) => (parts.length > 0 ? [key, ...keysWithParts(parts)] : []));
+
+const styles = StyleSheet.create({
+  table: { gap: 6 },
+  pane: { flexDirection: 'row' },
+  sideways: { flexGrow: 1, flexShrink: 1 },
+  tall: { maxHeight: TALLEST },
+  slice: { position: 'absolute', left: 0, right: 0 },
+  buttons: { flexDirection: 'row', gap: 8, flexWrap: 'wrap' },
+});

@@ -1,0 +1,362 @@
+import type { Level, TargetBand } from '../bands/targetBand';
+import { scaleEnds } from '../bands/scaleEnds';
+import { shortfallOf } from '../bands/shortfall';
+import type { BaseReadout } from '../board/choices';
+import { evaluate } from '../derive/evaluate';
+import { parseExpression, namesIn, type Node } from '../derive/parseExpression';
+import type { GroupBy, Query, QueryAnswer } from '../domain/query';
+import { decimalsFor } from '../format/format';
+import { ranksOf } from '../stats/ranks';
+import { groupsData, groupsRequests, valueOfAll, type GroupRow, type GroupsData } from './groupsData';
+import type { WithMoreBands } from './moreBands';
+import {
+  isProblem,
+  type Problem,
+  type ReadingAnswers,
+  type ReadingRequest,
+  type ReadoutInputs,
+} from './readoutData';
+import type { ReadoutValue } from './readoutValues';
+
+/** What can stand beside a measure: each a column of its own. */
+export const BESIDE = ['share', 'rank', 'change', 'distance'] as const;
+export type Beside = (typeof BESIDE)[number];
+
+/** A column worked out of the others, which are called a, b, c … in the order of the measures. */
+export interface ComputedColumn {
+  readonly name: string;
+  readonly expression: string;
+  readonly unit: string;
+}
+
+/** One column to sort by; -1 = the names. */
+export interface SortedColumn {
+  readonly column: number;
+  readonly descending: boolean;
+}
+
+/** The choices of a table besides those of every readout. */
+export interface TableChoices extends WithMoreBands {
+  /** By measure: what stands beside it. */
+  readonly beside: readonly { readonly measure: number; readonly show: Beside }[];
+  readonly computed: readonly ComputedColumn[];
+  /** The first counts most; ties go on to the next. */
+  readonly sort: readonly SortedColumn[];
+  /** Only rows with a value on such a level, and the groups around them. */
+  readonly only: 'all' | 'beyond' | 'breach';
+  readonly cells: 'bars' | 'numbers';
+}
+
+/** A column of a table. */
+export interface GridColumn {
+  readonly key: string;
+  readonly name: string;
+  readonly unit: string;
+  readonly decimals: number;
+  readonly band: TargetBand | null;
+  readonly kind: 'measure' | 'computed' | Beside;
+}
+
+export interface TableCell {
+  readonly value: number | null;
+  readonly level: Level;
+  readonly coverage: number;
+  /** The value it is or comes from; null of what is computed of several. */
+  readonly of: ReadoutValue | null;
+}
+
+export interface TableRow extends Pick<GroupRow, 'key' | 'name' | 'assetId'> {
+  /** 0 = outermost. */
+  readonly depth: number;
+  /** Names of the groups around it, outermost first. */
+  readonly path: readonly string[];
+  readonly cells: readonly TableCell[];
+  readonly parts: readonly TableRow[];
+}
+
+export interface TableData extends GroupsData<TableChoices> {
+  readonly heads: readonly GridColumn[];
+  /** Outermost rows, sorted; each with its parts. */
+  readonly rows: readonly TableRow[];
+  /** Everything together; a cell without a value where it cannot be put together. */
+  readonly total: readonly TableCell[];
+  /** Rows that are left out, because none of their values is on the level asked for. */
+  readonly hidden: number;
+  /** Why a computed column cannot be worked out, by its index. */
+  readonly wrong: ReadonlyMap<number, string>;
+}
+
+/** The groupings of a table, outermost first. */
+const levelsOf = ({ groupBy, steps }: BaseReadout): readonly GroupBy[] =>
+  groupBy ? [groupBy, ...steps] : [];
+
+/** A query for each depth, so that every subtotal is that of its kind of measure; and one a measure for the total. */
+export function tableRequests(inputs: ReadoutInputs<TableChoices>): readonly ReadingRequest[] | null {
+  const asks = groupsRequests(inputs);
+  const [first] = asks ?? [];
+  if (first?.kind !== 'query') return asks;
+  const levels = levelsOf(inputs.readout);
+  if (levels.length === 0) return asks;
+  const deep = levels.map((groupBy, i): ReadingRequest => ({
+    kind: 'query',
+    ask: { ...first.ask, groupBy, within: levels.slice(0, i) },
+  }));
+  const whole = first.ask.measures.map((measure): ReadingRequest => {
+    const ask: Query = { ...first.ask, measures: [measure], groupBy: { kind: 'all' } };
+    return { kind: 'query', ask, isExtra: true };
+  });
+  return [...deep, ...whole];
+}
+
+export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingAnswers): TableData | Problem {
+  const { readout } = inputs;
+  const levels = levelsOf(readout);
+  const data = groupsData(inputs, answers);
+  if (isProblem(data)) return data;
+  const totals = answers.slice(levels.length) as readonly (QueryAnswer | undefined)[];
+  const total = readout.measures.map((_, i) => {
+    const answer = readout.groupBy ? totals[i] : undefined;
+    return answer ? valueOfAll(answer, data, i, 'All') : null;
+  });
+  const { columns, wrong } = columnsOf(data);
+  const deeper = levels.slice(1).flatMap((by, i) => {
+    const answer = answers[i + 1] as QueryAnswer | undefined;
+    const found = groupsData({ ...inputs, readout: { ...readout, groupBy: by } }, [answer]);
+    return isProblem(found) || !answer ? [] : [{ depth: i + 1, answer, found }];
+  });
+  const lines: Line[] = data.groups.map((row) => ({ row, depth: 0, path: [] }));
+  for (const { depth, answer, found } of deeper) {
+    const shown = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
+    found.groups.forEach((row, i) => lines.push({ row, depth, path: shown[i].path ?? [] }));
+  }
+  const cells = cellsOf(lines, columns, data, total);
+  const rows = treeOf(lines, cells.lines);
+  const kept = readout.only === 'all' ? rows : rows.flatMap((row) => keptOf(row, readout.only));
+  const count = (all: readonly TableRow[]): number => all.reduce((n, { parts }) => n + 1 + count(parts), 0);
+  return {
+    ...data,
+    heads: columns.map(({ kind, ...column }) =>
+      withDecimals({ ...column, kind }, lines, cells.lines, columns),
+    ),
+    rows: sorted(kept, readout.sort),
+    total: cells.total,
+    hidden: count(rows) - count(kept),
+    wrong,
+  };
+}
+
+interface Line {
+  readonly row: GroupRow;
+  readonly depth: number;
+  readonly path: readonly string[];
+}
+
+interface Column extends GridColumn {
+  /** Index of the measure it is of or beside; -1 of a computed one. */
+  readonly measure: number;
+  readonly node: Node | null;
+}
+
+const LETTERS = 'abcdefghijklmnopqrst';
+
+/** How a measure is called in expressions. */
+export const letterOf = (measure: number): string => LETTERS[measure];
+
+const BESIDE_NAMES: Readonly<Record<Beside, (name: string) => string>> = {
+  share: (name) => `${name}, share`,
+  rank: (name) => `${name}, rank`,
+  change: (name) => `${name}, change`,
+  distance: (name) => `${name}, from target`,
+};
+
+function columnsOf({ columns, readout }: GroupsData<TableChoices>): {
+  readonly columns: readonly Column[];
+  readonly wrong: ReadonlyMap<number, string>;
+} {
+  const wrong = new Map<number, string>();
+  const own = columns.flatMap((column, measure): Column[] => {
+    const base = { ...column, measure, node: null };
+    const name = column.name || 'Value';
+    const beside = readout.beside.filter((each) => each.measure === measure);
+    return [
+      { ...base, key: `measure ${measure}`, name, kind: 'measure' },
+      ...beside.map(({ show }): Column => ({
+        ...base,
+        key: `${show} ${measure}`,
+        name: BESIDE_NAMES[show](name),
+        kind: show,
+        band: null,
+        ...(show === 'share' && { unit: '%', decimals: 1 }),
+        ...(show === 'rank' && { unit: '', decimals: 0 }),
+      })),
+    ];
+  });
+  const computed = readout.computed.flatMap(({ name, expression, unit }, i): Column[] => {
+    const known = new Set(columns.map((_, measure) => letterOf(measure)));
+    try {
+      const node = parseExpression(expression);
+      const unknown = namesIn(node).find((each) => !known.has(each));
+      if (unknown !== undefined)
+        throw new Error(`${unknown} is no column: they are ${[...known].join(', ')}.`);
+      return [
+        { key: `computed ${i}`, name, unit, decimals: 2, band: null, kind: 'computed', measure: -1, node },
+      ];
+    } catch (error) {
+      wrong.set(i, (error as Error).message);
+      return [];
+    }
+  });
+  return { columns: [...own, ...computed], wrong };
+}
+
+const NOTHING: TableCell = { value: null, level: 'nodata', coverage: 0, of: null };
+
+/** The cells of all lines and of the total, column by column. */
+function cellsOf(
+  lines: readonly Line[],
+  columns: readonly Column[],
+  { columns: measures }: GroupsData<TableChoices>,
+  total: readonly (ReadoutValue | null)[],
+): { readonly lines: readonly (readonly TableCell[])[]; readonly total: readonly TableCell[] } {
+  const all = [...lines.map(({ row }) => row.values as readonly (ReadoutValue | null)[]), total];
+  const byColumn = columns.map((column) =>
+    column.node
+      ? computedCells(column.node, all)
+      : all.map((values, i): TableCell => {
+          const value = values[column.measure];
+          if (!value) return NOTHING;
+          const { band } = measures[column.measure];
+          const isTotal = i === lines.length;
+          switch (column.kind) {
+            case 'measure':
+              return { value: value.value, level: value.level, coverage: value.coverage, of: value };
+            case 'share': {
+              const whole = total[column.measure]?.value ?? null;
+              const share = shareOf(value.value, whole, measures[column.measure].addsUp);
+              return plain(share === null ? null : share * 100, value);
+            }
+            case 'rank':
+              return plain(isTotal ? null : rankAmong(lines, i, column.measure), value);
+            case 'change':
+              return plain(
+                value.value === null || value.previous === null ? null : value.value - value.previous,
+                value,
+              );
+            default:
+              return plain(value.value === null || !band ? null : shortfallOf(band, value.value), value);
+          }
+        }),
+  );
+  const rows = all.map((_, i) => byColumn.map((cells) => cells[i]));
+  return { lines: rows.slice(0, -1), total: rows[rows.length - 1] };
+}
+
+const plain = (value: number | null, of: ReadoutValue): TableCell => ({
+  value,
+  level: value === null ? 'nodata' : 'clear',
+  coverage: of.coverage,
+  of,
+});
+
+const shareOf = (value: number | null, whole: number | null, adds: boolean): number | null =>
+  !adds || value === null || whole === null || whole <= 0 || value < 0 ? null : value / whole;
+
+/** The rank of a line among those around which the same groups lie. */
+function rankAmong(lines: readonly Line[], at: number, measure: number): number | null {
+  const { depth, path } = lines[at];
+  const around = path.join(BETWEEN);
+  const siblings = lines.flatMap((line, i) =>
+    line.depth === depth && line.path.join(BETWEEN) === around ? [{ line, i }] : [],
+  );
+  const ranks = ranksOf(
+    siblings.map(({ line }) => line.row.values[measure].value),
+    'largest',
+  );
+  return ranks[siblings.findIndex(({ i }) => i === at)];
+}
+
+/** Arithmetic over the measures of each line: of the total over the totals, so that ratios are of sums. */
+function computedCells(node: Node, all: readonly (readonly (ReadoutValue | null)[])[]): TableCell[] {
+  const size = all.length;
+  const of = (name: string): Float64Array => {
+    const measure = LETTERS.indexOf(name);
+    return Float64Array.from(all, (values) => values[measure]?.value ?? NaN);
+  };
+  const results = evaluate(node, { size, of, hours: new Float64Array(size).fill(1), amounts: new Set() });
+  return Array.from(results, (value, i): TableCell => {
+    const known = all[i].filter((each) => each !== null);
+    const coverage = Math.min(1, ...known.map((each) => each.coverage));
+    return Number.isFinite(value) ? { value, level: 'clear', coverage, of: null } : { ...NOTHING, coverage };
+  });
+}
+
+const BETWEEN = '\u0000';
+
+/** Lines as a tree: a line lies in the one whose path and name are its path. */
+function treeOf(lines: readonly Line[], cells: readonly (readonly TableCell[])[]): TableRow[] {
+  const parts = new Map<string, { readonly line: Line; readonly i: number }[]>();
+  lines.forEach((line, i) => {
+    const around = line.path.map((name) => name.toLocaleLowerCase('en')).join(BETWEEN);
+    parts.set(around, [...(parts.get(around) ?? []), { line, i }]);
+  });
+  const below = (around: string, depth: number): TableRow[] =>
+    (parts.get(around) ?? [])
+      .filter(({ line }) => line.depth === depth)
+      .map(({ line: { row, path }, i }) => {
+        const own = row.key.toLocaleLowerCase('en');
+        const name = path.length === 0 ? row.name : row.name.split(' / ').at(-1)!;
+        return {
+          key: [...path, row.key].join(BETWEEN),
+          name,
+          assetId: row.assetId,
+          depth,
+          path,
+          cells: cells[i],
+          parts: below(around === '' ? own : around + BETWEEN + own, depth + 1),
+        };
+      });
+  return below('', 0);
+}
+
+/** A row with only those parts that have a value on the level asked for; [] without any. */
+function keptOf(row: TableRow, only: TableChoices['only']): TableRow[] {
+  const parts = row.parts.flatMap((part) => keptOf(part, only));
+  const isMeant = ({ level, value }: TableCell): boolean =>
+    value !== null && (level === 'breach' || (only === 'beyond' && level === 'caution'));
+  return parts.length > 0 || row.cells.some(isMeant) ? [{ ...row, parts }] : [];
+}
+
+const NAMES = new Intl.Collator('en', { numeric: true });
+
+/** Rows in order at every depth; missing values stand last either way, equal ones by name. */
+export function sorted(rows: readonly TableRow[], sort: readonly SortedColumn[]): TableRow[] {
+  const compare = (a: TableRow, b: TableRow): number => {
+    for (const { column, descending } of sort) {
+      const way = descending ? -1 : 1;
+      if (column < 0) {
+        const byName = way * NAMES.compare(a.name, b.name);
+        if (byName !== 0) return byName;
+        continue;
+      }
+      const [x, y] = [a.cells[column]?.value ?? null, b.cells[column]?.value ?? null];
+      if (x === y) continue;
+      if (x === null || y === null) return x === null ? 1 : -1;
+      return way * (x - y);
+    }
+    return NAMES.compare(a.name, b.name);
+  };
+  return [...rows].sort(compare).map((row) => ({ ...row, parts: sorted(row.parts, sort) }));
+}
+
+/** A computed column gets the decimals of its own numbers. */
+function withDecimals(
+  { kind, ...column }: GridColumn,
+  lines: readonly Line[],
+  cells: readonly (readonly TableCell[])[],
+  columns: readonly Column[],
+): GridColumn {
+  const at = columns.findIndex(({ key }) => key === column.key);
+  if (kind !== 'computed') return { ...column, kind };
+  const values = lines.map((_, i) => cells[i][at].value ?? NaN);
+  return { ...column, kind, decimals: decimalsFor(...scaleEnds(null, values)) };
+}

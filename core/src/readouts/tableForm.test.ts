@@ -1,0 +1,202 @@
+import fc from 'fast-check';
+import type { QueryAnswer } from '../domain/query';
+import { groupedAnswer, groupedInputs, type GivenGroup } from '../testing/groupedReadout';
+import { isProblem, type ReadoutInputs } from './readoutData';
+import { shownRows, tableForm, tableLayout, tableParts, tableRows, tableWords } from './tableForm';
+import type { TableChoices, TableData, TableRow } from './tableData';
+
+type Inputs = ReadoutInputs<TableChoices>;
+const LOWER = { direction: 'lower', caution: 30, breach: 60, target: 20 } as const;
+
+/** Groups inside groups: the path of each stands with it. */
+const inside = (groups: readonly (GivenGroup & { readonly path: readonly string[] })[]): QueryAnswer => {
+  const answer = groupedAnswer(groups, ['kWh', 'kg']);
+  return { ...answer, groups: answer.groups.map((group, i) => ({ ...group, path: groups[i].path })) };
+};
+
+const PLANTS = groupedAnswer(
+  [
+    { name: 'Quayside', values: [50, 100], previous: [40, null] },
+    { name: 'Foundry Lane', values: [90, 60] },
+  ],
+  ['kWh', 'kg'],
+);
+const MACHINES = inside([
+  { path: ['Quayside'], name: 'Quayside / Dryer 1', values: [20, 70] },
+  { path: ['Quayside'], name: 'Quayside / Dryer 2', values: [30, 30] },
+  { path: ['Foundry Lane'], name: 'Foundry Lane / Dryer 1', values: [90, 0] },
+]);
+const whole = (value: number | null, unit: string): QueryAnswer =>
+  groupedAnswer([{ name: 'All', values: [value] }], [unit]);
+
+function made(choices: object = {}): TableData {
+  const inputs: Inputs = groupedInputs(
+    'table',
+    { groupBy: { kind: 'plant' }, steps: [{ kind: 'asset' }], band: LOWER, ...choices },
+    ['2'],
+  );
+  const data = tableForm.data(inputs, [PLANTS, MACHINES, whole(140, 'kWh'), whole(160, 'kg')]);
+  if (isProblem(data)) throw new Error(data.problem.title);
+  return data;
+}
+const outline = (rows: readonly TableRow[]): unknown[] =>
+  rows.map(({ name, cells, parts }) => [name, cells[0].value, ...(parts.length > 0 ? [outline(parts)] : [])]);
+
+describe('a table', () => {
+  it('asks once for each depth, each group inside those around it, and once a measure for the total', () => {
+    const inputs: Inputs = groupedInputs(
+      'table',
+      { groupBy: { kind: 'plant' }, steps: [{ kind: 'asset' }] },
+      ['2'],
+    );
+    const asks = tableForm.requests(inputs)!.map(({ ask, isExtra }) => ({ ...ask, isExtra }));
+    expect(asks).toMatchObject([
+      { groupBy: { kind: 'plant' }, within: [] },
+      { groupBy: { kind: 'asset' }, within: [{ kind: 'plant' }] },
+      { groupBy: { kind: 'all' }, isExtra: true },
+      { groupBy: { kind: 'all' }, isExtra: true },
+    ]);
+    expect(asks[2]).toHaveProperty('measures.length', 1);
+  });
+
+  it('puts parts into their groups, and says nothing of the plant twice', () => {
+    expect(outline(made().rows)).toEqual([
+      ['Foundry Lane', 90, [['Dryer 1', 90]]],
+      [
+        'Quayside',
+        50,
+        [
+          ['Dryer 1', 20],
+          ['Dryer 2', 30],
+        ],
+      ],
+    ]);
+    expect(made().total.map(({ value }) => value)).toEqual([140, 160]);
+  });
+
+  it('sorts every depth by one column after another, missing values last either way', () => {
+    const byName = made({ sort: [{ column: -1, descending: true }] });
+    expect(byName.rows.map(({ name }) => name)).toEqual(['Quayside', 'Foundry Lane']);
+    const bySize = made({ sort: [{ column: 0, descending: true }] });
+    expect(outline(bySize.rows)[1]).toEqual([
+      'Quayside',
+      50,
+      [
+        ['Dryer 2', 30],
+        ['Dryer 1', 20],
+      ],
+    ]);
+    const column = fc.array(fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }), {
+      minLength: 3,
+      maxLength: 3,
+    });
+    fc.assert(
+      fc.property(fc.array(column, { maxLength: 12 }), fc.boolean(), (values, descending) => {
+        fc.pre(values.length > 0);
+        const inputs: Inputs = groupedInputs(
+          'table',
+          { sort: [0, 1, 2].map((at) => ({ column: at, descending })) },
+          ['2', '3'],
+        );
+        const answer = groupedAnswer(
+          values.map((each, i) => ({ name: `Row ${i}`, values: each })),
+          ['kWh', 'kg', '°C'],
+        );
+        const data = tableForm.data(inputs, [answer]);
+        if (isProblem(data)) throw new Error(data.problem.title);
+        const none = descending ? -1 : 99;
+        const keys = data.rows.map(({ cells }) => cells.map(({ value }) => value ?? none));
+        for (let i = 1; i < keys.length; i++) {
+          const at = [0, 1, 2].find((k) => keys[i - 1][k] !== keys[i][k]);
+          if (at !== undefined) expect(keys[i - 1][at] > keys[i][at]).toBe(descending);
+        }
+      }),
+    );
+  });
+
+  it('keeps only rows on a level, with the groups around them, and says how many are hidden', () => {
+    const breach = made({ only: 'breach' });
+    expect(outline(breach.rows)).toEqual([['Foundry Lane', 90, [['Dryer 1', 90]]]]);
+    expect(breach.hidden).toBe(3);
+    expect(tableWords(breach)).toContain('3 rows without such a level are hidden');
+    expect(outline(made({ only: 'beyond' }).rows)).toHaveLength(2);
+  });
+
+  it('has shares of the whole, ranks among the parts of one group, changes and distances beside a measure', () => {
+    const beside = (['share', 'rank', 'change', 'distance'] as const).map((show) => ({ measure: 0, show }));
+    const { rows, heads, total } = made({ beside });
+    expect(heads.map(({ name, unit }) => `${name} ${unit}`.trim())).toEqual([
+      'Gas used kWh',
+      'Gas used, share %',
+      'Gas used, rank',
+      'Gas used, change kWh',
+      'Gas used, from target kWh',
+      'Dried weight kg',
+    ]);
+    const quayside = rows.find(({ name }) => name === 'Quayside')!;
+    expect(quayside.cells.map(({ value }) => value)).toEqual([50, expect.closeTo(35.714, 3), 2, 10, 30, 100]);
+    expect(quayside.parts.map(({ cells }) => cells[2].value)).toEqual([2, 1]);
+    expect(total[1].value).toBe(100);
+  });
+
+  it('works columns out of others: of the total over the totals; a division by zero has no value', () => {
+    const { rows, total, heads } = made({
+      computed: [{ name: 'Gas per kg', expression: 'a / b', unit: 'kWh/kg' }],
+    });
+    const at = heads.findIndex(({ kind }) => kind === 'computed');
+    const [foundry] = rows;
+    expect([foundry.cells[at].value, foundry.parts[0].cells[at].value]).toEqual([1.5, null]);
+    // Sums before ratios: 140 / 160, not the mean of 0.5 and 1.5.
+    expect(total[at].value).toBe(0.875);
+    const wrong = made({
+      computed: [
+        { name: 'Odd', expression: 'a / z', unit: '' },
+        { name: 'Broken', expression: 'a /', unit: '' },
+      ],
+    });
+    expect(tableWords(wrong)).toMatch(
+      /Odd cannot be worked out: z is no column.*Broken cannot be worked out/,
+    );
+  });
+
+  it('says where a total cannot be put together', () => {
+    const inputs: Inputs = groupedInputs('table', { groupBy: { kind: 'plant' } }, ['2']);
+    const data = tableForm.data(inputs, [PLANTS, whole(140, 'kWh'), undefined]);
+    if (isProblem(data)) throw new Error(data.problem.title);
+    expect(data.total.map(({ value }) => value)).toEqual([140, null]);
+    expect(tableWords(data)).toContain('cannot be put together');
+  });
+
+  it('opens and closes, draws only the rows it is given, and is as wide as its columns need', () => {
+    const data = made();
+    expect(shownRows(data.rows, () => false)).toHaveLength(2);
+    const open = shownRows(data.rows, (key) => key === 'Quayside');
+    expect(open.map(({ row, isOpen }) => [row.name, isOpen])).toEqual([
+      ['Foundry Lane', false],
+      ['Quayside', true],
+      ['Dryer 1', false],
+      ['Dryer 2', false],
+    ]);
+    for (const width of [300, 600, 1200]) {
+      const { names, columns } = tableLayout(data, width, null);
+      const parts = tableParts(data, { rows: open.slice(1, 3), names, columns, focus: null, rowHeight: 36 });
+      expect([parts.names.height, parts.cells.height]).toEqual([72, 72]);
+      expect(parts.headCells.width).toBe(parts.cells.width);
+      if (width >= 600) expect(names + parts.cells.width).toBeCloseTo(width, 3);
+    }
+    expect(tableLayout(data, 300, 1).columns.map(({ at }) => at)).toEqual([1]);
+  });
+
+  it('goes out with every row, the names around it and the total', () => {
+    const { columns, rows } = tableRows(made());
+    expect(columns.map(({ name }) => name)).toEqual([
+      'Name',
+      'Name, level 2',
+      'Gas used',
+      'Gas used, level',
+      'Dried weight',
+    ]);
+    expect(rows).toContainEqual(['Quayside', 'Dryer 2', 30, 'Clear', 30]);
+    expect(rows.at(-1)).toEqual(['Together', null, 140, 'Breach', 160]);
+  });
+});
