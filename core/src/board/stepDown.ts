@@ -14,7 +14,7 @@ export interface Step {
  * The parts of a value: by the next grouping that the readout steps through, else the assets right below its own.
  * Null where neither says what its parts are.
  *
- * @example a value of Maker Acme, where `steps` is by type: grouped by type, only for Maker Acme.
+ * A value of Maker Acme in a readout that steps through types becomes groups by type, only of Maker Acme.
  */
 export function stepDown(readout: BaseReadout, value: ReadoutValue): Step | null {
   const { groupBy, steps } = readout;
