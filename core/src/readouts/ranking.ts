@@ -13,6 +13,7 @@ import { MAX_MEASURES } from '../domain/measure';
 import { moreBandsField } from './moreBands';
 import { ONE_VALUE } from './oneValue';
 import {
+  DEFAULT_RANKING,
   RANKING_ORDERS,
   rankingData,
   rankingFurther,
@@ -75,16 +76,7 @@ export const ranking: ReadoutFormOf<RankingChoices, RankingData> = {
   ...ONE_VALUE,
   label: 'Ranking',
   fields,
-  defaults: {
-    order: 'largest',
-    by: 0,
-    rows: null,
-    leastValue: null,
-    leastShare: null,
-    shares: 'none',
-    moves: false,
-    moreBands: [],
-  },
+  defaults: { ...DEFAULT_RANKING, moreBands: [] },
   groupedMeasures: 'all',
   splits: true,
   columns: { one: 4, many: 6 },

@@ -4,6 +4,7 @@ import type { BaseReadout } from '../board/choices';
 import { addsUp } from '../domain/measure';
 import { WHOLE_SCOPE, type QueryAnswer } from '../domain/query';
 import { ranksOf } from '../stats/ranks';
+import { compareNames } from '../text/compareNames';
 import {
   groupsData,
   groupsRequests,
@@ -132,13 +133,14 @@ export function rankingOf(
   data: GroupsData<WithMoreBands>,
   sorted: Partial<Pick<RankingChoices, 'by' | 'order'>>,
 ): RankingData {
-  const readout: BaseReadout & RankingChoices = { ...data.readout, ...PLAIN_RANKING, ...sorted };
+  const readout: BaseReadout & RankingChoices = { ...data.readout, ...DEFAULT_RANKING, ...sorted };
   const plain = { ...data, readout };
   const { shown, by } = ranked(plain, []);
   return { ...plain, by, rows: shown, others: null, count: data.groups.length, total: null, overlaps: false };
 }
 
-const PLAIN_RANKING = {
+/** A ranking by the first measure, with every row. */
+export const DEFAULT_RANKING = {
   order: 'largest',
   by: 0,
   rows: null,
@@ -220,7 +222,7 @@ function ranked(data: GroupsData<RankingChoices>, answers: ReadingAnswers): Rank
     (a, b) =>
       Number(a.rank === null) - Number(b.rank === null) ||
       (readout.order === 'name' ? 0 : (a.rank ?? 0) - (b.rank ?? 0)) ||
-      NAMES.compare(a.name, b.name),
+      compareNames(a.name, b.name),
   );
   let running = 0;
   const placed = sorted.map((row) => {
@@ -239,8 +241,6 @@ function ranked(data: GroupsData<RankingChoices>, answers: ReadingAnswers): Rank
     by,
   };
 }
-
-const NAMES = new Intl.Collator('en', { numeric: true });
 
 /** Ranks by value, or by how far a value lies on the worse side of its target. Names are ranked by the largest value. */
 function ranksBy(

@@ -7,6 +7,8 @@ import { parseExpression, namesIn, type Node } from '../derive/parseExpression';
 import type { GroupBy, Query, QueryAnswer } from '../domain/query';
 import { decimalsFor } from '../format/format';
 import { ranksOf } from '../stats/ranks';
+import { compareNames } from '../text/compareNames';
+import { nameKey } from '../text/sameName';
 import { groupsData, groupsRequests, valueOfAll, type GroupRow, type GroupsData } from './groupsData';
 import type { WithMoreBands } from './moreBands';
 import {
@@ -219,34 +221,33 @@ function cellsOf(
   total: readonly (ReadoutValue | null)[],
 ): { readonly lines: readonly (readonly TableCell[])[]; readonly total: readonly TableCell[] } {
   const all = [...lines.map(({ row }) => row.values as readonly (ReadoutValue | null)[]), total];
-  const byColumn = columns.map((column) =>
-    column.node
-      ? computedCells(column.node, all)
-      : all.map((values, i): TableCell => {
-          const value = values[column.measure];
-          if (!value) return NOTHING;
-          const { band } = measures[column.measure];
-          const isTotal = i === lines.length;
-          switch (column.kind) {
-            case 'measure':
-              return { value: value.value, level: value.level, coverage: value.coverage, of: value };
-            case 'share': {
-              const whole = total[column.measure]?.value ?? null;
-              const share = shareOf(value.value, whole, measures[column.measure].addsUp);
-              return plain(share === null ? null : share * 100, value);
-            }
-            case 'rank':
-              return plain(isTotal ? null : rankAmong(lines, i, column.measure), value);
-            case 'change':
-              return plain(
-                value.value === null || value.previous === null ? null : value.value - value.previous,
-                value,
-              );
-            default:
-              return plain(value.value === null || !band ? null : shortfallOf(band, value.value), value);
-          }
-        }),
-  );
+  const byColumn = columns.map((column) => {
+    if (column.node) return computedCells(column.node, all);
+    const ranks = column.kind === 'rank' ? ranksAmong(lines, column.measure) : [];
+    return all.map((values, i): TableCell => {
+      const value = values[column.measure];
+      if (!value) return NOTHING;
+      const { band } = measures[column.measure];
+      switch (column.kind) {
+        case 'measure':
+          return { value: value.value, level: value.level, coverage: value.coverage, of: value };
+        case 'share': {
+          const whole = total[column.measure]?.value ?? null;
+          const share = shareOf(value.value, whole, measures[column.measure].addsUp);
+          return plain(share === null ? null : share * 100, value);
+        }
+        case 'rank':
+          return plain(ranks[i] ?? null, value);
+        case 'change':
+          return plain(
+            value.value === null || value.previous === null ? null : value.value - value.previous,
+            value,
+          );
+        default:
+          return plain(value.value === null || !band ? null : shortfallOf(band, value.value), value);
+      }
+    });
+  });
   const rows = all.map((_, i) => byColumn.map((cells) => cells[i]));
   return { lines: rows.slice(0, -1), total: rows[rows.length - 1] };
 }
@@ -261,19 +262,34 @@ const plain = (value: number | null, of: ReadoutValue): TableCell => ({
 const shareOf = (value: number | null, whole: number | null, adds: boolean): number | null =>
   !adds || value === null || whole === null || whole <= 0 || value < 0 ? null : value / whole;
 
-/** The rank of a line among those around which the same groups lie. */
-function rankAmong(lines: readonly Line[], at: number, measure: number): number | null {
-  const { depth, path } = lines[at];
-  const around = path.join(BETWEEN);
-  const siblings = lines.flatMap((line, i) =>
-    line.depth === depth && line.path.join(BETWEEN) === around ? [{ line, i }] : [],
-  );
-  const ranks = ranksOf(
-    siblings.map(({ line }) => line.row.values[measure].value),
-    'largest',
-  );
-  return ranks[siblings.findIndex(({ i }) => i === at)];
+/** The rank of each line among those around which the same groups lie. */
+function ranksAmong(lines: readonly Line[], measure: number): readonly (number | null)[] {
+  const out = new Array<number | null>(lines.length).fill(null);
+  for (const at of siblingsOf(lines).values()) {
+    const ranks = ranksOf(
+      at.map((i) => lines[i].row.values[measure].value),
+      'largest',
+    );
+    at.forEach((i, k) => (out[i] = ranks[k]));
+  }
+  return out;
 }
+
+/** Indices of lines by the groups around them, in order. */
+function siblingsOf(lines: readonly Line[]): Map<string, number[]> {
+  const found = new Map<string, number[]>();
+  lines.forEach(({ path }, i) => {
+    const around = aroundOf(path);
+    const members = found.get(around);
+    if (members) members.push(i);
+    else found.set(around, [i]);
+  });
+  return found;
+}
+
+/** The groups around a line, with how many they are, as one text; names that differ only in capitals are one. */
+const aroundOf = (path: readonly string[]): string =>
+  [String(path.length), ...path.map(nameKey)].join(BETWEEN);
 
 /** Arithmetic over the measures of each line: of the total over the totals, so that ratios are of sums. */
 function computedCells(node: Node, all: readonly (readonly (ReadoutValue | null)[])[]): TableCell[] {
@@ -294,28 +310,21 @@ const BETWEEN = '\u0000';
 
 /** Lines as a tree: a line lies in the one whose path and name are its path. */
 function treeOf(lines: readonly Line[], cells: readonly (readonly TableCell[])[]): TableRow[] {
-  const parts = new Map<string, { readonly line: Line; readonly i: number }[]>();
-  lines.forEach((line, i) => {
-    const around = line.path.map((name) => name.toLocaleLowerCase('en')).join(BETWEEN);
-    parts.set(around, [...(parts.get(around) ?? []), { line, i }]);
-  });
-  const below = (around: string, depth: number): TableRow[] =>
-    (parts.get(around) ?? [])
-      .filter(({ line }) => line.depth === depth)
-      .map(({ line: { row, path }, i }) => {
-        const own = row.key.toLocaleLowerCase('en');
-        const name = path.length === 0 ? row.name : row.name.split(' / ').at(-1)!;
-        return {
-          key: [...path, row.key].join(BETWEEN),
-          name,
-          assetId: row.assetId,
-          depth,
-          path,
-          cells: cells[i],
-          parts: below(around === '' ? own : around + BETWEEN + own, depth + 1),
-        };
-      });
-  return below('', 0);
+  const parts = siblingsOf(lines);
+  const below = (path: readonly string[]): TableRow[] =>
+    (parts.get(aroundOf(path)) ?? []).map((i) => {
+      const { row, depth } = lines[i];
+      return {
+        key: [...path, row.key].join(BETWEEN),
+        name: depth === 0 ? row.name : row.name.split(' / ').at(-1)!,
+        assetId: row.assetId,
+        depth,
+        path,
+        cells: cells[i],
+        parts: below([...path, row.key]),
+      };
+    });
+  return below([]);
 }
 
 /** A row with only those parts that have a value on the level asked for; [] without any. */
@@ -326,15 +335,13 @@ function keptOf(row: TableRow, only: TableChoices['only']): TableRow[] {
   return parts.length > 0 || row.cells.some(isMeant) ? [{ ...row, parts }] : [];
 }
 
-const NAMES = new Intl.Collator('en', { numeric: true });
-
 /** Rows in order at every depth; missing values stand last either way, equal ones by name. */
 export function sorted(rows: readonly TableRow[], sort: readonly SortedColumn[]): TableRow[] {
   const compare = (a: TableRow, b: TableRow): number => {
     for (const { column, descending } of sort) {
       const way = descending ? -1 : 1;
       if (column < 0) {
-        const byName = way * NAMES.compare(a.name, b.name);
+        const byName = way * compareNames(a.name, b.name);
         if (byName !== 0) return byName;
         continue;
       }
@@ -343,7 +350,7 @@ export function sorted(rows: readonly TableRow[], sort: readonly SortedColumn[])
       if (x === null || y === null) return x === null ? 1 : -1;
       return way * (x - y);
     }
-    return NAMES.compare(a.name, b.name);
+    return compareNames(a.name, b.name);
   };
   return [...rows].sort(compare).map((row) => ({ ...row, parts: sorted(row.parts, sort) }));
 }

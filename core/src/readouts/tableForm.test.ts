@@ -159,6 +159,38 @@ describe('a table', () => {
     );
   });
 
+  it('keeps those without an attribute apart, at every depth', () => {
+    const inputs: Inputs = groupedInputs('table', {
+      groupBy: { kind: 'attribute', name: 'Maker' },
+      steps: [{ kind: 'attribute', name: 'Type' }],
+      beside: [{ measure: 0, show: 'rank' }],
+    });
+    const outer = groupedAnswer([
+      { name: '', values: [5] },
+      { name: 'Acme', values: [9] },
+    ]);
+    const inner = inside([
+      { path: [''], name: '', values: [2] },
+      { path: [''], name: 'Cage', values: [3] },
+      { path: ['Acme'], name: 'Cage', values: [9] },
+    ]);
+    const data = tableForm.data(inputs, [outer, inner, whole(14, 'kWh')]);
+    if (isProblem(data)) throw new Error(data.problem.title);
+    expect(outline(data.rows)).toEqual([
+      ['Acme', 9, [['Cage', 9]]],
+      [
+        'no Maker',
+        5,
+        [
+          ['Cage', 3],
+          ['no Type', 2],
+        ],
+      ],
+    ]);
+    expect(data.rows.map(({ cells }) => cells[1].value)).toEqual([1, 2]);
+    expect(data.rows[1].parts.map(({ cells }) => cells[1].value)).toEqual([1, 2]);
+  });
+
   it('says where a total cannot be put together', () => {
     const inputs: Inputs = groupedInputs('table', { groupBy: { kind: 'plant' } }, ['2']);
     const data = tableForm.data(inputs, [PLANTS, whole(140, 'kWh'), undefined]);

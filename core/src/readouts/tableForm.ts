@@ -2,6 +2,7 @@ import * as yup from 'yup';
 import { LEVEL_WORDS, LEVELS } from '../bands/targetBand';
 import { MAX_MEASURES } from '../domain/measure';
 import { fittedText } from '../drawing/fittedText';
+import { knownExtent } from '../drawing/knownExtent';
 import { lampMark } from '../drawing/lampScene';
 import type { HitRegion, Mark, Scene } from '../drawing/scene';
 import { placed } from '../drawing/scene';
@@ -167,7 +168,8 @@ export function tableLayout(
   const columns = data.heads.flatMap((head, at): LaidColumn[] => {
     if (only !== null && at !== only) return [];
     const values = all.map(({ row }) => row.cells[at].value);
-    const texts = [...values, data.total[at].value].map((value) => cellText(value, head));
+    // The widest number is one of the ends: the whole, the largest or the smallest.
+    const texts = [...knownExtent(values), data.total[at].value, null].map((value) => cellText(value, head));
     const room = Math.max(...texts.map((text) => textWidth(text, TEXT.figure.face, TEXT.figure.size)));
     const bar = hasBars && head.kind === 'measure' ? BAR + 8 : 0;
     const lamp = head.band ? LAMP + 6 : 0;
@@ -177,7 +179,7 @@ export function tableLayout(
         head,
         room,
         width: Math.max(76, room + bar + lamp + 2 * PAD),
-        scale: barScale(values, head.band),
+        scale: barScale(knownExtent(values), head.band),
       },
     ];
   });
