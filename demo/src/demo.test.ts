@@ -10,7 +10,7 @@ let test: TestServer;
 beforeAll(async () => {
   test = await startTestServer();
   await loadDemo(test.server.app.pool, { now: TEST_NOW, plantToken: 'vb_test', days: 15 });
-}, 60_000);
+}, 120_000);
 afterAll(() => test.stop());
 
 describe('the demo', () => {

@@ -35,6 +35,7 @@ const ALL_COLUMNS_FROM = 520;
 const TALLEST = 620;
 const BEYOND = 6;
 const MOST_SORTED = 3;
+const RECENT_DAYS = [1, 3, 7, 14, 28] as const;
 
 /** Rows that open to their parts; a head sorts, a name focuses, a number opens how it was made. */
 export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<TableData>) {
@@ -91,6 +92,17 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
           options={data.heads.map(({ name }, i) => ({ value: String(i), label: name }))}
           chosen={String(only)}
           onChoose={(value) => setColumn(Number(value))}
+        />
+      )}
+      {data.heads.some(({ kind }) => kind === 'recent') && (
+        <WordRow
+          name="Last days"
+          options={RECENT_DAYS.map((days) => ({
+            value: String(days),
+            label: days === 1 ? 'last 24 h' : `last ${days} days`,
+          }))}
+          chosen={String(data.readout.recentDays)}
+          onChoose={(days) => onTry({ recentDays: Number(days) })}
         />
       )}
       <Pane

@@ -21,7 +21,7 @@ import {
 import type { ReadoutValue } from './readoutValues';
 
 /** What can stand beside a measure: each a column of its own. */
-export const BESIDE = ['share', 'rank', 'change', 'distance'] as const;
+export const BESIDE = ['share', 'rank', 'change', 'distance', 'recent'] as const;
 export type Beside = (typeof BESIDE)[number];
 
 /** A column worked out of the others, which are called a, b, c … in the order of the measures. */
@@ -41,6 +41,8 @@ export interface SortedColumn {
 export interface TableChoices extends WithMoreBands {
   /** By measure: what stands beside it. */
   readonly beside: readonly { readonly measure: number; readonly show: Beside }[];
+  /** Days up to now that the recent value is of, beside that of the window. */
+  readonly recentDays: number;
   readonly computed: readonly ComputedColumn[];
   /** The first counts most; ties go on to the next. */
   readonly sort: readonly SortedColumn[];
@@ -92,7 +94,10 @@ export interface TableData extends GroupsData<TableChoices> {
 const levelsOf = ({ groupBy, steps }: BaseReadout): readonly GroupBy[] =>
   groupBy ? [groupBy, ...steps] : [];
 
-/** A query for each depth, so that every subtotal is that of its kind of measure; and one a measure for the total. */
+/**
+ * A query for each depth, so that every subtotal is that of its kind of measure, and one a measure for the total; the same
+ * for the last days where they are shown.
+ */
 export function tableRequests(inputs: ReadoutInputs<TableChoices>): readonly ReadingRequest[] | null {
   const asks = groupsRequests(inputs);
   const [first] = asks ?? [];
@@ -107,31 +112,37 @@ export function tableRequests(inputs: ReadoutInputs<TableChoices>): readonly Rea
     const ask: Query = { ...first.ask, measures: [measure], groupBy: { kind: 'all' } };
     return { kind: 'query', ask, isExtra: true };
   });
-  return [...deep, ...whole];
+  const all = [...deep, ...whole];
+  return showsRecent(inputs.readout) ? [...all, ...all.map(ofRecent(inputs.readout))] : all;
 }
+
+const showsRecent = ({ beside }: TableChoices): boolean => beside.some(({ show }) => show === 'recent');
+
+/** The same over the last days. The table does not wait for it. */
+const ofRecent =
+  ({ recentDays }: TableChoices) =>
+  (request: ReadingRequest): ReadingRequest =>
+    request.kind === 'trend'
+      ? request
+      : {
+          kind: 'query',
+          ask: {
+            ...request.ask,
+            window: { kind: 'rolling', count: recentDays, unit: 'day' },
+            compare: 'none',
+          },
+          isExtra: true,
+        };
 
 export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingAnswers): TableData | Problem {
   const { readout } = inputs;
   const levels = levelsOf(readout);
   const data = groupsData(inputs, answers);
   if (isProblem(data)) return data;
-  const totals = answers.slice(levels.length) as readonly (QueryAnswer | undefined)[];
-  const total = readout.measures.map((_, i) => {
-    const answer = readout.groupBy ? totals[i] : undefined;
-    return answer ? valueOfAll(answer, data, i, 'All') : null;
-  });
   const { columns, wrong } = columnsOf(data);
-  const deeper = levels.slice(1).flatMap((by, i) => {
-    const answer = answers[i + 1] as QueryAnswer | undefined;
-    const found = groupsData({ ...inputs, readout: { ...readout, groupBy: by } }, [answer]);
-    return isProblem(found) || !answer ? [] : [{ depth: i + 1, answer, found }];
-  });
-  const lines: Line[] = data.groups.map((row) => ({ row, depth: 0, path: [] }));
-  for (const { depth, answer, found } of deeper) {
-    const shown = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
-    found.groups.forEach((row, i) => lines.push({ row, depth, path: shown[i].path ?? [] }));
-  }
-  const cells = cellsOf(lines, columns, data, total);
+  const { lines, total } = linesOf(inputs, data, answers);
+  const recent = recentOf(inputs, data, answers.slice(levels.length + readout.measures.length));
+  const cells = cellsOf(lines, columns, data, total, recent);
   const rows = treeOf(lines, cells.lines);
   const kept = readout.only === 'all' ? rows : rows.flatMap((row) => keptOf(row, readout.only));
   const count = (all: readonly TableRow[]): number => all.reduce((n, { parts }) => n + 1 + count(parts), 0);
@@ -145,6 +156,48 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
     hidden: count(rows) - count(kept),
     wrong,
   };
+}
+
+/** The lines of every depth, and each measure of everything together. */
+function linesOf(
+  inputs: ReadoutInputs<TableChoices>,
+  data: GroupsData<TableChoices>,
+  answers: ReadingAnswers,
+): { readonly lines: readonly Line[]; readonly total: readonly (ReadoutValue | null)[] } {
+  const { readout } = inputs;
+  const levels = levelsOf(readout);
+  const lines: Line[] = data.groups.map((row) => ({ row, depth: 0, path: [] }));
+  levels.slice(1).forEach((groupBy, i) => {
+    const answer = answers[i + 1] as QueryAnswer | undefined;
+    const found = groupsData({ ...inputs, readout: { ...readout, groupBy } }, [answer]);
+    if (isProblem(found) || !answer) return;
+    const shown = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
+    found.groups.forEach((row, k) => lines.push({ row, depth: i + 1, path: shown[k].path ?? [] }));
+  });
+  const total = readout.measures.map((_, i) => {
+    const answer = readout.groupBy ? (answers[levels.length + i] as QueryAnswer | undefined) : undefined;
+    return answer ? valueOfAll(answer, data, i, 'All') : null;
+  });
+  return { lines, total };
+}
+
+/** The values of the last days. */
+interface Recent {
+  /** Of a line; undefined while they are not there. */
+  readonly of: (line: Line) => GroupRow['values'] | undefined;
+  readonly total: readonly (ReadoutValue | null)[];
+}
+
+function recentOf(
+  inputs: ReadoutInputs<TableChoices>,
+  data: GroupsData<TableChoices>,
+  answers: ReadingAnswers,
+): Recent | null {
+  const first = answers[0] && showsRecent(inputs.readout) ? groupsData(inputs, answers) : null;
+  if (!first || isProblem(first)) return null;
+  const { lines, total } = linesOf(inputs, { ...data, groups: first.groups }, answers);
+  const known = new Map(lines.map(({ row, path }) => [aroundOf([...path, row.key]), row.values]));
+  return { of: ({ row, path }) => known.get(aroundOf([...path, row.key])), total };
 }
 
 interface Line {
@@ -164,12 +217,15 @@ const LETTERS = 'abcdefghijklmnopqrst';
 /** How a measure is called in expressions. */
 export const letterOf = (measure: number): string => LETTERS[measure];
 
-const BESIDE_NAMES: Readonly<Record<Beside, (name: string) => string>> = {
+const BESIDE_NAMES: Readonly<Record<Exclude<Beside, 'recent'>, (name: string) => string>> = {
   share: (name) => `${name}, share`,
   rank: (name) => `${name}, rank`,
   change: (name) => `${name}, change`,
   distance: (name) => `${name}, from target`,
 };
+
+const recentName = (name: string, days: number): string =>
+  `${name}, last ${days === 1 ? '24 h' : `${days} days`}`;
 
 function columnsOf({ columns, readout }: GroupsData<TableChoices>): {
   readonly columns: readonly Column[];
@@ -185,9 +241,9 @@ function columnsOf({ columns, readout }: GroupsData<TableChoices>): {
       ...beside.map(({ show }): Column => ({
         ...base,
         key: `${show} ${measure}`,
-        name: BESIDE_NAMES[show](name),
+        name: show === 'recent' ? recentName(name, readout.recentDays) : BESIDE_NAMES[show](name),
         kind: show,
-        band: null,
+        band: show === 'recent' ? column.band : null,
         ...(show === 'share' && { unit: '%', decimals: 1 }),
         ...(show === 'rank' && { unit: '', decimals: 0 }),
       })),
@@ -219,6 +275,7 @@ function cellsOf(
   columns: readonly Column[],
   { columns: measures }: GroupsData<TableChoices>,
   total: readonly (ReadoutValue | null)[],
+  recent: Recent | null,
 ): { readonly lines: readonly (readonly TableCell[])[]; readonly total: readonly TableCell[] } {
   const all = [...lines.map(({ row }) => row.values as readonly (ReadoutValue | null)[]), total];
   const byColumn = columns.map((column) => {
@@ -230,7 +287,13 @@ function cellsOf(
       const { band } = measures[column.measure];
       switch (column.kind) {
         case 'measure':
-          return { value: value.value, level: value.level, coverage: value.coverage, of: value };
+          return judgedCell(value);
+        case 'recent': {
+          const last = i < lines.length ? recent?.of(lines[i]) : recent?.total;
+          // How it was made is that of the window, so it opens nothing.
+          const own = last?.[column.measure];
+          return own ? { ...judgedCell(own), of: null } : NOTHING;
+        }
         case 'share': {
           const whole = total[column.measure]?.value ?? null;
           const share = shareOf(value.value, whole, measures[column.measure].addsUp);
@@ -251,6 +314,13 @@ function cellsOf(
   const rows = all.map((_, i) => byColumn.map((cells) => cells[i]));
   return { lines: rows.slice(0, -1), total: rows[rows.length - 1] };
 }
+
+const judgedCell = (value: ReadoutValue): TableCell => ({
+  value: value.value,
+  level: value.level,
+  coverage: value.coverage,
+  of: value,
+});
 
 const plain = (value: number | null, of: ReadoutValue): TableCell => ({
   value,

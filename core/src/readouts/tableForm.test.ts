@@ -139,6 +139,31 @@ describe('a table', () => {
     expect(total[1].value).toBe(100);
   });
 
+  it('has the last days beside the window, of every row and of the total', () => {
+    const choices = { groupBy: { kind: 'plant' }, beside: [{ measure: 0, show: 'recent' }], recentDays: 3 };
+    const inputs: Inputs = groupedInputs('table', choices as never, ['2']);
+    const asks = tableForm.requests(inputs)!;
+    expect(asks.slice(3).map(({ ask }) => ask.window)).toEqual(
+      Array(3).fill({ kind: 'rolling', count: 3, unit: 'day' }),
+    );
+    const recent = groupedAnswer([{ name: 'Quayside', values: [7, 1] }], ['kWh', 'kg']);
+    const data = tableForm.data(inputs, [
+      PLANTS,
+      whole(140, 'kWh'),
+      whole(160, 'kg'),
+      recent,
+      whole(7, 'kWh'),
+      whole(1, 'kg'),
+    ]);
+    if (isProblem(data)) throw new Error(data.problem.title);
+    expect(data.heads[1].name).toBe('Gas used, last 3 days');
+    expect(data.rows.map(({ name, cells }) => [name, cells[1].value])).toEqual([
+      ['Foundry Lane', null],
+      ['Quayside', 7],
+    ]);
+    expect(data.total[1].value).toBe(7);
+  });
+
   it('works columns out of others: of the total over the totals; a division by zero has no value', () => {
     const { rows, total, heads } = made({
       computed: [{ name: 'Gas per kg', expression: 'a / b', unit: 'kWh/kg' }],

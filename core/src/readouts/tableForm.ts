@@ -70,6 +70,7 @@ export const tableForm: ReadoutFormOf<TableChoices, TableData> = {
       )
       .max(40)
       .default([]),
+    recentDays: yup.number().integer().min(1).max(366).default(7),
     computed: yup
       .array(
         yup
@@ -97,7 +98,7 @@ export const tableForm: ReadoutFormOf<TableChoices, TableData> = {
       .default([]),
     moreBands: moreBandsField,
   },
-  defaults: { cells: 'bars', only: 'all', beside: [], computed: [], sort: [], moreBands: [] },
+  defaults: { cells: 'bars', only: 'all', beside: [], recentDays: 7, computed: [], sort: [], moreBands: [] },
   requests: tableRequests,
   data: tableData,
   scene: (data, { width, focus }) => {

@@ -17,6 +17,7 @@ const BESIDE_WORDS: Readonly<Record<Beside, string>> = {
   rank: 'rank',
   change: 'change against the reference',
   distance: 'distance from its target',
+  recent: 'the last days',
 };
 
 interface ColumnsPanelProps {
