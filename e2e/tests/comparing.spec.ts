@@ -11,11 +11,17 @@ async function openComparing(page: Page): Promise<void> {
   await expectRead(page);
 }
 
-/** Presses a part of a drawing where it is drawn, by what it is called. */
+/** Presses a part of a drawing where it is drawn, by what it is called; once what is above it has been read. */
 async function press(page: Page, name: RegExp): Promise<void> {
   const part = page.getByRole('button', { name }).first();
   await part.scrollIntoViewIfNeeded();
-  const box = (await part.boundingBox())!;
+  let box = (await part.boundingBox())!;
+  await expect(async () => {
+    const before = box;
+    await page.waitForTimeout(300);
+    box = (await part.boundingBox())!;
+    expect([box.x, box.y]).toEqual([before.x, before.y]);
+  }).toPass();
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
 }
 
@@ -50,7 +56,7 @@ test('a bar leads to the samples behind it in three taps, and back', async ({ pa
   await press(page, /^Ironer 2, Pieces rejected per pieces finished .*How it was made/);
   const tray = page.getByRole('dialog');
   await expect(tray.getByText(/Pieces rejected .* Pieces finished/).first()).toBeVisible();
-  await tray.getByText('Pieces rejected, Ironer 2').click();
+  await tray.getByRole('link', { name: 'Pieces rejected, Ironer 2' }).click();
   await expect(page).toHaveURL(/\/data\/metrics\/\d+/);
   await page.goBack();
   await expect(readout(page, 'Machines of Quayside by output')).toBeVisible();
