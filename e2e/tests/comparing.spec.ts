@@ -8,6 +8,8 @@ async function openComparing(page: Page): Promise<void> {
   await visit(page, '/boards');
   await page.getByText('Comparing machines and meters').click();
   await expect(page.getByRole('region', { name: 'Machines of Quayside by output' })).toBeVisible();
+  // The first visit reads weeks of every machine that nothing has been read of yet.
+  await expect(page.getByText(/^Loading the /)).toHaveCount(0, { timeout: 60_000 });
   await expectRead(page);
 }
 

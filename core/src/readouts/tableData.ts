@@ -52,7 +52,7 @@ export interface TableChoices extends WithMoreBands {
 }
 
 /** A column of a table. */
-export interface GridColumn {
+export interface TableHead {
   readonly key: string;
   readonly name: string;
   readonly unit: string;
@@ -79,7 +79,7 @@ export interface TableRow extends Pick<GroupRow, 'key' | 'name' | 'assetId'> {
 }
 
 export interface TableData extends GroupsData<TableChoices> {
-  readonly heads: readonly GridColumn[];
+  readonly heads: readonly TableHead[];
   /** Outermost rows, sorted; each with its parts. */
   readonly rows: readonly TableRow[];
   /** Everything together; a cell without a value where it cannot be put together. */
@@ -206,7 +206,7 @@ interface Line {
   readonly path: readonly string[];
 }
 
-interface Column extends GridColumn {
+interface Column extends TableHead {
   /** Index of the measure it is of or beside; -1 of a computed one. */
   readonly measure: number;
   readonly node: Node | null;
@@ -427,11 +427,11 @@ export function sorted(rows: readonly TableRow[], sort: readonly SortedColumn[])
 
 /** A computed column gets the decimals of its own numbers. */
 function withDecimals(
-  { kind, ...column }: GridColumn,
+  { kind, ...column }: TableHead,
   lines: readonly Line[],
   cells: readonly (readonly TableCell[])[],
   columns: readonly Column[],
-): GridColumn {
+): TableHead {
   const at = columns.findIndex(({ key }) => key === column.key);
   if (kind !== 'computed') return { ...column, kind };
   const values = lines.map((_, i) => cells[i][at].value ?? NaN);

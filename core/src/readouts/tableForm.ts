@@ -21,7 +21,7 @@ import {
   BESIDE,
   tableData,
   tableRequests,
-  type GridColumn,
+  type TableHead,
   type TableCell,
   type TableChoices,
   type TableData,
@@ -144,7 +144,7 @@ export function shownRows(rows: readonly TableRow[], isOpen: (key: string) => bo
 /** A column with its place in the table. */
 export interface LaidColumn {
   readonly at: number;
-  readonly head: GridColumn;
+  readonly head: TableHead;
   readonly width: number;
   /** Room for its widest number, px. */
   readonly room: number;
@@ -191,7 +191,7 @@ export function tableLayout(
   return { names, columns: columns.map((each) => ({ ...each, width: each.width + over })) };
 }
 
-const cellText = (value: number | null, { decimals }: GridColumn): string =>
+const cellText = (value: number | null, { decimals }: TableHead): string =>
   value === null ? '–' : formatNumber(value, decimals);
 
 interface PartsOptions {
@@ -227,7 +227,7 @@ export function tableParts(data: TableData, options: PartsOptions): TableParts {
   };
 }
 
-const headLines = ({ name, unit }: GridColumn, width: number): string[] =>
+const headLines = ({ name, unit }: TableHead, width: number): string[] =>
   wrapped([name, unit].filter(Boolean).join(', '), TEXT.caption, width - 2 * PAD);
 
 const arrowOf = ({ readout }: TableData, column: number): string => {
@@ -375,7 +375,7 @@ function cellsScene({ rows, columns, focus, rowHeight }: PartsOptions, wide: num
   return { width: wide, height: rows.length * rowHeight, marks, hits, spoken: '' };
 }
 
-const cellWords = (cell: TableCell, { name, unit, decimals, band }: GridColumn): string =>
+const cellWords = (cell: TableCell, { name, unit, decimals, band }: TableHead): string =>
   [
     `${name} ${formatValue(cell.value, unit, decimals)}`,
     isThin(cell) ? `coverage ${formatNumber(cell.coverage * 100, 0)} %` : band ? LEVEL_WORDS[cell.level] : '',
@@ -561,7 +561,7 @@ export function tableRows(data: TableData): Table {
   };
 }
 
-const cellsToRow = (cells: readonly TableCell[], heads: readonly GridColumn[]): (string | number | null)[] =>
+const cellsToRow = (cells: readonly TableCell[], heads: readonly TableHead[]): (string | number | null)[] =>
   heads.flatMap(({ band }, i) => [
     cells[i].value,
     ...(band ? [cells[i].value === null || isThin(cells[i]) ? null : LEVEL_WORDS[cells[i].level]] : []),
