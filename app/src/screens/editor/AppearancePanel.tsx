@@ -71,7 +71,7 @@ export function AppearancePanel({ readout, metrics, automatic, ends, onChange }:
         </>
       )}
       <Asked readout={readout} onChange={onChange} />
-      {readout.form === 'table' && <ColumnsPanel readout={readout} metrics={metrics} onChange={onChange} />}
+      {'computed' in readout && <ColumnsPanel readout={readout} metrics={metrics} onChange={onChange} />}
       {'scale' in readout && (
         <ScaleFields scale={readout.scale} banded={readout.band !== null} ends={ends} onChange={onChange} />
       )}
