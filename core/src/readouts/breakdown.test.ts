@@ -95,6 +95,15 @@ describe('a breakdown', () => {
     ]);
   });
 
+  it('tells parts of too little data, an unfinished window, and that a rest may hold a part without data', () => {
+    const thin = made([{ name: 'Meter 1', values: [50], coverage: 0.4 }], 50);
+    expect(told(thin)).toContain('Less than 75 % of the data: Meter 1 (40 %)');
+    expect(told(made(given(50, null), 80))).toContain('no data, so that the rest may hold what it used');
+    const open = made(given(50), 50);
+    expect(told(open)).not.toContain('Unfinished');
+    expect(told({ ...open, now: open.window.end - 1 })).toContain('Unfinished period.');
+  });
+
   it('follows what is picked', () => {
     const data = made(given(50, 30, 20), 100, { without: ['Meter 1'] });
     expect(data.total).toBe(50);

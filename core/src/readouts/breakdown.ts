@@ -23,6 +23,7 @@ import { ONE_VALUE } from './oneValue';
 import type { ReadoutFormOf } from './readoutForm';
 import { TEXT, wrapped, written } from './scene/words';
 import type { Slot } from './slots';
+import { isThin, unfinishedWords } from './stateWords';
 import type { Table } from './table';
 
 const SLOTS: readonly Slot[] = [
@@ -351,7 +352,7 @@ function listOf(data: BreakdownData, width: number, focus: string | null): Scene
         words: [{ x: width - SHARE, y: middle + 6, text: numbers[i] }],
         face: TEXT.figure.face,
         size: TEXT.figure.size,
-        ink: part.picked ? 'ink' : 'ink3',
+        ink: part.picked && !(part.of && isThin(part.of)) ? 'ink' : 'ink3',
         anchor: 'end',
       },
       {
@@ -428,13 +429,20 @@ const isWhole = ({ parts }: BreakdownData): boolean => parts.every(({ picked }) 
 
 /** What is left out of the total, and what does not fit it. */
 function noteOf(data: BreakdownData): string {
-  const { excess, missing, negative, unit, decimals, measured, periods, now } = data;
+  const { parts, excess, missing, negative, unit, decimals, measured, periods, now } = data;
+  const thin = parts.filter(({ of }) => of !== null && isThin(of));
   const faint = periods?.covered.some((each, i) => !each && periods.start[i] < now);
   return [
     excess > 0
       ? `The parts are ${formatValue(excess, unit, decimals)} more than the ${formatValue(measured!.value, unit, decimals)} measured of all together: some are counted twice, or a meter is wrong.`
       : '',
-    missing > 0 ? `${missing === 1 ? 'One part has' : `${missing} parts have`} no data.` : '',
+    missing > 0
+      ? `${missing === 1 ? 'One part has' : `${missing} parts have`} no data${parts.some(({ kind }) => kind === 'rest') ? `, so that the rest may hold what ${missing === 1 ? 'it' : 'they'} used` : ''}.`
+      : '',
+    thin.length > 0
+      ? `Less than 75 % of the data: ${thin.map(({ name, of }) => `${name} (${formatNumber(of!.coverage * 100, 0)} %)`).join(', ')}.`
+      : '',
+    unfinishedWords(data),
     negative > 0
       ? `${negative === 1 ? 'One part is' : `${negative} parts are`} below zero and not in the total.`
       : '',

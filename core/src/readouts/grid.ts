@@ -20,7 +20,7 @@ import { ONE_VALUE } from './oneValue';
 import type { ReadoutFormOf } from './readoutForm';
 import { TEXT, wrapped, written } from './scene/words';
 import type { Slot } from './slots';
-import { isThin } from './stateWords';
+import { isThin, unfinishedWords } from './stateWords';
 import type { Table } from './table';
 
 const SLOTS: readonly Slot[] = [
@@ -285,6 +285,7 @@ function noteOf(data: GridData): string {
   const some = (is: (cell: HeatCell) => boolean): boolean => cells.some(is);
   return [
     data.isMeanHour ? 'Mean of an hour with data.' : '',
+    unfinishedWords(data),
     some(({ working }) => working < 0.5) && some(({ working }) => working >= 0.5)
       ? 'Small squares: outside working hours.'
       : '',

@@ -26,7 +26,7 @@ import type { ReadoutFormOf } from './readoutForm';
 import type { ReadoutValue } from './readoutValues';
 import { CELL_HEIGHT, numberRoom, valueCell } from './scene/valueCell';
 import { TEXT, wrapped, written } from './scene/words';
-import { levelWord, stateWords } from './stateWords';
+import { levelWord, stateWords, unfinishedWords } from './stateWords';
 
 const fields = {
   order: asked(yup.string().oneOf(RANKING_ORDERS).default('largest'), {
@@ -175,7 +175,8 @@ export function rankingScene(
 }
 
 /** What is ranked, and what is left out. */
-export function rankingWords({ count, rows, columns, by, total, overlaps, readout }: RankingData): string {
+export function rankingWords(data: RankingData): string {
+  const { count, rows, columns, by, total, overlaps, readout } = data;
   const { name, unit, decimals } = columns[by];
   const unknown = rows.filter(({ rank }) => rank === null).length;
   const order = readout.order === 'worst' && !columns[by].band ? 'largest' : readout.order;
@@ -190,6 +191,7 @@ export function rankingWords({ count, rows, columns, by, total, overlaps, readou
     `${groupCount(count, readout.groupBy)}, ${what}.`,
     total === null ? '' : `Together ${formatValue(total, unit, decimals)}.`,
     overlaps ? 'Some lie within others, so that shares add up to more than the whole.' : '',
+    unfinishedWords(data),
     unknown > 0 ? `${unknown} without data ${unknown === 1 ? 'has' : 'have'} no rank.` : '',
   ]
     .filter((each) => each !== '')

@@ -21,6 +21,7 @@ import {
   type ScatterPoint,
 } from './scatterData';
 import { TEXT, wrapped, written } from './scene/words';
+import { unfinishedWords } from './stateWords';
 import type { Table } from './table';
 
 /** Two measures of each asset or group against one another, with a third as the size. */
@@ -287,7 +288,8 @@ function pointMarks(level: Level | 'plain', points: readonly At[]): Mark[] {
 }
 
 /** What is not drawn, and what the size means. */
-function noteOf({ leftOut, columns, points, readout }: ScatterData): string {
+function noteOf(data: ScatterData): string {
+  const { leftOut, columns, points, readout } = data;
   const size = columns[2] ? `Size: ${named(columns[2])}.` : '';
   const missing =
     leftOut.length === 0
@@ -297,7 +299,7 @@ function noteOf({ leftOut, columns, points, readout }: ScatterData): string {
   const plain =
     columns[2] && unsized > 0 ? `${unsized} without a size ${unsized === 1 ? 'is' : 'are'} drawn small.` : '';
   const more = readout.measures.length > 3 ? 'Further measures are in its table.' : '';
-  return [size, plain, missing, more].filter((each) => each !== '').join(' ');
+  return [size, plain, unfinishedWords(data), missing, more].filter((each) => each !== '').join(' ');
 }
 
 /** A point in words: "Dryer 5: time utilisation 82 %, money utilisation 61 %, Breach". */

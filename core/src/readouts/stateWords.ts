@@ -1,5 +1,6 @@
 import { distanceOf, LEVEL_WORDS, type TargetBand } from '../bands/targetBand';
 import { formatDistance, formatNumber } from '../format/format';
+import type { ReadData } from './readoutData';
 import type { ReadoutValue } from './readoutValues';
 
 /** The parts of a value that its state depends on. */
@@ -38,3 +39,7 @@ export function stateWords(reading: JudgedValue, band: TargetBand | null, decima
  */
 export const isLit = (reading: Pick<ReadoutValue, 'value' | 'level'>, band: TargetBand | null): boolean =>
   reading.value === null || (band !== null && !isThin(reading));
+
+/** That a window is not over yet, for the words under a drawing; "" once it is. */
+export const unfinishedWords = ({ window, now }: Pick<ReadData, 'window' | 'now'>): string =>
+  window.end > now ? 'Unfinished period.' : '';

@@ -3,7 +3,7 @@ import { scaleEnds } from '../bands/scaleEnds';
 import { shortfallOf } from '../bands/shortfall';
 import type { BaseReadout } from '../board/choices';
 import { evaluate } from '../derive/evaluate';
-import { parseExpression, namesIn, type Node } from '../derive/parseExpression';
+import { parseExpression, namesIn, type FunctionName, type Node } from '../derive/parseExpression';
 import type { GroupBy, Query, QueryAnswer } from '../domain/query';
 import { decimalsFor } from '../format/format';
 import { ranksOf } from '../stats/ranks';
@@ -254,6 +254,9 @@ function columnsOf({ columns, readout }: GroupsData<TableChoices>): {
     try {
       const node = parseExpression(expression);
       const unknown = namesIn(node).find((each) => !known.has(each));
+      const neighbours = callsIn(node).find((each) => OF_NEIGHBOURS.has(each));
+      if (neighbours !== undefined)
+        throw new Error(`${neighbours} compares with what is before, and rows do not follow one another.`);
       if (unknown !== undefined)
         throw new Error(`${unknown} is no column: they are ${[...known].join(', ')}.`);
       return [
@@ -265,6 +268,29 @@ function columnsOf({ columns, readout }: GroupsData<TableChoices>): {
     }
   });
   return { columns: [...own, ...computed], wrong };
+}
+
+/** Functions over steps of time, which mean nothing from row to row. */
+const OF_NEIGHBOURS: ReadonlySet<FunctionName> = new Set([
+  'difference',
+  'rate',
+  'rolling',
+  'cumulative',
+  'lag',
+]);
+
+/** The functions that an expression calls. */
+function callsIn(node: Node): FunctionName[] {
+  switch (node.kind) {
+    case 'negate':
+      return callsIn(node.of);
+    case 'binary':
+      return [...callsIn(node.left), ...callsIn(node.right)];
+    case 'call':
+      return [node.name, ...node.args.flatMap(callsIn)];
+    default:
+      return [];
+  }
 }
 
 const NOTHING: TableCell = { value: null, level: 'nodata', coverage: 0, of: null };

@@ -177,8 +177,11 @@ describe('a table', () => {
       computed: [
         { name: 'Odd', expression: 'a / z', unit: '' },
         { name: 'Broken', expression: 'a /', unit: '' },
+        { name: 'Earlier', expression: '1 + lag(a, 1)', unit: '' },
       ],
     });
+    // Rows are not steps of time.
+    expect(tableWords(wrong)).toMatch(/Earlier cannot be worked out: lag compares with what is before/);
     expect(tableWords(wrong)).toMatch(
       /Odd cannot be worked out: z is no column.*Broken cannot be worked out/,
     );

@@ -15,7 +15,7 @@ import { moreBandsField } from './moreBands';
 import { ONE_VALUE } from './oneValue';
 import type { ReadoutFormOf } from './readoutForm';
 import { TEXT, wrapped, written } from './scene/words';
-import { isLit, isThin } from './stateWords';
+import { isLit, isThin, unfinishedWords } from './stateWords';
 import type { Table } from './table';
 import {
   BESIDE,
@@ -470,6 +470,7 @@ export function tableWords(data: TableData): string {
   const apart = heads.filter((head, i) => head.kind === 'measure' && total[i].value === null).length;
   return [
     `${groupCount(groups.length, readout.groupBy)}.`,
+    unfinishedWords(data),
     hidden > 0 ? `${hidden} rows without such a level are hidden.` : '',
     apart > 0 && readout.groupBy ? 'A dash under a column: its values cannot be put together.' : '',
     ...[...wrong.entries()].map(([i, why]) => `${readout.computed[i].name} cannot be worked out: ${why}`),
