@@ -16,6 +16,8 @@ export interface BoardFilters {
   readonly focus: string | null;
   /** Focuses an asset; the focused one again releases it. */
   readonly onFocus: (assetId: string) => void;
+  /** Makes a stretch of time the board's window until it is let go; null outside a board. */
+  readonly onStretch: ((window: WindowSpec) => void) | null;
   /** Opens the editor of a readout's band; null if not permitted or outside a board. */
   readonly onBand: ((readoutId: string, band: TargetBand) => void) | null;
 }
@@ -26,6 +28,7 @@ const NO_BOARD: BoardFilters = {
   hours: null,
   focus: null,
   onFocus: () => undefined,
+  onStretch: null,
   onBand: null,
 };
 

@@ -1,13 +1,6 @@
 import { useMemo, useState, type ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
-import {
-  formatWindow,
-  lowerFirst,
-  sinceWords,
-  type Interval,
-  type Readout,
-  type ReadoutParts,
-} from '@vivid-beacon/core';
+import { lowerFirst, type Interval, type Readout, type ReadoutParts } from '@vivid-beacon/core';
 import {
   isProblem,
   type ReadoutValue,
@@ -25,8 +18,13 @@ import { Words } from '../components/Words';
 import { useOnScreen } from '../hooks/useOnScreen';
 import { useDeferredOffScreen } from '../hooks/useDeferredOffScreen';
 import { useWidth } from '../hooks/useWidth';
+import { Tray } from '../components/Tray';
 import type { DrawProps } from './drawProps';
+import { drawnWindow } from './drawnWindow';
+import { TrendReadout } from './TrendReadout';
 import { ValueTray } from './ValueTray';
+
+const DRAW_TREND = TrendReadout as ComponentType<DrawProps<ReadData>>;
 
 interface ReadoutHostProps {
   readonly readout: Readout;
@@ -51,6 +49,7 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
   const [place, inSight] = useOnScreen();
   const [zoomed, setZoomed] = useState<Interval | null>(null);
   const [open, setOpen] = useState<ReadoutValue | null>(null);
+  const [trend, setTrend] = useState<Readout | null>(null);
   const form = formOf(readout.form);
   const { data, error, old, again, shown, metrics } = useReadoutData(form, readout, width, zoomed);
   const drawn = (
@@ -104,8 +103,17 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
         decimals={data && !isProblem(data) ? decimalsOf(data, open) : 0}
         part={open}
         onStep={(step) => look({ path: [...path, step], choices: {} })}
+        onTrend={(next) => {
+          setOpen(null);
+          setTrend(next);
+        }}
         onClose={() => setOpen(null)}
       />
+      {trend && (
+        <Tray title={trend.title ?? title} open onClose={() => setTrend(null)}>
+          <ReadoutHost readout={trend} title={trend.title ?? title} draw={DRAW_TREND} />
+        </Tray>
+      )}
     </>
   );
   const shownNow = useDeferredOffScreen(drawn, inSight);
@@ -149,14 +157,6 @@ function StepPath({ path, onBack }: Pick<Looked, 'path'> & { readonly onBack: (d
 function decimalsOf(data: ReadData, value: ReadoutValue | null): number {
   const columns = (data as Partial<GroupsData>).columns;
   return (value && columns?.[value.measure]?.decimals) ?? data.decimals;
-}
-
-/** The stretch of time shown: as dates, or relative to a start event. */
-export function drawnWindow(data: ReadData & { readonly aligned?: boolean }): string {
-  const { window, zone, now } = data;
-  return data.aligned
-    ? `${sinceWords(window.start)} to ${sinceWords(window.end)}`
-    : formatWindow(window.start, window.end, zone, now);
 }
 
 const styles = StyleSheet.create({

@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import {
   formatLength,
   formatWindow,
+  localWindow,
   LEVEL_WORDS,
   LEVELS,
   lowerFirst,
@@ -16,6 +17,7 @@ import {
 import { askReading } from '../api/readingBatcher';
 import { mayAct } from '../api/mayAct';
 import { usePerson } from '../api/session';
+import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { useShown } from '../boards/useShown';
 import { QueryResult } from '../components/QueryResult';
 import { Button } from '../components/Button';
@@ -69,6 +71,7 @@ export function StretchTray({
   const [copied, setCopied] = useState(false);
   const [subject, setSubject] = useState<FlagSubject | null>(null);
   const person = usePerson();
+  const { onStretch } = useBoardFilters();
   const when = `${formatWindow(stretch.start, stretch.end, zone, now)} (${zone}, ${formatLength(stretch.end - stretch.start)})`;
   const nameOf = (i: number): string => {
     const { metricId, per } = readout.measures[i];
@@ -117,6 +120,15 @@ export function StretchTray({
                 }}
               />
               {may && metric && <Button label="Flag it" onPress={() => setSubject(flagFor(all))} />}
+              {onStretch && (
+                <Button
+                  label="Make it the board's window"
+                  onPress={() => {
+                    onStretch(localWindow(stretch, zone));
+                    onClose();
+                  }}
+                />
+              )}
               <Button variant="primary" label="Zoom in on it" onPress={() => onZoom(stretch)} />
             </View>
           </>

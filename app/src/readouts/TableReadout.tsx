@@ -68,8 +68,11 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
     if (key.startsWith(sort)) onTry({ sort: sortedBy(data.readout.sort, Number(key.slice(sort.length))) });
     else if (key.startsWith(open)) setOpened(toggled(opened, key.slice(open.length)));
     else if (key.startsWith(row)) {
-      const found = rows.find((each) => each.row.key === key.slice(row.length));
-      if (found?.row.assetId) onFocus(found.row.assetId);
+      const name = key.slice(row.length);
+      // A group can be a column.
+      const found =
+        rows.find((each) => each.row.key === name)?.row ?? data.groups.find((each) => each.key === name);
+      if (found?.assetId) onFocus(found.assetId);
     } else {
       const rest = key.slice(value.length);
       const at = Number(rest.slice(0, rest.indexOf(' ')));
@@ -126,13 +129,15 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
           </View>
         </View>
       </ScrollView>
-      <Pane
-        parts={[parts.totalNames, parts.totalCells]}
-        name={`${title}, together`}
-        onPress={press}
-        width={width}
-        sideways={sideways}
-      />
+      {data.total.length > 0 && (
+        <Pane
+          parts={[parts.totalNames, parts.totalCells]}
+          name={`${title}, together`}
+          onPress={press}
+          width={width}
+          sideways={sideways}
+        />
+      )}
       {legend.height > 0 && <SceneView scene={legend} />}
       <Words as="caption" colour={palette.ink2}>
         {tableWords(data)}

@@ -17,7 +17,7 @@ import { RulerIcon, ZoomOutIcon } from '../components/icons';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import type { DrawProps } from './drawProps';
-import { drawnWindow } from './ReadoutHost';
+import { drawnWindow } from './drawnWindow';
 import { StretchTray } from './StretchTray';
 import { TrendLegend } from './TrendLegend';
 import { useTimeMarks } from './useTimeMarks';

@@ -2,7 +2,13 @@ import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import type { Readout } from '@vivid-beacon/core';
-import { makingQuery, type ReadoutValue, type Step } from '@vivid-beacon/core/src/boards';
+import {
+  formOf,
+  makingQuery,
+  trendOfValue,
+  type ReadoutValue,
+  type Step,
+} from '@vivid-beacon/core/src/boards';
 import { useMetricsById } from '../api/catalogue';
 import { askReading } from '../api/readingBatcher';
 import { useShown } from '../boards/useShown';
@@ -12,6 +18,7 @@ import { Row } from '../components/Row';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
 import { FlagForm, type FlagSubject } from '../flags/FlagForm';
+import { AlarmsAndFlags } from './AlarmsAndFlags';
 import { valueEvidence } from './valueEvidence';
 import { WaysOn } from './WaysOn';
 
@@ -22,6 +29,8 @@ interface ValueTrayProps {
   /** null = closed. */
   readonly part: ReadoutValue | null;
   readonly onStep: (step: Step) => void;
+  /** Opens a trend of the value. */
+  readonly onTrend: (trend: Readout) => void;
   readonly onClose: () => void;
 }
 
@@ -38,12 +47,14 @@ function OpenValue({
   decimals,
   part,
   onStep,
+  onTrend,
   onClose,
 }: ValueTrayProps & { readonly part: ReadoutValue }) {
   const router = useRouter();
   const { shown } = useShown(readout);
   const { byId: metrics } = useMetricsById(part.metricIds.slice(0, MAX_SHOWN));
   const [subject, setSubject] = useState<FlagSubject | null>(null);
+  const [events, setEvents] = useState(false);
   const name = part.name && part.name !== title ? `${title}, ${part.name}` : title;
   const query = makingQuery(shown, part);
   const making = useQuery({
@@ -63,6 +74,8 @@ function OpenValue({
   const behind = part.metricIds.slice(0, MAX_SHOWN).flatMap((id) => metrics.get(id) ?? []);
   const metric = count === 1 ? (behind.at(0) ?? null) : null;
   const made = making.data?.groups.at(0)?.measures[0];
+  const time = made?.provenance?.window ?? null;
+  const trend = formOf(readout.form).overTime ? null : trendOfValue(readout, part);
   const flag =
     metric && made?.provenance
       ? () =>
@@ -102,7 +115,29 @@ function OpenValue({
           }}
         </QueryResult>
       )}
-      <WaysOn readout={readout} part={part} metric={metric} onStep={onStep} onFlag={flag} onClose={onClose} />
+      <WaysOn
+        readout={readout}
+        part={part}
+        metric={metric}
+        onStep={onStep}
+        onTrend={trend && (() => onTrend(trend))}
+        onEvents={time && (() => setEvents(!events))}
+        onFlag={flag}
+        onClose={onClose}
+      />
+      {events && time && (
+        <AlarmsAndFlags
+          metricIds={part.metricIds.slice(0, MAX_SHOWN)}
+          metrics={metrics}
+          window={time}
+          zone={part.zone}
+          now={part.now}
+          onOpen={(path) => {
+            onClose();
+            router.push(path);
+          }}
+        />
+      )}
       <Words as="sectionHead" heading={2}>
         {count === 1 ? 'Metric behind it' : `${count} metrics behind it`}
       </Words>

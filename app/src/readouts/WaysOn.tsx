@@ -20,16 +20,20 @@ interface WaysOnProps {
   /** The only metric behind it; null = several, or not loaded. */
   readonly metric: Metric | null;
   readonly onStep: (step: Step) => void;
+  /** Shows it over time; null where no trend says it. */
+  readonly onTrend: (() => void) | null;
+  /** Lists the alarms and flags of its time; null until its time is known. */
+  readonly onEvents: (() => void) | null;
   /** Hands a flag about it; null until its numbers are there. */
   readonly onFlag: (() => void) | null;
   readonly onClose: () => void;
 }
 
 /** Where one can go from a value, the same from every form: its parts, its samples, its asset, boards, a rule, a flag. */
-export function WaysOn({ readout, part, metric, onStep, onFlag, onClose }: WaysOnProps) {
+export function WaysOn({ readout, part, metric, onStep, onTrend, onEvents, onFlag, onClose }: WaysOnProps) {
   const router = useRouter();
   const person = usePerson();
-  const { focus, onFocus } = useBoardFilters();
+  const { focus, onFocus, onStretch } = useBoardFilters();
   const openPlace = useOpenPlace(readout);
   const place = usePlaceName(readout.link);
   const [boards, setBoards] = useState(false);
@@ -70,6 +74,18 @@ export function WaysOn({ readout, part, metric, onStep, onFlag, onClose }: WaysO
           }}
         />
       )}
+      {onTrend && <Button variant="quiet" label="Show it over time" onPress={onTrend} />}
+      {part.over && onStretch && (
+        <Button
+          variant="quiet"
+          label="Make its time the board's window"
+          onPress={() => {
+            onStretch(part.over!);
+            onClose();
+          }}
+        />
+      )}
+      {onEvents && <Button variant="quiet" label="Its alarms and flags" onPress={onEvents} />}
       {metric && (
         <Button variant="quiet" label="Open its samples" onPress={() => go(`/data/metrics/${metric.id}`)} />
       )}

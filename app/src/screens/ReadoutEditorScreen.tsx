@@ -133,6 +133,7 @@ function Editor({
         hours: document.hours,
         focus: null,
         onFocus: () => undefined,
+        onStretch: null,
         onBand: null,
       }}
     >

@@ -134,6 +134,7 @@ export function trendReadout(v: (number | null)[]): TrendAnswer {
 export function showReadout(part: ShownParts, answers: Answers, focus: string | null = null) {
   const onFocus = jest.fn();
   const onBand = jest.fn();
+  const onStretch = jest.fn();
   const look = {
     window: { kind: 'rolling' as const, count: 1, unit: 'hour' as const },
     scope: { assetIds: null, attributes: [] },
@@ -141,6 +142,7 @@ export function showReadout(part: ShownParts, answers: Answers, focus: string | 
     focus,
     onFocus,
     onBand,
+    onStretch,
   };
   const view = renderScreen(
     <BoardFiltersProvider filters={look}>
@@ -148,5 +150,5 @@ export function showReadout(part: ShownParts, answers: Answers, focus: string | 
     </BoardFiltersProvider>,
     { ...BASE, ...answers },
   );
-  return { ...view, onFocus, onBand };
+  return { ...view, onFocus, onBand, onStretch };
 }

@@ -9,6 +9,7 @@ import {
 } from '../domain/query';
 import type { Metric } from '../api/metrics';
 import type { BaseReadout } from '../board/choices';
+import type { WindowSpec } from '../time/windowSpec';
 import type { NamedGroup } from '../scope/groupScope';
 import { measureNames } from './measureNames';
 import type { ShownReadout } from './shown';
@@ -40,6 +41,8 @@ export interface ReadoutValue {
   readonly measure: number;
   readonly now: number;
   readonly zone: string;
+  /** Its stretch of time, if that is not the window of its readout. */
+  readonly over?: WindowSpec | null;
 }
 
 /** How the query of a readout differs from one value of the whole window for its first measure. */
@@ -107,7 +110,7 @@ export function makingQuery({ readout, window, hours }: ShownReadout, part: Read
         band: null,
       },
     ],
-    window,
+    window: part.over ?? window,
     bucket: null,
     fold: null,
     within: [],

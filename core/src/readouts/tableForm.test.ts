@@ -2,8 +2,12 @@ import fc from 'fast-check';
 import type { QueryAnswer } from '../domain/query';
 import { groupedAnswer, groupedInputs, type GivenGroup } from '../testing/groupedReadout';
 import { isProblem, type ReadoutInputs } from './readoutData';
-import { shownRows, tableForm, tableLayout, tableParts, tableRows, tableWords } from './tableForm';
-import type { TableChoices, TableData, TableRow } from './tableData';
+import type { TableChoices } from './tableChoices';
+import type { TableData, TableRow } from './tableData';
+import { tableForm } from './tableForm';
+import { shownRows, tableLayout } from './tableLayout';
+import { tableParts } from './tableScene';
+import { tableRows, tableWords } from './tableWords';
 
 type Inputs = ReadoutInputs<TableChoices>;
 const LOWER = { direction: 'lower', caution: 30, breach: 60, target: 20 } as const;

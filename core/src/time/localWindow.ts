@@ -11,3 +11,14 @@ export function localWindow({ start, end }: Interval, zone: string): WindowSpec 
     end: write(Math.ceil(end / 1000) * 1000),
   };
 }
+
+/**
+ * An interval as an absolute window, if wall-clock times tell it: null for one with an end in the hour that comes twice when
+ * clocks go back, if its time is read as that of the other.
+ */
+export function localStretch(interval: Interval, zone: string): WindowSpec | null {
+  const window = localWindow(interval, zone);
+  if (window.kind !== 'absolute') return null;
+  const read = (text: string): number => DateTime.fromISO(text, { zone }).toMillis();
+  return read(window.start) === interval.start && read(window.end) === interval.end ? window : null;
+}

@@ -74,14 +74,19 @@ function useAddressFilters(
 ): {
   filters: BoardFilters;
   change: (part: Partial<FilterChange>) => void;
-  changed: boolean;
+  /** Goes back to the window before a stretch of time became it; null if none did. */
+  letGo: (() => void) | null;
 } {
   const router = useRouter();
   const params = useLocalSearchParams() as FilterParams;
   const { window, scope, hours, focus } = params;
   const said = useMemo(() => readFilters({ window, scope, hours, focus }), [window, scope, hours, focus]);
+  const [held, setHeld] = useState<HeldWindow | null>(null);
   const change = useCallback(
-    (part: Partial<FilterChange>): void => router.setParams({ ...filterParams({ ...said, ...part }) }),
+    (part: Partial<FilterChange>): void => {
+      if (part.window !== undefined) setHeld(null);
+      router.setParams({ ...filterParams({ ...said, ...part }) });
+    },
     [router, said],
   );
   const { document } = board;
@@ -92,6 +97,10 @@ function useAddressFilters(
       hours: said.hours === undefined ? document.hours : said.hours,
       focus: said.focus,
       onFocus: (assetId) => change({ focus: said.focus === assetId ? null : assetId }),
+      onStretch: (stretch) => {
+        change({ window: stretch });
+        setHeld({ before: held ? held.before : said.window });
+      },
       onBand: build
         ? (readoutId, band) =>
             router.push({
@@ -100,13 +109,18 @@ function useAddressFilters(
             })
         : null,
     }),
-    [said, document, change, build, router, board.id],
+    [said, document, change, held, build, router, board.id],
   );
   return {
     filters,
     change,
-    changed: said.window !== null || said.scope !== null || said.hours !== undefined,
+    letGo: held && (() => change({ window: held.before })),
   };
+}
+
+/** The window before a stretch of time became it; null = the saved one. */
+interface HeldWindow {
+  readonly before: WindowSpec | null;
 }
 
 interface BoardSheetProps {
@@ -128,7 +142,7 @@ function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
   const [helping, setHelping] = useState(false);
   const [asking, setAsking] = useState(false);
   const [folded, setFolded] = useState(false);
-  const { filters, change } = useAddressFilters(board, build);
+  const { filters, change, letGo } = useAddressFilters(board, build);
   const zone = useBoardZone(board);
   const [domain, setDomain] = useState<Interval | null>(null);
   const onDomain = useCallback(
@@ -181,6 +195,7 @@ function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
       scope={filters.scope}
       hours={filters.hours}
       focused={focused?.name ?? null}
+      onLetGo={letGo}
       onChange={change}
       onHelp={() => setHelping(true)}
     />

@@ -20,12 +20,14 @@ interface ScopeBarProps {
   readonly hours: HoursFilter | null;
   /** Name of the asset everything follows; null = none. */
   readonly focused: string | null;
+  /** Lets go of a stretch of time that became the window; null if none did. */
+  readonly onLetGo: (() => void) | null;
   readonly onChange: (part: Partial<FilterChange>) => void;
   readonly onHelp: () => void;
 }
 
 /** What the board shows, written out: assets, hours and focus; each opens its choices. */
-export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: ScopeBarProps) {
+export function ScopeBar({ saved, scope, hours, focused, onLetGo, onChange, onHelp }: ScopeBarProps) {
   const { wide } = useLayout();
   const { byId: assets } = useAssetsById(scope.assetIds ?? []);
   const [open, setOpen] = useState<'scope' | 'hours' | null>(null);
@@ -58,6 +60,7 @@ export function ScopeBar({ saved, scope, hours, focused, onChange, onHelp }: Sco
             onPress={() => onChange({ focus: null })}
           />
         )}
+        {onLetGo && <Chip icon={CloseIcon} label="Let go of the stretch" on onPress={onLetGo} />}
         {!asSaved && (
           <Chip
             icon={CloseIcon}

@@ -18,6 +18,7 @@ const BESIDE_WORDS: Readonly<Record<Beside, string>> = {
   change: 'change against the reference',
   distance: 'distance from its target',
   recent: 'the last days',
+  trend: 'a small trend',
 };
 
 interface ColumnsPanelProps {

@@ -1,0 +1,158 @@
+import * as yup from 'yup';
+import { MAX_MEASURES } from '../domain/measure';
+import { asked } from './ask';
+import { moreBandsField, type WithMoreBands } from './moreBands';
+
+/** What can stand beside a measure: each a column of its own. */
+export const BESIDE = ['share', 'rank', 'change', 'distance', 'recent', 'trend'] as const;
+export type Beside = (typeof BESIDE)[number];
+
+/** Periods by which a table can show values. */
+export const TABLE_PERIODS = ['hour', 'shift', 'day', 'week', 'month', 'quarter', 'year'] as const;
+
+/** A column worked out of the others, which are called a, b, c … in the order of the measures. */
+export interface ComputedColumn {
+  readonly name: string;
+  readonly expression: string;
+  readonly unit: string;
+}
+
+/** One column to sort by; -1 = the names. */
+export interface SortedColumn {
+  readonly column: number;
+  readonly descending: boolean;
+}
+
+/** The choices of a table besides those of every readout. */
+export interface TableChoices extends WithMoreBands {
+  /** By measure: what stands beside it. */
+  readonly beside: readonly { readonly measure: number; readonly show: Beside }[];
+  /** Days up to now that the recent value is of, beside that of the window. */
+  readonly recentDays: number;
+  readonly computed: readonly ComputedColumn[];
+  /** The first counts most; ties go on to the next. */
+  readonly sort: readonly SortedColumn[];
+  /** Only rows with a value on such a level, and the groups around them. */
+  readonly only: 'all' | 'beyond' | 'breach';
+  readonly cells: 'bars' | 'numbers';
+  /** The periods whose values stand with those of the window. */
+  readonly periods: 'none' | (typeof TABLE_PERIODS)[number];
+  /** Whether each period is a column, or a row inside each of the innermost rows. */
+  readonly periodsAs: 'columns' | 'rows';
+  /** What the columns are. */
+  readonly across: 'measures' | 'groups';
+}
+
+const measureIndex = () =>
+  yup
+    .number()
+    .integer()
+    .min(0)
+    .max(MAX_MEASURES - 1)
+    .required();
+
+export const TABLE_FIELDS = {
+  periods: asked(
+    yup
+      .string()
+      .oneOf(['none', ...TABLE_PERIODS] as const)
+      .default('none'),
+    {
+      label: 'Values',
+      words: {
+        none: 'of the whole window',
+        hour: 'also by hour',
+        shift: 'also by shift',
+        day: 'also by day',
+        week: 'also by week',
+        month: 'also by month',
+        quarter: 'also by quarter',
+        year: 'also by year',
+      },
+    },
+  ),
+  periodsAs: asked(
+    yup
+      .string()
+      .oneOf(['columns', 'rows'] as const)
+      .default('columns'),
+    {
+      label: 'Each period is',
+      words: { columns: 'a column', rows: 'a row' },
+      unless: { periods: 'none' },
+    },
+  ),
+  across: asked(
+    yup
+      .string()
+      .oneOf(['measures', 'groups'] as const)
+      .default('measures'),
+    { label: 'Columns', words: { measures: 'measures', groups: 'groups' } },
+  ),
+  cells: asked(
+    yup
+      .string()
+      .oneOf(['bars', 'numbers'] as const)
+      .default('bars'),
+    { label: 'Cells', words: { bars: 'numbers with bars', numbers: 'numbers alone' } },
+  ),
+  only: asked(
+    yup
+      .string()
+      .oneOf(['all', 'beyond', 'breach'] as const)
+      .default('all'),
+    {
+      label: 'Rows',
+      words: { all: 'all', beyond: 'only those in Caution or Breach', breach: 'only those in Breach' },
+    },
+  ),
+  beside: yup
+    .array(
+      yup
+        .object({ measure: measureIndex(), show: yup.string().oneOf(BESIDE).required() })
+        .noUnknown()
+        .required(),
+    )
+    .max(40)
+    .default([]),
+  recentDays: yup.number().integer().min(1).max(366).default(7),
+  computed: yup
+    .array(
+      yup
+        .object({
+          name: yup.string().trim().min(1).max(80).required(),
+          expression: yup.string().trim().min(1).max(400).required(),
+          unit: yup.string().max(40).defined(),
+        })
+        .noUnknown()
+        .required(),
+    )
+    .max(10)
+    .default([]),
+  sort: yup
+    .array(
+      yup
+        .object({
+          column: yup.number().integer().min(-1).max(2000).required(),
+          descending: yup.boolean().required(),
+        })
+        .noUnknown()
+        .required(),
+    )
+    .max(5)
+    .default([]),
+  moreBands: moreBandsField,
+};
+
+export const TABLE_DEFAULTS: TableChoices = {
+  periods: 'none',
+  periodsAs: 'columns',
+  across: 'measures',
+  cells: 'bars',
+  only: 'all',
+  beside: [],
+  recentDays: 7,
+  computed: [],
+  sort: [],
+  moreBands: [],
+};
