@@ -22,22 +22,25 @@ function count({ passed, failed }) {
   total.failed += failed;
 }
 
-/** Checks of one command each, run in parallel; the output of each is printed when it has ended. */
-async function checkAll(checks) {
-  const failures = await Promise.all(
-    checks.map(async ([name, command, args]) => {
-      const run = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
-      const said = [];
-      run.stdout.on('data', (part) => said.push(part));
-      run.stderr.on('data', (part) => said.push(part));
-      const [status] = await once(run, 'close');
-      say(`${name}: ${status === 0 ? 'passed' : 'FAILED'}`);
-      if (status !== 0) process.stdout.write(Buffer.concat(said));
-      return status !== 0;
-    }),
-  );
-  const failed = failures.filter(Boolean).length;
-  count({ passed: checks.length - failed, failed });
+/** A check of one command; its output is printed when it fails. */
+async function check([name, command, args]) {
+  const run = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'] });
+  const said = [];
+  run.stdout.on('data', (part) => said.push(part));
+  run.stderr.on('data', (part) => said.push(part));
+  const [status] = await once(run, 'close');
+  say(`${name}: ${status === 0 ? 'passed' : 'FAILED'}`);
+  if (status !== 0) process.stdout.write(Buffer.concat(said));
+  count(status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
+}
+
+/** Does all of them, two at a time, because most need one core each. */
+async function inPairs(works) {
+  const left = [...works];
+  const next = async () => {
+    for (let work = left.shift(); work; work = left.shift()) await work();
+  };
+  await Promise.all([next(), next()]);
 }
 
 /** Kept beside the build information of the last run, so that only changes are checked. */
@@ -73,17 +76,13 @@ await runMain(async () => {
   mkdirSync(DATA, { recursive: true });
   ensurePackages();
   say('Types, lint and format');
-  await checkAll([
-    ['Types: core, server, demo, e2e', 'npx', types('tsconfig.node.json')],
-    ['Types: app', 'npx', types('app/tsconfig.json')],
-  ]);
-  await checkAll([
-    ['Lint', 'npx', ['eslint', '.', ...CACHED, path.join(DATA, 'eslint')]],
-    [
-      'Format',
-      'npx',
-      ['prettier', '--check', '--log-level', 'warn', '.', ...CACHED, path.join(DATA, 'prettier')],
-    ],
+  const format = ['prettier', '--check', '--log-level', 'warn', '.', ...CACHED, path.join(DATA, 'prettier')];
+  await inPairs([
+    () => check(['Types: app', 'npx', types('app/tsconfig.json')]),
+    () => check(['Lint', 'npx', ['eslint', '.', ...CACHED, path.join(DATA, 'eslint')]]),
+    () => check(['Types: core, server, demo, e2e', 'npx', types('tsconfig.node.json')]),
+    ensureWebBuild,
+    () => check(['Format', 'npx', format]),
   ]);
   const database = await startTestDatabase();
   const lists = [];
@@ -91,7 +90,6 @@ await runMain(async () => {
     const { files, ...unit } = runJest(database.url);
     count(unit);
     lists.push(slowest('test files', files));
-    await ensureWebBuild();
     const { tests, ...browser } = await runBrowserTests(database.url);
     count(browser);
     lists.push(slowest('browser tests', tests));

@@ -22,6 +22,7 @@ export * from './time/automaticPeriod';
 export * from './domain/push';
 export * from './text/storable';
 export * from './domain/measure';
+export * from './logs/logNotes';
 export * from './domain/query';
 export * from './domain/derived';
 export * from './domain/flags';

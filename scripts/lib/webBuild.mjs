@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { promisify } from 'node:util';
 import { brotliCompress, constants } from 'node:zlib';
 import { DATA, ROOT } from './paths.mjs';
@@ -52,12 +53,16 @@ export async function ensureWebBuild() {
   )
     return;
   say('Building the app (about a minute)');
-  const run = spawnSync('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist', '--clear'], {
+  const run = spawn('npx', ['expo', 'export', '--platform', 'web', '--output-dir', 'dist', '--clear'], {
     cwd: path.join(ROOT, 'app'),
     env: { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1', NODE_ENV: 'production' },
-    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
   });
-  if (run.status !== 0) throw new CannotGoOn(`The app could not be built:\n${run.stdout}\n${run.stderr}`);
+  const said = [];
+  run.stdout.on('data', (part) => said.push(part));
+  run.stderr.on('data', (part) => said.push(part));
+  const [status] = await once(run, 'close');
+  if (status !== 0) throw new CannotGoOn(`The app could not be built:\n${Buffer.concat(said)}`);
   say('Compressing its files');
   const large = [...filesUnder(WEB_FOLDER)].filter(
     (file) => /\.(js|css|html|ttf|json|svg|ico)$/.test(file) && statSync(file).size >= 1024,

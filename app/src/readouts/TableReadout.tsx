@@ -23,6 +23,7 @@ import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { PointedScene } from '../charts/PointedScene';
 import { SceneView } from '../charts/SceneView';
 import { Button } from '../components/Button';
+import { Tray } from '../components/Tray';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
@@ -45,6 +46,7 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
   const [column, setColumn] = useState(0);
   const [from, setFrom] = useState(0);
   const [copied, setCopied] = useState(false);
+  const [said, setSaid] = useState<{ readonly title: string; readonly text: string } | null>(null);
   const sideways = useSideways();
   const narrow = width < ALL_COLUMNS_FROM && data.heads.length > 1;
   const rowHeight = narrow ? ROW.finger : ROW.pointer;
@@ -64,7 +66,7 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
   );
   if (width === 0) return null;
   const press = (key: string): void => {
-    const { sort, open, row, value } = TABLE_HITS;
+    const { sort, open, row, value, note } = TABLE_HITS;
     if (key.startsWith(sort)) onTry({ sort: sortedBy(data.readout.sort, Number(key.slice(sort.length))) });
     else if (key.startsWith(open)) setOpened(toggled(opened, key.slice(open.length)));
     else if (key.startsWith(row)) {
@@ -74,12 +76,15 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
         rows.find((each) => each.row.key === name)?.row ?? data.groups.find((each) => each.key === name);
       if (found?.assetId) onFocus(found.assetId);
     } else {
-      const rest = key.slice(value.length);
+      const kind = key.startsWith(note) ? note : value;
+      const rest = key.slice(kind.length);
       const at = Number(rest.slice(0, rest.indexOf(' ')));
       const of = rest.slice(rest.indexOf(' ') + 1);
-      const cells = of === '' ? data.total : rows.find((each) => each.row.key === of)?.row.cells;
-      const made = cells?.[at]?.of;
-      if (made) onOpen(made);
+      const found = rows.find((each) => each.row.key === of)?.row;
+      const cell = (of === '' ? data.total : found?.cells)?.[at];
+      if (kind === note && found && cell?.text)
+        setSaid({ title: `${found.name}: ${data.heads[at].name}`, text: cell.text });
+      else if (cell?.of) onOpen(cell.of);
     }
   };
   const legend = lampLegend(data, width);
@@ -97,7 +102,7 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
           onChoose={(value) => setColumn(Number(value))}
         />
       )}
-      {data.heads.some(({ kind }) => kind === 'recent') && (
+      {data.heads.some(({ kind }) => kind === 'recent' || kind === 'recentDaily') && (
         <WordRow
           name="Last days"
           options={RECENT_DAYS.map((days) => ({
@@ -142,6 +147,9 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
       <Words as="caption" colour={palette.ink2}>
         {tableWords(data)}
       </Words>
+      <Tray title={said?.title ?? ''} open={said !== null} onClose={() => setSaid(null)}>
+        <Words as="body">{said?.text ?? ''}</Words>
+      </Tray>
       <View style={styles.buttons}>
         {groups.length > 0 && (
           <Button

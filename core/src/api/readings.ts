@@ -5,6 +5,7 @@ import { bandSchema, levelSchema, levelTimes } from '../bands/targetBand';
 import { measureSchema, MAX_MEASURES } from '../domain/measure';
 import { SUMMARIES } from '../domain/metric';
 import { provenanceSchema } from '../domain/provenance';
+import { notesAnswer, notesAsk } from '../logs/logNotes';
 import { queryAnswer, querySchema } from '../domain/query';
 import { hoursSchema } from '../schemas/hours';
 import { startAndEnd } from '../schemas/parts';
@@ -214,10 +215,17 @@ const ASKS = contracts({
     answer: json(list(stretchNumbers), 'one per measure, in order; levels in ms'),
     errors: GONE,
   },
+  'POST /api/readings/notes': {
+    access: 'viewer',
+    summary:
+      'What the stop log and remarks say of assets, each with everything below it, by stretch of time. Assets of plants that the caller may not see say nothing.',
+    body: notesAsk,
+    answer: json(notesAnswer, 'ms; only those that say something'),
+  },
 });
 
 /** The kinds of reading that readouts request, alone or in a batch. */
-export const ASK_KINDS = ['query', 'value', 'trend', 'levels', 'distribution', 'stretch'] as const;
+export const ASK_KINDS = ['query', 'value', 'trend', 'levels', 'distribution', 'stretch', 'notes'] as const;
 export type AskKind = (typeof ASK_KINDS)[number];
 export type AskContract<Kind extends AskKind> = (typeof ASKS)[`POST /api/readings/${Kind}`];
 export type AskOf<Kind extends AskKind> = SentFor<AskContract<Kind>['body']>;

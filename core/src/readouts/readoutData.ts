@@ -2,6 +2,7 @@ import type { Asset } from '../api/assets';
 import type { Metric } from '../api/metrics';
 import type { TrendAnswer, TrendAsk } from '../api/readings';
 import type { Query, QueryAnswer } from '../domain/query';
+import type { NotesAnswer, NotesAsk } from '../logs/logNotes';
 import type { Interval } from '../time/interval';
 import type { BaseReadout } from '../board/choices';
 import type { ShownReadout } from './shown';
@@ -28,9 +29,10 @@ export interface ReadoutViewport {
 /** A request to the server; with `isExtra`, the drawing does not wait for its answer. */
 export type ReadingRequest =
   | { readonly kind: 'query'; readonly ask: Query; readonly isExtra?: boolean }
-  | { readonly kind: 'trend'; readonly ask: TrendAsk; readonly isExtra?: boolean };
+  | { readonly kind: 'trend'; readonly ask: TrendAsk; readonly isExtra?: boolean }
+  | { readonly kind: 'notes'; readonly ask: NotesAsk; readonly isExtra?: boolean };
 /** One answer per request, in order; undefined only for extras. */
-export type ReadingAnswers = readonly (QueryAnswer | TrendAnswer | undefined)[];
+export type ReadingAnswers = readonly (QueryAnswer | TrendAnswer | NotesAnswer | undefined)[];
 
 /** Why nothing can be drawn although everything was loaded. */
 export interface Problem {

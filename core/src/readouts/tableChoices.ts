@@ -4,11 +4,24 @@ import { asked } from './ask';
 import { moreBandsField, type WithMoreBands } from './moreBands';
 
 /** What can stand beside a measure: each a column of its own. */
-export const BESIDE = ['share', 'rank', 'change', 'distance', 'recent', 'trend'] as const;
+export const BESIDE = [
+  'share',
+  'rank',
+  'change',
+  'distance',
+  'daily',
+  'recent',
+  'recentDaily',
+  'trend',
+] as const;
 export type Beside = (typeof BESIDE)[number];
 
 /** Periods by which a table can show values. */
 export const TABLE_PERIODS = ['hour', 'shift', 'day', 'week', 'month', 'quarter', 'year'] as const;
+
+/** What the logs can say of each row. */
+export const TABLE_NOTES = ['stops', 'remarks'] as const;
+export type TableNote = (typeof TABLE_NOTES)[number];
 
 /** A column worked out of the others, which are called a, b, c … in the order of the measures. */
 export interface ComputedColumn {
@@ -39,6 +52,8 @@ export interface TableChoices extends WithMoreBands {
   readonly periods: 'none' | (typeof TABLE_PERIODS)[number];
   /** Whether each period is a column, or a row inside each of the innermost rows. */
   readonly periodsAs: 'columns' | 'rows';
+  /** What the logs say of each row, in columns. */
+  readonly notes: readonly TableNote[];
   /** What the columns are. */
   readonly across: 'measures' | 'groups';
 }
@@ -115,6 +130,7 @@ export const TABLE_FIELDS = {
     )
     .max(40)
     .default([]),
+  notes: yup.array(yup.string().oneOf(TABLE_NOTES).required()).max(TABLE_NOTES.length).default([]),
   recentDays: yup.number().integer().min(1).max(366).default(7),
   computed: yup
     .array(
@@ -151,6 +167,7 @@ export const TABLE_DEFAULTS: TableChoices = {
   cells: 'bars',
   only: 'all',
   beside: [],
+  notes: [],
   recentDays: 7,
   computed: [],
   sort: [],

@@ -1,7 +1,8 @@
-import type { TargetBand } from '../bands/targetBand';
+import type { Level, TargetBand } from '../bands/targetBand';
 import { parseExpression, namesIn, type FunctionName, type Node } from '../derive/parseExpression';
 import type { GroupsData } from './groupsData';
-import type { Beside as BesideKind, TableChoices } from './tableChoices';
+import type { ReadoutValue } from './readoutValues';
+import type { Beside as BesideKind, TableChoices, TableNote } from './tableChoices';
 
 /** A column of a table; of a table with groups across also a row. */
 export interface TableHead {
@@ -10,7 +11,22 @@ export interface TableHead {
   readonly unit: string;
   readonly decimals: number;
   readonly band: TargetBand | null;
-  readonly kind: 'measure' | 'computed' | 'period' | 'group' | BesideKind;
+  readonly kind: 'measure' | 'computed' | 'period' | 'group' | BesideKind | TableNote;
+}
+
+/** Whether it is what the logs say. */
+export const isNote = (kind: TableHead['kind']): kind is TableNote => kind === 'stops' || kind === 'remarks';
+
+export interface TableCell {
+  readonly value: number | null;
+  readonly level: Level;
+  readonly coverage: number;
+  /** The value it is or comes from; null of what is computed of several. */
+  readonly of: ReadoutValue | null;
+  /** Its values by period, for a small trend; only in such a column. */
+  readonly course?: readonly (number | null)[];
+  /** What the logs say; only in such a column. */
+  readonly text?: string;
 }
 
 /** A column with what its cells come from. */
@@ -30,19 +46,23 @@ export const letterOf = (measure: number): string => LETTERS[measure];
 /** The measure that an expression calls so; -1 = none. */
 export const measureOfLetter = (name: string): number => LETTERS.indexOf(name);
 
-const BESIDE_NAMES: Readonly<Record<Exclude<BesideKind, 'recent'>, (name: string) => string>> = {
+const BESIDE_NAMES: Readonly<Record<BesideKind, (name: string, days: number) => string>> = {
   share: (name) => `${name}, share`,
   rank: (name) => `${name}, rank`,
   change: (name) => `${name}, change`,
   distance: (name) => `${name}, from target`,
+  daily: (name) => `${name}, average of a day`,
+  recent: (name, days) => `${name}, ${lastWords(days)}`,
+  recentDaily: (name, days) => `${name}, average of a day, ${lastWords(days)}`,
   trend: (name) => `${name}, over time`,
 };
 
-const recentName = (name: string, days: number): string =>
-  `${name}, last ${days === 1 ? '24 h' : `${days} days`}`;
+const lastWords = (days: number): string => `last ${days === 1 ? '24 h' : `${days} days`}`;
+
+const NOTE_NAMES: Readonly<Record<TableNote, string>> = { stops: 'Stopped', remarks: 'Remarks' };
 
 /**
- * The columns in order: each measure with what stands beside it, then what is worked out of them, then the periods. So those
+ * The columns in order: each measure with what stands beside it, then what is worked out of them, then what the logs say, then the periods. So those
  * a table is sorted by stay the same as time goes on.
  *
  * @param periods names of the periods that are columns.
@@ -61,7 +81,7 @@ export function columnsOf(
       ...beside.map(({ show }): Column => ({
         ...base,
         key: `${show} ${measure}`,
-        name: show === 'recent' ? recentName(name, readout.recentDays) : BESIDE_NAMES[show](name),
+        name: BESIDE_NAMES[show](name, readout.recentDays),
         kind: show,
         band: show === 'recent' ? bandOfStretch(column) : null,
         ...(show === 'share' && { unit: '%', decimals: 1 }),
@@ -89,6 +109,17 @@ export function columnsOf(
       },
     ];
   });
+  const notes = readout.notes.map((kind): Column => ({
+    key: kind,
+    name: NOTE_NAMES[kind],
+    unit: kind === 'stops' ? 'h' : '',
+    decimals: kind === 'stops' ? 1 : 0,
+    band: null,
+    kind,
+    measure: -1,
+    node: null,
+    period: -1,
+  }));
   const byPeriod = columns.flatMap((column, measure) =>
     periods.map((period, i): Column => ({
       ...column,
@@ -101,7 +132,7 @@ export function columnsOf(
       period: i,
     })),
   );
-  return { columns: [...own, ...computed, ...byPeriod], wrong };
+  return { columns: [...own, ...computed, ...notes, ...byPeriod], wrong };
 }
 
 /** Of another stretch than the window: limits of an amount are those of the window's length, so they judge no other. */

@@ -1,17 +1,25 @@
 import { scaleEnds } from '../bands/scaleEnds';
 import { shortfallOf } from '../bands/shortfall';
-import type { Level } from '../bands/targetBand';
 import { evaluate } from '../derive/evaluate';
 import type { Node } from '../derive/parseExpression';
 import { decimalsFor } from '../format/format';
 import { ranksOf } from '../stats/ranks';
+import { DAY_MS } from '../time/lengths';
 import { compareNames } from '../text/compareNames';
 import type { Interval } from '../time/interval';
 import { groupsData, type GroupRow, type GroupsData, type MeasureColumn } from './groupsData';
 import { isProblem, type Problem, type ReadingAnswers, type ReadoutInputs } from './readoutData';
 import { levelFor, type ReadoutValue } from './readoutValues';
 import type { SortedColumn, TableChoices } from './tableChoices';
-import { bandOfStretch, columnsOf, measureOfLetter, type Column, type TableHead } from './tableColumns';
+import {
+  bandOfStretch,
+  columnsOf,
+  isNote,
+  measureOfLetter,
+  type Column,
+  type TableCell,
+  type TableHead,
+} from './tableColumns';
 import {
   aroundOf,
   keyOfLine,
@@ -21,16 +29,7 @@ import {
   type Line,
   type TableLayers,
 } from './tableLines';
-
-export interface TableCell {
-  readonly value: number | null;
-  readonly level: Level;
-  readonly coverage: number;
-  /** The value it is or comes from; null of what is computed of several. */
-  readonly of: ReadoutValue | null;
-  /** Its values by period, for a small trend; only in such a column. */
-  readonly course?: readonly (number | null)[];
-}
+import { notesOf, type TableNotes } from './tableNotes';
 
 export interface TableRow extends Pick<GroupRow, 'key' | 'name' | 'assetId'> {
   /** 0 = outermost. */
@@ -57,6 +56,8 @@ export interface TableData extends GroupsData<TableChoices> {
   readonly wrong: ReadonlyMap<number, string>;
   /** Whether periods reach beyond the window, so that they do not add up to it. */
   readonly reachesBeyond: boolean;
+  /** Whether there are too many rows for what the logs say of each. */
+  readonly tooManyForNotes: boolean;
   /** Names of the periods, in order of time; [] unless they are shown. */
   readonly periods: readonly string[];
 }
@@ -74,7 +75,8 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
   const { columns, wrong } = columnsOf(data, isByColumn ? layers.periods.map(({ name }) => name) : []);
   if (isByRow && layers.window.lines.length * layers.periods.length > MOST_ROWS) return TOO_MANY_ROWS;
   const lines = isByRow ? withPeriods(layers) : layers.window.lines;
-  const cells = cellsOf(lines, columns, layers);
+  const notes = notesOf(readout, answers);
+  const cells = cellsOf(lines, columns, layers, notes);
   const rows = treeOf(lines, cells.lines);
   const kept = readout.only === 'all' ? rows : rows.flatMap((row) => keptOf(row, readout.only));
   const count = (all: readonly TableRow[]): number => all.reduce((n, { parts }) => n + 1 + count(parts), 0);
@@ -86,6 +88,7 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
     total: cells.total,
     hidden: count(rows) - count(kept),
     wrong,
+    tooManyForNotes: notes?.tooMany ?? false,
     periods: layers.periods.map(({ name }) => name),
     reachesBeyond:
       readout.periods !== 'none' &&
@@ -109,6 +112,7 @@ function cellsOf(
   lines: readonly Line[],
   columns: readonly Column[],
   layers: TableLayers,
+  notes: TableNotes | null,
 ): { readonly lines: readonly (readonly TableCell[])[]; readonly total: readonly TableCell[] } {
   const { data, window, recent, periods } = layers;
   const all = [...lines.map(({ row }) => row.values as readonly (ReadoutValue | null)[]), window.total];
@@ -117,6 +121,8 @@ function cellsOf(
     (i < lines.length ? beside?.of(lines[i]) : beside?.total)?.[measure] ?? null;
   const byColumn = columns.map((column) => {
     if (column.node) return computedCells(column.node, all);
+    const { kind } = column;
+    if (isNote(kind)) return all.map((_, i) => (i < lines.length && notes?.cell(lines[i], kind)) || NOTHING);
     const measure = data.columns[column.measure];
     const ranks = column.kind === 'rank' ? ranksAmong(lines, column.measure) : [];
     return all.map((values, i): TableCell => {
@@ -126,7 +132,14 @@ function cellsOf(
       switch (column.kind) {
         case 'measure':
           return isPeriod ? stretchCell(value, measure) : judgedCell(value);
+        case 'daily':
+          return isPeriod ? NOTHING : dailyCell(value, measure, daysOf(data.window, data.now));
+        case 'recentDaily':
+          return isPeriod
+            ? NOTHING
+            : dailyCell(elsewhere(recent, i, column.measure), measure, data.readout.recentDays);
         case 'recent':
+          if (isPeriod) return NOTHING;
           return stretchCell(elsewhere(recent, i, column.measure), measure);
         case 'period':
           return stretchCell(elsewhere(periods[column.period], i, column.measure), measure);
@@ -171,6 +184,18 @@ function stretchCell(value: ReadoutValue | null, measure: MeasureColumn): TableC
   const level = levelFor(bandOfStretch(measure), value.value, value.coverage);
   const judged = { ...value, level };
   return { ...judgedCell(judged), of: value.over ? judged : null };
+}
+
+/** Days of a window that have passed. */
+const daysOf = ({ start, end }: Interval, now: number): number =>
+  Math.max(0, Math.min(end, now) - start) / DAY_MS;
+
+/** An amount for each day with data; a mean, a share or a ratio is that of a day as well. */
+function dailyCell(value: ReadoutValue | null, { addsUp }: MeasureColumn, days: number): TableCell {
+  if (!value) return NOTHING;
+  if (!addsUp) return plain(value.value, value);
+  const counted = days * value.coverage;
+  return plain(value.value === null || counted <= 0 ? null : value.value / counted, value);
 }
 
 const plain = (value: number | null, of: ReadoutValue): TableCell => ({

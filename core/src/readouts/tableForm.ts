@@ -8,6 +8,7 @@ import { tableData, type TableData } from './tableData';
 import { ROW, shownRows, tableLayout } from './tableLayout';
 import { tableRequests } from './tableLines';
 import { lampLegend, tableParts, type TableParts } from './tableScene';
+import { notesRequests } from './tableNotes';
 import { asAcross } from './tableSwap';
 import { tableRows, tableWords } from './tableWords';
 
@@ -24,6 +25,7 @@ export const tableForm: ReadoutFormOf<TableChoices, TableData> = {
   fields: TABLE_FIELDS,
   defaults: TABLE_DEFAULTS,
   requests: tableRequests,
+  further: notesRequests,
   data: (inputs, answers) => {
     const data = tableData(inputs, answers);
     return isProblem(data) ? data : asAcross(data);

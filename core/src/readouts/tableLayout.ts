@@ -4,12 +4,12 @@ import { barScale, type BarScale } from '../drawing/valueBar';
 import { formatNumber } from '../format/format';
 import { TEXT } from './scene/words';
 import type { TableData, TableRow } from './tableData';
-import type { TableHead } from './tableColumns';
+import { isNote, type TableHead } from './tableColumns';
 
 /** Heights of rows for a pointer and for fingers, px. */
 export const ROW = { pointer: 36, finger: 44 } as const;
 /** Sizes inside a table, px. */
-export const INSIDE = { indent: 18, mark: 22, pad: 10, lamp: 14, bar: 64, course: 72 } as const;
+export const INSIDE = { indent: 18, mark: 22, pad: 10, lamp: 14, bar: 64, course: 72, note: 170 } as const;
 /** Rows whose texts are measured; of more, some of each stretch are. */
 const MOST_MEASURED = 2000;
 
@@ -68,7 +68,8 @@ export function tableLayout(
     const bar = hasBars && hasBar(head) ? INSIDE.bar + 8 : 0;
     const hasLamps = head.band !== null || all.some(({ row }) => row.head?.band);
     const lamp = hasLamps ? INSIDE.lamp + 6 : 0;
-    const content = head.kind === 'trend' ? INSIDE.course : room + bar + lamp;
+    const content =
+      head.kind === 'trend' ? INSIDE.course : isNote(head.kind) ? room + INSIDE.note : room + bar + lamp;
     return [
       {
         at,

@@ -48,15 +48,36 @@ export interface Beside {
 const levelsOf = ({ groupBy, steps }: BaseReadout): readonly GroupBy[] =>
   groupBy ? [groupBy, ...steps] : [];
 
+/** How many depths of rows are asked for. */
+export const depthsOf = (readout: BaseReadout): number => Math.max(1, levelsOf(readout).length);
+
 const shows = ({ beside }: TableChoices, what: TableChoices['beside'][number]['show']): boolean =>
   beside.some(({ show }) => show === what);
+
+const showsRecent = (readout: TableChoices): boolean =>
+  shows(readout, 'recent') || shows(readout, 'recentDaily');
 
 const asksByPeriod = (readout: TableChoices): boolean =>
   readout.periods !== 'none' || shows(readout, 'trend');
 
 /** Answers to the requests of one stretch of time: one a depth and one a measure of the total. */
 const answersEach = (readout: BaseReadout): number =>
-  Math.max(1, levelsOf(readout).length + (readout.groupBy ? readout.measures.length : 0));
+  depthsOf(readout) + (readout.groupBy ? readout.measures.length : 0);
+
+/** Answers to the first round of requests. */
+export const firstRound = (readout: BaseReadout & TableChoices): number =>
+  answersEach(readout) * (1 + Number(showsRecent(readout)) + Number(asksByPeriod(readout)));
+
+/** The answers by period, one a depth and one a measure of the total; [] unless asked for. */
+export function periodAnswers(
+  readout: BaseReadout & TableChoices,
+  answers: ReadingAnswers,
+): readonly (QueryAnswer | undefined)[] {
+  if (!asksByPeriod(readout)) return [];
+  const each = answersEach(readout);
+  const from = each * (1 + Number(showsRecent(readout)));
+  return answers.slice(from, from + each) as readonly (QueryAnswer | undefined)[];
+}
 
 /**
  * A query for each depth, so that every subtotal is that of its kind of measure, and one a measure for the total; the same
@@ -84,7 +105,7 @@ export function tableRequests(inputs: Inputs): readonly ReadingRequest[] | null 
   const isByRow = readout.periods !== 'none' && readout.periodsAs === 'rows';
   return [
     ...layer({}, false),
-    ...(shows(readout, 'recent') ? layer({ window: lastDays(readout), compare: 'none' }, true) : []),
+    ...(showsRecent(readout) ? layer({ window: lastDays(readout), compare: 'none' }, true) : []),
     ...(asksByPeriod(readout) ? layer({ bucket: bucketOf(inputs), compare: 'none' }, !isByRow) : []),
   ];
 }
@@ -121,15 +142,14 @@ export function layersOf(
   const { readout } = inputs;
   const each = answersEach(readout);
   const part = (i: number): ReadingAnswers => answers.slice(i * each, (i + 1) * each);
-  const hasRecent = shows(readout, 'recent');
-  const given = asksByPeriod(readout) ? part(hasRecent ? 2 : 1) : [];
+  const hasRecent = showsRecent(readout);
   return {
     data,
     window: layerOf(inputs, data, part(0), null),
     recent: hasRecent
       ? besideOf(inputs, data, part(1), { name: '', time: null, over: lastDays(readout) })
       : null,
-    periods: periodsOf(inputs, data, given),
+    periods: periodsOf(inputs, data, periodAnswers(readout, answers)),
   };
 }
 
@@ -181,9 +201,9 @@ function besideOf(
 function periodsOf(
   inputs: Inputs,
   data: GroupsData<TableChoices>,
-  answers: ReadingAnswers,
+  answers: readonly (QueryAnswer | undefined)[],
 ): readonly Beside[] {
-  const [first] = answers as readonly (QueryAnswer | undefined)[];
+  const [first] = answers;
   if (!first) return [];
   const bucket = bucketOf(inputs);
   return first.start.flatMap((start, i): Beside[] => {
@@ -193,7 +213,7 @@ function periodsOf(
     const name = first.names
       ? `${first.names[i]}, ${nameOfPeriod(time, 'day', first.zone, Infinity)}`
       : nameOfPeriod(time, bucket, first.zone, first.now);
-    const only = answers.map((answer) => answer && inPeriod(answer as QueryAnswer, i));
+    const only = answers.map((answer) => answer && inPeriod(answer, i));
     return [besideOf(inputs, data, only, { name, time, over: localStretch(time, first.zone) })];
   });
 }

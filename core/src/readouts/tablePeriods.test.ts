@@ -223,3 +223,101 @@ describe('a table with a column for each group', () => {
     }
   });
 });
+
+describe('what the logs say in a table', () => {
+  const HOUR = 3_600_000;
+  const choices = { notes: ['stops', 'remarks'] };
+  const note = (parts: object) => ({
+    asset: 0,
+    span: 0,
+    stoppedMs: 0,
+    reasons: [],
+    open: false,
+    remarks: [],
+    ...parts,
+  });
+
+  it('is asked for once the rows are known, of the window, and of every period that is a row', () => {
+    const asks = tableForm.further(inputsOf(choices), [GROUPS, TOTAL]);
+    expect(asks).toEqual([
+      {
+        kind: 'notes',
+        isExtra: true,
+        ask: { assetIds: ['Quayside', 'Foundry Lane'], spans: [GROUPS.window] },
+      },
+    ]);
+    const byDay = { ...choices, periods: 'day', periodsAs: 'rows' };
+    expect(tableForm.further(inputsOf(byDay), ANSWERS)[0].ask).toHaveProperty('spans.length', 3);
+    expect(tableForm.further(inputsOf({}), [GROUPS, TOTAL])).toEqual([]);
+    const many = groupedAnswer(Array.from({ length: 5001 }, (_, i) => ({ name: `Asset ${i}`, values: [1] })));
+    expect(tableForm.further(inputsOf(choices), [many, TOTAL])).toEqual([]);
+    expect(tableWords(made(choices, [many, TOTAL]))).toContain('too many rows for what the logs say');
+  });
+
+  it('is hours with their reasons, and remarks; nothing in the log is no gap', () => {
+    const said = {
+      now: NOON,
+      notes: [
+        note({
+          stoppedMs: 2.5 * HOUR,
+          reasons: [
+            { reason: 'Belt', ms: 2 * HOUR },
+            { reason: '', ms: HOUR / 2 },
+          ],
+        }),
+        note({
+          asset: 1,
+          open: true,
+          stoppedMs: HOUR,
+          reasons: [{ reason: 'Jam', ms: HOUR }],
+          remarks: ['Loud', 'Hot'],
+        }),
+      ],
+    };
+    const data = made(choices, [GROUPS, TOTAL, said as never]);
+    expect(
+      data.rows.map(({ name, cells }) => [
+        name,
+        ...cells.slice(1).flatMap(({ value, text }) => [value, text]),
+      ]),
+    ).toEqual([
+      ['Foundry Lane', 1, expect.stringMatching(/^stopped now; Jam 1\.0\sh$/), 2, 'Loud; Hot'],
+      ['Quayside', 2.5, expect.stringMatching(/^Belt 2\.0\sh, no reason 0\.5\sh$/), 0, ''],
+    ]);
+    expect(tableRows(data).columns.map(({ name }) => name)).toEqual([
+      'Name',
+      'Gas used',
+      'Stopped',
+      'Stopped, in words',
+      'Remarks',
+      'Remarks, in words',
+    ]);
+    // While it is not there yet, nothing is said; not "no stop".
+    expect(made(choices, [GROUPS, TOTAL]).rows[0].cells[1].value).toBeNull();
+    const quiet = made(choices, [GROUPS, TOTAL, { now: NOON, notes: [] } as never]);
+    expect(quiet.rows[0].cells[1]).toMatchObject({ value: 0, text: 'none in the log' });
+  });
+
+  it('stands with each day of each machine', () => {
+    const byDay = { ...choices, periods: 'day', periodsAs: 'rows' };
+    const said = {
+      now: NOON,
+      notes: [note({ span: 2, stoppedMs: HOUR, reasons: [{ reason: 'Jam', ms: HOUR }] })],
+    };
+    const data = made(byDay, [...ANSWERS, said as never]);
+    const quayside = data.rows.find(({ name }) => name === 'Quayside')!;
+    expect(quayside.parts.map(({ cells }) => cells[1].value)).toEqual([0, 1]);
+  });
+});
+
+describe('averages of a day in a table', () => {
+  it('are amounts by day with data, of the window and of the last days; a mean is its own', () => {
+    const beside = (['daily', 'recentDaily'] as const).map((show) => ({ measure: 0, show }));
+    const half = groupedAnswer([{ name: 'Quayside', values: [50], coverage: 0.5 }]);
+    const recent = groupedAnswer([{ name: 'Quayside', values: [28] }]);
+    const answers = [half, TOTAL, recent, groupedAnswer([{ name: 'All', values: [28] }])];
+    // The window of the answer is one day, of which half has data; the last days are seven.
+    expect(made({ beside }, answers).rows[0].cells.map(({ value }) => value)).toEqual([50, 100, 4]);
+    expect(made({ beside }, answers, '3').rows[0].cells.map(({ value }) => value)).toEqual([50, 50, 28]);
+  });
+});

@@ -9,15 +9,21 @@ import { barScale, valueBar } from '../drawing/valueBar';
 import { formatNumber, formatValue } from '../format/format';
 import { TEXT, wrapped, written } from './scene/words';
 import { isLit, isThin } from './stateWords';
-import type { TableCell, TableData, TableRow } from './tableData';
-import type { TableHead } from './tableColumns';
+import type { TableData, TableRow } from './tableData';
+import { isNote, type TableCell, type TableHead } from './tableColumns';
 import { cellText, hasBar, INSIDE, ROW, type LaidColumn, type ShownRow } from './tableLayout';
 
 const { indent: INDENT, mark: MARK, pad: PAD, lamp: LAMP } = INSIDE;
 const COURSE_HEIGHT = 20;
 
 /** Parts of the keys of hit regions that say what a tap does. */
-export const TABLE_HITS = { sort: 'sort ', open: 'open ', row: 'row ', value: 'value ' } as const;
+export const TABLE_HITS = {
+  sort: 'sort ',
+  open: 'open ',
+  row: 'row ',
+  value: 'value ',
+  note: 'note ',
+} as const;
 
 export interface PartsOptions {
   readonly rows: readonly ShownRow[];
@@ -206,6 +212,12 @@ function cellsScene({ rows, columns, focus, rowHeight }: PartsOptions, wide: num
           { rowHeight, chosen, isSum: row.parts.length > 0 },
         ),
       });
+      if (cell.text)
+        hits.push({
+          key: `${TABLE_HITS.note}${column.at} ${row.key}`,
+          spoken: `${row.name}, ${head.name} ${cellText(cell.value, head)}: ${cell.text}`,
+          shape: { kind: 'box', x, y, width: column.width, height: rowHeight },
+        });
       if (cell.of)
         hits.push({
           key: `${TABLE_HITS.value}${column.at} ${row.key}`,
@@ -239,6 +251,7 @@ function cellMarks(
   { head, width, room, scale }: Omit<LaidColumn, 'at'>,
   { rowHeight: height, chosen, isSum }: CellState,
 ): Mark[] {
+  if (isNote(head.kind)) return noteMarks(cell, head, { width, room, height });
   if (head.kind === 'trend') return [courseMark(cell.course ?? [], width, height, chosen)];
   const right = width - PAD;
   const middle = height / 2;
@@ -271,6 +284,26 @@ function cellMarks(
       anchor: 'end',
     },
   ];
+}
+
+/** What the logs say: their number before the words, both from the left. */
+function noteMarks(
+  { value, text = '' }: TableCell,
+  head: TableHead,
+  { width, room, height }: { readonly width: number; readonly room: number; readonly height: number },
+): Mark[] {
+  const words = fittedText(text, TEXT.body.face, TEXT.body.size, width - 2 * PAD - room - 8);
+  const at = (x: number, word: string): Mark => ({
+    kind: 'text',
+    key: `note ${x}`,
+    words: [{ x, y: height / 2 + 5, text: word }],
+    face: 'regular',
+    size: TEXT.body.size,
+    ink: value === null || value === 0 ? 'ink2' : 'ink',
+  });
+  return value === null
+    ? [at(PAD, '–')]
+    : [at(PAD, cellText(value, head)), ...(words === '' ? [] : [at(PAD + room + 8, words)])];
 }
 
 /** Values over time in a cell, on a scale of their own; missing ones leave a gap, one between gaps is a dot. */

@@ -1,5 +1,5 @@
-import type { TableCell, TableData, TableRow } from './tableData';
-import type { TableHead } from './tableColumns';
+import type { TableData, TableRow } from './tableData';
+import type { TableCell, TableHead } from './tableColumns';
 
 /** Most groups that become columns. */
 export const MOST_ACROSS = 60;

@@ -2,7 +2,8 @@ import { LEVEL_WORDS } from '../bands/targetBand';
 import { groupCount } from './measureNames';
 import { isThin, unfinishedWords } from './stateWords';
 import type { Table } from './table';
-import type { TableCell, TableData, TableRow } from './tableData';
+import type { TableData, TableRow } from './tableData';
+import { isNote, type TableCell } from './tableColumns';
 import { shownRows } from './tableLayout';
 import { MOST_ACROSS } from './tableSwap';
 
@@ -19,6 +20,10 @@ export function tableWords(data: TableData): string {
       : '',
     readout.across === 'groups' && readout.steps.length > 0
       ? 'What lies inside them is shown where groups are rows.'
+      : '',
+    data.tooManyForNotes ? 'There are too many rows for what the logs say of each.' : '',
+    heads.some(({ kind }) => kind === 'stops')
+      ? 'Stops are those of the stop log, at all hours, with what lies below.'
       : '',
     hidden > 0 ? `${hidden} rows without such a level are hidden.` : '',
     apart > 0 && readout.groupBy ? 'A dash under a column: its values cannot be put together.' : '',
@@ -44,11 +49,11 @@ export function tableRows(data: TableData): Table {
         name: i === 0 ? 'Name' : `Name, level ${i + 1}`,
         unit: '',
       })),
-      ...heads.flatMap(({ kind, name, unit, band }) =>
-        kind === 'trend'
-          ? periods.map((period) => ({ name: `${name}, ${period}`, unit }))
-          : [{ name, unit }, ...(band ? [{ name: `${name}, level`, unit: '' }] : [])],
-      ),
+      ...heads.flatMap(({ kind, name, unit, band }) => {
+        if (kind === 'trend') return periods.map((period) => ({ name: `${name}, ${period}`, unit }));
+        const beside = band ? ['level'] : isNote(kind) ? ['in words'] : [];
+        return [{ name, unit }, ...beside.map((word) => ({ name: `${name}, ${word}`, unit: '' }))];
+      }),
     ],
     rows: [
       ...all.map((row) => [
@@ -67,7 +72,7 @@ const cellsToRow = (
   heads.flatMap(({ kind, band }, i) =>
     kind === 'trend'
       ? periods.map((_, p) => cells[i].course?.[p] ?? null)
-      : [cells[i].value, ...(band ? [levelWord(cells[i])] : [])],
+      : [cells[i].value, ...(band ? [levelWord(cells[i])] : isNote(kind) ? [cells[i].text ?? null] : [])],
   );
 
 const levelWord = (cell: TableCell): string | null =>

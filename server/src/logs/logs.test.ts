@@ -1,6 +1,7 @@
 import type {
   JobEntry,
   Metric,
+  NotesAnswer,
   Reading,
   ReferenceValue,
   StopLog,
@@ -52,6 +53,50 @@ describe('the stop log', () => {
     expect((await viewer.call<string[]>('GET', `/api/stops/reasons?assetId=${machine}`)).body).toContain(
       'Sensor',
     );
+  });
+
+  it('is told for each asset with what lies below it, by stretch of time, with remarks', async () => {
+    const plant = await asset('Told plant');
+    const machine = await asset('Told folder', plant);
+    await operator.call('POST', '/api/stops', {
+      assetId: machine,
+      start: TEST_NOW - 3 * HOUR,
+      end: TEST_NOW - HOUR,
+      reason: 'Belt torn',
+    });
+    await operator.call('POST', '/api/remarks', {
+      assetId: machine,
+      start: TEST_NOW - HOUR,
+      end: TEST_NOW,
+      kind: 'note',
+      text: 'Runs again',
+    });
+    const spans = [
+      { start: TEST_NOW - 4 * HOUR, end: TEST_NOW - 2 * HOUR },
+      { start: TEST_NOW - 2 * HOUR, end: TEST_NOW },
+    ];
+    const ask = { assetIds: [plant, machine, '999999'], spans };
+    const { status, body } = await viewer.call<NotesAnswer>('POST', '/api/readings/notes', ask);
+    expect(status).toBe(200);
+    const told = (asset: number) => [
+      {
+        asset,
+        span: 0,
+        stoppedMs: HOUR,
+        reasons: [{ reason: 'Belt torn', ms: HOUR }],
+        open: false,
+        remarks: [],
+      },
+      {
+        asset,
+        span: 1,
+        stoppedMs: HOUR,
+        reasons: [{ reason: 'Belt torn', ms: HOUR }],
+        open: false,
+        remarks: ['Runs again'],
+      },
+    ];
+    expect(body.notes).toEqual([...told(0), ...told(1)]);
   });
 
   it('refuses what makes no sense, and people who may only look', async () => {

@@ -34,7 +34,7 @@ import { indicatorsReading } from '../indicators/readings';
 import { toMetric } from '../metrics/metrics';
 import { metricsById, metricsOfAsset } from '../metrics/sql';
 import { readInProcess, type Asked } from '../readings/answerReading';
-import { levelsReading, queryReading, trendReading } from '../readings/readings';
+import { levelsReading, notesReading, queryReading, trendReading } from '../readings/readings';
 import { SharedReads } from '../readings/sharedReads';
 import { listRemarks } from '../remarks/sql';
 
@@ -132,9 +132,14 @@ function answersTo(asked: Asked, asks: readonly ReadingRequest[]): Promise<Readi
   return Promise.all(
     asks.map(async (each) => {
       try {
-        return each.kind === 'query'
-          ? await readInProcess(asked, queryReading, each.ask, reads)
-          : await readInProcess(asked, trendReading, each.ask, reads);
+        switch (each.kind) {
+          case 'query':
+            return await readInProcess(asked, queryReading, each.ask, reads);
+          case 'trend':
+            return await readInProcess(asked, trendReading, each.ask, reads);
+          case 'notes':
+            return await readInProcess(asked, notesReading, each.ask, reads);
+        }
       } catch (error) {
         if (each.isExtra && error instanceof BeaconError) return undefined;
         throw error;

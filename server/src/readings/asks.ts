@@ -3,6 +3,7 @@ import type { ReadingHandler } from './readingHandler';
 import {
   distributionReading,
   levelsReading,
+  notesReading,
   queryColumns,
   stretchReading,
   trendColumns,
@@ -17,4 +18,5 @@ export const READING_OF_ASK: Readonly<Record<AskKind, ReadingHandler<never, unkn
   levels: levelsReading,
   distribution: distributionReading,
   stretch: stretchReading,
+  notes: notesReading,
 };

@@ -8,6 +8,7 @@ import {
   levelsReading,
   queryColumns,
   queryReading,
+  notesReading,
   stretchReading,
   trendColumns,
   trendReading,
@@ -28,4 +29,5 @@ export const readingEndpoints = endpoints(readingsApi, {
   'POST /api/readings/levels': (call) => answerReading(call, levelsReading, call.body),
   'POST /api/readings/distribution': (call) => answerReading(call, distributionReading, call.body),
   'POST /api/readings/stretch': (call) => answerReading(call, stretchReading, call.body),
+  'POST /api/readings/notes': (call) => answerReading(call, notesReading, call.body),
 });

@@ -4,6 +4,7 @@ import { readLevels } from './levels';
 import { answerQuery } from './query';
 import { readValue } from './read';
 import { readingHandler } from './readingHandler';
+import { readNotes } from '../logs/notes';
 import { readStretch } from './stretch';
 import { readTrend } from './trend';
 
@@ -15,6 +16,7 @@ export const trendColumns = readingHandler('trendColumns', async (context, ask: 
 export const levelsReading = readingHandler('levels', readLevels);
 export const distributionReading = readingHandler('distribution', describeDistribution);
 export const stretchReading = readingHandler('stretch', readStretch);
+export const notesReading = readingHandler('notes', readNotes);
 export const queryReading = readingHandler('query', answerQuery);
 export const queryColumns = readingHandler('queryColumns', async (context, query: Query) =>
   encodeQuery(await answerQuery(context, query)),

@@ -2,7 +2,14 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Metric, ReadoutOf, ReadoutParts } from '@vivid-beacon/core';
 import { parseExpression } from '@vivid-beacon/core/src/expressions';
-import { BESIDE, letterOf, nameInGroups, type Beside } from '@vivid-beacon/core/src/boards';
+import {
+  BESIDE,
+  letterOf,
+  nameInGroups,
+  TABLE_NOTES,
+  type Beside,
+  type TableNote,
+} from '@vivid-beacon/core/src/boards';
 import { Button } from '../../components/Button';
 import { Field } from '../../components/Field';
 import { IconButton } from '../../components/IconButton';
@@ -17,8 +24,15 @@ const BESIDE_WORDS: Readonly<Record<Beside, string>> = {
   rank: 'rank',
   change: 'change against the reference',
   distance: 'distance from its target',
+  daily: 'the average of a day',
   recent: 'the last days',
+  recentDaily: 'the average of a day, of the last days',
   trend: 'a small trend',
+};
+
+const NOTE_WORDS: Readonly<Record<TableNote, string>> = {
+  stops: 'hours stopped, with reasons',
+  remarks: 'remarks',
 };
 
 interface ColumnsPanelProps {
@@ -51,6 +65,13 @@ export function ColumnsPanel({ readout, metrics, onChange }: ColumnsPanelProps) 
           />
         </View>
       ))}
+      <Words as="rowTitle">What the logs say of each row</Words>
+      <ToggleRow
+        name="What the logs say of each row"
+        options={TABLE_NOTES.map((note) => ({ value: note, label: NOTE_WORDS[note] }))}
+        chosen={readout.notes}
+        onChange={(notes) => onChange({ notes })}
+      />
       <Words as="rowTitle">Columns worked out of them</Words>
       {computed.map(({ name, expression, unit }, i) => (
         <Row

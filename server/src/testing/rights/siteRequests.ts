@@ -221,6 +221,10 @@ export function siteRequests(now: number): Readonly<Record<string, SiteRequest>>
     'POST /api/readings/trend': plant(null, (site) => ({ measure: measure(site), window, columns: 400 })),
     'POST /api/readings/levels': plant(null, (site) => ({ measure: measure(site), band, ...day(now) })),
     'POST /api/readings/distribution': plant(null, (site) => ({ measure: measure(site), window })),
+    'POST /api/readings/notes': list(undefined, (site) => ({
+      assetIds: [site.machineId],
+      spans: [day(now)],
+    })),
     'POST /api/readings/stretch': plant(null, (site) => ({ measures: [measure(site)], ...day(now), band })),
     'GET /api/intakes': list(),
     'GET /api/intakes/:id': plant(({ intakeId }) => `/api/intakes/${intakeId}`),

@@ -1,0 +1,96 @@
+import * as yup from 'yup';
+import { idText } from '../schemas/parts';
+import { amount, list, shape, text, truth, type TypeOf } from '../schemas/shape';
+import { intervalSchema, type Interval } from '../time/interval';
+import { stopTime, type Stop } from './stopTime';
+
+/** Most pieces of an answer: assets times stretches. */
+export const MAX_NOTES = 200_000;
+
+export const notesAsk = yup
+  .object({
+    assetIds: yup.array(idText().required()).min(1).max(5000).required(),
+    /** Stretches of time, ms. */
+    spans: yup.array(intervalSchema.required()).min(1).max(2000).required(),
+  })
+  .noUnknown()
+  .test(
+    'pieces',
+    `At most ${MAX_NOTES} assets times stretches of time`,
+    ({ assetIds, spans }) => (assetIds?.length ?? 0) * (spans?.length ?? 0) <= MAX_NOTES,
+  )
+  .test('order', 'spans: each ends after it starts', ({ spans }) =>
+    (spans ?? []).every(({ start, end }) => start < end),
+  );
+export type NotesAsk = TypeOf<typeof notesAsk>;
+
+const logNote = shape({
+  /** Index of the asset and of the stretch in what was asked. */
+  asset: amount(),
+  span: amount(),
+  /** ms stopped; overlapping stops of one asset count once. */
+  stoppedMs: amount(),
+  /** The most time first; together stoppedMs. */
+  reasons: list(shape({ reason: text(), ms: amount() })),
+  /** Whether a stop has not ended. */
+  open: truth(),
+  /** Texts of remarks, in order of time. */
+  remarks: list(text()),
+});
+/** What the logs say of an asset, and of everything below it, in one stretch of time. */
+export type LogNote = TypeOf<typeof logNote>;
+
+export const notesAnswer = shape({
+  /** Only those that say something. */
+  notes: list(logNote),
+  now: amount(),
+});
+export type NotesAnswer = TypeOf<typeof notesAnswer>;
+
+interface OfAsset {
+  /** Ids of assets from the plant down to its own. */
+  readonly path: readonly string[];
+}
+
+/**
+ * What stops and remarks say of each asset with everything below it, by stretch of time.
+ *
+ * @param now an open stop lasts until then, ms.
+ */
+export function logNotes(
+  { assetIds, spans }: NotesAsk,
+  stops: readonly (Stop & OfAsset)[],
+  remarks: readonly (Interval & OfAsset & { readonly text: string })[],
+  now: number,
+): LogNote[] {
+  const stopsOf = byAsset(stops, assetIds);
+  const remarksOf = byAsset(remarks, assetIds);
+  return assetIds.flatMap((id, asset) => {
+    const [own, said] = [stopsOf.get(id) ?? [], remarksOf.get(id) ?? []];
+    if (own.length + said.length === 0) return [];
+    return spans.flatMap((span, at): LogNote[] => {
+      const { totalMs, byReason } = stopTime(own, span, now);
+      const texts = said.filter((each) => touches(each, span)).map((each) => each.text);
+      if (totalMs === 0 && texts.length === 0) return [];
+      return [
+        {
+          asset,
+          span: at,
+          stoppedMs: totalMs,
+          reasons: byReason.filter(({ ms }) => ms > 0).map(({ reason, ms }) => ({ reason, ms })),
+          open: own.some((stop) => stop.end === null && touches({ start: stop.start, end: now }, span)),
+          remarks: texts,
+        },
+      ];
+    });
+  });
+}
+
+const touches = (a: Interval, b: Interval): boolean => a.start < b.end && a.end > b.start;
+
+/** What is said of each of these assets or of anything below it. */
+function byAsset<T extends OfAsset>(all: readonly T[], assetIds: readonly string[]): Map<string, T[]> {
+  const found = new Map<string, T[]>(assetIds.map((id) => [id, []]));
+  for (const each of all) for (const id of each.path) found.get(id)?.push(each);
+  return found;
+}
