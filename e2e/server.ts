@@ -23,7 +23,7 @@ const server = await runServer({
   demoAccounts: accounts as DemoAccount[],
   logLevel: 'error',
 });
-await loadDemo(server.app.pool, { now: Date.now(), plantToken: 'vb_e2e', days: 10 });
+await loadDemo(server.app.pool, { now: Date.now(), plantToken: 'vb_e2e', days: 15 });
 process.send?.({ ready: server.url });
 process.on('SIGTERM', () => void server.stop().then(() => process.exit(0)));
 process.on('disconnect', () => process.kill(process.pid, 'SIGTERM'));

@@ -75,13 +75,14 @@ function runJest(databaseUrl) {
 await runMain(async () => {
   mkdirSync(DATA, { recursive: true });
   ensurePackages();
-  say('Types, lint and format');
+  say('Types, lint and format, and the app is built');
   const format = ['prettier', '--check', '--log-level', 'warn', '.', ...CACHED, path.join(DATA, 'prettier')];
   await inPairs([
+    // The longest first.
+    ensureWebBuild,
     () => check(['Types: app', 'npx', types('app/tsconfig.json')]),
     () => check(['Lint', 'npx', ['eslint', '.', ...CACHED, path.join(DATA, 'eslint')]]),
     () => check(['Types: core, server, demo, e2e', 'npx', types('tsconfig.node.json')]),
-    ensureWebBuild,
     () => check(['Format', 'npx', format]),
   ]);
   const database = await startTestDatabase();

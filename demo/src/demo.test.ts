@@ -9,7 +9,7 @@ const HOUR = 3_600_000;
 let test: TestServer;
 beforeAll(async () => {
   test = await startTestServer();
-  await loadDemo(test.server.app.pool, { now: TEST_NOW, plantToken: 'vb_test', days: 10 });
+  await loadDemo(test.server.app.pool, { now: TEST_NOW, plantToken: 'vb_test', days: 15 });
 }, 120_000);
 afterAll(() => test.stop());
 
@@ -54,7 +54,7 @@ describe('the demo', () => {
     expect(await plant.tick()).toBeGreaterThan(300);
     expect(await plant.tick()).toBe(0);
     expect(
-      (await loadDemo(test.server.app.pool, { now: test.clock.now, plantToken: 'vb_test', days: 10 }))
+      (await loadDemo(test.server.app.pool, { now: test.clock.now, plantToken: 'vb_test', days: 15 }))
         .samples,
     ).toBe(0);
   });

@@ -93,7 +93,7 @@ describe('what the logs say of assets by stretch of time', () => {
     const many = { assetIds: Array.from({ length: 101 }, (_, i) => String(i + 1)), spans };
     expect(() => notesAsk.validateSync(many)).toThrow(/At most 200000/);
     expect(() => notesAsk.validateSync({ assetIds: ['1'], spans: [{ start: 5, end: 5 }] })).toThrow(
-      /ends after/,
+      /must end after it starts/,
     );
   });
 });

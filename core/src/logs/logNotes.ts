@@ -7,22 +7,28 @@ import { stopTime, type Stop } from './stopTime';
 /** Most pieces of an answer: assets times stretches. */
 export const MAX_NOTES = 200_000;
 
+const span = intervalSchema.test(
+  'order',
+  '${path} must end after it starts',
+  (value) => !value || value.start < value.end,
+);
+
 export const notesAsk = yup
   .object({
     assetIds: yup.array(idText().required()).min(1).max(5000).required(),
     /** Stretches of time, ms. */
-    spans: yup.array(intervalSchema.required()).min(1).max(2000).required(),
+    spans: yup.array(span.required()).min(1).max(2000).required(),
   })
   .noUnknown()
   .test(
     'pieces',
     `At most ${MAX_NOTES} assets times stretches of time`,
-    ({ assetIds, spans }) => (assetIds?.length ?? 0) * (spans?.length ?? 0) <= MAX_NOTES,
-  )
-  .test('order', 'spans: each ends after it starts', ({ spans }) =>
-    (spans ?? []).every(({ start, end }) => start < end),
+    ({ assetIds, spans }) => countOf(assetIds) * countOf(spans) <= MAX_NOTES,
   );
 export type NotesAsk = TypeOf<typeof notesAsk>;
+
+/** Tests run on what is no list as well. */
+const countOf = (given: unknown): number => (Array.isArray(given) ? given.length : 0);
 
 const logNote = shape({
   /** Index of the asset and of the stretch in what was asked. */

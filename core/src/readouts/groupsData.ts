@@ -112,15 +112,16 @@ const unlike = (units: readonly string[]): Problem => ({
 function rowsOfGroups(answer: QueryAnswer, { readout, metrics }: ReadoutInputs<WithMoreBands>): GroupRow[] {
   const groups = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
   const names = groupNames(groups, readout.groupBy!);
+  // Once for all rows, of which there may be a hundred thousand.
+  const measured = readout.measures.map((measure) =>
+    readout.measures.length === 1 ? '' : `, ${lowerFirst(nameInGroups(measure, (id) => metrics.get(id)))}`,
+  );
+  const bands = readout.measures.map((_, i) => bandOfMeasure(readout, i));
   return groups.map((group, i) => ({
     key: group.name,
     name: names[i],
     assetId: group.assetId,
-    values: valuesIn(answer, readout, group, (measure) =>
-      readout.measures.length === 1
-        ? names[i]
-        : `${names[i]}, ${lowerFirst(nameInGroups(readout.measures[measure], (id) => metrics.get(id)))}`,
-    ),
+    values: valuesIn(answer, readout, group, (measure) => names[i] + measured[measure], bands),
   }));
 }
 
@@ -129,13 +130,16 @@ const valuesIn = (
   readout: BaseReadout & WithMoreBands,
   group: QueryGroup,
   nameOf: (measure: number) => string,
-): ReadoutValue[] =>
-  group.measures.map((values, i) => {
+  bands: readonly (TargetBand | null)[],
+): ReadoutValue[] => {
+  const { name, assetId } = group;
+  const own = { name, assetId };
+  return group.measures.map((values, i) => {
     const value = valueOfMeasure(answer, readout, values, i);
-    const level = levelFor(bandOfMeasure(readout, i), value.value, value.coverage);
-    const { name, assetId } = group;
-    return { ...value, level, key: `${name} ${i}`, name: nameOf(i), assetId, group: { name, assetId } };
+    const level = levelFor(bands[i], value.value, value.coverage);
+    return Object.assign(value, { level, key: `${name} ${i}`, name: nameOf(i), assetId, group: own });
   });
+};
 
 /** Metrics chosen one by one: each is a row of the only column. */
 const rowsOfMeasures = (answer: QueryAnswer, { readout, metrics }: ReadoutInputs): GroupRow[] =>

@@ -58,8 +58,8 @@ export interface TableData extends GroupsData<TableChoices> {
   readonly reachesBeyond: boolean;
   /** Whether there are too many rows for what the logs say of each. */
   readonly tooManyForNotes: boolean;
-  /** Names of the periods, in order of time; [] unless they are shown. */
-  readonly periods: readonly string[];
+  /** Names of the periods that small trends are made of, in order of time. */
+  readonly courses: readonly string[];
 }
 
 /** Most rows of one table. */
@@ -89,7 +89,7 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
     hidden: count(rows) - count(kept),
     wrong,
     tooManyForNotes: notes?.tooMany ?? false,
-    periods: layers.periods.map(({ name }) => name),
+    courses: layers.periods.flatMap(({ name, time }) => (time && time.end <= data.now ? [name] : [])),
     reachesBeyond:
       readout.periods !== 'none' &&
       layers.periods.some(
@@ -119,6 +119,8 @@ function cellsOf(
   /** The value of the same place in another stretch of time. */
   const elsewhere = (beside: Beside | null, i: number, measure: number): ReadoutValue | null =>
     (i < lines.length ? beside?.of(lines[i]) : beside?.total)?.[measure] ?? null;
+  // The last, unfinished period would look like a fall.
+  const whole = periods.filter(({ time }) => time !== null && time.end <= data.now);
   const byColumn = columns.map((column) => {
     if (column.node) return computedCells(column.node, all);
     const { kind } = column;
@@ -145,12 +147,12 @@ function cellsOf(
           return stretchCell(elsewhere(periods[column.period], i, column.measure), measure);
         case 'trend': {
           if (isPeriod) return NOTHING;
-          const course = periods.map((period) => elsewhere(period, i, column.measure)?.value ?? null);
+          const course = whole.map((period) => elsewhere(period, i, column.measure)?.value ?? null);
           return { ...plain(value.value, value), course };
         }
         case 'share': {
-          const whole = window.total[column.measure]?.value ?? null;
-          const share = shareOf(value.value, whole, measure.addsUp);
+          const all = window.total[column.measure]?.value ?? null;
+          const share = shareOf(value.value, all, measure.addsUp);
           return plain(share === null ? null : share * 100, value);
         }
         case 'rank':

@@ -35,6 +35,8 @@ export interface LaidColumn {
   /** Room for its widest number, px. */
   readonly room: number;
   readonly scale: BarScale;
+  /** Whether bars stand beside its numbers, where there is room. */
+  readonly bars: boolean;
 }
 
 /**
@@ -77,6 +79,7 @@ export function tableLayout(
         room,
         width: Math.max(76, content + 2 * INSIDE.pad),
         scale: barScale(extent, head.band),
+        bars: hasBars,
       },
     ];
   });

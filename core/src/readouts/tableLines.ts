@@ -145,7 +145,7 @@ export function layersOf(
   const hasRecent = showsRecent(readout);
   return {
     data,
-    window: layerOf(inputs, data, part(0), null),
+    window: layerOf(inputs, data, part(0), null, data),
     recent: hasRecent
       ? besideOf(inputs, data, part(1), { name: '', time: null, over: lastDays(readout) })
       : null,
@@ -153,12 +153,13 @@ export function layersOf(
   };
 }
 
-/** The lines of every depth, and each measure of everything together. */
+/** The lines of every depth, and each measure of everything together. @param known of the outermost, if they are there. */
 function layerOf(
   inputs: Inputs,
   data: GroupsData<TableChoices>,
   answers: ReadingAnswers,
   over: WindowSpec | null,
+  known?: GroupsData<TableChoices>,
 ): Layer {
   const { readout } = inputs;
   const levels = levelsOf(readout);
@@ -168,12 +169,13 @@ function layerOf(
   [readout.groupBy, ...levels.slice(1)].forEach((groupBy, depth) => {
     const answer = answers[depth] as QueryAnswer | undefined;
     if (!answer) return;
-    const found = groupsData({ ...inputs, readout: { ...readout, groupBy } }, [answer]);
+    const found =
+      (depth === 0 && known) || groupsData({ ...inputs, readout: { ...readout, groupBy } }, [answer]);
     if (isProblem(found)) return;
     const shown = answer.groups.filter(({ name }) => name !== '' || readout.keepBlanks);
     found.groups.forEach((row, k) =>
       lines.push({
-        row: { ...row, values: row.values.map(stretched) },
+        row: over ? { ...row, values: row.values.map(stretched) } : row,
         depth,
         path: (depth > 0 && shown[k].path) || [],
         time: null,

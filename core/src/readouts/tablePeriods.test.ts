@@ -157,6 +157,13 @@ describe('periods in a table', () => {
     expect(tableRows(data).rows[1].slice(1)).toEqual([50, 10, 40]);
   });
 
+  it('end a small trend with the last whole period, so that the running one does not look like a fall', () => {
+    const running = { ...DAYS, end: [NOON - 1, NOON + 1] };
+    const data = made({ beside: [{ measure: 0, show: 'trend' }] }, [GROUPS, TOTAL, running, TOTAL_DAYS]);
+    expect(data.rows.map(({ cells }) => cells[1].course)).toEqual([[90], [10]]);
+    expect(tableRows(data).columns).toHaveLength(3);
+  });
+
   it('put the values of each period into the same rows as one query for that period would', () => {
     const course = fc.array(fc.option(fc.integer({ min: 0, max: 99 }), { nil: null }), {
       minLength: 3,
@@ -307,6 +314,20 @@ describe('what the logs say in a table', () => {
     const data = made(byDay, [...ANSWERS, said as never]);
     const quayside = data.rows.find(({ name }) => name === 'Quayside')!;
     expect(quayside.parts.map(({ cells }) => cells[1].value)).toEqual([0, 1]);
+  });
+});
+
+describe('bars in a table', () => {
+  const drawn = (cells: 'bars' | 'numbers'): string => {
+    const data = made({ cells }, [GROUPS, TOTAL]);
+    const { names, columns } = tableLayout(data, 900, null);
+    const rows = shownRows(data.rows, () => true);
+    return JSON.stringify(tableParts(data, { rows, names, columns, focus: null, rowHeight: 36 }).cells.marks);
+  };
+
+  it('are drawn only if they are wanted, however much room there is', () => {
+    expect(drawn('bars')).toContain('"key":"bar"');
+    expect(drawn('numbers')).not.toContain('"key":"bar"');
   });
 });
 

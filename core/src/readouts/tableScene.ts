@@ -64,8 +64,9 @@ export function tableParts(data: TableData, options: PartsOptions): TableParts {
 
 const NO_SCENE: Scene = { width: 0, height: 0, marks: [], hits: [], spoken: '' };
 
-const headLines = ({ name, unit }: TableHead, width: number): string[] =>
-  wrapped([name, unit].filter(Boolean).join(', '), TEXT.caption, width - 2 * PAD);
+const headLines = ({ name, unit, kind }: TableHead, width: number): string[] =>
+  // A course on a scale of its own has no numbers that a unit would be of.
+  wrapped([name, kind === 'trend' ? '' : unit].filter(Boolean).join(', '), TEXT.caption, width - 2 * PAD);
 
 const arrowOf = ({ readout }: TableData, column: number): string => {
   const at = readout.sort.findIndex((each) => each.column === column);
@@ -109,11 +110,11 @@ function headOfCells(data: TableData, columns: readonly LaidColumn[], wide: numb
     marks.push(
       written(lines, {
         key: head.key,
-        x: x + width - PAD,
+        x: isNote(head.kind) ? x + PAD : x + width - PAD,
         y: height - lines.length * TEXT.caption.lineHeight - 5,
         style: arrow === '' ? TEXT.caption : { ...TEXT.caption, face: 'strong' },
         ink: arrow === '' ? 'ink2' : 'ink',
-        anchor: 'end',
+        anchor: isNote(head.kind) ? 'start' : 'end',
       }),
     );
     const shape = { kind: 'box', x, y: 0, width, height } as const;
@@ -248,7 +249,7 @@ interface CellState {
 
 function cellMarks(
   cell: TableCell,
-  { head, width, room, scale }: Omit<LaidColumn, 'at'>,
+  { head, width, room, scale, bars }: Omit<LaidColumn, 'at'>,
   { rowHeight: height, chosen, isSum }: CellState,
 ): Mark[] {
   if (isNote(head.kind)) return noteMarks(cell, head, { width, room, height });
@@ -258,7 +259,7 @@ function cellMarks(
   const style = isSum ? TEXT.figure : { ...TEXT.figure, face: 'medium' as const };
   const lamp = head.band ? LAMP + 6 : 0;
   const bar = right - room - lamp - 8 - PAD;
-  const isBar = hasBar(head) && bar >= 28 && cell.value !== null;
+  const isBar = bars && hasBar(head) && bar >= 28 && cell.value !== null;
   return [
     ...(isBar
       ? [
@@ -301,9 +302,10 @@ function noteMarks(
     size: TEXT.body.size,
     ink: value === null || value === 0 ? 'ink2' : 'ink',
   });
-  return value === null
-    ? [at(PAD, '–')]
-    : [at(PAD, cellText(value, head)), ...(words === '' ? [] : [at(PAD + room + 8, words)])];
+  if (value === null) return [at(PAD, '–')];
+  return words === ''
+    ? [at(PAD, value === 0 ? 'none' : cellText(value, head))]
+    : [at(PAD, cellText(value, head)), at(PAD + room + 8, words)];
 }
 
 /** Values over time in a cell, on a scale of their own; missing ones leave a gap, one between gaps is a dot. */
@@ -360,17 +362,14 @@ function totalCells(data: TableData, columns: readonly LaidColumn[], wide: numbe
   let x = 0;
   for (const column of columns) {
     const cell = data.total[column.at];
-    marks.push({
-      kind: 'group',
-      key: column.head.key,
-      x,
-      // A bar of the whole would dwarf all others.
-      marks: cellMarks(
-        cell,
-        column.head.kind === 'trend' ? column : { ...column, head: { ...column.head, kind: 'computed' } },
-        { rowHeight: height, chosen: false, isSum: true },
-      ),
-    });
+    if (!isNote(column.head.kind))
+      marks.push({
+        kind: 'group',
+        key: column.head.key,
+        x,
+        // A bar of the whole would dwarf all others.
+        marks: cellMarks(cell, { ...column, bars: false }, { rowHeight: height, chosen: false, isSum: true }),
+      });
     if (cell.of)
       hits.push({
         key: `${TABLE_HITS.value}${column.at} `,

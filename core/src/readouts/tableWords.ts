@@ -38,7 +38,7 @@ export function tableWords(data: TableData): string {
  */
 export function tableRows(data: TableData): Table {
   if (data.readout.across === 'groups') return acrossRows(data);
-  const { heads, rows, total, periods } = data;
+  const { heads, rows, total, courses } = data;
   const all = shownRows(rows, () => true).map(({ row }) => row);
   const depth = Math.max(0, ...all.map((row) => row.depth));
   const nameAt = ({ path, name }: TableRow, level: number): string | null =>
@@ -50,7 +50,7 @@ export function tableRows(data: TableData): Table {
         unit: '',
       })),
       ...heads.flatMap(({ kind, name, unit, band }) => {
-        if (kind === 'trend') return periods.map((period) => ({ name: `${name}, ${period}`, unit }));
+        if (kind === 'trend') return courses.map((period) => ({ name: `${name}, ${period}`, unit }));
         const beside = band ? ['level'] : isNote(kind) ? ['in words'] : [];
         return [{ name, unit }, ...beside.map((word) => ({ name: `${name}, ${word}`, unit: '' }))];
       }),
@@ -67,11 +67,11 @@ export function tableRows(data: TableData): Table {
 
 const cellsToRow = (
   cells: readonly TableCell[],
-  { heads, periods }: Pick<TableData, 'heads' | 'periods'>,
+  { heads, courses }: Pick<TableData, 'heads' | 'courses'>,
 ): (string | number | null)[] =>
   heads.flatMap(({ kind, band }, i) =>
     kind === 'trend'
-      ? periods.map((_, p) => cells[i].course?.[p] ?? null)
+      ? courses.map((_, p) => cells[i].course?.[p] ?? null)
       : [cells[i].value, ...(band ? [levelWord(cells[i])] : isNote(kind) ? [cells[i].text ?? null] : [])],
   );
 
