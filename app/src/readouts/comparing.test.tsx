@@ -96,7 +96,76 @@ describe('a ranking', () => {
   });
 });
 
+describe('ways on from a value', () => {
+  it('lead to its course, and to the alarms and flags of its time', async () => {
+    const { person } = show({ form: 'ranking', ...BY_ASSET }, {
+      'POST /api/readings/query': byGroup(groups(203, 190, 195), measured(203)),
+      'POST /api/readings/trend': trendReadout([181, 182]),
+      'GET /api/alarms/on-time': [{ id: '77', metricId: '2', raisedAt: 1_700_000_000_000 }],
+      'GET /api/flags/on-time': [],
+    } as never);
+    await screen.findByRole('group', { name: /largest first/ });
+    fireEvent.click(part(/^Ironer 2, Bed temperature 190.*How it was made/));
+    await person.click(await screen.findByRole('button', { name: 'Its alarms and flags' }));
+    expect(await screen.findByText('No flag is about this time.')).toBeTruthy();
+    await person.click(await screen.findByText(/^Alarm, /));
+    expect(mockPush).toHaveBeenLastCalledWith('/alarms/77');
+    fireEvent.click(part(/^Ironer 2, Bed temperature 190.*How it was made/));
+    await person.click(await screen.findByRole('button', { name: 'Show it over time' }));
+    expect(await screen.findByRole('dialog', { name: 'Ironer 2' })).toBeTruthy();
+  });
+});
+
 describe('a table', () => {
+  it('tells in full what the logs say, and makes the time of a cell the window of the board', async () => {
+    const two = (answer: QueryAnswer): QueryAnswer => {
+      const { start, end } = answer.window;
+      const middle = (start + end) / 2;
+      return {
+        ...answer,
+        start: [start, middle],
+        end: [middle, end],
+        groups: answer.groups.map((group) => ({
+          ...group,
+          measures: group.measures.map((values) => ({
+            ...values,
+            values: [values.values[0], 7],
+            coverage: [1, 1],
+            samples: [5, 5],
+          })),
+        })),
+      };
+    };
+    const { person, onStretch } = show({ form: 'table', ...BY_ASSET, periods: 'hour', notes: ['stops'] }, {
+      'POST /api/readings/query': ({ body }: { body: Query }) => {
+        const answer = byGroup(groups(203, 190))({ body });
+        return body.bucket === null || body.groupBy.kind === 'all' ? answer : two(answer);
+      },
+      'POST /api/readings/notes': {
+        now: 0,
+        notes: [
+          {
+            asset: 0,
+            span: 0,
+            stoppedMs: 3_600_000,
+            reasons: [{ reason: 'Belt torn', ms: 3_600_000 }],
+            open: false,
+            remarks: [],
+          },
+        ],
+      },
+    } as never);
+    fireEvent.click(
+      await screen.findByRole('button', { name: /^Ironer 1, Stopped 1\.0: Belt torn/, hidden: true }),
+    );
+    const told = await screen.findByRole('dialog', { name: 'Ironer 1: Stopped' });
+    expect(within(told).getByText(/^Belt torn 1\.0/)).toBeTruthy();
+    await person.click(within(told).getAllByRole('button', { name: 'Close' })[0]);
+    fireEvent.click(part(/^Ironer 1, Thu 19 Nov, 06:10.* 7\s.*How it was made/));
+    await person.click(await screen.findByRole('button', { name: "Make its time the board's window" }));
+    expect(onStretch).toHaveBeenCalledWith(expect.objectContaining({ kind: 'absolute' }));
+  });
+
   it('opens groups, sorts by heads, opens how a number was made, and goes out as text', async () => {
     const outer: QueryAnswer = {
       ...groups(100),

@@ -47,7 +47,7 @@ describe('a trend', () => {
   });
 
   it('tells the numbers of what is shown, copies them as text, and zooms deeper', async () => {
-    const { sent, person } = show({ form: 'trend', compare: 'none' }, answers);
+    const { sent, person, onStretch } = show({ form: 'trend', compare: 'none' }, answers);
     const written: string[] = [];
     Object.defineProperty(navigator, 'clipboard', {
       configurable: true,
@@ -61,7 +61,10 @@ describe('a trend', () => {
     await waitFor(() => expect(written).toHaveLength(1));
     expect(written[0]).toContain('Highest\t212.00 °C');
     expect(written[0].replace(/\u2009/g, ' ')).toContain('Breach\t15 min');
-    await person.click(tray.getByRole('button', { name: 'Zoom in on it' }));
+    await person.click(tray.getByRole('button', { name: "Make it the board's window" }));
+    expect(onStretch).toHaveBeenCalledWith(expect.objectContaining({ kind: 'absolute' }));
+    fireEvent.keyDown(plot, { key: 'Enter' });
+    await person.click(await screen.findByRole('button', { name: 'Zoom in on it' }));
     fireEvent.keyDown(plot, { key: '+' });
     expect(await screen.findByRole('button', { name: 'Back to the whole window' })).toBeTruthy();
     // Half as long, around the middle.

@@ -67,7 +67,7 @@ const NOTE_NAMES: Readonly<Record<TableNote, string>> = { stops: 'Stopped', rema
  *
  * @param periods names of the periods that are columns.
  */
-export function columnsOf(
+export function columnsOfTable(
   { columns, readout }: GroupsData<TableChoices>,
   periods: readonly string[],
 ): { readonly columns: readonly Column[]; readonly wrong: ReadonlyMap<number, string> } {

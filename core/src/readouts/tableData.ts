@@ -13,7 +13,7 @@ import { levelFor, type ReadoutValue } from './readoutValues';
 import type { SortedColumn, TableChoices } from './tableChoices';
 import {
   bandOfStretch,
-  columnsOf,
+  columnsOfTable,
   isNote,
   measureOfLetter,
   type Column,
@@ -25,7 +25,7 @@ import {
   keyOfLine,
   layersOf,
   withPeriods,
-  type Beside,
+  type OtherStretch,
   type Line,
   type TableLayers,
 } from './tableLines';
@@ -72,7 +72,7 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
   const layers = layersOf(inputs, data, answers);
   const isByRow = readout.periods !== 'none' && readout.periodsAs === 'rows';
   const isByColumn = readout.periods !== 'none' && readout.periodsAs === 'columns';
-  const { columns, wrong } = columnsOf(data, isByColumn ? layers.periods.map(({ name }) => name) : []);
+  const { columns, wrong } = columnsOfTable(data, isByColumn ? layers.periods.map(({ name }) => name) : []);
   if (isByRow && layers.window.lines.length * layers.periods.length > MOST_ROWS) return TOO_MANY_ROWS;
   const lines = isByRow ? withPeriods(layers) : layers.window.lines;
   const notes = notesOf(readout, answers);
@@ -117,7 +117,7 @@ function cellsOf(
   const { data, window, recent, periods } = layers;
   const all = [...lines.map(({ row }) => row.values as readonly (ReadoutValue | null)[]), window.total];
   /** The value of the same place in another stretch of time. */
-  const elsewhere = (beside: Beside | null, i: number, measure: number): ReadoutValue | null =>
+  const elsewhere = (beside: OtherStretch | null, i: number, measure: number): ReadoutValue | null =>
     (i < lines.length ? beside?.of(lines[i]) : beside?.total)?.[measure] ?? null;
   // The last, unfinished period would look like a fall.
   const whole = periods.filter(({ time }) => time !== null && time.end <= data.now);

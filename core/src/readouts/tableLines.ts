@@ -36,7 +36,7 @@ export interface Layer {
 }
 
 /** The values of another stretch of time beside those of the window. */
-export interface Beside {
+export interface OtherStretch {
   readonly name: string;
   readonly time: Interval | null;
   /** Of a line; undefined while it is not there. */
@@ -128,9 +128,9 @@ function bucketOf({ readout, metrics, window }: Inputs): Bucket {
 export interface TableLayers {
   readonly data: GroupsData<TableChoices>;
   readonly window: Layer;
-  readonly recent: Beside | null;
+  readonly recent: OtherStretch | null;
   /** In order of time; [] unless asked for, or while they are not there. */
-  readonly periods: readonly Beside[];
+  readonly periods: readonly OtherStretch[];
 }
 
 /** @param data of the outermost groups. */
@@ -193,8 +193,8 @@ function besideOf(
   inputs: Inputs,
   data: GroupsData<TableChoices>,
   answers: ReadingAnswers,
-  { name, time, over }: Pick<Beside, 'name' | 'time'> & { readonly over: WindowSpec | null },
-): Beside {
+  { name, time, over }: Pick<OtherStretch, 'name' | 'time'> & { readonly over: WindowSpec | null },
+): OtherStretch {
   const { lines, total } = layerOf(inputs, data, answers, over);
   const known = new Map(lines.map((line) => [placeOf(line), line.row.values]));
   return { name, time, of: (line) => known.get(placeOf(line)), total };
@@ -204,11 +204,11 @@ function periodsOf(
   inputs: Inputs,
   data: GroupsData<TableChoices>,
   answers: readonly (QueryAnswer | undefined)[],
-): readonly Beside[] {
+): readonly OtherStretch[] {
   const [first] = answers;
   if (!first) return [];
   const bucket = bucketOf(inputs);
-  return first.start.flatMap((start, i): Beside[] => {
+  return first.start.flatMap((start, i): OtherStretch[] => {
     const time = { start, end: first.end[i] };
     // Periods that lie ahead have no values.
     if (start >= first.now) return [];
