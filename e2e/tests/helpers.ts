@@ -7,7 +7,12 @@ import { expect, type Page } from '@playwright/test';
 export async function signInAs(page: Page, duty: string): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: new RegExp(`^Sign in as ${duty}`) }).click();
-  await expect(page.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible();
+  await expectFirstScreen(page);
+}
+
+/** The first screen after signing in; like any page that is loaded anew it may take as long as a navigation. */
+export async function expectFirstScreen(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible({ timeout: 60_000 });
 }
 
 /** A file of an open data set from a package: daily weather of Seattle, NOAA (vega-datasets). */

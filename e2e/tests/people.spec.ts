@@ -1,5 +1,12 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, expectRead, signInAs, visit } from './helpers';
+import {
+  expectAccessible,
+  expectFirstScreen,
+  expectNoSidewaysScroll,
+  expectRead,
+  signInAs,
+  visit,
+} from './helpers';
 
 test('somebody is invited to one plant, sees only that, and is told when their rights change', async ({
   page,
@@ -35,7 +42,7 @@ test('somebody is invited to one plant, sees only that, and is told when their r
   await expectAccessible(nora);
   await nora.getByLabel('Password').fill('seven grey geese over the harbour');
   await nora.getByRole('button', { name: 'Set the password and sign in' }).click();
-  await expect(nora.getByRole('heading', { name: 'On watch', level: 1 })).toBeVisible();
+  await expectFirstScreen(nora);
   await expect(nora.getByRole('button', { name: /^Foundry Lane:/ })).toBeVisible();
   await expect(nora.getByRole('button', { name: /^Quayside:/ })).toHaveCount(0);
   await visit(nora, '/boards/1');

@@ -1,4 +1,4 @@
-import { useQueries } from '@tanstack/react-query';
+import { keepPreviousData, useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { MINUTE_MS, type Interval, type Metric, type Readout } from '@vivid-beacon/core';
 import {
@@ -39,6 +39,8 @@ const useReadings = (asks: readonly ReadingRequest[]) =>
       queryKey: ['readings', kind, ask],
       queryFn: ({ signal }: { signal: AbortSignal }) => askReading(kind, ask as never, signal),
       refetchInterval: MINUTE_MS,
+      // Its stretches move with the minute; until the next are there, the last are as good.
+      placeholderData: kind === 'notes' ? keepPreviousData : undefined,
       retry: false,
     })),
   });

@@ -145,7 +145,7 @@ describe('a table', () => {
         now: 0,
         notes: [
           {
-            asset: 0,
+            assetId: '11',
             span: 0,
             stoppedMs: 3_600_000,
             reasons: [{ reason: 'Belt torn', ms: 3_600_000 }],

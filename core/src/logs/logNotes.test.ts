@@ -25,7 +25,7 @@ describe('what the logs say of assets by stretch of time', () => {
     const ask = { assetIds: ['2', '1', '9'], spans: [day(0), day(1)] };
     expect(logNotes(ask, STOPS, REMARKS, 32 * HOUR)).toEqual([
       {
-        asset: 0,
+        assetId: '2',
         span: 0,
         stoppedMs: 3 * HOUR,
         reasons: [
@@ -36,7 +36,7 @@ describe('what the logs say of assets by stretch of time', () => {
         remarks: [],
       },
       {
-        asset: 1,
+        assetId: '1',
         span: 0,
         stoppedMs: 4 * HOUR,
         reasons: [
@@ -47,7 +47,7 @@ describe('what the logs say of assets by stretch of time', () => {
         remarks: [],
       },
       {
-        asset: 1,
+        assetId: '1',
         span: 1,
         stoppedMs: 4 * HOUR,
         reasons: [

@@ -31,8 +31,8 @@ export type NotesAsk = TypeOf<typeof notesAsk>;
 const countOf = (given: unknown): number => (Array.isArray(given) ? given.length : 0);
 
 const logNote = shape({
-  /** Index of the asset and of the stretch in what was asked. */
-  asset: amount(),
+  assetId: text(),
+  /** Index of the stretch in what was asked. */
   span: amount(),
   /** ms stopped; overlapping stops of one asset count once. */
   stoppedMs: amount(),
@@ -71,7 +71,7 @@ export function logNotes(
 ): LogNote[] {
   const stopsOf = byAsset(stops, assetIds);
   const remarksOf = byAsset(remarks, assetIds);
-  return assetIds.flatMap((id, asset) => {
+  return assetIds.flatMap((id) => {
     const [own, said] = [stopsOf.get(id) ?? [], remarksOf.get(id) ?? []];
     if (own.length + said.length === 0) return [];
     return spans.flatMap((span, at): LogNote[] => {
@@ -80,7 +80,7 @@ export function logNotes(
       if (totalMs === 0 && texts.length === 0) return [];
       return [
         {
-          asset,
+          assetId: id,
           span: at,
           stoppedMs: totalMs,
           reasons: byReason.filter(({ ms }) => ms > 0).map(({ reason, ms }) => ({ reason, ms })),

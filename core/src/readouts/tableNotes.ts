@@ -64,16 +64,15 @@ export function notesOf(
   if (ask === 'too many') return { cell: () => null, tooMany: true };
   const answer = answers[firstRound(readout)] as NotesAnswer | undefined;
   if (!answer) return null;
-  const assets = new Map(ask.assetIds.map((id, i) => [id, i]));
+  const asked = new Set(ask.assetIds);
   const spanAt = new Map(ask.spans.slice(1).map((span, i) => [span.start, i + 1]));
-  const known = new Map(answer.notes.map((note) => [`${note.asset} ${note.span}`, note]));
+  const known = new Map(answer.notes.map((note) => [`${note.assetId} ${note.span}`, note]));
   return {
     tooMany: false,
     cell: ({ row, time }, kind) => {
-      const asset = row.assetId === null ? undefined : assets.get(row.assetId);
       const span = spanOf(time, spanAt);
-      if (asset === undefined || span === undefined) return null;
-      return cellOf(known.get(`${asset} ${span}`), kind);
+      if (row.assetId === null || !asked.has(row.assetId) || span === undefined) return null;
+      return cellOf(known.get(`${row.assetId} ${span}`), kind);
     },
   };
 }

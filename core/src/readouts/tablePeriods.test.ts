@@ -235,7 +235,7 @@ describe('what the logs say in a table', () => {
   const HOUR = 3_600_000;
   const choices = { notes: ['stops', 'remarks'] };
   const note = (parts: object) => ({
-    asset: 0,
+    assetId: 'Quayside',
     span: 0,
     stoppedMs: 0,
     reasons: [],
@@ -273,7 +273,7 @@ describe('what the logs say in a table', () => {
           ],
         }),
         note({
-          asset: 1,
+          assetId: 'Foundry Lane',
           open: true,
           stoppedMs: HOUR,
           reasons: [{ reason: 'Jam', ms: HOUR }],

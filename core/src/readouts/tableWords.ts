@@ -18,7 +18,8 @@ export function tableWords(data: TableData): string {
     readout.across === 'groups' && data.groups.length > MOST_ACROSS
       ? `The first ${MOST_ACROSS} are columns.`
       : '',
-    readout.across === 'groups' && readout.steps.length > 0
+    readout.across === 'groups' &&
+    (readout.steps.length > 0 || (readout.periods !== 'none' && readout.periodsAs === 'rows'))
       ? 'What lies inside them is shown where groups are rows.'
       : '',
     data.tooManyForNotes ? 'There are too many rows for what the logs say of each.' : '',

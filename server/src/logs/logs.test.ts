@@ -78,9 +78,9 @@ describe('the stop log', () => {
     const ask = { assetIds: [plant, machine, '999999'], spans };
     const { status, body } = await viewer.call<NotesAnswer>('POST', '/api/readings/notes', ask);
     expect(status).toBe(200);
-    const told = (asset: number) => [
+    const told = (assetId: string) => [
       {
-        asset,
+        assetId,
         span: 0,
         stoppedMs: HOUR,
         reasons: [{ reason: 'Belt torn', ms: HOUR }],
@@ -88,7 +88,7 @@ describe('the stop log', () => {
         remarks: [],
       },
       {
-        asset,
+        assetId,
         span: 1,
         stoppedMs: HOUR,
         reasons: [{ reason: 'Belt torn', ms: HOUR }],
@@ -96,7 +96,7 @@ describe('the stop log', () => {
         remarks: ['Runs again'],
       },
     ];
-    expect(body.notes).toEqual([...told(0), ...told(1)]);
+    expect(body.notes).toEqual([...told(plant), ...told(machine)]);
   });
 
   it('refuses what makes no sense, and people who may only look', async () => {
