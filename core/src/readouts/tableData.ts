@@ -2,7 +2,7 @@ import { scaleEnds } from '../bands/scaleEnds';
 import { shortfallOf } from '../bands/shortfall';
 import { evaluate } from '../derive/evaluate';
 import type { Node } from '../derive/parseExpression';
-import { decimalsFor } from '../format/format';
+import { decimalsFor, formatNumber } from '../format/format';
 import { ranksOf } from '../stats/ranks';
 import { DAY_MS } from '../time/lengths';
 import { compareNames } from '../text/compareNames';
@@ -24,6 +24,7 @@ import {
   aroundOf,
   keyOfLine,
   layersOf,
+  periodAnswers,
   withPeriods,
   type OtherStretch,
   type Line,
@@ -62,18 +63,20 @@ export interface TableData extends GroupsData<TableChoices> {
   readonly courses: readonly string[];
 }
 
-/** Most rows of one table. */
+/** Most rows of one table, and most of its periods that are columns. */
 const MOST_ROWS = 200_000;
+const MOST_PERIODS = 400;
 
 export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingAnswers): TableData | Problem {
   const { readout } = inputs;
+  const tooMany = refuseTooMany(readout, answers);
+  if (tooMany) return tooMany;
   const data = groupsData(inputs, answers);
   if (isProblem(data)) return data;
   const layers = layersOf(inputs, data, answers);
   const isByRow = readout.periods !== 'none' && readout.periodsAs === 'rows';
   const isByColumn = readout.periods !== 'none' && readout.periodsAs === 'columns';
   const { columns, wrong } = columnsOfTable(data, isByColumn ? layers.periods.map(({ name }) => name) : []);
-  if (isByRow && layers.window.lines.length * layers.periods.length > MOST_ROWS) return TOO_MANY_ROWS;
   const lines = isByRow ? withPeriods(layers) : layers.window.lines;
   const notes = notesOf(readout, answers);
   const cells = cellsOf(lines, columns, layers, notes);
@@ -98,12 +101,25 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
   };
 }
 
-const TOO_MANY_ROWS: Problem = {
-  problem: {
-    title: 'Too many rows',
-    text: `A table has at most ${MOST_ROWS.toLocaleString('en-GB')} rows. Choose longer periods, a shorter window or fewer groups.`,
-  },
-};
+/** More periods than can be rows or columns; told before any is laid out. */
+function refuseTooMany(
+  readout: ReadoutInputs<TableChoices>['readout'],
+  answers: ReadingAnswers,
+): Problem | null {
+  const [byPeriod] = periodAnswers(readout, answers);
+  if (!byPeriod || readout.periods === 'none') return null;
+  const periods = byPeriod.start.length;
+  const isByRow = readout.periodsAs === 'rows';
+  const most = isByRow ? MOST_ROWS : MOST_PERIODS;
+  if ((isByRow ? byPeriod.groups.length * periods : periods) <= most) return null;
+  const what = isByRow ? 'rows' : 'periods as columns';
+  return {
+    problem: {
+      title: `Too many ${what}`,
+      text: `A table has at most ${formatNumber(most, 0)} ${what}. Choose longer periods, a shorter window or fewer groups.`,
+    },
+  };
+}
 
 const NOTHING: TableCell = { value: null, level: 'nodata', coverage: 0, of: null };
 

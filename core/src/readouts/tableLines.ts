@@ -213,7 +213,7 @@ function periodsOf(
     // Periods that lie ahead have no values.
     if (start >= first.now) return [];
     const name = first.names
-      ? `${first.names[i]}, ${nameOfPeriod(time, 'day', first.zone, Infinity)}`
+      ? `${first.names[i]}, ${nameOfPeriod(time, 'day', first.zone, first.now)}`
       : nameOfPeriod(time, bucket, first.zone, first.now);
     const only = answers.map((answer) => answer && inPeriod(answer, i));
     return [besideOf(inputs, data, only, { name, time, over: localStretch(time, first.zone) })];

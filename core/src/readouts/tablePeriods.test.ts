@@ -139,6 +139,21 @@ describe('periods in a table', () => {
     expect(made({ periods: 'day' }, [GROUPS, TOTAL, ahead, TOTAL_DAYS]).heads).toHaveLength(2);
   });
 
+  it('are refused, with words, if they are more than can be columns', () => {
+    const many = groupedAnswer([{ name: 'Quayside', values: [Array<number>(401).fill(1)] }]);
+    const data = tableForm.data(inputsOf({ periods: 'hour' }), [GROUPS, TOTAL, many, TOTAL_DAYS]);
+    expect(data).toHaveProperty('problem.title', 'Too many periods as columns');
+  });
+
+  it('say of a shift that runs that it is not over', () => {
+    const running = { ...DAYS, end: [NOON - 1, NOON + 1], names: ['Early', 'Late'] };
+    const { heads } = made({ periods: 'shift' }, [GROUPS, TOTAL, running, TOTAL_DAYS]);
+    expect(heads.slice(1).map(({ name }) => /^(Early|Late), .*?( so far)?$/.exec(name)?.slice(1))).toEqual([
+      ['Early', undefined],
+      ['Late', ' so far'],
+    ]);
+  });
+
   it('are a small trend in a cell, on a scale of its own, with gaps, and columns of its file', () => {
     const beside = [{ measure: 0, show: 'trend' }];
     const data = made({ beside }, ANSWERS);

@@ -1,4 +1,5 @@
 import { logNotes, type NotesAnswer, type NotesAsk } from '@vivid-beacon/core';
+import { spend } from '../db/readBudget';
 import type { Reader } from '../db/reader';
 import { remarksBelow, stopsBelow } from './notesSql';
 
@@ -13,5 +14,7 @@ export async function readNotes(
     stopsBelow(db, ask.assetIds, from, to),
     remarksBelow(db, ask.assetIds, from, to),
   ]);
+  // Every stretch is laid against every entry.
+  spend(db, (stops.length + remarks.length) * ask.spans.length);
   return { notes: logNotes(ask, stops, remarks, now), now };
 }
