@@ -29,6 +29,7 @@ export * from './plan/pool';
 export * from './plan/members';
 export * from './plan/course';
 export * from './plan/cells';
+export * from './plan/divisor';
 export * from './plan/sharedTime';
 export * from './degreeDays/degreeDays';
 export * from './logs/stopTime';

@@ -61,6 +61,15 @@ export function comparingBoard(id: IdOf, assetId: (place: string) => string): Bo
         decimals: 2,
       }),
       readout({
+        form: 'ranking',
+        title: 'Electricity by floor area',
+        measures: [
+          { ...sum('Quayside/Electricity/Electricity used'), perAttribute: 'Floor area (m²)' },
+          sum('Quayside/Electricity/Electricity used'),
+        ],
+        groupBy: { kind: 'plant' },
+      }),
+      readout({
         form: 'breakdown',
         title: 'Electricity of Quayside',
         measures: [sum('Quayside/Electricity/Electricity used')],

@@ -4,6 +4,7 @@ import { SUMMARIES_OF_KIND, type Measure, type Metric } from '@vivid-beacon/core
 export function withPer(measure: Measure, metric: Metric | null): Measure {
   return {
     ...measure,
+    perAttribute: null,
     per: metric && {
       metricId: metric.id,
       summary: SUMMARIES_OF_KIND[metric.kind][0],
@@ -11,6 +12,11 @@ export function withPer(measure: Measure, metric: Metric | null): Measure {
       unit: measure.per?.unit ?? null,
     },
   };
+}
+
+/** A measure divided by an attribute of its assets. */
+export function withPerAttribute(measure: Measure, name: string): Measure {
+  return { ...measure, per: null, perAttribute: name };
 }
 
 /** The same ratio times another factor, in another unit. */

@@ -18,7 +18,10 @@ export function unitsShown(readout: Readout, metrics: readonly Metric[]): ShownU
 }
 
 /** The unit of a measure; null while one of its metrics is not known. */
-export function unitOfShown({ metricId, summary, per }: Measure, metrics: readonly Metric[]): string | null {
+export function unitOfShown(
+  { metricId, summary, per, perAttribute }: Measure,
+  metrics: readonly Metric[],
+): string | null {
   const upper = metrics.find(({ id }) => id === metricId);
   if (!upper) return null;
   const lower = per && metrics.find(({ id }) => id === per.metricId);
@@ -27,5 +30,6 @@ export function unitOfShown({ metricId, summary, per }: Measure, metrics: readon
     { summary, unit: upper.unit },
     per && { summary: per.summary, unit: lower!.unit },
     per?.unit ?? null,
+    perAttribute,
   );
 }

@@ -56,6 +56,9 @@ export function ProvenanceFacts({
         <Fact name="Unrounded" text={`${String(reading.value).replace('-', '\u2212')} ${reading.unit}`} />
       )}
       <Fact name="Formula" text={provenance.formula} />
+      {provenance.dividedBy && (
+        <Fact name={provenance.dividedBy.name} text={dividedByWords(provenance.dividedBy)} />
+      )}
       <Fact
         name="Window"
         text={`${formatWindow(window.start, window.end, zone, now)} (${zone})${reading.partial ? '. Unfinished: only what has passed is counted.' : ''}`}
@@ -85,6 +88,21 @@ export function ProvenanceFacts({
       )}
     </>
   );
+}
+
+const holderNumber = (value: number): string => formatNumber(value, Number.isInteger(value) ? 0 : 2);
+
+/** "5,450: Quayside 4,200, Upper Weir 1,250", and what does not count. */
+function dividedByWords({
+  total,
+  holders,
+  leftOut,
+}: NonNullable<Reading['provenance']['dividedBy']>): string {
+  const named = holders.slice(0, MAX_PARTS).map((each) => `${each.assetName} ${holderNumber(each.value)}`);
+  const more = holders.length > MAX_PARTS ? ` and ${holders.length - MAX_PARTS} more` : '';
+  const without =
+    leftOut.length > 0 ? `. Not counted, without it: ${leftOut.slice(0, MAX_PARTS).join('; ')}` : '';
+  return `${holderNumber(total)}: ${named.join(', ')}${more}${without}`;
 }
 
 function Part({

@@ -91,7 +91,11 @@ function OpenValue({
   return (
     <Tray title={`How "${name}" was made`} open onClose={onClose}>
       {query === null ? (
-        <Words as="body">No metric of this group has a denominator.</Words>
+        <Words as="body">
+          {part.withoutAttribute > 0
+            ? `No asset of ${part.withoutAttribute === 1 ? 'its metric' : `its ${part.withoutAttribute} metrics`} has ${readout.measures[part.measure].perAttribute} as a number above 0.`
+            : 'No metric of this group has a denominator.'}
+        </Words>
       ) : (
         <QueryResult query={making} reading="Loading how it was made">
           {({ groups: [group], now, units }) => {
@@ -141,6 +145,11 @@ function OpenValue({
       <Words as="sectionHead" heading={2}>
         {count === 1 ? 'Metric behind it' : `${count} metrics behind it`}
       </Words>
+      {part.withoutAttribute > 0 && count > 0 && (
+        <Words as="second">
+          {`${part.withoutAttribute} more ${part.withoutAttribute === 1 ? 'is' : 'are'} not counted: no asset of ${part.withoutAttribute === 1 ? 'it' : 'theirs'} has ${readout.measures[part.measure].perAttribute} as a number above 0.`}
+        </Words>
+      )}
       {part.within > 0 && (
         <Words as="second">
           {`${part.within} of the same name ${part.within === 1 ? 'lies' : 'lie'} below ${count === 1 ? 'it' : 'them'} and ${part.within === 1 ? 'is' : 'are'} not counted again.`}

@@ -21,7 +21,6 @@ import {
   takesAllMeasures,
   withMatchingChoices,
 } from '@vivid-beacon/core/src/boards';
-import { withPer, withRatio } from '../boards/perMeasure';
 
 export interface DraftState {
   readonly readout: Readout;
@@ -37,14 +36,12 @@ interface DraftActions {
   readonly openSlot: (slot: Slot) => void;
   readonly chooseMetric: (metric: Metric) => void;
   readonly chooseIndicator: (indicator: IndicatorReading) => void;
-  readonly choosePer: (metric: Metric | null) => void;
   readonly addMeasure: (metric: Metric) => void;
   readonly removeMeasure: (at: number) => void;
   readonly changeMeasure: (at: number, change: (measure: Measure) => Measure) => void;
   /** What the form does not have is left out. */
   readonly change: (parts: ReadoutParts) => void;
   readonly chooseSummary: (summary: Measure['summary']) => void;
-  readonly setRatio: (factor: number, unit: string | null) => void;
   readonly undo: () => void;
   readonly redo: () => void;
 }
@@ -96,8 +93,6 @@ export const createReadoutDraftStore = (id: string, initial: Readout | null) =>
             }),
             'metric',
           ),
-        choosePer: (metric) => edit(lead((measure) => withPer(measure, metric))),
-        setRatio: (factor, unit) => edit(lead((measure) => withRatio(measure, factor, unit))),
         addMeasure: (metric) =>
           edit((readout) =>
             readout.measures.length >= MAX_MEASURES ||

@@ -98,6 +98,8 @@ const trendAnswer = shape({
   /** Stretches without data inside the window, up to now. */
   gaps: list(intervalSchema),
   samples: amount(),
+  /** Of a measure per an attribute that its asset does not have as a number above 0. */
+  lacksAttribute: truth().optional(),
 });
 export type TrendAnswer = TypeOf<typeof trendAnswer>;
 

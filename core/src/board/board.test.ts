@@ -97,6 +97,28 @@ describe('upgradeBoard', () => {
     ]);
   });
 
+  it('shows per an attribute what a trend showed so as a whole, and says nothing by a band that was not drawn', () => {
+    const trend = makeReadout('r1', 'trend', {
+      measures: [measure('7'), { ...measure('8'), per: { ...measure('9'), factor: 1, unit: null } }],
+      band: { direction: 'lower', caution: 3, breach: 4, target: null },
+    });
+    const document = {
+      version: 3,
+      window: { kind: 'toDate', unit: 'day' },
+      scope: WHOLE_SCOPE,
+      hours: null,
+      readouts: [{ ...trend, normalise: { by: 'attribute', name: 'Beds' } }],
+    };
+    const upgraded = upgradeBoard(document);
+    expect(upgraded.readouts[0]).toMatchObject({
+      measures: [{ metricId: '7', perAttribute: 'Beds' }, trend.measures[1]],
+      normalise: null,
+      band: null,
+    });
+    expect(upgraded.readouts[0].measures[1]).not.toHaveProperty('perAttribute');
+    expect(boardDocumentSchema.isValidSync(upgraded)).toBe(true);
+  });
+
   it('refuses what is no board, and a later version', () => {
     expect(() => upgradeBoard({ readouts: [] })).toThrow(/version is missing/);
     expect(() => upgradeBoard(null)).toThrow(/version is missing/);

@@ -1,6 +1,6 @@
 import { lowerFirst } from '../text/lowerFirst';
 import { showsWords, takesAllMeasures, traitsOfForm } from '../readouts/forms';
-import { SUMMARY_WORDS } from '../domain/metric';
+import { perName, SUMMARY_WORDS } from '../domain/metric';
 import { isUsualSummary, nameInGroups } from '../readouts/measureNames';
 import type { GroupBy, Scope } from '../domain/query';
 import { hoursWords } from '../time/hours';
@@ -40,7 +40,8 @@ export function measureTitle(
   per: { readonly name: string } | null,
 ): string {
   if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
-  const name = `${metric.assetName} ${lowerFirst(metric.name)}`;
+  const own = `${metric.assetName} ${lowerFirst(metric.name)}`;
+  const name = measure.perAttribute == null ? own : `${own} per ${perName(measure.perAttribute)}`;
   return isUsualSummary(measure) ? name : `${name}, ${SUMMARY_WORDS[measure.summary]}`;
 }
 

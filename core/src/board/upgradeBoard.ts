@@ -42,10 +42,32 @@ const usual = ({ id, form }: AnyReadout): Readout => emptyReadout(id, isForm(for
 function completed(document: BoardDocument): BoardDocument {
   return {
     ...document,
-    readouts: document.readouts.map((readout) => ({
-      ...readout,
-      ...withMatchingChoices(usual(readout), readout),
-    })),
+    readouts: document.readouts.map((each) => {
+      const readout = perAttributeByMeasure(each);
+      return { ...readout, ...withMatchingChoices(usual(readout), readout) };
+    }),
+  };
+}
+
+/**
+ * Only a trend could once be shown per an attribute, as a whole; now each measure can. Its band was in another unit and was
+ * not drawn.
+ */
+function perAttributeByMeasure(readout: Readout): Readout {
+  const { normalise } = readout as {
+    readonly normalise?: { readonly by: string; readonly name?: string } | null;
+  };
+  if (readout.form !== 'trend' || normalise?.by !== 'attribute') return readout;
+  const { name } = normalise;
+  return {
+    ...readout,
+    normalise: null,
+    band: null,
+    secondBand: null,
+    scale: { ...readout.scale, ends: null },
+    measures: readout.measures.map((measure) =>
+      measure.per === null ? { ...measure, perAttribute: name } : measure,
+    ),
   };
 }
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { normalised, perAttribute } from './normalise';
+import { unitPerAttribute } from '../domain/metric';
+import { inPercentOfFirst } from './normalise';
 import { runningTotal } from './runningTotal';
 import { sinceStart, sinceWords, startOfAttribute } from './sinceStart';
 
@@ -12,50 +13,36 @@ describe('runningTotal', () => {
   });
 });
 
-describe('normalised', () => {
-  it('by the first value is percent of the first known one', () => {
-    expect(normalised([null, 50, 75, null, 25], 'kW', { by: 'first' }, {})).toEqual({
-      v: [null, 100, 150, null, 50],
-      unit: '% of the first',
-    });
+describe('in percent of the first value', () => {
+  it('takes the first known one', () => {
+    expect(inPercentOfFirst([null, 50, 75, null, 25])).toEqual([null, 100, 150, null, 50]);
   });
 
-  it.each([[[null]], [[0, 5]], [[-2, 5]], [[]]])('has no percent of %j', (v) => {
-    expect(normalised(v, 'kW', { by: 'first' }, {})).toBeNull();
-  });
-
-  it('by an attribute divides by it, and tells the unit', () => {
-    const by = { by: 'attribute' as const, name: 'Floor area (m²)' };
-    expect(normalised([8400, null], 'kWh', by, { 'Floor area (m²)': 4200 })).toEqual({
-      v: [2, null],
-      unit: 'kWh/m²',
-    });
-    // A number that came in as text is a number.
-    expect(normalised([10], 'kg', { by: 'attribute', name: 'Beds' }, { Beds: '4' })?.v).toEqual([2.5]);
-    for (const attributes of [{}, { 'Floor area (m²)': 0 }, { 'Floor area (m²)': 'large' }])
-      expect(normalised([1], 'kWh', by, attributes as never)).toBeNull();
-  });
-
-  it.each([
-    ['kWh', 'Floor area (m²)', 'kWh/m²'],
-    ['kg', 'Rated output (kg/h)', 'kg/(kg/h)'],
-    ['', 'Floor area (m²)', '1/m²'],
-    ['kWh', 'Beds', 'kWh per Beds'],
-    ['', 'Beds', 'per Beds'],
-  ])('unit of %s per %s is %s', (unit, name, expected) => {
-    expect(perAttribute(unit, name)).toBe(expected);
+  it.each([[[null]], [[0, 5]], [[-2, 5]], [[]]])('is nothing for %j', (v) => {
+    expect(inPercentOfFirst(v)).toBeNull();
   });
 
   it('keeps the proportions of any values', () => {
     const positive = fc.double({ min: 1e-3, max: 1e6, noNaN: true });
     fc.assert(
       fc.property(fc.array(positive, { minLength: 1 }), (v) => {
-        const made = normalised(v, '', { by: 'first' }, {})!;
-        made.v.forEach((value, i) =>
+        inPercentOfFirst(v)!.forEach((value, i) =>
           expect((value! / 100) * v[0]).toBeCloseTo(v[i], 6 - Math.log10(v[i] + 1)),
         );
       }),
     );
+  });
+});
+
+describe('a unit per an attribute', () => {
+  it.each([
+    ['kWh', 'Floor area (m²)', 'kWh/m²'],
+    ['kg', 'Rated output (kg/h)', 'kg/(kg/h)'],
+    ['', 'Floor area (m²)', '1/m²'],
+    ['kWh', 'Beds', 'kWh per Beds'],
+    ['', 'Beds', 'per Beds'],
+  ])('of %s per %s is %s', (unit, name, expected) => {
+    expect(unitPerAttribute(unit, name)).toBe(expected);
   });
 });
 

@@ -1,3 +1,4 @@
+import { lowerFirst } from '../text/lowerFirst';
 /** The four kinds of metric; the kind decides what a summary means. */
 export const METRIC_KINDS = ['level', 'amount', 'register', 'state'] as const;
 export type MetricKind = (typeof METRIC_KINDS)[number];
@@ -99,18 +100,36 @@ export function unitOfSummary(summary: Summary, unit: string): string {
   return unit;
 }
 
-/** Unit of a measure as it is written: "kWh/kg" for a ratio without a unit of its own. */
+/**
+ * Unit of a measure as it is written: "kWh/kg" for a ratio without a unit of its own.
+ * @param perAttribute the attribute it is divided by.
+ */
 export function unitOfMeasure(
   numerator: { readonly summary: Summary; readonly unit: string },
   denominator: { readonly summary: Summary; readonly unit: string } | null,
   ratioUnit: string | null,
+  perAttribute: string | null = null,
 ): string {
   const top = unitOfSummary(numerator.summary, numerator.unit);
+  if (perAttribute !== null) return unitPerAttribute(top, perAttribute);
   if (denominator === null) return top;
   if (ratioUnit !== null) return ratioUnit;
   const bottom = unitOfSummary(denominator.summary, denominator.unit);
   return bottom === '' ? top : `${top || '1'}/${bottom}`;
 }
+
+/**
+ * "kWh" per "Floor area (m²)" → "kWh/m²"; per "Beds", which names no unit → "kWh per Beds".
+ * @example unitPerAttribute('kWh', 'Floor area (m²)') // => 'kWh/m²'
+ */
+export function unitPerAttribute(unit: string, name: string): string {
+  const own = /\(([^()]+)\)\s*$/.exec(name)?.[1];
+  if (!own) return unit ? `${unit} per ${name}` : `per ${name}`;
+  return `${unit || '1'}/${own.includes('/') ? `(${own})` : own}`;
+}
+
+/** An attribute as a divisor, without its unit: "Floor area (m²)" → "floor area". */
+export const perName = (attribute: string): string => lowerFirst(attribute.replace(/\s*\([^()]*\)\s*$/, ''));
 
 /** Summaries whose parts add up to the whole. */
 export const ADDS_UP: ReadonlySet<Summary> = new Set(['sum', 'count', 'increase', 'duration']);

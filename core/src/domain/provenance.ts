@@ -26,6 +26,15 @@ const provenancePart = shape({
 /** One metric used by a number. */
 export type ProvenancePart = TypeOf<typeof provenancePart>;
 
+const dividedBy = shape({
+  /** The attribute. */
+  name: text(),
+  total: amount(),
+  holders: list(shape({ assetId: text(), assetName: text(), value: amount() })),
+  /** Metrics that do not count, because no asset of theirs has it as a number above 0. */
+  leftOut: list(text()),
+});
+
 /** How a number was made. */
 export const provenanceSchema = named(
   'Provenance',
@@ -37,6 +46,8 @@ export const provenanceSchema = named(
     minimumCoverage: amount(),
     /** Of a ratio that is not covered all the time: share of the time in which both sides have data, 0 to 1. */
     shared: amountOrNull(),
+    /** The attribute it was divided by, with the assets that have it. */
+    dividedBy: dividedBy.optional(),
   }),
 );
 export type Provenance = TypeOf<typeof provenanceSchema>;

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { bandSchema, levelList } from '../bands/targetBand';
+import { bandSchema, levelList, type TargetBand } from '../bands/targetBand';
 import { hoursSchema } from '../schemas/hours';
 import { finite, idText } from '../schemas/parts';
 import {
@@ -22,7 +22,14 @@ import { BUCKETS } from '../time/buckets';
 import { FOLDS } from '../time/folds';
 import { intervalSchema } from '../time/interval';
 import { windowSchema } from '../time/windowSpec';
-import { MAX_MEASURES, summarySchema } from './measure';
+import {
+  DIVIDED_ONCE,
+  isDividedOnce,
+  MAX_MEASURES,
+  perAttributeField,
+  summarySchema,
+  type Measure,
+} from './measure';
 import { provenanceSchema } from './provenance';
 
 const byIds = shape({ metricIds: yup.array(idText().required()).min(1).max(5000).required() });
@@ -103,13 +110,43 @@ const queryMeasureSchema = named(
         .noUnknown()
         .nullable()
         .default(null),
+      /** Divided by the sum of this attribute over the assets that are measured, each once; see `divisorOf`. */
+      perAttribute: perAttributeField(),
       /** Target band for the levels; without one the answer has none. */
       band: orNull(bandSchema),
     })
-    .noUnknown(),
+    .noUnknown()
+    .test('one divisor', DIVIDED_ONCE, isDividedOnce),
 );
-/** One measure of a query: metrics summarised together, or divided by others (sum over sum in each group). */
+/**
+ * One measure of a query: metrics summarised together; or divided by others (sum over sum in each group), or by an attribute.
+ */
 export type QueryMeasure = TypeOf<typeof queryMeasureSchema>;
+
+/**
+ * A measure as a query asks it: of these metrics, and divided by these.
+ * @param per ignored where it is not per another metric.
+ */
+export function askedOf(
+  {
+    summary,
+    per,
+    perAttribute = null,
+  }: Pick<Measure, 'summary' | 'perAttribute'> & {
+    readonly per: Pick<NonNullable<Measure['per']>, 'summary' | 'factor'> | null;
+  },
+  select: Selection,
+  perSelect: Selection,
+  band: TargetBand | null = null,
+): QueryMeasure {
+  return {
+    select,
+    summary,
+    per: per && { select: perSelect, summary: per.summary, factor: per.factor },
+    ...(perAttribute !== null && { perAttribute }),
+    band,
+  };
+}
 
 /** A query to the planner, the same for every readout. A single metric is a group of one. */
 export const querySchema = yup
@@ -152,6 +189,8 @@ const measureValues = shape({
   perMetricIds: list(text()),
   /** Metrics of the same name below those, which already include them. */
   withinIds: list(text()),
+  /** How many metrics do not count because no asset of theirs has the attribute it is divided by, as a number above 0. */
+  withoutAttribute: amount().optional(),
   /** One per period; null without data. */
   values: amountsOrNulls(),
   /** One per period, 0 to 1. */

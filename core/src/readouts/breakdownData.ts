@@ -1,6 +1,6 @@
 import type { BaseReadout } from '../board/choices';
 import { isCovered } from '../bands/targetBand';
-import { addsUp } from '../domain/measure';
+import { addsUpOverAssets } from '../domain/measure';
 import type { GroupBy, Query, QueryAnswer, Scope } from '../domain/query';
 import { decimalsFor } from '../format/format';
 import { displayDivisor } from '../format/displayScale';
@@ -112,7 +112,7 @@ export function breakdownData(
   answers: ReadingAnswers,
 ): BreakdownData | Problem {
   if (readout.groupBy === null) return NOT_GROUPED;
-  if (!addsUp(readout.measures[0])) return NO_WHOLE;
+  if (!addsUpOverAssets(readout.measures[0])) return NO_WHOLE;
   const [whole, all, byPeriod, allByPeriod] = answers as readonly (QueryAnswer | undefined)[];
   if (!whole) return NOTHING_IN_SCOPE;
   const { values } = scaledForDisplay(readout, readoutValues(whole, readout, metrics));

@@ -2,7 +2,7 @@ import type { TargetBand } from '../bands/targetBand';
 import { scaleEnds } from '../bands/scaleEnds';
 import type { BaseReadout } from '../board/choices';
 import { lowerFirst } from '../text/lowerFirst';
-import { addsUp } from '../domain/measure';
+import { addsUpOverAssets } from '../domain/measure';
 import type { QueryAnswer, QueryGroup } from '../domain/query';
 import { decimalsFor } from '../format/format';
 import { displayDivisor, displayUnit, dividedBand } from '../format/displayScale';
@@ -175,7 +175,7 @@ function columnsOf(
       divisor,
       band,
       decimals: readout.decimals ?? decimalsFor(...scaleEnds(band, values)),
-      addsUp: readout.groupBy ? addsUp(measure) : measures.every(addsUp),
+      addsUp: readout.groupBy ? addsUpOverAssets(measure) : measures.every(addsUpOverAssets),
     };
   });
 }

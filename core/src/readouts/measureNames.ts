@@ -2,7 +2,7 @@ import { lowerFirst } from '../text/lowerFirst';
 import type { Metric } from '../api/metrics';
 import type { BaseReadout } from '../board/choices';
 import type { Measure } from '../domain/measure';
-import { SUMMARY_WORDS } from '../domain/metric';
+import { perName, SUMMARY_WORDS } from '../domain/metric';
 import type { GroupBy } from '../domain/query';
 
 /** Names that distinguish the measures of a readout: asset, metric or both, with the plant where plants mix. */
@@ -40,6 +40,7 @@ export function nameInGroups(
   if (!metric) return 'Removed metric';
   const per = measure.per && metricOf(measure.per.metricId);
   if (per) return `${metric.name} per ${lowerFirst(per.name)}`;
+  if (measure.perAttribute != null) return `${metric.name} per ${perName(measure.perAttribute)}`;
   return isUsualSummary(measure) ? metric.name : `${metric.name}, ${SUMMARY_WORDS[measure.summary]}`;
 }
 

@@ -1,7 +1,7 @@
 import { shortfallOf } from '../bands/shortfall';
 import { isAbove } from '../stats/decimal';
 import type { BaseReadout } from '../board/choices';
-import { addsUp } from '../domain/measure';
+import { addsUpOverAssets } from '../domain/measure';
 import { WHOLE_SCOPE, type QueryAnswer } from '../domain/query';
 import { ranksOf } from '../stats/ranks';
 import { compareNames } from '../text/compareNames';
@@ -95,7 +95,7 @@ const sortedBy = ({ by, measures, groupBy }: BaseReadout & RankingChoices): numb
 const asksTotal = (readout: BaseReadout & RankingChoices): boolean =>
   readout.groupBy !== null &&
   (readout.shares !== 'none' || readout.leastShare !== null) &&
-  addsUp(readout.measures[sortedBy(readout)]);
+  addsUpOverAssets(readout.measures[sortedBy(readout)]);
 
 export function rankingData(
   inputs: ReadoutInputs<RankingChoices>,

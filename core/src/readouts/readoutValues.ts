@@ -1,5 +1,6 @@
 import { isCovered, levelOf, type Level, type TargetBand } from '../bands/targetBand';
 import {
+  askedOf,
   WHOLE_SCOPE,
   type GroupBy,
   type MeasureValues,
@@ -27,6 +28,8 @@ export interface ReadoutValue {
   readonly perMetricIds: readonly string[];
   /** Number of metrics of the same name below them, which they already include. */
   readonly within: number;
+  /** Number of metrics that do not count, because no asset of theirs has the attribute it is divided by. */
+  readonly withoutAttribute: number;
   readonly value: number | null;
   readonly unit: string;
   readonly level: Level;
@@ -66,14 +69,11 @@ export function readoutQuery(
   const { groupBy, measures } = readout;
   if (measures.length === 0) return null;
   const asked = (groupBy && !all ? measures.slice(0, 1) : measures).map((measure) => {
-    const select = groupBy ? selectionByName(measure.metricId, metrics) : { metricIds: [measure.metricId] };
-    if (!measure.per) return select && { select, summary: measure.summary, per: null, band: null };
-    const below = groupBy
-      ? selectionByName(measure.per.metricId, metrics)
-      : { metricIds: [measure.per.metricId] };
-    const { summary, factor } = measure.per;
-    const per = below && { select: below, summary, factor };
-    return select && per && { select, summary: measure.summary, per, band: null };
+    const selected = (metricId: string): Selection | null =>
+      groupBy ? selectionByName(metricId, metrics) : { metricIds: [metricId] };
+    const select = selected(measure.metricId);
+    const below = measure.per ? selected(measure.per.metricId) : select;
+    return select && below && askedOf(measure, select, below);
   });
   const known = asked.filter((each) => each !== null);
   if (known.length < asked.length) return null;
@@ -99,17 +99,11 @@ function selectionByName(metricId: string, metrics: ReadonlyMap<string, Metric>)
 
 /** The query for the provenance of a value; null if it has no metrics. */
 export function makingQuery({ readout, window, hours }: ShownReadout, part: ReadoutValue): Query | null {
-  const { summary, per } = readout.measures[part.measure];
-  if (part.metricIds.length === 0 || (per && part.perMetricIds.length === 0)) return null;
+  const measure = readout.measures[part.measure];
+  const { metricIds, perMetricIds } = part;
+  if (metricIds.length === 0 || (measure.per && perMetricIds.length === 0)) return null;
   return {
-    measures: [
-      {
-        select: { metricIds: part.metricIds },
-        summary,
-        per: per && { select: { metricIds: part.perMetricIds }, summary: per.summary, factor: per.factor },
-        band: null,
-      },
-    ],
+    measures: [askedOf(measure, { metricIds }, { metricIds: perMetricIds })],
     window: part.over ?? window,
     bucket: null,
     fold: null,
@@ -172,13 +166,25 @@ function partsOfMeasures(
 export function valueOfMeasure(
   { units, now, zone }: QueryAnswer,
   readout: BaseReadout,
-  { metricIds, perMetricIds, withinIds, values, coverage, samples, previous, partial, asOf }: MeasureValues,
+  {
+    metricIds,
+    perMetricIds,
+    withinIds,
+    withoutAttribute = 0,
+    values,
+    coverage,
+    samples,
+    previous,
+    partial,
+    asOf,
+  }: MeasureValues,
   measure: number,
 ): Omit<ReadoutValue, 'key' | 'name' | 'assetId' | 'group'> {
   return {
     metricIds,
     perMetricIds,
     within: withinIds.length,
+    withoutAttribute,
     value: values[0] ?? null,
     unit: readout.measures[measure].per?.unit ?? units[measure],
     level: levelFor(readout.band, values[0] ?? null, coverage[0] ?? 0),

@@ -9,11 +9,8 @@ import { asked } from './ask';
 export const TREND_MARKS = ['line', 'steps', 'area', 'columns', 'stacked'] as const;
 export type TrendMark = (typeof TREND_MARKS)[number];
 
-const normaliseSchema = taggedUnion('Normalise', 'by', {
-  first: {},
-  attribute: { name: yup.string().max(100).required('Say by which attribute') },
-});
-/** How the lines of a trend are normalised; see `normalised`. */
+const normaliseSchema = taggedUnion('Normalise', 'by', { first: {} });
+/** How the lines of a trend are normalised; see `inPercentOfFirst`. A measure itself may be per an attribute. */
 export type Normalise = TypeOf<typeof normaliseSchema>;
 
 /** Aligns the lines of a trend by a date in an attribute of each asset. */

@@ -62,12 +62,12 @@ const LENGTH: Readonly<Partial<Record<Bucket, number>>> = {
   week: 7 * DAY_MS,
 };
 
-/** Ids of the assets whose attributes the lines need: for alignment by a date or for normalising. */
+/** Ids of the assets whose attributes the lines need: for alignment by a date. */
 export function factsOfTrend(
   { readout, metrics }: Pick<ReadoutInputs<TrendChoices>, 'readout' | 'metrics'>,
   [answer]: ReadingAnswers,
 ): readonly string[] {
-  if (readout.align === null && readout.normalise?.by !== 'attribute') return [];
+  if (readout.align === null) return [];
   const ids = readout.groupBy
     ? ((answer as QueryAnswer | undefined)?.groups ?? []).map(({ assetId }) => assetId)
     : readout.measures.map(({ metricId }) => metrics.get(metricId)?.assetId);
@@ -98,7 +98,7 @@ export function trendRequests(inputs: ReadoutInputs<TrendChoices>): readonly Rea
 
 /** Turns the answers into lines. */
 export function trendData(inputs: ReadoutInputs<TrendChoices>, answers: ReadingAnswers): TrendData | Problem {
-  const { readout, metrics, facts, hours } = inputs;
+  const { readout, metrics, hours } = inputs;
   if (readout.measures.length === 0) return NOTHING_IN_SCOPE;
   const plan = planOf(inputs);
   const names = measureNames(readout.measures, metrics);
@@ -114,12 +114,20 @@ export function trendData(inputs: ReadoutInputs<TrendChoices>, answers: ReadingA
           answer: inDisplay(start === null ? answer : sinceStart(answer, start), readout),
         };
       });
-  const { series, leftOut } = inProportion(read, readout.normalise, facts);
+  const { series, leftOut } = inProportion(
+    read.filter(({ answer }) => !answer.lacksAttribute),
+    readout.normalise,
+  );
   const undated = plan.undated.map((i) => {
     const name = metrics.get(readout.measures[i].metricId)?.assetName ?? 'removed metric';
     return `${name} (no date in ${readout.align!.attribute})`;
   });
-  const notDrawn = [...undated, ...leftOut];
+  const undivided = read.filter(({ answer }) => answer.lacksAttribute).map(({ name }) => name);
+  const notDrawn = [
+    ...undated,
+    ...undivided.map((name) => `${name} (${withoutWords(readout.measures)})`),
+    ...leftOut,
+  ];
   if (series.length === 0) {
     if (notDrawn.length === 0) return NOTHING_IN_SCOPE;
     return { problem: { title: 'No line can be drawn so', text: `Not drawn: ${notDrawn.join(', ')}.` } };
@@ -254,7 +262,7 @@ function referenceOf(
 ): TrendSeries | null {
   const spans = comparedSpans(inputs, plan);
   if (!spans || !answer) return null;
-  const { readout, facts } = inputs;
+  const { readout } = inputs;
   const shift = spans.window.start - spans.before.start;
   const moved: TrendSeries = {
     key: 'reference',
@@ -269,8 +277,12 @@ function referenceOf(
       gaps: [],
     },
   };
-  return inProportion([moved], readout.normalise, facts).series[0] ?? null;
+  return inProportion([moved], readout.normalise).series[0] ?? null;
 }
+
+/** "no Floor area (m²)". */
+const withoutWords = (measures: BaseReadout['measures']): string =>
+  `no ${measures.find(({ perAttribute }) => perAttribute != null)?.perAttribute ?? 'attribute'}`;
 
 /** Band and ends in the unit of the metric do not apply to normalised lines. */
 function inOwnUnits(readout: TrendReadoutOf): TrendReadoutOf {
@@ -305,6 +317,7 @@ function seriesOfGroups(answer: QueryAnswer, readout: TrendReadoutOf, bucket: Bu
         now,
         unit: readout.measures[0].per?.unit ?? units[0],
         ...periodCourse({ start, end }, byPeriod, bucket, now),
+        lacksAttribute: (byPeriod.withoutAttribute ?? 0) > 0 && byPeriod.metricIds.length === 0,
       },
       readout,
     ),

@@ -13,7 +13,9 @@ export function formulaWords(
   numerator: FormulaPart,
   denominator: FormulaPart | null,
   factor: number,
+  perAttribute: string | null = null,
 ): string {
+  if (perAttribute !== null) return `${partWords(numerator)} ÷ ${perAttribute}`;
   if (!denominator) return partWords(numerator);
   const ratio = `${partWords(numerator)} ÷ ${partWords(denominator)}`;
   return factor === 1 ? ratio : `${ratio} × ${factor}`;

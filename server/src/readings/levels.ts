@@ -65,8 +65,11 @@ export async function readSteps(
 }
 
 /** Whether a measure can be followed sample by sample. */
-async function hasSamples(context: ReadContext, { measure, numerator }: LoadedMeasure): Promise<boolean> {
-  if (measure.per || numerator.origin === 'reference') return false;
+async function hasSamples(
+  context: ReadContext,
+  { measure, divisor, numerator }: LoadedMeasure,
+): Promise<boolean> {
+  if (measure.per || divisor || numerator.origin === 'reference') return false;
   return numerator.origin === 'samples' || (await derivedWayOf(context, numerator)) === 'samples';
 }
 

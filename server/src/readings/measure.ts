@@ -1,5 +1,12 @@
 import { unitOfMeasure, type Measure, type WorkingCalendar } from '@vivid-beacon/core';
-import { checkSummary, type BucketSpans, type Summarised } from '@vivid-beacon/core/src/aggregation';
+import {
+  checkSummary,
+  dividedBy,
+  divisorOf,
+  type BucketSpans,
+  type Summarised,
+} from '@vivid-beacon/core/src/aggregation';
+import { attributesOf } from '../assets/sql';
 import type { MetricRow } from '../metrics/sql';
 import { summariseMetric } from './planner';
 import { summariseRatio } from './ratio';
@@ -10,6 +17,8 @@ export interface LoadedMeasure {
   readonly measure: Measure;
   readonly numerator: MetricRow;
   readonly denominator: MetricRow | null;
+  /** By what it is divided, if per an attribute: `total` is null where no asset has it. */
+  readonly divisor: { readonly total: number | null } | null;
   readonly zone: string;
   readonly calendar: WorkingCalendar;
 }
@@ -22,10 +31,15 @@ export async function loadMeasure({ db, reads }: ReadContext, measure: Measure):
   checkSummary(measure.summary, numerator.kind, 'measure.summary', numerator.name);
   if (denominator)
     checkSummary(measure.per!.summary, denominator.kind, 'measure.per.summary', denominator.name);
+  const { perAttribute = null } = measure;
   return {
     measure,
     numerator,
     denominator,
+    divisor:
+      perAttribute === null
+        ? null
+        : divisorOf([numerator], perAttribute, await attributesOf(db, numerator.path)),
     zone: numerator.zone,
     calendar: await reads.calendarOf(db, numerator.plantId),
   };
@@ -41,12 +55,13 @@ export interface MeasureAnswer {
 /** A measure over periods; of a ratio over the time in which both metrics have data. */
 export async function readMeasure(
   context: ReadContext,
-  { measure, numerator, denominator }: LoadedMeasure,
+  { measure, numerator, denominator, divisor }: LoadedMeasure,
   buckets: BucketSpans,
 ): Promise<MeasureAnswer> {
   const { summary, per } = measure;
   if (!denominator || !per) {
-    const { values } = await summariseMetric(context, numerator, summary, buckets);
+    const own = await summariseMetric(context, numerator, summary, buckets);
+    const values = divisor ? dividedBy(own.values, divisor.total) : own.values;
     return { values, numerator: values, denominator: null };
   }
   return summariseRatio(
@@ -64,5 +79,6 @@ export function unitOf({ measure, numerator, denominator }: LoadedMeasure): stri
     { summary: measure.summary, unit: numerator.unit },
     denominator && { summary: measure.per!.summary, unit: denominator.unit },
     measure.per?.unit ?? null,
+    measure.perAttribute,
   );
 }

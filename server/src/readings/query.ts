@@ -20,6 +20,8 @@ import {
 } from '@vivid-beacon/core';
 import {
   COLUMNS_OF_FOLD,
+  dividedBy,
+  divisorOf,
   formulaWords,
   groupMembers,
   needsAttributes,
@@ -28,8 +30,10 @@ import {
   partOf,
   passedHours,
   placesOf,
+  refuseSharedDivisor,
   togetherAs,
   type BucketSpans,
+  type Divisor,
   type Members,
   type Summarised,
   workingShares,
@@ -78,10 +82,9 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
   const groups: QueryGroup[] = [];
   const { groupBy, within } = query;
   const parts = await partNames(context, [groupBy, ...within], every);
+  const asked: Asked = { query, places, placesBefore, attributes };
   for (const { name, path, assetId, measures } of groupMembers(found, groupBy, attributes, parts, within)) {
-    const values = measures.map((members, i) =>
-      valuesOf(context, query, query.measures[i], members, places, placesBefore),
-    );
+    const values = measures.map((members, i) => valuesOf(context, asked, query.measures[i], members));
     groups.push({ name, ...(within.length > 0 && { path }), assetId, measures: await Promise.all(values) });
   }
   const first = places.get(found[0].numerator[0].plantId)!;
@@ -121,12 +124,13 @@ async function findMetrics(
       denominator: per ? await selectMetrics(context, per.select, scope.assetIds) : [],
     })),
   );
-  const assetIds = selected.flatMap(({ numerator, denominator }) =>
-    [...numerator, ...denominator].map(({ assetId }) => assetId),
-  );
-  const attributes: Attributes = needsAttributes({ scope, groupBy, within })
-    ? await attributesOf(context.db, [...new Set(assetIds)])
-    : new Map();
+  const own = needsAttributes({ scope, groupBy, within });
+  const assetIds = selected.flatMap(({ numerator, denominator }, i) => [
+    ...(own ? [...numerator, ...denominator].map(({ assetId }) => assetId) : []),
+    ...(measures[i].perAttribute == null ? [] : numerator.flatMap(({ path }) => path)),
+  ]);
+  const attributes: Attributes =
+    assetIds.length > 0 ? await attributesOf(context.db, [...new Set(assetIds)]) : new Map();
   const meant = ({ assetId }: MetricRow): boolean =>
     scope.attributes.length === 0 ||
     hasAttributes({ attributes: attributes.get(assetId) ?? {} }, scope.attributes);
@@ -163,27 +167,45 @@ function comparedWindow({ compare = 'none' }: Query): typeof previousWindow | nu
   return compare === 'lastYear' ? sameWindowLastYear : previousWindow;
 }
 
-function unitOfFound({ summary, per }: QueryMeasure, { numerator, denominator }: Found): string {
+function unitOfFound(
+  { summary, per, perAttribute }: QueryMeasure,
+  { numerator, denominator }: Found,
+): string {
   return unitOfMeasure(
     { summary, unit: numerator[0].unit },
     per && { summary: per.summary, unit: denominator[0].unit },
     null,
+    perAttribute,
   );
+}
+
+/** A query with what was looked up for all of its values. */
+interface Asked {
+  readonly query: Query;
+  readonly places: Places;
+  readonly placesBefore: Places | null;
+  readonly attributes: Attributes;
 }
 
 /** One measure of one group, with what it is compared with and how it was made. */
 async function valuesOf(
   context: ReadContext,
-  query: Query,
+  { query, places, placesBefore, attributes }: Asked,
   measure: QueryMeasure,
-  members: Members<MetricRow>,
-  places: Places,
-  placesBefore: Places | null,
+  all: Members<MetricRow>,
 ): Promise<MeasureValues> {
+  const { summary, perAttribute = null } = measure;
+  const divisor = perAttribute === null ? null : divisorOf(all.numerator, perAttribute, attributes);
+  if (divisor) refuseSharedDivisor(divisor.counted, summary, perAttribute!);
+  const members = divisor ? { ...all, numerator: divisor.counted } : all;
   const { numerator, denominator, within } = members;
+  const summarised = async (where: Places): Promise<Pick<RatioAnswer, 'values' | 'shared'>> => {
+    const made = await summariseGroup(context, measure, members, where);
+    return divisor ? { ...made, values: dividedBy(made.values, divisor.total) } : made;
+  };
   const [{ values, shared }, before] = await Promise.all([
-    summariseGroup(context, measure, members, places),
-    placesBefore && summariseGroup(context, measure, members, placesBefore),
+    summarised(places),
+    placesBefore && summarised(placesBefore),
   ]);
   const { band } = measure;
   const own = numerator.length > 0 ? places.get(numerator[0].plantId)! : null;
@@ -192,6 +214,7 @@ async function valuesOf(
     metricIds: numerator.map(({ id }) => id),
     perMetricIds: denominator.map(({ id }) => id),
     withinIds: within.map(({ id }) => id),
+    ...(divisor && { withoutAttribute: divisor.leftOut.length }),
     values: values.map(({ value }) => value),
     coverage: values.map(({ coverage }) => coverage),
     samples: values.map(({ samples }) => samples),
@@ -201,8 +224,29 @@ async function valuesOf(
     previous: before ? coveredValue(before.values[0]) : null,
     provenance:
       explained && query.provenance
-        ? await provenanceOf(context, measure, members, places, own, shared)
+        ? {
+            ...(await provenanceOf(context, measure, members, places, own, shared)),
+            ...(divisor && { dividedBy: await divisorTold(context, perAttribute!, divisor) }),
+          }
         : null,
+  };
+}
+
+/** By what a value was divided, for its provenance. */
+async function divisorTold(
+  { db }: ReadContext,
+  name: string,
+  { total, holders, leftOut }: Divisor<MetricRow>,
+): Promise<NonNullable<Provenance['dividedBy']>> {
+  const names = await namesOfAssets(
+    db,
+    holders.map(({ assetId }) => assetId),
+  );
+  return {
+    name,
+    total: total!,
+    holders: holders.map((each) => ({ ...each, assetName: names.get(each.assetId) ?? '' })),
+    leftOut: leftOut.map((row) => `${row.name}, ${row.assetName}`),
   };
 }
 
@@ -229,7 +273,7 @@ const OF_PART = 3000;
 /** How the value of a group was made: each of its metrics with its own value and sources. */
 async function provenanceOf(
   context: ReadContext,
-  { summary, per }: QueryMeasure,
+  { summary, per, perAttribute }: QueryMeasure,
   { numerator, denominator }: Members<MetricRow>,
   places: Places,
   { window, zone }: BucketSpans,
@@ -250,7 +294,7 @@ async function provenanceOf(
   }
   const bottom = per && denominator.length > 0 ? togetherAs(per.summary, denominator) : null;
   return {
-    formula: formulaWords(togetherAs(summary, numerator), bottom, per?.factor ?? 1),
+    formula: formulaWords(togetherAs(summary, numerator), bottom, per?.factor ?? 1, perAttribute),
     window,
     zone,
     minimumCoverage: MINIMUM_COVERAGE,

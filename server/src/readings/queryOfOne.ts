@@ -1,17 +1,21 @@
-import { WHOLE_SCOPE, type Measure, type Query, type TargetBand } from '@vivid-beacon/core';
+import {
+  askedOf,
+  WHOLE_SCOPE,
+  type Measure,
+  type Query,
+  type Selection,
+  type TargetBand,
+} from '@vivid-beacon/core';
 
 /** What a query about one measure of given metrics asks, but for its window: a group of one. */
 export function queryOfOne(
-  { metricId, summary, per }: Measure,
+  measure: Measure,
   band: TargetBand | null = null,
 ): Pick<Query, 'measures' | 'fold' | 'within' | 'groupBy' | 'scope'> {
-  const denominator = per && {
-    select: { metricIds: [per.metricId] },
-    summary: per.summary,
-    factor: per.factor,
-  };
+  const only = (metricId: string): Selection => ({ metricIds: [metricId] });
+  const { metricId, per } = measure;
   return {
-    measures: [{ select: { metricIds: [metricId] }, summary, per: denominator, band }],
+    measures: [askedOf(measure, only(metricId), only(per?.metricId ?? metricId), band)],
     fold: null,
     within: [],
     groupBy: { kind: 'all' },

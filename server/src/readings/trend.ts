@@ -6,7 +6,7 @@ import {
   type TrendAnswer,
   type TrendAsk,
 } from '@vivid-beacon/core';
-import { courseOf } from '@vivid-beacon/core/src/aggregation';
+import { courseOf, quotient } from '@vivid-beacon/core/src/aggregation';
 import { readingOf } from '../metrics/metrics';
 import { loadMeasure, unitOf, type LoadedMeasure } from './measure';
 import { answerQuery } from './query';
@@ -30,12 +30,23 @@ export async function readTrend(context: ReadContext, ask: TrendAsk): Promise<Tr
 
 async function readSamples(context: ReadContext, loaded: LoadedMeasure, ask: TrendAsk): Promise<TrendAnswer> {
   const { now } = context;
-  const { zone, calendar, numerator } = loaded;
+  const { zone, calendar, numerator, divisor } = loaded;
   const window = resolveWindow(ask.window, now, zone, calendar);
   const spans = { start: [window.start], end: [window.end], into: [0] };
   const series = (await samplesOf(context, [numerator], spans)).get(numerator.id)!;
-  const course = courseOf(series, readingOf(numerator), window, ask.columns, now);
-  return { window, zone, unit: unitOf(loaded), now, bucket: null, until: null, ...course };
+  const { v, ...course } = courseOf(series, readingOf(numerator), window, ask.columns, now);
+  const shown = divisor ? v.map((each) => quotient(each, divisor.total)) : v;
+  return {
+    window,
+    zone,
+    unit: unitOf(loaded),
+    now,
+    bucket: null,
+    until: null,
+    ...course,
+    v: shown,
+    ...lacking(loaded),
+  };
 }
 
 async function readPeriods(
@@ -51,5 +62,9 @@ async function readPeriods(
   // Of what is known beforehand the periods that have not begun are shown too.
   const ahead = loaded.numerator.origin === 'reference';
   const course = periodCourse({ start, end }, groups[0].measures[0], bucket, now, ahead);
-  return { window, zone, unit: unitOf(loaded), now, ...course };
+  return { window, zone, unit: unitOf(loaded), now, ...course, ...lacking(loaded) };
 }
+
+/** Whether the asset has nothing it could be divided by, so that no line is taken for one without data. */
+const lacking = ({ divisor }: LoadedMeasure): Pick<TrendAnswer, 'lacksAttribute'> =>
+  divisor?.total === null ? { lacksAttribute: true } : {};

@@ -10,8 +10,8 @@ export interface AnswerOfOne extends Omit<QueryAnswer, 'groups'> {
 }
 
 /** A question with a single measure, written out as it is sent. */
-export function askOneMetric({ select, summary, per, band, ...rest }: Record<string, unknown>): object {
-  return { measures: [{ select, summary, per, band } as OfOne], ...rest };
+export function askOneMetric({ select, summary, per, perAttribute, band, ...rest }: Record<string, unknown>): object {
+  return { measures: [{ select, summary, per, perAttribute, band } as OfOne], ...rest };
 }
 
 /** Asks the planner about a single measure. */

@@ -31,10 +31,9 @@ export function ComparePanel({ readout, onChange }: ComparePanelProps) {
   const { compare, groupBy } = readout;
   const { normalise, align } = 'normalise' in readout ? readout : { normalise: undefined, align: undefined };
   const attributes = useAttributes().data ?? [];
-  const namesWith = (fits: (value: string | number) => boolean): string[] =>
-    attributes.filter(({ values }) => values.some(fits)).map(({ name }) => name);
-  const numeric = namesWith((value) => typeof value === 'number' && value > 0);
-  const dated = namesWith((value) => startOfAttribute(value, 'UTC') !== null);
+  const dated = attributes
+    .filter(({ values }) => values.some((value) => startOfAttribute(value, 'UTC') !== null))
+    .map(({ name }) => name);
   return (
     <View style={styles.panel}>
       <PickList
@@ -55,19 +54,9 @@ export function ComparePanel({ readout, onChange }: ComparePanelProps) {
             options={[
               { value: 'none', label: 'Values as they are' },
               { value: 'first', label: 'In percent of the first value' },
-              ...numeric.map((name) => ({ value: `by ${name}`, label: `Per ${name}` })),
             ]}
-            chosen={normalise === null ? 'none' : normalise.by === 'first' ? 'first' : `by ${normalise.name}`}
-            onChoose={(value) =>
-              onChange({
-                normalise:
-                  value === 'none'
-                    ? null
-                    : value === 'first'
-                      ? { by: 'first' }
-                      : { by: 'attribute', name: value.slice(3) },
-              })
-            }
+            chosen={normalise === null ? 'none' : 'first'}
+            onChoose={(value) => onChange({ normalise: value === 'first' ? { by: 'first' } : null })}
           />
         </>
       )}

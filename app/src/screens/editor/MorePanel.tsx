@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_MEASURES, type Measure, type Metric, type Readout } from '@vivid-beacon/core';
 import { nameInGroups, takesAllMeasures } from '@vivid-beacon/core/src/boards';
-import { withPer, withRatio } from '../../boards/perMeasure';
 import { IconButton } from '../../components/IconButton';
 import { CloseIcon } from '../../components/icons';
 import { PickList } from '../../components/PickList';
@@ -61,11 +60,7 @@ export function MorePanel({ readout, metrics, onAdd, onRemove, onChange }: MoreP
                   chosen={measure.summary}
                   onChoose={(summary) => onChange(at, (each) => ({ ...each, summary }))}
                 />
-                <PerPanel
-                  per={measure.per}
-                  onChoose={(per) => onChange(at, (each) => withPer(each, per))}
-                  onRatio={(factor, unit) => onChange(at, (each) => withRatio(each, factor, unit))}
-                />
+                <PerPanel measure={measure} onChange={(change) => onChange(at, change)} />
               </View>
             )}
           </View>

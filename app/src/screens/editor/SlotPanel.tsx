@@ -34,7 +34,7 @@ import { WindowPanel } from './WindowPanel';
 export const SLOT_TITLES: Readonly<Record<Slot, string>> = {
   metric: 'Metric',
   summary: 'Summary',
-  per: 'Per another metric',
+  per: 'Per a metric or an attribute',
   more: 'More metrics',
   group: 'Grouped',
   scope: 'Which assets',
@@ -93,7 +93,7 @@ export function SlotPanel({
         />
       );
     case 'per':
-      return <PerPanel per={measure.per} onChoose={actions.choosePer} onRatio={actions.setRatio} />;
+      return <PerPanel measure={measure} onChange={(change) => actions.changeMeasure(0, change)} />;
     case 'more':
       return (
         <MorePanel

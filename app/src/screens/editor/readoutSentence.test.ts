@@ -28,6 +28,13 @@ describe('the sentence of a readout', () => {
     ],
     [
       {
+        measures: [{ metricId: '1', summary: 'sum', per: null, perAttribute: 'Floor area (m²)' }],
+        groupBy: { kind: 'plant' },
+      },
+      "Show the sum of gas used per floor area over the board's window by plant for all assets in all hours against no target band and the window before shown with an automatic title",
+    ],
+    [
+      {
         measures: [
           { metricId: '1', summary: 'sum', per: { metricId: '2', summary: 'sum', factor: 1, unit: null } },
         ],

@@ -2,6 +2,7 @@ import {
   BUCKET_WORDS,
   hoursWords,
   lowerFirst,
+  perName,
   SUMMARY_WORDS,
   windowWords,
   type HoursFilter,
@@ -82,9 +83,11 @@ const PHRASES: Readonly<Record<Slot, (described: Described) => Phrase>> = {
   },
   per: ({ readout: { measures }, metrics }) => {
     const per = measures[0].per && metrics.get(measures[0].per.metricId);
-    return per
-      ? { before: 'per', text: lowerFirst(per.name), chosen: true }
-      : { text: 'on its own', chosen: false };
+    if (per) return { before: 'per', text: lowerFirst(per.name), chosen: true };
+    const { perAttribute = null } = measures[0];
+    return perAttribute === null
+      ? { text: 'on its own', chosen: false }
+      : { before: 'per', text: perName(perAttribute), chosen: true };
   },
   more: ({ readout: { measures } }) => {
     const more = measures.length - 1;
@@ -145,9 +148,7 @@ function compareWords(readout: Readout): string {
   const { compare } = readout;
   const { normalise, align } = 'normalise' in readout ? readout : { normalise: null, align: null };
   const inTrend = [
-    ...(normalise
-      ? [normalise.by === 'first' ? 'in percent of the first value' : `per ${normalise.name}`]
-      : []),
+    ...(normalise ? ['in percent of the first value'] : []),
     ...(align ? [`by days since ${align.attribute}`] : []),
   ];
   const reference = compare === 'none' && inTrend.length > 0 ? [] : [COMPARE_WORDS[compare]];

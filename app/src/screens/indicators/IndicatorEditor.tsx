@@ -17,7 +17,6 @@ import { usePalette } from '../../theme/useTheme';
 import { PerPanel } from '../editor/PerPanel';
 import { pastValues } from '../rule/usualHigh';
 import { FormatPanel } from './FormatPanel';
-import { withPer, withRatio } from '../../boards/perMeasure';
 import {
   FIRST_WINDOW,
   firstDefinition,
@@ -132,9 +131,8 @@ export function IndicatorEditor({ people, before, onLeave }: IndicatorEditorProp
         <>
           {open === 'per' && (
             <PerPanel
-              per={definition.measure.per}
-              onChoose={(per) => change({ measure: withPer(definition.measure, per) })}
-              onRatio={(factor, unit) => change({ measure: withRatio(definition.measure, factor, unit) })}
+              measure={definition.measure}
+              onChange={(changed) => change({ measure: changed(definition.measure) })}
             />
           )}
           {open === 'window' && <WhenPanel definition={definition} onChange={change} />}

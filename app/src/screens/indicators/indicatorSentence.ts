@@ -1,4 +1,4 @@
-import type { IndicatorDefinition, Person } from '@vivid-beacon/core';
+import { perName, type IndicatorDefinition, type Person } from '@vivid-beacon/core';
 import type { SentencePart } from '../../components/Sentence';
 import type { IndicatorSlot } from './indicatorDraft';
 import {
@@ -25,13 +25,13 @@ export function indicatorSentence(
   const owner = people.find(({ id }) => id === definition.ownerId);
   return [
     words('Judge'),
-    slot('measure', measureWords({ measure: { ...measure, per: null } }, metricOf)),
+    slot('measure', measureWords({ measure: { ...measure, per: null, perAttribute: null } }, metricOf)),
     measure.per
       ? slot(
           'per',
           `per ${measureWords({ measure: { ...measure.per, per: null } }, metricOf).replace(/^the /, '')}`,
         )
-      : slot('per', 'on its own'),
+      : slot('per', measure.perAttribute == null ? 'on its own' : `per ${perName(measure.perAttribute)}`),
     words('over'),
     slot('window', whenWords(definition)),
     slot('judge', judgeWords(judge, unit, decimals)),

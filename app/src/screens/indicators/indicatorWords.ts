@@ -8,6 +8,7 @@ import {
   hoursWords,
   LEVEL_WORDS,
   lowerFirst,
+  perName,
   SUMMARY_WORDS,
   windowWords,
   type DisplayScale,
@@ -52,7 +53,8 @@ export function measureWords({ measure }: Pick<IndicatorDefinition, 'measure'>, 
     return metric ? `${lowerFirst(metric.name)}, ${metric.assetName}` : 'a removed metric';
   };
   const upper = `the ${SUMMARY_WORDS[measure.summary]} of ${name(measure.metricId)}`;
-  return measure.per ? `${upper}, per ${name(measure.per.metricId)}` : upper;
+  if (measure.per) return `${upper}, per ${name(measure.per.metricId)}`;
+  return measure.perAttribute == null ? upper : `${upper}, per ${perName(measure.perAttribute)}`;
 }
 
 const percent = (x: number): string => `${formatNumber(x, Number.isInteger(x) ? 0 : 1)} %`;
