@@ -42,6 +42,7 @@ export * from './board/cellTrend';
 export * from './board/stepDown';
 export * from './board/valueTrend';
 export * from './scope/groupScope';
+export * from './readouts/multiples';
 export * from './readouts/breakdownData';
 export * from './readouts/breakdown';
 export * from './readouts/scatterData';

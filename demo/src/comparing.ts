@@ -149,6 +149,16 @@ export function comparingBoard(id: IdOf, assetId: (place: string) => string): Bo
         size: { columns: 12, rows: 5 },
       }),
       readout({
+        form: 'trend',
+        title: 'Gas per kg of the dryers',
+        measures: [gas],
+        groupBy: { kind: 'asset' },
+        multiplesBy: { kind: 'plant' },
+        bucket: 'day',
+        compare: 'none',
+        decimals: 2,
+      }),
+      readout({
         form: 'grid',
         title: 'Washed weight of Quayside in a usual week',
         measures: [sum('Quayside/Wash house/Washed weight')],

@@ -1,5 +1,5 @@
 import type { Readout } from '@vivid-beacon/core';
-import { traitsOfForm } from '@vivid-beacon/core/src/boards';
+import { isInCopies, traitsOfForm } from '@vivid-beacon/core/src/boards';
 
 /** Height of one row of a wide sheet, px. */
 export const ROW_HEIGHT = 76;
@@ -12,9 +12,11 @@ export interface GridCell {
 }
 
 /** Columns a readout takes, as set or as usual for what it shows. */
-export function columnsOf({ form, size, groupBy, measures }: Readout, wide: boolean): number {
+export function columnsOf(readout: Readout, wide: boolean): number {
+  const { form, size, groupBy, measures } = readout;
   const many = groupBy !== null || measures.length > 1;
   if (!wide) return traitsOfForm(form).halfOnPhone && !many && (size?.columns ?? 0) <= 6 ? 1 : PHONE_COLUMNS;
+  if (isInCopies(readout)) return size?.columns ?? WIDE_COLUMNS;
   return size?.columns ?? traitsOfForm(form).columns[many ? 'many' : 'one'];
 }
 

@@ -7,6 +7,7 @@ import {
   type GridData,
   type ReadData,
 } from '@vivid-beacon/core/src/boards';
+import { usePathsOf } from '../boards/usePathsOf';
 import { Fact } from '../components/Fact';
 import { Tray } from '../components/Tray';
 import { Words } from '../components/Words';
@@ -26,7 +27,8 @@ const DRAW_TREND = TrendReadout as ComponentType<DrawProps<ReadData>>;
 /** What a cell of a heat grid holds: its value, how much data it is made of, and the course behind it. */
 export function GridCellTray({ data, cell, title, onClose }: GridCellTrayProps) {
   const { unit, decimals, band, zone, now } = data;
-  const trend = trendOfCell(data, cell);
+  const paths = usePathsOf(data.readout, cell.group);
+  const trend = paths && trendOfCell(data, cell, paths);
   const level = isThin(cell) ? 'not judged, too little data' : LEVEL_WORDS[cell.level];
   return (
     <Tray title={`${title}: ${cell.name}`} open onClose={onClose}>

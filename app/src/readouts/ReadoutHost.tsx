@@ -7,7 +7,8 @@ import {
   type GroupsData,
   type ReadData,
   type Step,
-  formOf,
+  formFor,
+  isMultiples,
   withMatchingChoices,
 } from '@vivid-beacon/core/src/boards';
 import { useReadoutData } from '../boards/useReadoutData';
@@ -21,6 +22,7 @@ import { useWidth } from '../hooks/useWidth';
 import { Tray } from '../components/Tray';
 import type { DrawProps } from './drawProps';
 import { drawnWindow } from './drawnWindow';
+import { MultiplesReadout } from './MultiplesReadout';
 import { TrendReadout } from './TrendReadout';
 import { ValueTray } from './ValueTray';
 
@@ -48,28 +50,32 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
   const [width, onLayout] = useWidth();
   const [place, inSight] = useOnScreen();
   const [zoomed, setZoomed] = useState<Interval | null>(null);
-  const [open, setOpen] = useState<ReadoutValue | null>(null);
+  const [open, setOpen] = useState<{ readonly part: ReadoutValue; readonly of?: Readout } | null>(null);
   const [trend, setTrend] = useState<Readout | null>(null);
-  const form = formOf(readout.form);
+  const form = formFor(readout);
   const { data, error, old, again, shown, metrics } = useReadoutData(form, readout, width, zoomed);
+  const props = {
+    readout: shown.readout,
+    title,
+    width,
+    metrics,
+    onOpen: (part: ReadoutValue, of?: Readout) => setOpen({ part, of }),
+    zoomed,
+    onZoom: setZoomed,
+    onTry: (parts: ReadoutParts) => look({ choices: { ...choices, ...parts } }),
+    old,
+    unread: old && error !== null,
+  };
   const drawn = (
     <>
       <StepPath path={path} onBack={(depth) => look({ path: path.slice(0, depth), choices: {} })} />
       {data && !isProblem(data) ? (
         <View style={old && styles.old}>
-          <Draw
-            data={data}
-            readout={shown.readout}
-            title={title}
-            width={width}
-            metrics={metrics}
-            onOpen={setOpen}
-            zoomed={zoomed}
-            onZoom={setZoomed}
-            onTry={(parts) => look({ choices: { ...choices, ...parts } })}
-            old={old}
-            unread={old && error !== null}
-          />
+          {isMultiples(data) ? (
+            <MultiplesReadout {...props} data={data} draw={Draw} />
+          ) : (
+            <Draw {...props} data={data} />
+          )}
         </View>
       ) : error ? (
         <Message
@@ -99,9 +105,9 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
       )}
       <ValueTray
         title={title}
-        readout={shown.readout}
-        decimals={data && !isProblem(data) ? decimalsOf(data, open) : 0}
-        part={open}
+        readout={open?.of ?? shown.readout}
+        decimals={data && !isProblem(data) ? decimalsOf(data, open?.part ?? null) : 0}
+        part={open?.part ?? null}
         onStep={(step) => look({ path: [...path, step], choices: {} })}
         onTrend={(next) => {
           setOpen(null);
@@ -155,7 +161,8 @@ function StepPath({ path, onBack }: Pick<Looked, 'path'> & { readonly onBack: (d
 
 /** Decimals of a value: those of its column, where there are several. */
 function decimalsOf(data: ReadData, value: ReadoutValue | null): number {
-  const columns = (data as Partial<GroupsData>).columns;
+  const drawn = isMultiples(data) ? data.copies[0].data : data;
+  const columns = (drawn as Partial<GroupsData>).columns;
   return (value && columns?.[value.measure]?.decimals) ?? data.decimals;
 }
 

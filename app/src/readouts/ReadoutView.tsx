@@ -1,7 +1,13 @@
 import { useMemo, type ComponentType } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { windowWords, type DataOf, type Readout, type ReadoutForm } from '@vivid-beacon/core';
-import { type ReadData, automaticFootnote, automaticTitle, showsWords } from '@vivid-beacon/core/src/boards';
+import {
+  type ReadData,
+  automaticFootnote,
+  automaticTitle,
+  isInCopies,
+  showsWords,
+} from '@vivid-beacon/core/src/boards';
 import { useAssetsById } from '../api/catalogue';
 import { useFollowed } from '../boards/useFollowed';
 import { useShown } from '../boards/useShown';
@@ -75,7 +81,7 @@ export function ReadoutView({ readout: given }: { readonly readout: Readout }) {
       <ReadoutGuard of={readout}>
         <ReadoutHost
           // Remounted for another form, which has other requests and state.
-          key={readout.form}
+          key={`${readout.form}${isInCopies(readout) ? ' in copies' : ''}`}
           readout={readout}
           title={title}
           draw={(DRAW[readout.form] as ComponentType<DrawProps<ReadData>> | undefined) ?? SceneReadout}

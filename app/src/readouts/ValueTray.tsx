@@ -11,6 +11,7 @@ import {
 } from '@vivid-beacon/core/src/boards';
 import { useMetricsById } from '../api/catalogue';
 import { askReading } from '../api/readingBatcher';
+import { usePathsOf } from '../boards/usePathsOf';
 import { useShown } from '../boards/useShown';
 import { ProvenanceFacts } from '../components/ProvenanceTray';
 import { QueryResult } from '../components/QueryResult';
@@ -53,6 +54,7 @@ function OpenValue({
   const router = useRouter();
   const { shown } = useShown(readout);
   const { byId: metrics } = useMetricsById(part.metricIds.slice(0, MAX_SHOWN));
+  const paths = usePathsOf(readout, part.group);
   const [subject, setSubject] = useState<FlagSubject | null>(null);
   const [events, setEvents] = useState(false);
   const name = part.name && part.name !== title ? `${title}, ${part.name}` : title;
@@ -75,7 +77,7 @@ function OpenValue({
   const metric = count === 1 ? (behind.at(0) ?? null) : null;
   const made = making.data?.groups.at(0)?.measures[0];
   const time = made?.provenance?.window ?? null;
-  const trend = formOf(readout.form).overTime ? null : trendOfValue(readout, part);
+  const trend = formOf(readout.form).overTime || !paths ? null : trendOfValue(readout, part, paths);
   const flag =
     metric && made?.provenance
       ? () =>
@@ -122,6 +124,7 @@ function OpenValue({
       <WaysOn
         readout={readout}
         part={part}
+        paths={paths}
         metric={metric}
         onStep={onStep}
         onTrend={trend && (() => onTrend(trend))}

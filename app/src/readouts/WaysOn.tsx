@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import type { Metric, Readout } from '@vivid-beacon/core';
+import type { Metric, PathOf, Readout } from '@vivid-beacon/core';
 import { stepDown, type ReadoutValue, type Step } from '@vivid-beacon/core/src/boards';
 import { useBoardPages } from '../api/boards';
 import { mayAct, mayBuild } from '../api/mayAct';
@@ -15,6 +15,8 @@ import { useOpenPlace } from './useOpenPlace';
 import { usePlaceName } from './usePlaceName';
 
 interface WaysOnProps {
+  /** Where the assets of its group and of its scope lie; null until it is known. */
+  readonly paths: PathOf | null;
   readonly readout: Readout;
   readonly part: ReadoutValue;
   /** The only metric behind it; null = several, or not loaded. */
@@ -30,14 +32,24 @@ interface WaysOnProps {
 }
 
 /** Where one can go from a value, the same from every form: its parts, its samples, its asset, boards, a rule, a flag. */
-export function WaysOn({ readout, part, metric, onStep, onTrend, onEvents, onFlag, onClose }: WaysOnProps) {
+export function WaysOn({
+  readout,
+  part,
+  paths,
+  metric,
+  onStep,
+  onTrend,
+  onEvents,
+  onFlag,
+  onClose,
+}: WaysOnProps) {
   const router = useRouter();
   const person = usePerson();
   const { focus, onFocus, onStretch } = useBoardFilters();
   const openPlace = useOpenPlace(readout);
   const place = usePlaceName(readout.link);
   const [boards, setBoards] = useState(false);
-  const step = stepDown(readout, part);
+  const step = paths && stepDown(readout, part, paths);
   const { assetId } = part;
   const go = (path: Parameters<typeof router.push>[0]): void => {
     onClose();

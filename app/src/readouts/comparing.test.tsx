@@ -39,6 +39,35 @@ const byGroup =
   ({ body }: { body: Query }): QueryAnswer =>
     body.groupBy.kind === 'all' || body.provenance ? other : of;
 
+describe('small copies', () => {
+  it('do what their readout does, each within its own group', async () => {
+    const asked: Query[] = [];
+    const inPlants = (answer: QueryAnswer): QueryAnswer => ({
+      ...answer,
+      groups: answer.groups.map((group, i) => ({
+        ...group,
+        path: [i === 0 ? 'Quayside' : 'Foundry Lane'],
+        pathAssetIds: [i === 0 ? '7' : '8'],
+      })),
+    });
+    const { person } = show({ form: 'ranking', groupBy: { kind: 'all' }, multiplesBy: { kind: 'plant' } }, {
+      'POST /api/readings/query': ({ body }: { body: Query }) => {
+        asked.push(body);
+        return body.within.length > 0 ? inPlants(groups(203, 190, 180)) : measured(1);
+      },
+      'POST /api/readings/trend': trendReadout([1, 2]),
+    } as never);
+    const copy = await screen.findByRole('group', { name: 'Foundry Lane' });
+    expect(within(copy).getByRole('group', { name: /, Foundry Lane: 2 groups/ })).toBeTruthy();
+    expect(within(screen.getByRole('group', { name: 'Quayside' })).getByRole('heading')).toBeTruthy();
+    fireEvent.click(within(copy).getByRole('button', { name: /^Ironer 2, .*How it was made/, hidden: true }));
+    await person.click(await screen.findByRole('button', { name: 'Show it over time' }));
+    await screen.findAllByText(/Bed temperature/);
+    // The trend is that of the copy's plant alone.
+    expect(asked.at(-1)).toMatchObject({ groupBy: { kind: 'all' }, scope: { assetIds: ['8'] }, within: [] });
+  });
+});
+
 describe('a ranking', () => {
   it('focuses by a name, opens how a number was made, and steps down to parts and back', async () => {
     const asked: Query['groupBy'][] = [];

@@ -10,8 +10,8 @@ export interface DrawProps<Data extends ReadData> {
   /** px. */
   readonly width: number;
   readonly metrics: ReadonlyMap<string, Metric>;
-  /** Opens how a value was made. */
-  readonly onOpen: (part: ReadoutValue) => void;
+  /** Opens how a value was made. @param of the readout it belongs to, where that is a copy for one group. */
+  readonly onOpen: (part: ReadoutValue, of?: Readout) => void;
   /** The stretch of time that is looked at instead of the whole window; null = the whole. */
   readonly zoomed: Interval | null;
   readonly onZoom: (stretch: Interval | null) => void;

@@ -82,6 +82,7 @@ export function emptyReadout<Form extends ReadoutForm>(id: string, form: Form): 
     measures: [],
     window: null,
     groupBy: null,
+    multiplesBy: null,
     steps: [],
     keepBlanks: true,
     scope: null,

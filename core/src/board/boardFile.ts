@@ -41,7 +41,9 @@ export function placesOfBoard(document: BoardDocument): {
   const { scope, readouts } = document;
   const assets = [
     ...[scope, ...readouts.map((each) => each.scope)].flatMap((each) => each?.assetIds ?? []),
-    ...readouts.flatMap(({ groupBy }) => (groupBy?.kind === 'part' ? (groupBy.assetId ?? []) : [])),
+    ...readouts.flatMap(({ groupBy, multiplesBy = null }) =>
+      [groupBy, multiplesBy].flatMap((by) => (by?.kind === 'part' ? (by.assetId ?? []) : [])),
+    ),
   ];
   return {
     assets: [...new Set(assets)],
@@ -157,6 +159,7 @@ export function takeBoard(file: BoardFile, found: FoundHere): TakenBoard {
         indicatorId,
         scope: readout.scope && scopeOf(readout.scope, called),
         groupBy: groupOf(readout.groupBy, called),
+        multiplesBy: groupOf(readout.multiplesBy, called),
         link: board ? (to ? `/boards/${to}` : null) : readout.link,
         measures: measures as typeof readout.measures,
       },

@@ -4,17 +4,22 @@ import { scopeOfGroup } from '../scope/groupScope';
 import type { HoursFilter } from '../time/hoursFilter';
 import { localWindow } from '../time/localWindow';
 import { makeReadout, type Readout } from './board';
-import { joinHours } from './joinScopes';
+import { joinHours, type PathOf } from './joinScopes';
 
 /**
  * What a cell of a heat grid holds, as a trend: its stretch of time, or the hours of the window that fall into it, one value
  * for each week or day, so that no time between them looks like missing data.
  * Null where no scope says which assets its group has.
  */
-export function trendOfCell({ readout, window, zone }: GridData, cell: HeatCell): Readout | null {
+export function trendOfCell(
+  { readout, window, zone }: GridData,
+  cell: HeatCell,
+  pathOf: PathOf,
+): Readout | null {
   const { layout, groupBy } = readout;
   const [measure] = readout.measures;
-  const scope = groupBy && cell.group ? scopeOfGroup(groupBy, cell.group, readout.scope) : readout.scope;
+  const scope =
+    groupBy && cell.group ? scopeOfGroup(groupBy, cell.group, readout.scope, pathOf) : readout.scope;
   if (groupBy && scope === null) return null;
   const again = layout === 'weekdayHour' || layout === 'groupHour';
   return makeReadout('cell', 'trend', {

@@ -29,6 +29,8 @@ export const baseFields = {
   window: orNull(windowSchema),
   /** One value per asset, plant, kind or attribute; null = not grouped. */
   groupBy: orNull(groupBySchema),
+  /** Drawn once for each of these groups, in small copies on one scale; null = once. Only if it is grouped. */
+  multiplesBy: orNull(groupBySchema),
   /** Groupings that a step down goes through, in order; after the last come the parts of an asset. */
   steps: yup.array(groupBySchema).max(5).default([]),
   /** Whether assets without the grouping attribute form a group of their own. */

@@ -1,16 +1,15 @@
 import type { Scope } from '../domain/query';
 import type { HoursFilter } from '../time/hoursFilter';
 
+/** Ids from the plant down to an asset; undefined where it is not known. */
+export type PathOf = (id: string) => readonly string[] | undefined;
+
 /**
  * Intersection of two scopes. An asset stands for everything below it.
  *
  * @param pathOf ids from the plant down to an asset; undefined for a removed one.
  */
-export function joinScopes(
-  a: Scope,
-  b: Scope | null,
-  pathOf: (id: string) => readonly string[] | undefined,
-): Scope {
+export function joinScopes(a: Scope, b: Scope | null, pathOf: PathOf): Scope {
   if (!b) return a;
   return {
     assetIds: joinAssets(a.assetIds, b.assetIds, pathOf),
@@ -21,7 +20,7 @@ export function joinScopes(
 function joinAssets(
   a: readonly string[] | null,
   b: readonly string[] | null,
-  pathOf: (id: string) => readonly string[] | undefined,
+  pathOf: PathOf,
 ): readonly string[] | null {
   if (!a || !b) return a ?? b;
   const lies = (id: string, inside: ReadonlySet<string>): boolean =>

@@ -33,6 +33,9 @@ export function groupWords(by: GroupBy): string {
   }
 }
 
+/** What a group is: "plant", "Maker". */
+export const groupNoun = (by: GroupBy): string => groupWords(by).replace(/^by /, '');
+
 /** Title of one measure: "Gas used per dried weight" or "Ironer 2 bed temperature, highest". */
 export function measureTitle(
   measure: Measure,
@@ -47,7 +50,7 @@ export function measureTitle(
 
 /** The automatic title of a readout, from its choices. */
 export function automaticTitle(
-  readout: Pick<Readout, 'form' | 'measures' | 'groupBy'>,
+  readout: Pick<Readout, 'form' | 'measures' | 'groupBy'> & Partial<Pick<Readout, 'multiplesBy'>>,
   metricOf: (id: string) => MetricName | undefined,
 ): string {
   const [first, ...more] = readout.measures;
@@ -57,7 +60,8 @@ export function automaticTitle(
   if (readout.groupBy) {
     const shown = takesAllMeasures(readout) ? readout.measures : [first];
     const names = shown.map((measure) => nameInGroups(measure, metricOf));
-    return `${listed([names[0], ...names.slice(1).map(lowerFirst)])}, ${groupWords(readout.groupBy)}`;
+    const copies = readout.multiplesBy ? `, for each ${groupNoun(readout.multiplesBy)}` : '';
+    return `${listed([names[0], ...names.slice(1).map(lowerFirst)])}, ${groupWords(readout.groupBy)}${copies}`;
   }
   const per = first.per ? (metricOf(first.per.metricId) ?? null) : null;
   if (more.length === 0) return measureTitle(first, metric, per);

@@ -2,6 +2,7 @@ import type { BaseReadout } from '../board/choices';
 import type { GroupBy } from '../domain/query';
 import type { ReadoutValue } from '../readouts/readoutValues';
 import { scopeOfGroup } from '../scope/groupScope';
+import type { PathOf } from './joinScopes';
 
 /** A step down from a value to its parts: what is grouped then, and where. */
 export interface Step {
@@ -16,9 +17,10 @@ export interface Step {
  *
  * A value of Maker Acme in a readout that steps through types becomes groups by type, only of Maker Acme.
  */
-export function stepDown(readout: BaseReadout, value: ReadoutValue): Step | null {
+export function stepDown(readout: BaseReadout, value: ReadoutValue, pathOf: PathOf): Step | null {
   const { groupBy, steps } = readout;
-  const scope = groupBy && value.group ? scopeOfGroup(groupBy, value.group, readout.scope) : readout.scope;
+  const scope =
+    groupBy && value.group ? scopeOfGroup(groupBy, value.group, readout.scope, pathOf) : readout.scope;
   if (groupBy && scope === null) return null;
   const [next = partsOf(groupBy, value), ...rest] = steps;
   if (next === null) return null;

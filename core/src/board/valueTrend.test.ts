@@ -16,10 +16,12 @@ const ofPlant = (choices: object, name = 'Quayside') => {
   };
 };
 
+const noPath = () => undefined;
+
 describe('a value over time', () => {
   it('is a trend of its group over its stretch of time, all its metrics together', () => {
     const { readout, value } = ofPlant({ band: BAND, moreBands: [BAND] });
-    expect(trendOfValue(readout, value)).toMatchObject({
+    expect(trendOfValue(readout, value, noPath)).toMatchObject({
       form: 'trend',
       groupBy: { kind: 'all' },
       scope: { assetIds: ['7'] },
@@ -28,7 +30,7 @@ describe('a value over time', () => {
       band: null,
     });
     const over = { kind: 'rolling', count: 7, unit: 'day' } as const;
-    expect(trendOfValue(readout, { ...value, measure: 1, over })).toMatchObject({
+    expect(trendOfValue(readout, { ...value, measure: 1, over }, noPath)).toMatchObject({
       measures: [{ metricId: '3' }],
       window: over,
       band: BAND,
@@ -40,6 +42,6 @@ describe('a value over time', () => {
       { groupBy: { kind: 'attribute', name: 'Maker' }, keepBlanks: true },
       '',
     );
-    expect(trendOfValue(readout, value)).toBeNull();
+    expect(trendOfValue(readout, value, noPath)).toBeNull();
   });
 });

@@ -158,7 +158,7 @@ export const querySchema = yup
     fold: yup.string().oneOf(FOLDS).nullable().default(null),
     groupBy: orElse(groupBySchema, { kind: 'metric' }),
     /** Groupings around it, outermost first: each group lies in one of each. */
-    within: yup.array(groupBySchema).max(5).default([]),
+    within: yup.array(groupBySchema).max(6).default([]),
     scope: scopeSchema.default(WHOLE_SCOPE),
     hours: hoursSchema.nullable().default(null),
     /** Reference of each value of the whole window; not with periods. */
@@ -218,6 +218,8 @@ const queryGroup = shape({
   name: text(),
   /** Names of the groups around it, outermost first; none unless asked for. */
   path: list(text()).optional(),
+  /** The assets that the groups around it represent, as `assetId` its own. */
+  pathAssetIds: list(textOrNull()).optional(),
   /** The asset it represents; for a plant group the plant; null if several. */
   assetId: textOrNull(),
   /** One per measure, in the order of the query. */

@@ -74,6 +74,8 @@ export interface PlannedGroup<Metric> {
   readonly name: string;
   /** Names of the groups around it, outermost first. */
   readonly path: readonly string[];
+  /** The assets that those represent. */
+  readonly pathAssetIds: readonly (string | null)[];
   readonly assetId: string | null;
   readonly measures: readonly Members<Metric>[];
 }
@@ -100,6 +102,7 @@ export function groupMembers<Metric extends PlannedMetric>(
   const paths = new Map<string, readonly string[]>();
   for (const { numerator } of parted)
     for (const [key, [first]] of numerator) if (!paths.has(key)) paths.set(key, pathOf(first)!);
+  const around = within.map((each, k) => assetsOfGroups(found, each, pathOf, k + 1));
   return [...paths].map(([key, path]) => {
     const measures = parted.map(({ numerator, denominator }) => {
       const all = numerator.get(key) ?? [];
@@ -113,6 +116,7 @@ export function groupMembers<Metric extends PlannedMetric>(
     return {
       name: path[path.length - 1],
       path: path.slice(0, -1),
+      pathAssetIds: around.map((assets, k) => assets.get(keyOfPath(path.slice(0, k + 1))) ?? null),
       assetId: assetOfGroup(
         by,
         measures.flatMap(({ numerator }) => numerator),
@@ -120,6 +124,21 @@ export function groupMembers<Metric extends PlannedMetric>(
       measures,
     };
   });
+}
+
+/** The assets that groups represent, by the first `depth` names of their paths. */
+function assetsOfGroups<Metric extends PlannedMetric>(
+  found: readonly { readonly numerator: readonly Metric[] }[],
+  by: GroupBy,
+  pathOf: (metric: Metric) => readonly string[] | null,
+  depth: number,
+): Map<string, string | null> {
+  const outer = (metric: Metric): readonly string[] | null => pathOf(metric)?.slice(0, depth) ?? null;
+  const groups = partedBy(
+    found.flatMap(({ numerator }) => numerator),
+    outer,
+  );
+  return new Map([...groups].map(([key, metrics]) => [key, assetOfGroup(by, metrics)]));
 }
 
 const NO_NAMES: ReadonlyMap<string, string> = new Map();
@@ -190,6 +209,8 @@ function assetOfGroup(by: GroupBy, metrics: readonly PlannedMetric[]): string | 
 /** Between the names of a path, where no name has it. */
 const BETWEEN = '\u0000';
 
+const keyOfPath = (path: readonly string[]): string => path.map(nameKey).join(BETWEEN);
+
 function partedBy<Metric>(
   metrics: readonly Metric[],
   pathOf: (metric: Metric) => readonly string[] | null,
@@ -198,7 +219,7 @@ function partedBy<Metric>(
   for (const metric of metrics) {
     const path = pathOf(metric);
     if (path === null) continue;
-    const key = path.map(nameKey).join(BETWEEN);
+    const key = keyOfPath(path);
     const group = groups.get(key);
     if (group) group.push(metric);
     else groups.set(key, [metric]);

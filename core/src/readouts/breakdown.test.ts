@@ -178,13 +178,14 @@ describe('a breakdown', () => {
 });
 
 describe('a step down', () => {
+  const noPath = () => undefined;
   const [value] = made([{ name: 'Acme', values: [5], assetId: null }], 5).parts;
   const { readout } = made(given(1), 1);
 
   it('goes through the groupings that were chosen, each inside the one before, then to assets', () => {
     const steps = [{ kind: 'attribute' as const, name: 'Type' }];
     const byMaker = { ...readout, groupBy: { kind: 'attribute' as const, name: 'Maker' }, steps };
-    const first = stepDown(byMaker, value.of!)!;
+    const first = stepDown(byMaker, value.of!, noPath)!;
     expect(first).toMatchObject({
       label: 'Acme',
       choices: {
@@ -196,6 +197,7 @@ describe('a step down', () => {
     const second = stepDown(
       { ...byMaker, ...first.choices },
       { ...value.of!, group: { name: 'Cage', assetId: null } },
+      noPath,
     )!;
     expect(second.choices).toMatchObject({
       groupBy: { kind: 'asset' },
@@ -205,11 +207,19 @@ describe('a step down', () => {
 
   it('leads from an asset to the assets right below it, and nowhere where nothing says what its parts are', () => {
     const asset = { ...value.of!, assetId: '9', group: { name: 'Hall', assetId: '9' } };
-    expect(stepDown(readout, asset)?.choices).toMatchObject({
+    expect(stepDown(readout, asset, noPath)?.choices).toMatchObject({
       groupBy: { kind: 'part', assetId: '9' },
       scope: { assetIds: ['9'] },
     });
-    expect(stepDown({ ...readout, groupBy: { kind: 'assetKind' } }, value.of!)).toBeNull();
-    expect(stepDown({ ...readout, groupBy: { kind: 'all' } }, { ...value.of!, assetId: null })).toBeNull();
+    // Of the hall only what the readout counts: a readout of two dryers does not grow to the whole hall.
+    const paths = new Map([
+      ['9', ['1', '9']],
+      ['20', ['1', '9', '20']],
+      ['30', ['1', '8', '30']],
+    ]);
+    const ofTwo = { ...readout, scope: { assetIds: ['20', '30'], attributes: [] } };
+    expect(stepDown(ofTwo, asset, (id) => paths.get(id))?.choices.scope?.assetIds).toEqual(['20']);
+    expect(stepDown({ ...readout, groupBy: { kind: 'assetKind' } }, value.of!, noPath)).toBeNull();
+    expect(stepDown({ ...readout, groupBy: { kind: 'all' } }, { ...value.of!, assetId: null }, noPath)).toBeNull();
   });
 });

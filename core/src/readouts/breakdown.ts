@@ -12,6 +12,8 @@ import {
   BREAKDOWN_MARKS,
   breakdownData,
   breakdownRequests,
+  breakdownsAlike,
+  heightsOf,
   reachOf,
   type BreakdownChoices,
   type BreakdownData,
@@ -61,6 +63,7 @@ export const breakdown: ReadoutFormOf<BreakdownChoices, BreakdownData> = {
   defaults: { parts: 'strip', bucket: null, without: [] },
   requests: breakdownRequests,
   data: breakdownData,
+  alike: breakdownsAlike,
   scene: (data, { width, height, focus }) => breakdownScene(data, { width, height, focus }),
   table: breakdownTable,
 };
@@ -165,9 +168,10 @@ function strip({ parts, readout }: BreakdownData, width: number, focus: string |
 }
 
 /** A column for each part, with the window before as a line across it; numbered as in the list. */
-function bars({ parts }: BreakdownData, width: number, height: number, focus: string | null): Scene {
+function bars(data: BreakdownData, width: number, height: number, focus: string | null): Scene {
+  const { parts, beside = [] } = data;
   const drawn = parts.flatMap((part, i) => (part.picked && part.value !== null ? [{ part, i }] : []));
-  const all = drawn.flatMap(({ part }) => [part.value!, part.previous ?? 0]);
+  const all = [...heightsOf(data), ...beside];
   const bottom = height - 18;
   const axis = valueAxis(null, null, [0, ...all], [bottom, 6]);
   const marks: Mark[] = [];
@@ -214,7 +218,6 @@ function overTime(data: BreakdownData, periods: BreakdownPeriods, width: number,
     periods.start.length,
     isShares,
   );
-  const tops = stacks.map((column) => column.at(-1)?.to ?? 0);
   const bottom = height - 20;
   const axis = isShares
     ? valueAxis(
@@ -223,7 +226,7 @@ function overTime(data: BreakdownData, periods: BreakdownPeriods, width: number,
         [],
         [bottom, 8],
       )
-    : valueAxis(null, null, [0, ...tops], [bottom, 8]);
+    : valueAxis(null, null, [0, ...heightsOf(data), ...(data.beside ?? [])], [bottom, 8]);
   const graduations = axis.ticks(4);
   const tick = { face: TEXT.caption.face, size: TEXT.caption.size } as const;
   const left =

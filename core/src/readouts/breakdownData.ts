@@ -1,4 +1,5 @@
 import type { BaseReadout } from '../board/choices';
+import { stackedColumns } from '../stats/stacked';
 import { isCovered } from '../bands/targetBand';
 import { addsUpOverAssets } from '../domain/measure';
 import type { GroupBy, Query, QueryAnswer, Scope } from '../domain/query';
@@ -67,6 +68,23 @@ export interface BreakdownData extends ReadData {
   readonly unit: string;
   readonly periods: BreakdownPeriods | null;
   readonly readout: BaseReadout & BreakdownChoices;
+  /** Of copies side by side: heights of all of them, which the scale of each fits too. */
+  readonly beside?: readonly number[];
+}
+
+/** Copies whose columns all have one scale. */
+export function breakdownsAlike(all: readonly BreakdownData[]): readonly BreakdownData[] {
+  const beside = all.flatMap(heightsOf);
+  return all.map((data) => ({ ...data, beside }));
+}
+
+/** Heights that the columns of a breakdown reach. */
+export function heightsOf({ parts, periods }: BreakdownData): number[] {
+  const picked = parts.filter((part) => part.picked);
+  if (!periods)
+    return picked.flatMap(({ value, previous }) => (value === null ? [] : [value, previous ?? 0]));
+  const courses = picked.map(({ course }) => course);
+  return stackedColumns(courses, periods.start.length, false).map((column) => column.at(-1)?.to ?? 0);
 }
 
 const isOverTimeMark = ({ parts }: BreakdownChoices): boolean =>

@@ -3,7 +3,9 @@ import { figure } from './figure';
 import { gauge } from './gauge';
 import { grid } from './grid';
 import { lamp } from './lamp';
+import { multiplesOf } from './multiples';
 import { note } from './note';
+import type { BaseReadout } from '../board/choices';
 import type { FormTraits, ReadoutFormOf } from './readoutForm';
 import type { Problem, ReadData } from './readoutData';
 import { ranking } from './ranking';
@@ -42,6 +44,25 @@ export const traitsOfForm = (form: ReadoutForm): FormTraits => FORMS[form];
 
 /** A form. Its data type is private: `data` makes it, `scene` and `table` take it. */
 export const formOf = (form: ReadoutForm): ReadoutFormOf<object, ReadData> => FORMS[form];
+
+const COPIES = new Map(
+  READOUT_FORMS.map((form) => [form, multiplesOf<ReadData>(FORMS[form] as ReadoutFormOf<object, ReadData>)]),
+);
+
+/** A form as a readout has it: drawn once, or in small copies for each group of another grouping. */
+export const formFor = ({
+  form,
+  groupBy,
+  multiplesBy,
+}: Pick<BaseReadout, 'groupBy' | 'multiplesBy'> & { readonly form: ReadoutForm }): ReadoutFormOf<
+  object,
+  ReadData
+> =>
+  isInCopies({ groupBy, multiplesBy }) ? (COPIES.get(form)! as ReadoutFormOf<object, ReadData>) : FORMS[form];
+
+/** Whether it is drawn once for each group of another grouping. */
+export const isInCopies = ({ groupBy, multiplesBy }: Pick<BaseReadout, 'groupBy' | 'multiplesBy'>): boolean =>
+  groupBy !== null && (multiplesBy ?? null) !== null;
 
 /** Whether it shows words instead of measures. */
 export const showsWords = ({ form }: { readonly form: ReadoutForm }): boolean =>

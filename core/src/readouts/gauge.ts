@@ -2,6 +2,7 @@ import { formatValue } from '../format/format';
 import { gaugeScene } from '../drawing/gaugeScene';
 import type { Scene } from '../drawing/scene';
 import { sharedScale } from '../drawing/valueAxis';
+import { scalesAlike } from './onSharedScale';
 import { ONE_VALUE } from './oneValue';
 import type { ReadoutValue } from './readoutValues';
 import type { ValuesData } from './valuesData';
@@ -30,6 +31,7 @@ export const gauge: ReadoutFormOf<Choices, ValuesData<Choices>> = {
   columns: { one: 3, many: 6 },
   halfOnPhone: true,
   smallPreview: true,
+  alike: scalesAlike,
   scene: (data, { width }) => {
     const { values, readout } = data;
     if (!readout.groupBy) return together(data, width);

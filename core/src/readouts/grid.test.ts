@@ -93,9 +93,10 @@ describe('a heat grid', () => {
   });
 
   it('opens a cell as the trend of its hours, of its group alone', () => {
+    const noPath = () => undefined;
     const data = made(week({}, 2), { hours: { kind: 'months', months: [11] } });
     const [, cell] = data.grids[1].rows[2].cells;
-    expect(trendOfCell(data, cell)).toMatchObject({
+    expect(trendOfCell(data, cell, noPath)).toMatchObject({
       form: 'trend',
       bucket: 'week',
       mark: 'columns',
@@ -116,12 +117,12 @@ describe('a heat grid', () => {
       },
     });
     const dates = made(week(), { layout: 'dateHour' });
-    expect(trendOfCell(dates, cellsOf(dates)[5])).toMatchObject({
+    expect(trendOfCell(dates, cellsOf(dates)[5], noPath)).toMatchObject({
       bucket: null,
       window: { kind: 'absolute' },
     });
     const kinds = made(week(), { groupBy: { kind: 'assetKind' } });
-    expect(trendOfCell(kinds, cellsOf(kinds)[5])).toBeNull();
+    expect(trendOfCell(kinds, cellsOf(kinds)[5], noPath)).toBeNull();
     expect(data.window.end).toBe(NOON);
   });
 });

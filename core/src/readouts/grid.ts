@@ -10,6 +10,7 @@ import { asked } from './ask';
 import {
   GRID_LAYOUTS,
   gridData,
+  gridsAlike,
   gridRequests,
   type Grid,
   type HeatCell,
@@ -64,6 +65,7 @@ export const grid: ReadoutFormOf<GridChoices, GridData> = {
   defaults: { layout: 'weekdayHour', tones: 'level' },
   requests: gridRequests,
   data: gridData,
+  alike: gridsAlike,
   scene: (data, { width }) => gridScene(data, width),
   table: gridTable,
 };

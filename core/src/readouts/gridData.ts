@@ -181,6 +181,14 @@ export function gridData(
   };
 }
 
+/** Copies whose tones all go from the smallest to the largest value of all. */
+export function gridsAlike(all: readonly GridData[]): readonly GridData[] {
+  const known = all.flatMap(({ extent }) => extent ?? []);
+  if (known.length === 0) return all;
+  const extent = [Math.min(...known), Math.max(...known)] as const;
+  return all.map((data) => ({ ...data, extent }));
+}
+
 function cellOf(
   { start, end, cells }: QueryAnswer,
   { values, coverage, samples }: MeasureValues,

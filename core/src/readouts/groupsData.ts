@@ -47,6 +47,16 @@ export interface GroupsData<Choices = object> extends ReadData {
   readonly columns: readonly MeasureColumn[];
   readonly groups: readonly GroupRow[];
   readonly readout: BaseReadout & Choices;
+  /** Of copies side by side: values of all of them, by column, which the scale of each fits too. */
+  readonly beside?: readonly (readonly number[])[];
+}
+
+/** Copies with the same measures, each with the values of all beside its own. */
+export function besideGroups<Data extends GroupsData>(all: readonly Data[]): readonly Data[] {
+  const beside = all[0].columns.map((_, i) =>
+    all.flatMap(({ groups }) => groups.flatMap(({ values }) => values[i]?.value ?? [])),
+  );
+  return all.map((data) => ({ ...data, beside }));
 }
 
 /** The request for all measures of each group; null while a metric is not loaded. */

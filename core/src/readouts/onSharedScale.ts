@@ -26,3 +26,14 @@ export const onSharedScale = (
   decimals,
   scale: sharedScale(readout.scale, readout.band, values),
 });
+
+/** Copies whose values all have one scale. */
+export function scalesAlike<Choices extends { readonly scale: ScaleChoice }>(
+  all: readonly ValuesData<Choices>[],
+): readonly ValuesData<Choices>[] {
+  const values = all.flatMap((data) => data.values);
+  return all.map((data) => {
+    const { readout } = data;
+    return { ...data, readout: { ...readout, scale: sharedScale(readout.scale, readout.band, values) } };
+  });
+}

@@ -1,7 +1,7 @@
 import { automaticFootnote, automaticTitle } from '../board/readoutWords';
 import { placed, type Mark, type Scene } from '../drawing/scene';
 import { windowWords } from '../time/window';
-import { formOf, showsWords } from './forms';
+import { formFor, showsWords } from './forms';
 import { isProblem, type Problem, type ReadData, type ReadoutInputs } from './readoutData';
 import type { DrawingFrame } from './readoutForm';
 import type { Readout } from '../board/board';
@@ -11,8 +11,12 @@ const PAD = 12;
 const GAP = 4;
 
 /** The drawing of a readout, or the reason why there is none. */
-export function drawingOf(form: Readout['form'], data: ReadData | Problem, frame: DrawingFrame): Scene {
-  if (!isProblem(data)) return formOf(form).scene(data, frame);
+export function drawingOf(
+  readout: Parameters<typeof formFor>[0],
+  data: ReadData | Problem,
+  frame: DrawingFrame,
+): Scene {
+  if (!isProblem(data)) return formFor(readout).scene(data, frame);
   const { title, text } = data.problem;
   const lines = wrapped(text, TEXT.body, frame.width);
   return {
@@ -59,7 +63,7 @@ export function pictureOf(
   write('title', title, TEXT.title, 'ink');
   write('window', chosen.window && windowWords(chosen.window).replace(/^the /, ''), TEXT.caption, 'ink2');
   const rest = frame.height === null ? null : Math.max(40, frame.height - y - PAD - (footnote ? 20 : 0));
-  const drawing = drawingOf(readout.form, data, { ...frame, width: room, height: rest });
+  const drawing = drawingOf(readout, data, { ...frame, width: room, height: rest });
   const put = placed(drawing, 'drawing', PAD, y);
   marks.push(...put.marks);
   y += drawing.height + GAP;

@@ -8,7 +8,7 @@ import { lowerFirst } from '../text/lowerFirst';
 import { shareText } from '../drawing/ringScene';
 import { asked, askedNumber } from './ask';
 import { groupsTable } from './groupsTable';
-import type { MeasureColumn } from './groupsData';
+import { besideGroups, type MeasureColumn } from './groupsData';
 import { MAX_MEASURES } from '../domain/measure';
 import { moreBandsField } from './moreBands';
 import { ONE_VALUE } from './oneValue';
@@ -83,6 +83,7 @@ export const ranking: ReadoutFormOf<RankingChoices, RankingData> = {
   requests: rankingRequests,
   further: rankingFurther,
   data: rankingData,
+  alike: besideGroups,
   scene: (data, { width, focus }) => rankingScene(data, { width, focus }),
   table: rankingTable,
 };
@@ -131,7 +132,11 @@ export function rankingScene(
   const laid = columns.map((column, i): Column => {
     const values = all.map((each) => each[i]?.value ?? null);
     const own = rows.map((row) => row.values[i].value);
-    return { column, scale: barScale(own, column.band), room: numberRoom(values, column) };
+    return {
+      column,
+      scale: barScale([...own, ...(data.beside?.[i] ?? [])], column.band),
+      room: numberRoom(values, column),
+    };
   });
   const layout = layoutOf(data, laid, drawn, width);
   const marks: Mark[] = [];

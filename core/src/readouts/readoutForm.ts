@@ -33,6 +33,11 @@ export interface ReadoutFormOf<Choices extends object, Data extends ReadData> ex
    * Turns the answers into its data, or says why nothing can be drawn. Only answers to extras may be missing.
    */
   data(inputs: ReadoutInputs<Choices>, answers: ReadingAnswers): Data | Problem;
+  /**
+   * The data of several copies side by side, brought to one scale, so that equal lengths are equal amounts; left out where
+   * it draws no lengths.
+   */
+  alike?(all: readonly Data[]): readonly Data[];
   /** Further requests once the data is there: remarks, alarms and flags along its time. null = none. */
   along(data: Data): AlongAsks | null;
   /** The drawing at any size. */

@@ -16,6 +16,7 @@ import type { ReadoutFormOf } from './readoutForm';
 import {
   quadrantsOf,
   scatterData,
+  scattersAlike,
   type ScatterChoices,
   type ScatterData,
   type ScatterPoint,
@@ -45,6 +46,7 @@ export const scatter: ReadoutFormOf<ScatterChoices, ScatterData> = {
   columns: { one: 6, many: 6 },
   requests: groupsRequests,
   data: scatterData,
+  alike: scattersAlike,
   scene: (data, { width, height, focus }) => scatterScene(data, { width, height, focus }),
   table: scatterTable,
 };
@@ -75,20 +77,12 @@ export function scatterScene(
   const tall = Math.max(160, Math.min(360, width * 0.62));
   const full = height === null ? tall + noteHeight : Math.max(160, height);
   const bottom = full - noteHeight - BOTTOM;
-  const yAxis = axisOf(
-    up,
-    points.map(({ y }) => y),
-    [bottom, TOP],
-  );
+  const yAxis = axisOf(up, [...points.map(({ y }) => y), ...(data.beside?.[1] ?? [])], [bottom, TOP]);
   const yTicks = yAxis.ticks(5);
   const left =
     8 + Math.max(20, ...yTicks.map((tick) => textWidth(formatGraduation(tick), TICK.face, TICK.size)));
   const right = width - 10;
-  const xAxis = axisOf(
-    across,
-    points.map(({ x }) => x),
-    [left, right],
-  );
+  const xAxis = axisOf(across, [...points.map(({ x }) => x), ...(data.beside?.[0] ?? [])], [left, right]);
   const xTicks = xAxis.ticks(Math.max(2, Math.floor((right - left) / 70)));
   const marks: Mark[] = [
     axes({ left, right, bottom }, xAxis, xTicks, yAxis, yTicks),

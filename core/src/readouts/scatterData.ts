@@ -1,5 +1,5 @@
 import { SEVERITY, type Level } from '../bands/targetBand';
-import { groupsData, type GroupRow, type GroupsData } from './groupsData';
+import { besideGroups, groupsData, type GroupRow, type GroupsData } from './groupsData';
 import type { WithMoreBands } from './moreBands';
 import { isProblem, type Problem, type ReadingAnswers, type ReadoutInputs } from './readoutData';
 import { isThin } from './stateWords';
@@ -53,6 +53,20 @@ export function scatterData(
     });
   });
   return { ...data, points, leftOut };
+}
+
+/** Copies on the same axes, with sizes as shares of the largest of all. */
+export function scattersAlike(all: readonly ScatterData[]): readonly ScatterData[] {
+  const largestOf = ({ groups }: ScatterData): number =>
+    Math.max(0, ...groups.map(({ values }) => values[2]?.value ?? 0));
+  const most = Math.max(...all.map(largestOf));
+  return besideGroups(all).map((data) => ({
+    ...data,
+    points: data.points.map((point) => ({
+      ...point,
+      size: point.size === null || most === 0 ? null : (point.size * largestOf(data)) / most,
+    })),
+  }));
 }
 
 const TOO_LITTLE: Problem = {

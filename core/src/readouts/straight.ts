@@ -1,7 +1,7 @@
 import { lampMark } from '../drawing/lampScene';
 import { MIN_STRAIGHT_WIDTH, straightScene } from '../drawing/straightScene';
 import { ONE_VALUE } from './oneValue';
-import { onSharedScale } from './onSharedScale';
+import { onSharedScale, scalesAlike } from './onSharedScale';
 import type { ValuesData } from './valuesData';
 import type { ReadoutFormOf } from './readoutForm';
 import { DEFAULT_SCALE, scaleSchema, type ScaleChoice } from '../board/scaleChoice';
@@ -21,6 +21,7 @@ export const straight: ReadoutFormOf<Choices, ValuesData<Choices>> = {
   defaults: { scale: DEFAULT_SCALE },
   label: 'Straight gauge',
   columns: { one: 4, many: 6 },
+  alike: scalesAlike,
   scene: (data, { width }) => {
     const { values, readout, decimals } = data;
     const own = straightWidth(width);

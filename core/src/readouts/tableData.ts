@@ -61,7 +61,23 @@ export interface TableData extends GroupsData<TableChoices> {
   readonly tooManyForNotes: boolean;
   /** Names of the periods that small trends are made of, in order of time. */
   readonly courses: readonly string[];
+  /** Of copies side by side: values of all of them, by the key of their column, which the scale of each fits too. */
+  readonly besideHeads?: Readonly<Record<string, readonly number[]>>;
 }
+
+/** Copies with the bars of equal columns on one scale. */
+export function tablesAlike(all: readonly TableData[]): readonly TableData[] {
+  const beside: Record<string, number[]> = {};
+  for (const { heads, rows } of all)
+    heads.forEach(({ key }, at) => (beside[key] ??= []).push(...extentsOf(rows, at)));
+  return all.map((data) => ({ ...data, besideHeads: beside }));
+}
+
+const extentsOf = (rows: readonly TableRow[], at: number): number[] =>
+  rows.flatMap(({ cells, parts }) => [
+    ...(cells[at]?.value == null ? [] : [cells[at].value]),
+    ...extentsOf(parts, at),
+  ]);
 
 /** Most rows of one table, and most of its periods that are columns. */
 const MOST_ROWS = 200_000;

@@ -4,7 +4,7 @@ import { isProblem } from './readoutData';
 import type { ReadoutFormOf } from './readoutForm';
 import { TEXT, wrapped, written } from './scene/words';
 import { TABLE_DEFAULTS, TABLE_FIELDS, type TableChoices } from './tableChoices';
-import { tableData, type TableData } from './tableData';
+import { tableData, tablesAlike, type TableData } from './tableData';
 import { ROW, shownRows, tableLayout } from './tableLayout';
 import { tableRequests } from './tableLines';
 import { lampLegend, tableParts, type TableParts } from './tableScene';
@@ -30,6 +30,7 @@ export const tableForm: ReadoutFormOf<TableChoices, TableData> = {
     const data = tableData(inputs, answers);
     return isProblem(data) ? data : asAcross(data);
   },
+  alike: tablesAlike,
   scene: (data, { width, focus }) => {
     const rows = shownRows(data.rows, () => true).slice(0, MOST_IN_PICTURE);
     const { names, columns } = tableLayout(data, width, null);

@@ -78,7 +78,7 @@ export function tableLayout(
         head,
         room,
         width: Math.max(76, content + 2 * INSIDE.pad),
-        scale: barScale(extent, head.band),
+        scale: barScale([...extent, ...(data.besideHeads?.[head.key] ?? [])], head.band),
         bars: hasBars,
       },
     ];

@@ -2,7 +2,7 @@ import { formatValue } from '../format/format';
 import type { Scene } from '../drawing/scene';
 import { tankScene } from '../drawing/tankScene';
 import { ONE_VALUE } from './oneValue';
-import { onSharedScale } from './onSharedScale';
+import { onSharedScale, scalesAlike } from './onSharedScale';
 import type { ReadoutValue } from './readoutValues';
 import type { ValuesData } from './valuesData';
 import type { ReadoutFormOf } from './readoutForm';
@@ -26,6 +26,7 @@ export const tank: ReadoutFormOf<Choices, ValuesData<Choices>> = {
   label: 'Tank',
   columns: { one: 3, many: 6 },
   halfOnPhone: true,
+  alike: scalesAlike,
   scene: (data, { width }) =>
     gridOf(
       data.values.map((part) => ({ key: part.key, scene: one(data, part, Math.min(width, WIDEST)) })),

@@ -1,5 +1,5 @@
 import type { Mark } from '../drawing/scene';
-import type { TrendSeries } from '../drawing/trend/trendLayout';
+import { trendLayout, type TrendSeries } from '../drawing/trend/trendLayout';
 import { linePattern } from '../drawing/trend/linePattern';
 import { trendPanels } from '../drawing/trend/trendPanels';
 import { NAMES_FROM, trendPlot, type AlongTime, type TrendOptions } from '../drawing/trend/trendPlot';
@@ -39,6 +39,7 @@ export const trend: ReadoutFormOf<TrendChoices, TrendData> = {
   requests: trendRequests,
   facts: factsOfTrend,
   data: trendData,
+  alike: trendsAlike,
   along: alongTrend,
   scene: (data, { width, height, focus, along }) => {
     const caption = wrapped(captionOf(data), TEXT.second, Math.max(40, width - CAPTION));
@@ -111,6 +112,34 @@ export function plotsOfTrend<Along extends AlongTime>(
     reference: i === 0 ? reference : null,
     since: aligned,
     along: i === 0 ? along : nothing,
+  }));
+}
+
+/** Copies with one unit on one scale; with several, each plot keeps its own. */
+function trendsAlike(all: readonly TrendData[]): readonly TrendData[] {
+  if (new Set(all.flatMap(({ series }) => series.map(({ answer }) => answer.unit))).size > 1) return all;
+  const domains = all.map(({ series, reference, window, readout: { mark, cumulative, scale, band } }) => {
+    const lines = reference ? [...series, reference] : series;
+    const whole = { ...scale, broken: false };
+    const options = {
+      window,
+      width: 100,
+      height: 100,
+      mark,
+      cumulative,
+      scale: whole,
+      band,
+      compared: 'reference',
+    };
+    return trendLayout(lines, options).axes[0].domain;
+  });
+  const ends = [
+    Math.min(...domains.map(([low]) => low)),
+    Math.max(...domains.map(([, high]) => high)),
+  ] as const;
+  return all.map((data) => ({
+    ...data,
+    readout: { ...data.readout, scale: { ...data.readout.scale, ends: [...ends] } },
   }));
 }
 

@@ -2,7 +2,7 @@ import type { Response } from 'express';
 import { BeaconError, formatNumber, formatsOfLocales } from '@vivid-beacon/core';
 import { CSV, PICTURE_NAME, picturesApi, PNG, SVG } from '@vivid-beacon/core/src/api/pictures';
 import { DAY, NIGHT } from '@vivid-beacon/core/src/drawing/palette';
-import { isProblem, formOf } from '@vivid-beacon/core/src/boards';
+import { isProblem, formFor } from '@vivid-beacon/core/src/boards';
 import type { Scene } from '@vivid-beacon/core/src/pictures';
 import { findPerson } from '../people/sql';
 import { needBoard } from '../boards/boards';
@@ -27,7 +27,7 @@ export const pictureEndpoints = endpoints(picturesApi, {
     const formats = own ?? formatsOfLocales(request.acceptsLanguages());
     const { readout, data, draw } = await readReadout({ app, db, formats }, board, readoutId, look, width);
     if (kind === 'csv') {
-      const { table } = formOf(readout.form);
+      const { table } = formFor(readout);
       const csv = isProblem(data)
         ? tableToCsv(
             { columns: [{ name: data.problem.title, unit: '' }], rows: [[data.problem.text]] },

@@ -23,7 +23,7 @@ import {
   type ReadingRequest,
   type ReadoutInputs,
   followIndicators,
-  formOf,
+  formFor,
   metricsOfBoard,
 } from '@vivid-beacon/core/src/boards';
 import { flagMarks, NOTHING_ALONG, type AlongTime, type Scene } from '@vivid-beacon/core/src/pictures';
@@ -76,7 +76,7 @@ export async function readReadout(
   const scopes = await assetsOf(asked, [...(chosen.scope?.assetIds ?? []), ...(look.scope.assetIds ?? [])]);
   const shown = resolveReadout(chosen, look, { metrics, ofFocus, assets: scopes });
   const named = new Map([...metrics, ...ofFocus.map((metric) => [metric.id, metric] as const)]);
-  const form = formOf(chosen.form);
+  const form = formFor(shown.readout);
   const inputs = {
     ...shown,
     metrics: named,
@@ -97,7 +97,7 @@ export async function readReadout(
     draw: (size, isBare) =>
       withFormats(asked.formats, () => {
         const frame = { ...size, focus: look.focus, along };
-        if (isBare) return drawingOf(chosen.form, data, frame);
+        if (isBare) return drawingOf(shown.readout, data, frame);
         return pictureOf(chosen, { ...inputs, facts: new Map([...facts, ...scopes]) }, data, frame);
       }),
   };

@@ -133,5 +133,13 @@ describe('the parts of an asset', () => {
         [['Parted plant', 'Boiler'], 'Parted plant / Boiler', 25],
       ]),
     );
+    // The assets that the groups around it are.
+    const around = body.groups.map(({ path, pathAssetIds }) => [path?.[1], pathAssetIds]);
+    expect(new Map(around as [string, string[]][])).toEqual(
+      new Map([
+        ['Hall', [plant, hall]],
+        ['Boiler', [plant, boiler]],
+      ]),
+    );
   });
 });

@@ -83,9 +83,20 @@ export async function answerQuery(context: ReadContext, query: Query): Promise<Q
   const { groupBy, within } = query;
   const parts = await partNames(context, [groupBy, ...within], every);
   const asked: Asked = { query, places, placesBefore, attributes };
-  for (const { name, path, assetId, measures } of groupMembers(found, groupBy, attributes, parts, within)) {
+  for (const { name, path, pathAssetIds, assetId, measures } of groupMembers(
+    found,
+    groupBy,
+    attributes,
+    parts,
+    within,
+  )) {
     const values = measures.map((members, i) => valuesOf(context, asked, query.measures[i], members));
-    groups.push({ name, ...(within.length > 0 && { path }), assetId, measures: await Promise.all(values) });
+    groups.push({
+      name,
+      ...(within.length > 0 && { path, pathAssetIds }),
+      assetId,
+      measures: await Promise.all(values),
+    });
   }
   const first = places.get(found[0].numerator[0].plantId)!;
   const { window, zone, start, end, names } = first;

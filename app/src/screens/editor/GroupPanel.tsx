@@ -11,13 +11,15 @@ import { usePalette } from '../../theme/useTheme';
 interface GroupPanelProps {
   readonly readout: Readout;
   readonly metricName: string;
-  readonly onChange: (parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks' | 'measures' | 'steps'>) => void;
+  readonly onChange: (
+    parts: Pick<ReadoutParts, 'groupBy' | 'keepBlanks' | 'measures' | 'multiplesBy' | 'steps'>,
+  ) => void;
 }
 
 /** One value for each asset, plant, kind or attribute: of every metric with the name of the first. */
 export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
   const palette = usePalette();
-  const { groupBy, keepBlanks } = readout;
+  const { groupBy, keepBlanks, multiplesBy } = readout;
   // What takes a different value on every asset makes no groups.
   const attributes = (useAttributes().data ?? []).filter(({ many }) => !many);
   const options: { value: string; label: string; by: GroupBy | null }[] = [
@@ -33,8 +35,7 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
       by: { kind: 'attribute' as const, name },
     })),
   ];
-  const chosen =
-    groupBy === null ? 'none' : groupBy.kind === 'attribute' ? `attribute ${groupBy.name}` : groupBy.kind;
+  const chosen = groupBy === null ? 'none' : optionOf(groupBy);
   const all = takesAllMeasures(readout);
   if (groupBy === null && readout.measures.length > 1 && !all) {
     return (
@@ -58,6 +59,29 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
         chosen={chosen}
         onChoose={(value) => onChange({ groupBy: options.find((each) => each.value === value)!.by })}
       />
+      {groupBy && (
+        <>
+          <Words as="sectionHead" heading={3}>
+            In small copies
+          </Words>
+          <Words as="second" colour={palette.ink2}>
+            The same drawing once for each group, all on one scale.
+          </Words>
+          <PickList
+            name="In small copies"
+            options={[
+              { value: 'none', label: 'Drawn once' },
+              ...options
+                .filter(({ by, value }) => by !== null && by.kind !== 'all' && value !== chosen)
+                .map(({ value, label }) => ({ value, label: label.replace(/^By /, 'One for each ') })),
+            ]}
+            chosen={multiplesBy === null ? 'none' : optionOf(multiplesBy)}
+            onChoose={(value) =>
+              onChange({ multiplesBy: options.find((each) => each.value === value)?.by ?? null })
+            }
+          />
+        </>
+      )}
       {groupBy && <StepsPick readout={readout} attributes={attributes} onChange={onChange} />}
       {groupBy?.kind === 'attribute' && (
         <WordRow
@@ -73,6 +97,9 @@ export function GroupPanel({ readout, metricName, onChange }: GroupPanelProps) {
     </View>
   );
 }
+
+/** Key of a grouping among those that are offered. */
+const optionOf = (by: GroupBy): string => (by.kind === 'attribute' ? `attribute ${by.name}` : by.kind);
 
 /** By what its groups are divided when one steps down: attributes in order, then assets. */
 function StepsPick({

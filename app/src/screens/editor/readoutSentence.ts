@@ -10,7 +10,7 @@ import {
   type Readout,
   type Slot,
 } from '@vivid-beacon/core';
-import { groupWords, offeredSlots, scopeWords } from '@vivid-beacon/core/src/boards';
+import { groupNoun, groupWords, offeredSlots, scopeWords } from '@vivid-beacon/core/src/boards';
 import { DIRECTION_WORDS } from '../../bands/directionWords';
 import type { SentencePart } from '../../components/Sentence';
 
@@ -103,8 +103,8 @@ const PHRASES: Readonly<Record<Slot, (described: Described) => Phrase>> = {
     const usual = readout.measures[0].per ? 'the hour' : 'every sample';
     return { before: 'by', text: bucket ? `the ${BUCKET_WORDS[bucket]}` : usual, chosen: true };
   },
-  group: ({ readout: { groupBy } }) => ({
-    text: groupBy ? groupWords(groupBy) : 'not grouped',
+  group: ({ readout: { groupBy, multiplesBy } }) => ({
+    text: groupBy ? groupWords(groupBy) + copyWords(multiplesBy) : 'not grouped',
     chosen: groupBy !== null,
   }),
   scope: ({ readout: { scope, groupBy }, assetName }) => {
@@ -134,6 +134,10 @@ const PHRASES: Readonly<Record<Slot, (described: Described) => Phrase>> = {
     chosen: title !== null || measures.length === 0 || indicatorId !== null,
   }),
 };
+
+/** ", one copy for each plant". */
+const copyWords = (by: Readout['multiplesBy']): string =>
+  by === null ? '' : `, one copy for each ${groupNoun(by)}`;
 
 const during = (hours: HoursFilter): string =>
   hours.kind === 'clock' ? `from ${hoursWords(hours)}` : hoursWords(hours);
