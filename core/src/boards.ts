@@ -45,6 +45,7 @@ export * from './scope/groupScope';
 export * from './readouts/multiples';
 export * from './readouts/breakdownData';
 export * from './readouts/breakdown';
+export { BREAKDOWN_HITS } from './readouts/breakdownMarks';
 export * from './readouts/scatterData';
 export * from './readouts/scatter';
 export * from './readouts/gridData';

@@ -74,6 +74,7 @@ export function comparingBoard(id: IdOf, assetId: (place: string) => string): Bo
         title: 'Electricity of Quayside',
         measures: [sum('Quayside/Electricity/Electricity used')],
         groupBy: { kind: 'part', assetId: assetId('Quayside/Electricity') },
+        parts: 'ring',
         decimals: 0,
       }),
       readout({

@@ -161,7 +161,7 @@ export const querySchema = yup
     within: yup.array(groupBySchema).max(6).default([]),
     scope: scopeSchema.default(WHOLE_SCOPE),
     hours: hoursSchema.nullable().default(null),
-    /** Reference of each value of the whole window; not with periods. */
+    /** Reference of each value of the whole window; with periods of each, the first beside the first. Not with a fold. */
     compare: yup
       .string()
       .oneOf(['none', 'before', 'lastYear'] as const)
@@ -172,9 +172,9 @@ export const querySchema = yup
   .noUnknown()
   .test(
     'whole',
-    'Values are compared and explained over the whole window, not by period: leave out bucket and fold, or compare and provenance',
+    'Values are explained over the whole window, and not compared in a grid: leave out bucket and fold, or provenance and, with a fold, compare',
     ({ bucket, fold, compare, provenance }) =>
-      (bucket === null && fold === null) || (compare === 'none' && !provenance),
+      (fold === null || compare === 'none') && ((bucket === null && fold === null) || !provenance),
   )
   .test(
     'periods',
@@ -207,6 +207,8 @@ const measureValues = shape({
   asOf: amountOrNull(),
   /** The value of the reference window; null if not requested or with too little data. */
   previous: amountOrNull(),
+  /** With periods, the values of those of the reference window, the first beside the first; as `previous` if too little data. */
+  before: amountsOrNulls().optional(),
   /** Provenance of the value, if requested. */
   provenance: provenanceSchema.nullable(),
 });

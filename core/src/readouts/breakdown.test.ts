@@ -1,10 +1,11 @@
-import { stack } from 'd3-shape';
+import { pie, stack } from 'd3-shape';
 import fc from 'fast-check';
 import { stepDown } from '../board/stepDown';
 import { stackedColumns } from '../stats/stacked';
 import { groupedAnswer, groupedInputs, type GivenGroup } from '../testing/groupedReadout';
 import { breakdown, breakdownScene } from './breakdown';
-import type { BreakdownChoices, BreakdownData } from './breakdownData';
+import { heightsOf, totalsBefore, type BreakdownChoices, type BreakdownData } from './breakdownData';
+import { BREAKDOWN_HITS } from './breakdownMarks';
 import { isProblem, type ReadoutInputs } from './readoutData';
 
 type Inputs = ReadoutInputs<BreakdownChoices>;
@@ -129,7 +130,7 @@ describe('a breakdown', () => {
   it('draws one part, equal parts, and names of any length at any width', () => {
     const long = 'لوحة '.repeat(40);
     for (const width of [280, 900]) {
-      for (const parts of ['strip', 'bars'] as const) {
+      for (const parts of ['strip', 'ring', 'bars'] as const) {
         const data = made([{ name: long, values: [5] }], 5, { parts });
         const { hits } = breakdownScene(data, { width, height: null, focus: null });
         for (const { shape } of hits)
@@ -164,6 +165,63 @@ describe('a breakdown', () => {
     expect(data.periods?.covered).toEqual([true, false, true]);
     expect(told(data)).toContain('Faint columns');
     expect(breakdown.table(data).rows).toHaveLength(3);
+  });
+
+  it('as a ring has the angles of d3-shape, and a number for each part that has room', () => {
+    const amounts = fc.array(fc.integer({ min: 1, max: 1000 }), { minLength: 2, maxLength: 8 });
+    fc.assert(
+      fc.property(amounts, (values) => {
+        const data = made(given(...values), null, { parts: 'ring' });
+        const { hits, marks } = breakdownScene(data, { width: 400, height: null, focus: null });
+        const drawn = hits.flatMap(({ key, shape }) =>
+          key.startsWith(BREAKDOWN_HITS.drawn) && shape.kind === 'ring' ? [shape] : [],
+        );
+        const arcs = pie<number>().sort(null)(data.parts.map(({ value }) => value!));
+        arcs.forEach(({ startAngle, endAngle }, i) => {
+          expect(drawn[i].from).toBeCloseTo((startAngle * 180) / Math.PI, 6);
+          expect(drawn[i].to).toBeCloseTo((endAngle * 180) / Math.PI, 6);
+        });
+        // The largest always has room; numbers are those of the list.
+        expect(JSON.stringify(marks)).toMatch(/"key":"numbers","words":\[\{[^\]]*"text":"1"/);
+      }),
+    );
+  });
+
+  it('puts each period beside that of the reference window, of what is picked, and leaves out what is not known', () => {
+    const inputs: Inputs = groupedInputs('breakdown', {
+      parts: 'overTime',
+      bucket: 'day',
+      without: ['Meter 3'],
+      compare: 'lastYear',
+    });
+    expect(breakdown.requests(inputs)![2].ask).toMatchObject({ bucket: 'day', compare: 'lastYear' });
+    const values = [
+      { name: 'Meter 1', values: [[4, 3, 2]] },
+      { name: 'Meter 2', values: [[1, 5, 1]] },
+      { name: 'Meter 3', values: [[9, 9, 9]] },
+    ];
+    const before = [
+      [10, null, 30],
+      [1, 2, 40],
+      [500, 500, 500],
+    ];
+    const byDay = groupedAnswer(values);
+    const compared = {
+      ...byDay,
+      groups: byDay.groups.map((group, i) => ({
+        ...group,
+        measures: [{ ...group.measures[0], before: before[i] }],
+      })),
+    };
+    const data = breakdown.data(inputs, [groupedAnswer(given(9, 7, 27)), undefined, compared, undefined]);
+    if (isProblem(data)) throw new Error(data.problem.title);
+    expect(totalsBefore(data)).toEqual([11, null, 70]);
+    expect(told(data)).toContain('Lines: the same last year.');
+    const { columns, rows } = breakdown.table(data);
+    expect(columns.at(-1)).toEqual({ name: 'Together, compared with', unit: 'kWh' });
+    expect(rows.map((row) => row.at(-1))).toEqual([11, null, 70]);
+    // The scale has room for the highest line.
+    expect(Math.max(...heightsOf(data))).toBe(70);
   });
 
   it('refuses means and ratios, and what is not grouped', () => {
@@ -220,6 +278,8 @@ describe('a step down', () => {
     const ofTwo = { ...readout, scope: { assetIds: ['20', '30'], attributes: [] } };
     expect(stepDown(ofTwo, asset, (id) => paths.get(id))?.choices.scope?.assetIds).toEqual(['20']);
     expect(stepDown({ ...readout, groupBy: { kind: 'assetKind' } }, value.of!, noPath)).toBeNull();
-    expect(stepDown({ ...readout, groupBy: { kind: 'all' } }, { ...value.of!, assetId: null }, noPath)).toBeNull();
+    expect(
+      stepDown({ ...readout, groupBy: { kind: 'all' } }, { ...value.of!, assetId: null }, noPath),
+    ).toBeNull();
   });
 });

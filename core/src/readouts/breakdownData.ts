@@ -15,7 +15,7 @@ import { scaledForDisplay } from './scaledForDisplay';
 import type { Problem, ReadData, ReadingAnswers, ReadingRequest, ReadoutInputs } from './readoutData';
 import { NOTHING_IN_SCOPE } from './valuesData';
 
-export const BREAKDOWN_MARKS = ['strip', 'bars', 'overTime', 'sharesOverTime'] as const;
+export const BREAKDOWN_MARKS = ['strip', 'ring', 'bars', 'overTime', 'sharesOverTime'] as const;
 
 /** The choices of a breakdown besides those of every readout. */
 export interface BreakdownChoices {
@@ -41,8 +41,9 @@ export interface BreakdownPart {
   readonly picked: boolean;
   /** Share of the total; null if it is left out, missing or below zero. */
   readonly share: number | null;
-  /** Its values by period; empty unless drawn over time. */
+  /** Its values by period, and those of the reference window; empty unless drawn over time. */
   readonly course: readonly (number | null)[];
+  readonly courseBefore: readonly (number | null)[];
 }
 
 /** Columns over time. */
@@ -78,13 +79,23 @@ export function breakdownsAlike(all: readonly BreakdownData[]): readonly Breakdo
   return all.map((data) => ({ ...data, beside }));
 }
 
+/** What the picked parts came to in each period of the reference window; null where one of them is not known. */
+export function totalsBefore({ parts }: Pick<BreakdownData, 'parts'>): (number | null)[] {
+  const courses = parts.flatMap(({ picked, courseBefore }) => (picked ? [courseBefore] : []));
+  return Array.from({ length: Math.max(0, ...courses.map(({ length }) => length)) }, (_, i) => {
+    const values = courses.map((course) => course[i] ?? null);
+    return values.includes(null) ? null : values.reduce<number>((sum, value) => sum + Math.max(0, value!), 0);
+  });
+}
+
 /** Heights that the columns of a breakdown reach. */
 export function heightsOf({ parts, periods }: BreakdownData): number[] {
   const picked = parts.filter((part) => part.picked);
   if (!periods)
     return picked.flatMap(({ value, previous }) => (value === null ? [] : [value, previous ?? 0]));
   const courses = picked.map(({ course }) => course);
-  return stackedColumns(courses, periods.start.length, false).map((column) => column.at(-1)?.to ?? 0);
+  const tops = stackedColumns(courses, periods.start.length, false).map((column) => column.at(-1)?.to ?? 0);
+  return [...tops, ...totalsBefore({ parts }).filter((total) => total !== null)];
 }
 
 const isOverTimeMark = ({ parts }: BreakdownChoices): boolean =>
@@ -103,7 +114,7 @@ export function breakdownRequests({
   const bucket = readout.bucket ?? periodOfColumns(lengthOfWindow(window, zone));
   const asks = [whole, ofAll(whole)];
   if (isOverTimeMark(readout)) {
-    const byPeriod: Query = { ...whole, bucket, compare: 'none' };
+    const byPeriod: Query = { ...whole, bucket };
     asks.push(byPeriod, ofAll(byPeriod));
   }
   // What is measured of all may be unknown; the parts are shown without it.
@@ -136,10 +147,10 @@ export function breakdownData(
   const { values } = scaledForDisplay(readout, readoutValues(whole, readout, metrics));
   if (values.length === 0) return NOTHING_IN_SCOPE;
   const by = displayDivisor(readout.display);
-  const courses = byPeriod ? coursesOf(byPeriod, readout, by) : new Map<string, (number | null)[]>();
+  const courses = byPeriod ? coursesOf(byPeriod, readout, by) : NO_COURSES;
   const measured = all ? measuredOf(all, readout, metrics) : null;
   const { kept, small } = largest(values);
-  const groups = kept.map((of) => groupPart(of, courses.get(of.key) ?? []));
+  const groups = kept.map((of) => groupPart(of, courses.get(of.key) ?? NO_COURSE));
   const others = small.length === 0 ? [] : [othersPart(small, courses)];
   const sum = values.reduce((total, { value }) => total + Math.max(0, value ?? 0), 0);
   const gap = measured?.value == null ? 0 : measured.value - sum;
@@ -207,14 +218,19 @@ function largest(values: readonly ReadoutValue[]): {
 
 type Unpicked = Omit<BreakdownPart, 'picked' | 'share'>;
 
-const groupPart = (of: ReadoutValue, course: readonly (number | null)[]): Unpicked => ({
+/** Values by period, and those of the reference window. */
+type Courses = Pick<BreakdownPart, 'course' | 'courseBefore'>;
+const NO_COURSE: Courses = { course: [], courseBefore: [] };
+const NO_COURSES: ReadonlyMap<string, Courses> = new Map();
+
+const groupPart = (of: ReadoutValue, courses: Courses): Unpicked => ({
   key: of.key,
   name: of.name,
   kind: 'group',
   of,
   value: of.value,
   previous: of.previous,
-  course,
+  ...courses,
 });
 
 /** Keys of the parts that are no groups; no group is called so. */
@@ -233,10 +249,7 @@ const sumOfCourses = (courses: readonly (readonly (number | null)[])[]): (number
     sumOf(courses.map((course) => course[i] ?? null)),
   );
 
-const othersPart = (
-  small: readonly ReadoutValue[],
-  courses: ReadonlyMap<string, readonly (number | null)[]>,
-): Unpicked => ({
+const othersPart = (small: readonly ReadoutValue[], courses: ReadonlyMap<string, Courses>): Unpicked => ({
   key: OTHERS_KEY,
   name: `${small.length} others`,
   kind: 'others',
@@ -244,7 +257,8 @@ const othersPart = (
   // What is below zero is not in the total.
   value: sumOf(small.map(({ value }) => (value !== null && value < 0 ? null : value))),
   previous: sumOf(small.map(({ previous }) => previous)),
-  course: sumOfCourses(small.map(({ key }) => courses.get(key) ?? [])),
+  course: sumOfCourses(small.map(({ key }) => (courses.get(key) ?? NO_COURSE).course)),
+  courseBefore: sumOfCourses(small.map(({ key }) => (courses.get(key) ?? NO_COURSE).courseBefore)),
 });
 
 /** What all together is more than its parts. */
@@ -254,12 +268,14 @@ function restPart(
   measured: ReadoutValue,
   values: readonly ReadoutValue[],
   allByPeriod: QueryAnswer | undefined,
-  courses: ReadonlyMap<string, readonly (number | null)[]>,
+  courses: ReadonlyMap<string, Courses>,
   divisor: number,
 ): Unpicked {
   const before = sumOf(values.map(({ previous }) => previous));
-  const whole = allByPeriod?.groups[0].measures[0].values ?? [];
-  const parts = sumOfCourses([...courses.values()]);
+  const whole = allByPeriod?.groups[0].measures[0];
+  const restOf = (all: readonly (number | null)[], parts: readonly (number | null)[]): (number | null)[] =>
+    all.map((value, i) => (value === null ? null : Math.max(0, value / divisor - (parts[i] ?? 0))));
+  const all = [...courses.values()];
   return {
     key: REST_KEY,
     name: by.kind === 'attribute' ? `without ${by.name}` : 'not measured by a part',
@@ -267,22 +283,21 @@ function restPart(
     of: null,
     value: gap,
     previous: measured.previous === null || before === null ? null : Math.max(0, measured.previous - before),
-    course: whole.map((value, i) => (value === null ? null : Math.max(0, value / divisor - (parts[i] ?? 0)))),
+    course: restOf(whole?.values ?? [], sumOfCourses(all.map(({ course }) => course))),
+    courseBefore: restOf(whole?.before ?? [], sumOfCourses(all.map(({ courseBefore }) => courseBefore))),
   };
 }
 
 /** The values of each group by period, by its name in the answer. */
-function coursesOf(
-  { groups }: QueryAnswer,
-  readout: BaseReadout,
-  divisor: number,
-): Map<string, (number | null)[]> {
+function coursesOf({ groups }: QueryAnswer, readout: BaseReadout, divisor: number): Map<string, Courses> {
+  const shown = (values: readonly (number | null)[]): (number | null)[] =>
+    values.map((value) => (value === null ? null : value / divisor));
   return new Map(
     groups
       .filter(({ name }) => name !== '' || readout.keepBlanks)
       .map(({ name, measures }) => [
         name,
-        measures[0].values.map((value) => (value === null ? null : value / divisor)),
+        { course: shown(measures[0].values), courseBefore: shown(measures[0].before ?? []) },
       ]),
   );
 }

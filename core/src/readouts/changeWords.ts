@@ -12,6 +12,10 @@ export function baseWords({ compare, reference }: Pick<BaseReadout, 'compare' | 
   return compare === 'lastYear' ? 'last year' : 'before';
 }
 
+/** What drawings compare with, as a caption. */
+export const referenceWindowName = ({ compare }: Pick<BaseReadout, 'compare'>): string =>
+  compare === 'lastYear' ? 'the same last year' : 'the window before';
+
 /**
  * Change against the reference: "up 3.1 % on 1,204 kg before"; without a percentage where that means nothing.
  */

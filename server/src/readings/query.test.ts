@@ -302,7 +302,7 @@ describe('the planner', () => {
     expect(all.provenance?.parts.map(({ value }) => value)).toEqual([12, 80, 8]);
   });
 
-  it('compares with nothing where the window before is hardly covered, and not by period', async () => {
+  it('compares with nothing where the window before is hardly covered; by period each with its own', async () => {
     const { metricId, key, token } = await serverWithMetric(analyst, {
       kind: 'amount',
       unit: 'kg',
@@ -321,8 +321,10 @@ describe('the planner', () => {
     };
     const { body } = await ask(asked);
     expect(body.groups[0]).toMatchObject({ values: [10], previous: null, provenance: null });
-    expect((await ask({ ...asked, bucket: 'hour' })).body.error?.message).toMatch(
-      /over the whole window, not by period/,
+    const hours = await ask({ ...asked, bucket: 'hour' });
+    expect(hours.body.groups[0]).toMatchObject({ previous: null, before: [8, null, null, null] });
+    expect((await ask({ ...asked, fold: 'hourOfDay' })).body.error?.message).toMatch(
+      /not compared in a grid/,
     );
   });
 

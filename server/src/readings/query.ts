@@ -232,7 +232,8 @@ async function valuesOf(
     levels: band ? values.map(({ value, coverage }) => levelOf(band, value, coverage)) : null,
     partial: own !== null && own.window.end > context.now,
     asOf: explained ? await newestOfAll(context, [...numerator, ...denominator], own.window) : null,
-    previous: before ? coveredValue(before.values[0]) : null,
+    previous: before && query.bucket === null ? coveredValue(before.values[0]) : null,
+    ...(before && query.bucket !== null && { before: values.map((_, i) => besideValue(before.values, i)) }),
     provenance:
       explained && query.provenance
         ? {
@@ -242,6 +243,10 @@ async function valuesOf(
         : null,
   };
 }
+
+/** The value of the period of the same number; null without one, or with too little data. */
+const besideValue = (before: readonly Summarised[], i: number): number | null =>
+  i < before.length ? coveredValue(before[i]) : null;
 
 /** By what a value was divided, for its provenance. */
 async function divisorTold(
