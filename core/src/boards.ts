@@ -55,6 +55,7 @@ export * from './readouts/tableColumns';
 export * from './readouts/tableData';
 export * from './readouts/tableLayout';
 export * from './readouts/tableScene';
+export { TABLE_HITS } from './readouts/tableHeads';
 export * from './readouts/tableWords';
 export * from './readouts/tableForm';
 export * from './readouts/ring';

@@ -2,6 +2,7 @@ import { createContext, useContext, type ReactNode } from 'react';
 import {
   WHOLE_SCOPE,
   type HoursFilter,
+  type ReadoutParts,
   type Scope,
   type TargetBand,
   type WindowSpec,
@@ -18,6 +19,8 @@ export interface BoardFilters {
   readonly onFocus: (assetId: string) => void;
   /** Makes a stretch of time the board's window until it is let go; null outside a board. */
   readonly onStretch: ((window: WindowSpec) => void) | null;
+  /** Saves how a readout is looked at; null if not permitted or outside a board. */
+  readonly onKeep: ((readoutId: string, choices: ReadoutParts) => void) | null;
   /** Opens the editor of a readout's band; null if not permitted or outside a board. */
   readonly onBand: ((readoutId: string, band: TargetBand) => void) | null;
 }
@@ -29,6 +32,7 @@ const NO_BOARD: BoardFilters = {
   focus: null,
   onFocus: () => undefined,
   onStretch: null,
+  onKeep: null,
   onBand: null,
 };
 

@@ -11,6 +11,7 @@ import {
   isMultiples,
   withMatchingChoices,
 } from '@vivid-beacon/core/src/boards';
+import { useBoardFilters } from '../boards/BoardFiltersContext';
 import { useReadoutData } from '../boards/useReadoutData';
 import { Button } from '../components/Button';
 import { Loading } from '../components/Loading';
@@ -47,6 +48,7 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
     () => withMatchingChoices(saved, { ...path.at(-1)?.choices, ...choices }),
     [saved, choices, path],
   );
+  const { onKeep } = useBoardFilters();
   const [width, onLayout] = useWidth();
   const [place, inSight] = useOnScreen();
   const [zoomed, setZoomed] = useState<Interval | null>(null);
@@ -101,6 +103,9 @@ export function ReadoutHost({ readout: saved, title, draw: Draw }: ReadoutHostPr
         <View style={styles.tried}>
           <Words as="caption">Not as it is saved.</Words>
           <Button variant="quiet" label="Show it as saved" onPress={() => look({ choices: {} })} />
+          {onKeep && path.length === 0 && (
+            <Button variant="quiet" label="Save it so" onPress={() => onKeep(saved.id, choices)} />
+          )}
         </View>
       )}
       <ValueTray

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import {
   ScrollView,
   StyleSheet,
@@ -14,7 +14,11 @@ import {
   tableParts,
   tableRows,
   tableWords,
+  NAMES_COLUMN,
   TABLE_HITS,
+  withWidth,
+  type ColumnWidth,
+  type LaidColumn,
   type SortedColumn,
   type TableData,
   type TableRow,
@@ -27,6 +31,7 @@ import { Tray } from '../components/Tray';
 import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
+import { ColumnHandles, type ResizableColumn } from './ColumnHandles';
 import type { DrawProps } from './drawProps';
 import { tableText } from './tableText';
 
@@ -51,7 +56,13 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
   const narrow = width < ALL_COLUMNS_FROM && data.heads.length > 1;
   const rowHeight = narrow ? ROW.finger : ROW.pointer;
   const only = narrow ? Math.min(column, data.heads.length - 1) : null;
-  const { names, columns } = useMemo(() => tableLayout(data, width, only), [data, width, only]);
+  // A column that is being dragged; its width is a choice once it is let go.
+  const [dragged, setDragged] = useState<ColumnWidth | null>(null);
+  const { names, columns } = useMemo(() => {
+    const { readout } = data;
+    const widths = dragged ? withWidth(readout.widths, dragged.column, dragged.width) : readout.widths;
+    return tableLayout({ ...data, readout: { ...readout, widths } }, width, only);
+  }, [data, width, only, dragged]);
   const rows = useMemo(() => shownRows(data.rows, (key) => opened.has(key)), [data, opened]);
   const scrolls = rows.length * rowHeight > TALLEST;
   const seen = Math.ceil(TALLEST / rowHeight) + 2 * BEYOND;
@@ -87,6 +98,17 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
       else if (cell?.of) onOpen(cell.of);
     }
   };
+  const handles = (of: readonly ResizableColumn[]): ReactNode => (
+    <ColumnHandles
+      columns={of}
+      height={parts.headCells.height}
+      onDrag={(key, to) => setDragged({ column: key, width: to })}
+      onSet={(key, to) => {
+        setDragged(null);
+        onTry({ widths: withWidth(data.readout.widths, key, to) });
+      }}
+    />
+  );
   const legend = lampLegend(data, width);
   const onScroll = ({ nativeEvent }: NativeSyntheticEvent<NativeScrollEvent>): void =>
     setFrom(Math.max(0, Math.floor(nativeEvent.contentOffset.y / rowHeight) - BEYOND));
@@ -117,8 +139,8 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
         parts={[parts.headNames, parts.headCells]}
         name={`${title}, heads`}
         onPress={press}
-        width={width}
         sideways={sideways}
+        over={narrow ? null : [handles(namesAsColumn(names)), handles(columnEnds(columns))]}
       />
       <ScrollView style={scrolls && styles.tall} onScroll={onScroll} scrollEventThrottle={16}>
         <View style={{ height: rows.length * rowHeight }}>
@@ -128,7 +150,6 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
               name={title}
               told={tableWords(data)}
               onPress={press}
-              width={width}
               sideways={sideways}
             />
           </View>
@@ -139,7 +160,6 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
           parts={[parts.totalNames, parts.totalCells]}
           name={`${title}, together`}
           onPress={press}
-          width={width}
           sideways={sideways}
         />
       )}
@@ -202,9 +222,9 @@ function Pane({
   parts: [left, right],
   name,
   told = '',
-  width,
   sideways,
   onPress,
+  over = null,
 }: {
   readonly parts: readonly [
     Parameters<typeof SceneView>[0]['scene'],
@@ -213,29 +233,48 @@ function Pane({
   readonly name: string;
   /** What screen readers are told of the cells. */
   readonly told?: string;
-  readonly width: number;
   readonly sideways: Sideways;
   readonly onPress: (key: string) => void;
+  /** What lies over the names and over the cells. */
+  readonly over?: readonly [ReactNode, ReactNode] | null;
 }) {
-  const cells = <PointedScene scene={{ ...right, spoken: told }} name={name} parts onPress={onPress} />;
-  return (
-    <View style={styles.pane}>
-      <PointedScene scene={left} name={`${name}, names of the rows`} parts onPress={onPress} />
-      {left.width + right.width > width + 1 ? (
-        <ScrollView
-          horizontal
-          style={styles.sideways}
-          ref={sideways.join}
-          onScroll={sideways.follow}
-          scrollEventThrottle={16}
-        >
-          {cells}
-        </ScrollView>
-      ) : (
-        cells
-      )}
+  const cells = (
+    <View>
+      <PointedScene scene={{ ...right, spoken: told }} name={name} parts onPress={onPress} />
+      {over?.[1]}
     </View>
   );
+  return (
+    <View style={styles.pane}>
+      <View>
+        <PointedScene scene={left} name={`${name}, names of the rows`} parts onPress={onPress} />
+        {over?.[0]}
+      </View>
+      <ScrollView
+        horizontal
+        style={styles.sideways}
+        ref={sideways.join}
+        onScroll={sideways.follow}
+        scrollEventThrottle={16}
+      >
+        {cells}
+      </ScrollView>
+    </View>
+  );
+}
+
+/** The names as a column that can be made wider. */
+const namesAsColumn = (width: number): ResizableColumn[] => [
+  { key: NAMES_COLUMN, name: 'the names', end: width, width },
+];
+
+/** Where the columns end. */
+function columnEnds(columns: readonly LaidColumn[]): ResizableColumn[] {
+  let end = 0;
+  return columns.map(({ head, width }) => {
+    end += width;
+    return { key: head.key, name: head.name, end, width };
+  });
 }
 
 /** A column first, the other way round where it was first already; those before it decide ties. */

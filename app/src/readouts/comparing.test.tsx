@@ -1,4 +1,4 @@
-import { fireEvent, screen, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { MeasureValues, Query, QueryAnswer } from '@vivid-beacon/core';
 import { listedBoard } from '../testing/boards';
 import { signedIn } from '../testing/signedIn';
@@ -62,9 +62,14 @@ describe('small copies', () => {
     expect(within(screen.getByRole('group', { name: 'Quayside' })).getByRole('heading')).toBeTruthy();
     fireEvent.click(within(copy).getByRole('button', { name: /^Ironer 2, .*How it was made/, hidden: true }));
     await person.click(await screen.findByRole('button', { name: 'Show it over time' }));
-    await screen.findAllByText(/Bed temperature/);
     // The trend is that of the copy's plant alone.
-    expect(asked.at(-1)).toMatchObject({ groupBy: { kind: 'all' }, scope: { assetIds: ['8'] }, within: [] });
+    await waitFor(() =>
+      expect(asked.at(-1)).toMatchObject({
+        groupBy: { kind: 'all' },
+        scope: { assetIds: ['8'] },
+        within: [],
+      }),
+    );
   });
 });
 
@@ -146,6 +151,34 @@ describe('ways on from a value', () => {
 });
 
 describe('a table', () => {
+  const answers = { 'POST /api/readings/query': byGroup(groups(203, 190)) } as never;
+
+  it('has columns that are made wider by keys and by a pointer, until they are let go, and can be saved so', async () => {
+    const { person, onKeep } = show({ form: 'table', ...BY_ASSET }, answers);
+    const handle = () => screen.findByRole('separator', { name: /^Width of Bed temperature/, hidden: true });
+    const width = async (): Promise<number> => Number((await handle()).getAttribute('aria-valuenow'));
+    const first = await width();
+    fireEvent.keyDown(await handle(), { key: 'ArrowRight' });
+    await waitFor(async () => expect(await width()).toBe(first + 8));
+    const held = await handle();
+    held.setPointerCapture = jest.fn();
+    // The test page has no places in its pointer events.
+    const point = (on: HTMLElement, type: string, clientX: number): boolean =>
+      fireEvent(on, new MouseEvent(type, { clientX, bubbles: true }));
+    point(held, 'pointerdown', 100);
+    point(await handle(), 'pointermove', 60);
+    await waitFor(async () => expect(await width()).toBe(first + 8 - 40));
+    expect(onKeep).not.toHaveBeenCalled();
+    point(await handle(), 'pointerup', 50);
+    await waitFor(async () => expect(await width()).toBe(first + 8 - 50));
+    await person.click(screen.getByRole('button', { name: 'Save it so' }));
+    expect(onKeep).toHaveBeenCalledWith('r', {
+      widths: [{ column: expect.any(String) as string, width: first - 42 }],
+    });
+    fireEvent.keyDown(await handle(), { key: 'Delete' });
+    await waitFor(async () => expect(await width()).toBe(first));
+  });
+
   it('tells in full what the logs say, and makes the time of a cell the window of the board', async () => {
     const two = (answer: QueryAnswer): QueryAnswer => {
       const { start, end } = answer.window;

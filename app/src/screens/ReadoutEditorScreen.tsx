@@ -134,6 +134,7 @@ function Editor({
         focus: null,
         onFocus: () => undefined,
         onStretch: null,
+        onKeep: (_, choices) => actions.change(choices),
         onBand: null,
       }}
     >

@@ -135,12 +135,14 @@ export function showReadout(part: ShownParts, answers: Answers, focus: string | 
   const onFocus = jest.fn();
   const onBand = jest.fn();
   const onStretch = jest.fn();
+  const onKeep = jest.fn();
   const look = {
     window: { kind: 'rolling' as const, count: 1, unit: 'hour' as const },
     scope: { assetIds: null, attributes: [] },
     hours: null,
     focus,
     onFocus,
+    onKeep,
     onBand,
     onStretch,
   };
@@ -150,5 +152,5 @@ export function showReadout(part: ShownParts, answers: Answers, focus: string | 
     </BoardFiltersProvider>,
     { ...BASE, ...answers },
   );
-  return { ...view, onFocus, onBand, onStretch };
+  return { ...view, onFocus, onKeep, onBand, onStretch };
 }

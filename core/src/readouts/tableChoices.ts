@@ -30,6 +30,31 @@ export interface ComputedColumn {
   readonly unit: string;
 }
 
+/** Ends of the widths that can be set by hand, px. */
+export const LEAST_WIDTH = 36;
+export const MOST_WIDTH = 900;
+/** The column of the names. */
+export const NAMES_COLUMN = 'names';
+
+/** A width set by hand. */
+export interface ColumnWidth {
+  /** Key of the column; `NAMES_COLUMN` = the names. */
+  readonly column: string;
+  /** px. */
+  readonly width: number;
+}
+
+/** The widths with one of them changed; null = as it fits. */
+export function withWidth(
+  widths: readonly ColumnWidth[],
+  column: string,
+  width: number | null,
+): readonly ColumnWidth[] {
+  const others = widths.filter((each) => each.column !== column);
+  if (width === null) return others;
+  return [...others, { column, width: Math.round(Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, width))) }];
+}
+
 /** One column to sort by; -1 = the names. */
 export interface SortedColumn {
   readonly column: number;
@@ -47,7 +72,11 @@ export interface TableChoices extends WithMoreBands {
   readonly sort: readonly SortedColumn[];
   /** Only rows with a value on such a level, and the groups around them. */
   readonly only: 'all' | 'beyond' | 'breach';
-  readonly cells: 'bars' | 'numbers';
+  readonly cells: 'bars' | 'parts' | 'numbers';
+  /** How the heads of the columns stand. */
+  readonly heads: 'level' | 'turned';
+  /** Widths set by hand. */
+  readonly widths: readonly ColumnWidth[];
   /** The periods whose values stand with those of the window. */
   readonly periods: 'none' | (typeof TABLE_PERIODS)[number];
   /** Whether each period is a column, or a row inside each of the innermost rows. */
@@ -107,10 +136,36 @@ export const TABLE_FIELDS = {
   cells: asked(
     yup
       .string()
-      .oneOf(['bars', 'numbers'] as const)
+      .oneOf(['bars', 'parts', 'numbers'] as const)
       .default('bars'),
-    { label: 'Cells', words: { bars: 'numbers with bars', numbers: 'numbers alone' } },
+    {
+      label: 'Cells',
+      words: {
+        bars: 'numbers with bars',
+        parts: 'numbers with bars, those of groups divided by their parts',
+        numbers: 'numbers alone',
+      },
+    },
   ),
+  heads: asked(
+    yup
+      .string()
+      .oneOf(['level', 'turned'] as const)
+      .default('level'),
+    { label: 'Heads', words: { level: 'level', turned: 'turned, for narrow columns' } },
+  ),
+  widths: yup
+    .array(
+      yup
+        .object({
+          column: yup.string().min(1).max(400).required(),
+          width: yup.number().integer().min(LEAST_WIDTH).max(MOST_WIDTH).required(),
+        })
+        .noUnknown()
+        .required(),
+    )
+    .max(100)
+    .default([]),
   only: asked(
     yup
       .string()
@@ -165,6 +220,8 @@ export const TABLE_DEFAULTS: TableChoices = {
   periodsAs: 'columns',
   across: 'measures',
   cells: 'bars',
+  heads: 'level',
+  widths: [],
   only: 'all',
   beside: [],
   notes: [],

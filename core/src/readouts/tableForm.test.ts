@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import type { QueryAnswer } from '../domain/query';
 import { groupedAnswer, groupedInputs, type GivenGroup } from '../testing/groupedReadout';
+import { textWidth } from '../drawing/textWidth';
 import { isProblem, type ReadoutInputs } from './readoutData';
-import type { TableChoices } from './tableChoices';
+import { TEXT } from './scene/words';
+import { LEAST_WIDTH, NAMES_COLUMN, withWidth, type TableChoices } from './tableChoices';
 import type { TableData, TableRow } from './tableData';
 import { tableForm } from './tableForm';
 import { shownRows, tableLayout } from './tableLayout';
@@ -249,6 +251,50 @@ describe('a table', () => {
       if (width >= 600) expect(names + parts.cells.width).toBeCloseTo(width, 3);
     }
     expect(tableLayout(data, 300, 1).columns.map(({ at }) => at)).toEqual([1]);
+  });
+
+  it('keeps widths that were set by hand, and gives what is left over to the other columns', () => {
+    const [gas] = made().heads;
+    const widths = withWidth(withWidth([], gas.key, 200.4), NAMES_COLUMN, 150);
+    const { names, columns } = tableLayout(made({ widths }), 900, null);
+    expect([names, columns[0].width]).toEqual([150, 200]);
+    expect(columns[1].width).toBeCloseTo(900 - 150 - 200, 6);
+    expect(withWidth(widths, gas.key, 5)).toContainEqual({ column: gas.key, width: LEAST_WIDTH });
+    expect(withWidth(widths, gas.key, null)).toEqual([{ column: NAMES_COLUMN, width: 150 }]);
+  });
+
+  it('turns its heads, so that columns need no more room than their numbers', () => {
+    const drawn = (heads: 'level' | 'turned') => {
+      const data = made({ heads, cells: 'numbers', band: null });
+      const { names, columns } = tableLayout(data, 100, null);
+      const rows = shownRows(data.rows, () => true);
+      return { columns, ...tableParts(data, { rows, names, columns, focus: null, rowHeight: 36 }) };
+    };
+    const [level, turned] = [drawn('level'), drawn('turned')];
+    expect(turned.columns[1].width).toBeLessThan(level.columns[1].width);
+    const heads = turned.headCells.marks.filter(({ key }) => key.endsWith(' turned'));
+    expect(heads.map((mark) => mark.kind === 'group' && mark.turned?.degrees)).toEqual([-90, -90]);
+    // The longest name, read upwards, fits under the top.
+    const longest = textWidth('Dried weight', TEXT.caption.face, TEXT.caption.size);
+    expect(turned.headCells.height).toBeGreaterThan(longest);
+    expect(turned.headNames.height).toBe(turned.headCells.height);
+    expect(turned.headCells.hits).toHaveLength(2);
+  });
+
+  it('divides the bar of a group by its parts, whose lengths add up to it where they are all there is', () => {
+    const data = made({ cells: 'parts', band: null });
+    const { names, columns } = tableLayout(data, 900, null);
+    const rows = shownRows(data.rows, () => false);
+    const { cells } = tableParts(data, { rows, names, columns, focus: null, rowHeight: 36 });
+    const row = cells.marks.find(({ key }) => key === data.rows.find(({ name }) => name === 'Quayside')!.key);
+    const boxes = JSON.stringify(row).match(/"key":"(part \d|whole)","x":[\d.]+,"y":-?\d+,"width":[\d.]+/g)!;
+    const widthOf = (key: string): number =>
+      Number(boxes.find((box) => box.includes(`"${key}"`))!.split('"width":')[1]);
+    // A pixel between two parts.
+    expect(widthOf('part 0') + widthOf('part 1') + 2).toBeCloseTo(widthOf('whole'), 6);
+    expect(widthOf('part 0')).toBeGreaterThan(widthOf('part 1'));
+    // Means are not divided.
+    expect(JSON.stringify(cells.marks)).not.toContain('NaN');
   });
 
   it('goes out with every row, the names around it and the total', () => {

@@ -4,12 +4,16 @@ import { barScale, type BarScale } from '../drawing/valueBar';
 import { formatNumber } from '../format/format';
 import { TEXT } from './scene/words';
 import type { TableData, TableRow } from './tableData';
+import { NAMES_COLUMN } from './tableChoices';
 import { isNote, type TableHead } from './tableColumns';
 
 /** Heights of rows for a pointer and for fingers, px. */
 export const ROW = { pointer: 36, finger: 44 } as const;
 /** Sizes inside a table, px. */
 export const INSIDE = { indent: 18, mark: 22, pad: 10, lamp: 14, bar: 64, course: 72, note: 170 } as const;
+/** Least widths of columns under level and under turned heads, px. */
+const LEAST_COLUMN = 76;
+const LEAST_TURNED = 44;
 /** Rows whose texts are measured; of more, some of each stretch are. */
 const MOST_MEASURED = 2000;
 
@@ -49,7 +53,10 @@ export function tableLayout(
   only: number | null,
 ): { readonly names: number; readonly columns: readonly LaidColumn[] } {
   const all = shownRows(data.rows, () => true);
-  const hasBars = data.readout.cells === 'bars';
+  const { cells, heads, widths } = data.readout;
+  const hasBars = cells !== 'numbers';
+  const least = heads === 'turned' ? LEAST_TURNED : LEAST_COLUMN;
+  const given = new Map(widths.map((each) => [each.column, each.width]));
   const longest = Math.max(
     60,
     ...some(all).map(
@@ -77,17 +84,23 @@ export function tableLayout(
         at,
         head,
         room,
-        width: Math.max(76, content + 2 * INSIDE.pad),
+        width: given.get(head.key) ?? Math.max(least, content + 2 * INSIDE.pad),
         scale: barScale([...extent, ...(data.besideHeads?.[head.key] ?? [])], head.band),
         bars: hasBars,
       },
     ];
   });
-  const least = columns.reduce((sum, each) => sum + each.width, 0);
-  const names = Math.min(longest + INSIDE.pad, Math.max(110, width - least), Math.max(110, width * 0.45));
-  // What is left over goes to the columns, so that bars are longer.
-  const over = Math.max(0, width - names - least) / Math.max(1, columns.length);
-  return { names, columns: columns.map((each) => ({ ...each, width: each.width + over })) };
+  const wide = columns.reduce((sum, each) => sum + each.width, 0);
+  const names =
+    given.get(NAMES_COLUMN) ??
+    Math.min(longest + INSIDE.pad, Math.max(110, width - wide), Math.max(110, width * 0.45));
+  // What is left over goes to the columns of no set width, so that bars are longer.
+  const free = columns.filter(({ head }) => !given.has(head.key));
+  const over = Math.max(0, width - names - wide) / Math.max(1, free.length);
+  return {
+    names,
+    columns: columns.map((each) => (given.has(each.head.key) ? each : { ...each, width: each.width + over })),
+  };
 }
 
 /** Whether numbers of such a column have bars beside them. */

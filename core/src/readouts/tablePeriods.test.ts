@@ -7,7 +7,8 @@ import type { TableChoices } from './tableChoices';
 import type { TableData } from './tableData';
 import { tableForm } from './tableForm';
 import { shownRows, tableLayout } from './tableLayout';
-import { tableParts, TABLE_HITS } from './tableScene';
+import { TABLE_HITS } from './tableHeads';
+import { tableParts } from './tableScene';
 import { tableRows, tableWords } from './tableWords';
 
 type Inputs = ReadoutInputs<TableChoices>;

@@ -2,28 +2,17 @@ import { LEVEL_WORDS, LEVELS } from '../bands/targetBand';
 import { fittedText } from '../drawing/fittedText';
 import { knownExtent } from '../drawing/knownExtent';
 import { lampMark } from '../drawing/lampScene';
-import { linePath } from '../drawing/linePath';
 import type { HitRegion, Mark, Scene } from '../drawing/scene';
 import { textWidth } from '../drawing/textWidth';
-import { barScale, valueBar } from '../drawing/valueBar';
-import { formatNumber, formatValue } from '../format/format';
-import { TEXT, wrapped, written } from './scene/words';
-import { isLit, isThin } from './stateWords';
+import { barScale } from '../drawing/valueBar';
+import { TEXT, written } from './scene/words';
+import { cellMarks, cellWords, partsOfCell } from './tableCells';
+import { isNote } from './tableColumns';
 import type { TableData, TableRow } from './tableData';
-import { isNote, type TableCell, type TableHead } from './tableColumns';
-import { cellText, hasBar, INSIDE, ROW, type LaidColumn, type ShownRow } from './tableLayout';
+import { arrowOf, headOfCells, headOfNames, heightOfHead, TABLE_HITS } from './tableHeads';
+import { cellText, INSIDE, ROW, type LaidColumn, type ShownRow } from './tableLayout';
 
-const { indent: INDENT, mark: MARK, pad: PAD, lamp: LAMP } = INSIDE;
-const COURSE_HEIGHT = 20;
-
-/** Parts of the keys of hit regions that say what a tap does. */
-export const TABLE_HITS = {
-  sort: 'sort ',
-  open: 'open ',
-  row: 'row ',
-  value: 'value ',
-  note: 'note ',
-} as const;
+const { indent: INDENT, mark: MARK, lamp: LAMP } = INSIDE;
 
 export interface PartsOptions {
   readonly rows: readonly ShownRow[];
@@ -46,13 +35,12 @@ export interface TableParts {
 export function tableParts(data: TableData, options: PartsOptions): TableParts {
   const { names, columns } = options;
   const wide = columns.reduce((sum, each) => sum + each.width, 0);
-  const lines = Math.max(1, ...columns.map(({ head, width }) => headLines(head, width).length));
-  const headHeight = Math.max(ROW.finger, lines * TEXT.caption.lineHeight + 12);
+  const headHeight = Math.max(ROW.finger, ...columns.map((column) => heightOfHead(data, column)));
   return {
     headNames: headOfNames(data, names, headHeight),
     headCells: headOfCells(data, columns, wide, headHeight),
     names: namesOf(data, options),
-    cells: cellsScene(options, wide),
+    cells: cellsScene(data, options, wide),
     ...(data.total.length > 0
       ? {
           totalNames: totalName(names, options.rowHeight),
@@ -63,69 +51,6 @@ export function tableParts(data: TableData, options: PartsOptions): TableParts {
 }
 
 const NO_SCENE: Scene = { width: 0, height: 0, marks: [], hits: [], spoken: '' };
-
-const headLines = ({ name, unit, kind }: TableHead, width: number): string[] =>
-  // A course on a scale of its own has no numbers that a unit would be of.
-  wrapped([name, kind === 'trend' ? '' : unit].filter(Boolean).join(', '), TEXT.caption, width - 2 * PAD);
-
-const arrowOf = ({ readout }: TableData, column: number): string => {
-  const at = readout.sort.findIndex((each) => each.column === column);
-  if (at < 0) return '';
-  return `${readout.sort[at].descending ? '↓' : '↑'}${at > 0 ? at + 1 : ''} `;
-};
-
-function headOfNames(data: TableData, width: number, height: number): Scene {
-  const word = `${arrowOf(data, -1)}Name`;
-  return {
-    width,
-    height,
-    marks: [
-      written([word], {
-        key: 'name',
-        x: MARK,
-        y: height - TEXT.caption.lineHeight - 5,
-        style: TEXT.caption,
-        ink: 'ink2',
-      }),
-      { kind: 'path', key: 'rule', d: `M0 ${height - 0.5}H${width}`, stroke: 'line2' },
-    ],
-    hits: [
-      {
-        key: `${TABLE_HITS.sort}-1`,
-        spoken: 'Sort by name',
-        shape: { kind: 'box', x: 0, y: 0, width, height },
-      },
-    ],
-    spoken: '',
-  };
-}
-
-function headOfCells(data: TableData, columns: readonly LaidColumn[], wide: number, height: number): Scene {
-  const marks: Mark[] = [{ kind: 'path', key: 'rule', d: `M0 ${height - 0.5}H${wide}`, stroke: 'line2' }];
-  const hits: HitRegion[] = [];
-  let x = 0;
-  for (const { at, head, width } of columns) {
-    const arrow = head.kind === 'group' ? '' : arrowOf(data, at);
-    const lines = headLines({ ...head, name: arrow + head.name }, width);
-    marks.push(
-      written(lines, {
-        key: head.key,
-        x: isNote(head.kind) ? x + PAD : x + width - PAD,
-        y: height - lines.length * TEXT.caption.lineHeight - 5,
-        style: arrow === '' ? TEXT.caption : { ...TEXT.caption, face: 'strong' },
-        ink: arrow === '' ? 'ink2' : 'ink',
-        anchor: isNote(head.kind) ? 'start' : 'end',
-      }),
-    );
-    const shape = { kind: 'box', x, y: 0, width, height } as const;
-    if (head.kind !== 'group')
-      hits.push({ key: `${TABLE_HITS.sort}${at}`, spoken: `Sort by ${head.name}`, shape });
-    else if (data.groups.some((group) => group.key === head.key && group.assetId !== null))
-      hits.push({ key: TABLE_HITS.row + head.key, spoken: `${head.name}. Focus on it or release it`, shape });
-    x += width;
-  }
-  return { width: wide, height, marks, hits, spoken: '' };
-}
 
 const isChosen = ({ assetId }: TableRow, focus: string | null): boolean =>
   focus !== null && assetId === focus;
@@ -188,7 +113,7 @@ function namesOf(data: TableData, { rows, names: width, focus, rowHeight }: Part
   return { width, height: rows.length * rowHeight, marks, hits, spoken: '' };
 }
 
-function cellsScene({ rows, columns, focus, rowHeight }: PartsOptions, wide: number): Scene {
+function cellsScene(data: TableData, { rows, columns, focus, rowHeight }: PartsOptions, wide: number): Scene {
   const marks: Mark[] = [];
   const hits: HitRegion[] = [];
   rows.forEach(({ row }, i) => {
@@ -210,7 +135,7 @@ function cellsScene({ rows, columns, focus, rowHeight }: PartsOptions, wide: num
         marks: cellMarks(
           cell,
           { ...column, head, ...(scale && { scale }) },
-          { rowHeight, chosen, isSum: row.parts.length > 0 },
+          { rowHeight, chosen, isSum: row.parts.length > 0, parts: partsOfCell(data, row, column) },
         ),
       });
       if (cell.text)
@@ -231,112 +156,6 @@ function cellsScene({ rows, columns, focus, rowHeight }: PartsOptions, wide: num
     marks.push({ kind: 'group', key: row.key, y, marks: own });
   });
   return { width: wide, height: rows.length * rowHeight, marks, hits, spoken: '' };
-}
-
-const cellWords = (cell: TableCell, { name, unit, decimals, band }: TableHead): string =>
-  [
-    `${name} ${formatValue(cell.value, unit, decimals)}`,
-    isThin(cell) ? `coverage ${formatNumber(cell.coverage * 100, 0)} %` : band ? LEVEL_WORDS[cell.level] : '',
-  ]
-    .filter(Boolean)
-    .join(', ');
-
-interface CellState {
-  readonly rowHeight: number;
-  readonly chosen: boolean;
-  readonly isSum: boolean;
-}
-
-function cellMarks(
-  cell: TableCell,
-  { head, width, room, scale, bars }: Omit<LaidColumn, 'at'>,
-  { rowHeight: height, chosen, isSum }: CellState,
-): Mark[] {
-  if (isNote(head.kind)) return noteMarks(cell, head, { width, room, height });
-  if (head.kind === 'trend') return [courseMark(cell.course ?? [], width, height, chosen)];
-  const right = width - PAD;
-  const middle = height / 2;
-  const style = isSum ? TEXT.figure : { ...TEXT.figure, face: 'medium' as const };
-  const lamp = head.band ? LAMP + 6 : 0;
-  const bar = right - room - lamp - 8 - PAD;
-  const isBar = bars && hasBar(head) && bar >= 28 && cell.value !== null;
-  return [
-    ...(isBar
-      ? [
-          {
-            kind: 'group',
-            key: 'bar',
-            x: PAD,
-            y: middle,
-            marks: valueBar({ ...cell, band: head.band, scale, isChosen: chosen }, bar),
-          } as const,
-        ]
-      : []),
-    ...(head.band && isLit(cell, head.band) && cell.value !== null
-      ? [lampMark(cell.level, 'lamp', right - room - lamp, middle - LAMP / 2, LAMP)]
-      : []),
-    {
-      kind: 'text',
-      key: 'number',
-      words: [{ x: right, y: middle + 6, text: cellText(cell.value, head) }],
-      face: style.face,
-      size: 16,
-      ink: isThin(cell) ? 'ink3' : 'ink',
-      anchor: 'end',
-    },
-  ];
-}
-
-/** What the logs say: their number before the words, both from the left. */
-function noteMarks(
-  { value, text = '' }: TableCell,
-  head: TableHead,
-  { width, room, height }: { readonly width: number; readonly room: number; readonly height: number },
-): Mark[] {
-  const words = fittedText(text, TEXT.body.face, TEXT.body.size, width - 2 * PAD - room - 8);
-  const at = (x: number, word: string): Mark => ({
-    kind: 'text',
-    key: `note ${x}`,
-    words: [{ x, y: height / 2 + 5, text: word }],
-    face: 'regular',
-    size: TEXT.body.size,
-    ink: value === null || value === 0 ? 'ink2' : 'ink',
-  });
-  if (value === null) return [at(PAD, '–')];
-  return words === ''
-    ? [at(PAD, value === 0 ? 'none' : cellText(value, head))]
-    : [at(PAD, cellText(value, head)), at(PAD + room + 8, words)];
-}
-
-/** Values over time in a cell, on a scale of their own; missing ones leave a gap, one between gaps is a dot. */
-function courseMark(
-  course: readonly (number | null)[],
-  width: number,
-  height: number,
-  chosen: boolean,
-): Mark {
-  const [low, high] = knownExtent(course);
-  const top = (height - COURSE_HEIGHT) / 2;
-  const x = (i: number): number => PAD + (i / Math.max(1, course.length - 1)) * (width - 2 * PAD);
-  const y = (value: number): number =>
-    top + (high === low ? 0.5 : 1 - (value - low) / (high - low)) * COURSE_HEIGHT;
-  const at = course.map((_, i) => i);
-  // A dot is a line of no length with a round end.
-  const dots = at.filter(
-    (i) => course[i] !== null && (course[i - 1] ?? null) === null && (course[i + 1] ?? null) === null,
-  );
-  const d = [
-    linePath(at, course, x, y),
-    ...dots.map((i) => `M${x(i).toFixed(1)} ${y(course[i]!).toFixed(1)}h0.1`),
-  ].join('');
-  return {
-    kind: 'path',
-    key: 'course',
-    d,
-    stroke: chosen ? 'sea' : 'ink',
-    strokeWidth: 1.5,
-    round: true,
-  };
 }
 
 const totalName = (width: number, height: number): Scene => ({

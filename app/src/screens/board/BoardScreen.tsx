@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import {
@@ -10,10 +10,11 @@ import {
   type WholeBoardVersion,
   type WindowSpec,
 } from '@vivid-beacon/core';
+import { withMatchingChoices } from '@vivid-beacon/core/src/boards';
 import { useAssetsById } from '../../api/catalogue';
 import { isGone } from '../../api/client';
 import { useBoard, useBoardVersion } from '../../api/boards';
-import { moveOnto, moveReadout, pasteReadout, removeReadout } from '../../boards/boardEdits';
+import { moveOnto, moveReadout, pasteReadout, placeReadout, removeReadout } from '../../boards/boardEdits';
 import { resized } from '../../boards/boardGrid';
 import { BoardFiltersProvider, type BoardFilters } from '../../boards/BoardFiltersContext';
 import { filterParams, readFilters, type FilterChange, type FilterParams } from '@vivid-beacon/core';
@@ -101,6 +102,7 @@ function useAddressFilters(
         change({ window: stretch });
         setHeld({ before: held ? held.before : said.window });
       },
+      onKeep: null,
       onBand: build
         ? (readoutId, band) =>
             router.push({
@@ -143,6 +145,24 @@ function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
   const [asking, setAsking] = useState(false);
   const [folded, setFolded] = useState(false);
   const { filters, change, letGo } = useAddressFilters(board, build);
+  const latest = useRef({ document: board.document, edits });
+  useEffect(() => {
+    latest.current = { document: board.document, edits };
+  });
+  // The same between renders, so that readouts are not drawn again for nothing.
+  const shared = useMemo<BoardFilters>(
+    () => ({
+      ...filters,
+      onKeep: build
+        ? (readoutId, choices) => {
+            const { document, edits: now } = latest.current;
+            const found = document.readouts.find(({ id }) => id === readoutId);
+            if (found) now.change({ document: placeReadout(document, withMatchingChoices(found, choices)) });
+          }
+        : null,
+    }),
+    [filters, build],
+  );
   const zone = useBoardZone(board);
   const [domain, setDomain] = useState<Interval | null>(null);
   const onDomain = useCallback(
@@ -295,7 +315,7 @@ function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
           action={build ? { label: 'Add readout', onPress: add } : undefined}
         />
       )}
-      <BoardFiltersProvider filters={filters}>
+      <BoardFiltersProvider filters={shared}>
         <View style={[styles.sheet, wide && styles.sheetWide]}>
           <ReadoutGrid
             readouts={editing ? document.readouts : shown}
