@@ -32,6 +32,7 @@ import { WordRow } from '../components/WordRow';
 import { Words } from '../components/Words';
 import { usePalette } from '../theme/useTheme';
 import { ColumnHandles, type ResizableColumn } from './ColumnHandles';
+import { ComputedTray, type MadeCell } from './ComputedTray';
 import type { DrawProps } from './drawProps';
 import { tableText } from './tableText';
 
@@ -52,6 +53,7 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
   const [from, setFrom] = useState(0);
   const [copied, setCopied] = useState(false);
   const [said, setSaid] = useState<{ readonly title: string; readonly text: string } | null>(null);
+  const [making, setMaking] = useState<MadeCell | null>(null);
   const sideways = useSideways();
   const narrow = width < ALL_COLUMNS_FROM && data.heads.length > 1;
   const rowHeight = narrow ? ROW.finger : ROW.pointer;
@@ -77,7 +79,7 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
   );
   if (width === 0) return null;
   const press = (key: string): void => {
-    const { sort, open, row, value, note } = TABLE_HITS;
+    const { sort, open, row, value, note, made } = TABLE_HITS;
     if (key.startsWith(sort)) onTry({ sort: sortedBy(data.readout.sort, Number(key.slice(sort.length))) });
     else if (key.startsWith(open)) setOpened(toggled(opened, key.slice(open.length)));
     else if (key.startsWith(row)) {
@@ -87,13 +89,19 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
         rows.find((each) => each.row.key === name)?.row ?? data.groups.find((each) => each.key === name);
       if (found?.assetId) onFocus(found.assetId);
     } else {
-      const kind = key.startsWith(note) ? note : value;
+      const kind = [note, made].find((each) => key.startsWith(each)) ?? value;
       const rest = key.slice(kind.length);
       const at = Number(rest.slice(0, rest.indexOf(' ')));
       const of = rest.slice(rest.indexOf(' ') + 1);
       const found = rows.find((each) => each.row.key === of)?.row;
       const cell = (of === '' ? data.total : found?.cells)?.[at];
-      if (kind === note && found && cell?.text)
+      if (kind === made)
+        setMaking({
+          name: of === '' ? 'Together' : found!.name,
+          cells: of === '' ? data.total : found!.cells,
+          at,
+        });
+      else if (kind === note && found && cell?.text)
         setSaid({ title: `${found.name}: ${data.heads[at].name}`, text: cell.text });
       else if (cell?.of) onOpen(cell.of);
     }
@@ -167,6 +175,17 @@ export function TableReadout({ data, title, width, onOpen, onTry }: DrawProps<Ta
       <Words as="caption" colour={palette.ink2}>
         {tableWords(data)}
       </Words>
+      {making && (
+        <ComputedTray
+          data={data}
+          {...making}
+          onOpen={(part) => {
+            setMaking(null);
+            onOpen(part);
+          }}
+          onClose={() => setMaking(null)}
+        />
+      )}
       <Tray title={said?.title ?? ''} open={said !== null} onClose={() => setSaid(null)}>
         <Words as="body">{said?.text ?? ''}</Words>
       </Tray>

@@ -179,6 +179,18 @@ describe('a table', () => {
     await waitFor(async () => expect(await width()).toBe(first));
   });
 
+  it('opens how a computed cell was worked out, and from there how each value in it was made', async () => {
+    const computed = [{ name: 'Twice', expression: 'a * 2', unit: '°C' }];
+    const { person } = show({ form: 'table', ...BY_ASSET, computed }, answers);
+    fireEvent.click(
+      await screen.findByRole('button', { name: /^Ironer 1, Twice 406.*worked out/, hidden: true }),
+    );
+    const tray = await screen.findByRole('dialog', { name: 'How "Ironer 1, Twice" was worked out' });
+    expect(within(tray).getByText('a * 2')).toBeTruthy();
+    await person.click(within(tray).getByRole('link', { name: /^a = 203/ }));
+    await screen.findByRole('dialog', { name: /^How "Bed temperature, by asset, Ironer 1.*" was made/ });
+  });
+
   it('tells in full what the logs say, and makes the time of a cell the window of the board', async () => {
     const two = (answer: QueryAnswer): QueryAnswer => {
       const { start, end } = answer.window;

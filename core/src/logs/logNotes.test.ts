@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { lengthOf, intersectionOf, unionOf } from '../time/intervals';
-import { logNotes, notesAsk } from './logNotes';
+import { logNotes } from './logNotes';
 
 const HOUR = 3_600_000;
 const day = (n: number) => ({ start: n * 24 * HOUR, end: (n + 1) * 24 * HOUR });
@@ -22,8 +22,9 @@ describe('what the logs say of assets by stretch of time', () => {
   const REMARKS = [{ path: ['1', '3'], start: 25 * HOUR, end: 26 * HOUR, text: 'New felt' }];
 
   it('counts the time of a stop once, by reason, in each stretch, with what lies below', () => {
-    const ask = { assetIds: ['2', '1', '9'], spans: [day(0), day(1)] };
-    expect(logNotes(ask, STOPS, REMARKS, 32 * HOUR)).toEqual([
+    const stretches = [[day(0)], [day(1)]];
+    const assets = ['2', '1', '9'].map((assetId) => ({ assetId, stretches }));
+    expect(logNotes(assets, STOPS, REMARKS, 32 * HOUR)).toEqual([
       {
         assetId: '2',
         span: 0,
@@ -69,8 +70,8 @@ describe('what the logs say of assets by stretch of time', () => {
     fc.assert(
       fc.property(fc.array(times, { maxLength: 12 }), (given) => {
         const stops = given.map(([from, length, id]) => stop(`1/${id}`, `r${from % 3}`, from, from + length));
-        const spans = [day(0), day(1), day(2)];
-        const notes = logNotes({ assetIds: ['1'], spans }, stops, [], 72 * HOUR);
+        const stretches = [[day(0)], [day(1)], [day(2)]];
+        const notes = logNotes([{ assetId: '1', stretches }], stops, [], 72 * HOUR);
         const expected = ['2', '3'].map((id) =>
           lengthOf(
             intersectionOf(
@@ -88,12 +89,24 @@ describe('what the logs say of assets by stretch of time', () => {
     );
   });
 
-  it('is refused for too much at once, and for a stretch that ends before it starts', () => {
-    const spans = Array.from({ length: 2000 }, (_, i) => day(i));
-    const many = { assetIds: Array.from({ length: 101 }, (_, i) => String(i + 1)), spans };
-    expect(() => notesAsk.validateSync(many)).toThrow(/At most 200000/);
-    expect(() => notesAsk.validateSync({ assetIds: ['1'], spans: [{ start: 5, end: 5 }] })).toThrow(
-      /must end after it starts/,
-    );
+  it('counts only the pieces of a stretch, each once, and remarks that touch one', () => {
+    const hours = (from: number, to: number) => ({ start: from * HOUR, end: to * HOUR });
+    const assets = [{ assetId: '1', stretches: [[hours(2, 3), hours(24, 25)], [hours(5, 20)]] }];
+    expect(logNotes(assets, STOPS, REMARKS, 32 * HOUR)).toEqual([
+      {
+        assetId: '1',
+        span: 0,
+        stoppedMs: 2 * HOUR,
+        // From two to three the belt had stopped it already.
+        reasons: [
+          { reason: 'Belt', ms: HOUR },
+          { reason: 'Jam', ms: HOUR },
+        ],
+        open: false,
+        remarks: [],
+      },
+    ]);
+    const touching = [{ assetId: '3', stretches: [[hours(25, 26)]] }];
+    expect(logNotes(touching, [], REMARKS, 32 * HOUR)[0].remarks).toEqual(['New felt']);
   });
 });

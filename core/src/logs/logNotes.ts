@@ -1,38 +1,30 @@
 import * as yup from 'yup';
 import { idText } from '../schemas/parts';
 import { amount, list, shape, text, truth, type TypeOf } from '../schemas/shape';
-import { intervalSchema, type Interval } from '../time/interval';
+import { hoursSchema } from '../schemas/hours';
+import { BUCKETS } from '../time/buckets';
+import type { Interval } from '../time/interval';
+import { windowSchema } from '../time/windowSpec';
 import { stopTime, type Stop } from './stopTime';
 
-/** Most pieces of an answer: assets times stretches. */
+/** Most pieces of an answer: assets times stretches of time, and times the pieces that recurring hours cut those into. */
 export const MAX_NOTES = 200_000;
-
-const span = intervalSchema.test(
-  'order',
-  '${path} must end after it starts',
-  (value) => !value || value.start < value.end,
-);
 
 export const notesAsk = yup
   .object({
     assetIds: yup.array(idText().required()).min(1).max(5000).required(),
-    /** Stretches of time, ms. */
-    spans: yup.array(span.required()).min(1).max(2000).required(),
+    window: windowSchema,
+    /** Besides the whole window also each of these periods; null = the window alone. */
+    bucket: yup.string().oneOf(BUCKETS).nullable().default(null),
+    /** Only stops and remarks in these hours; null = all hours. */
+    hours: hoursSchema.nullable().default(null),
   })
-  .noUnknown()
-  .test(
-    'pieces',
-    `At most ${MAX_NOTES} assets times stretches of time`,
-    ({ assetIds, spans }) => countOf(assetIds) * countOf(spans) <= MAX_NOTES,
-  );
+  .noUnknown();
 export type NotesAsk = TypeOf<typeof notesAsk>;
-
-/** Tests run on what is no list as well. */
-const countOf = (given: unknown): number => (Array.isArray(given) ? given.length : 0);
 
 const logNote = shape({
   assetId: text(),
-  /** Index of the stretch in what was asked. */
+  /** 0 = the whole window, then its periods in order; each asset's are those of its own site. */
   span: amount(),
   /** ms stopped; overlapping stops of one asset count once. */
   stoppedMs: amount(),
@@ -58,33 +50,41 @@ interface OfAsset {
   readonly path: readonly string[];
 }
 
+/** An asset with its stretches of time, each of the pieces in which it counts. */
+export interface AssetStretches {
+  readonly assetId: string;
+  readonly stretches: readonly (readonly Interval[])[];
+}
+
 /**
  * What stops and remarks say of each asset with everything below it, by stretch of time.
  *
  * @param now an open stop lasts until then, ms.
  */
 export function logNotes(
-  { assetIds, spans }: NotesAsk,
+  assets: readonly AssetStretches[],
   stops: readonly (Stop & OfAsset)[],
   remarks: readonly (Interval & OfAsset & { readonly text: string })[],
   now: number,
 ): LogNote[] {
-  const stopsOf = byAsset(stops, assetIds);
-  const remarksOf = byAsset(remarks, assetIds);
-  return assetIds.flatMap((id) => {
-    const [own, said] = [stopsOf.get(id) ?? [], remarksOf.get(id) ?? []];
+  const ids = assets.map(({ assetId }) => assetId);
+  const stopsOf = byAsset(stops, ids);
+  const remarksOf = byAsset(remarks, ids);
+  return assets.flatMap(({ assetId, stretches }) => {
+    const [own, said] = [stopsOf.get(assetId) ?? [], remarksOf.get(assetId) ?? []];
     if (own.length + said.length === 0) return [];
-    return spans.flatMap((span, at): LogNote[] => {
-      const { totalMs, byReason } = stopTime(own, span, now);
-      const texts = said.filter((each) => touches(each, span)).map((each) => each.text);
+    return stretches.flatMap((pieces, at): LogNote[] => {
+      const touched = (each: Interval): boolean => pieces.some((piece) => touches(each, piece));
+      const { totalMs, byReason } = stopTime(own, pieces, now);
+      const texts = said.filter(touched).map((each) => each.text);
       if (totalMs === 0 && texts.length === 0) return [];
       return [
         {
-          assetId: id,
+          assetId,
           span: at,
           stoppedMs: totalMs,
           reasons: byReason.filter(({ ms }) => ms > 0).map(({ reason, ms }) => ({ reason, ms })),
-          open: own.some((stop) => stop.end === null && touches({ start: stop.start, end: now }, span)),
+          open: own.some((stop) => stop.end === null && touched({ start: stop.start, end: now })),
           remarks: texts,
         },
       ];

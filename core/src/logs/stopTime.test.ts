@@ -10,7 +10,7 @@ describe('stopTime', () => {
       { assetId: '1', reason: 'Sensor', start: HOUR, end: 3 * HOUR },
       { assetId: '2', reason: 'Sensor', start: HOUR, end: 2 * HOUR },
     ];
-    expect(stopTime(stops, { start: 0, end: 10 * HOUR }, 10 * HOUR)).toEqual({
+    expect(stopTime(stops, [{ start: 0, end: 10 * HOUR }], 10 * HOUR)).toEqual({
       totalMs: 4 * HOUR,
       byReason: [
         { reason: 'Belt', stops: 1, ms: 2 * HOUR },
@@ -21,7 +21,7 @@ describe('stopTime', () => {
 
   it('cuts at the window and counts an open stop up to now', () => {
     const open = [{ assetId: '1', reason: 'Belt', start: -HOUR, end: null }];
-    expect(stopTime(open, { start: 0, end: 10 * HOUR }, 3 * HOUR).totalMs).toBe(3 * HOUR);
+    expect(stopTime(open, [{ start: 0, end: 10 * HOUR }], 3 * HOUR).totalMs).toBe(3 * HOUR);
   });
 
   it('gives parts that add up to the whole', () => {
@@ -34,7 +34,7 @@ describe('stopTime', () => {
     fc.assert(
       fc.property(fc.array(stop, { maxLength: 20 }), (list) => {
         const stops = list.map(({ n, ...rest }) => ({ ...rest, end: rest.start + n }));
-        const { totalMs, byReason } = stopTime(stops, { start: 10, end: 60 }, 100);
+        const { totalMs, byReason } = stopTime(stops, [{ start: 10, end: 60 }], 100);
         expect(byReason.reduce((sum, { ms }) => sum + ms, 0)).toBe(totalMs);
         const naive = new Set(
           stops.flatMap(({ assetId, start, end }) =>

@@ -16,16 +16,16 @@ export interface StopTime {
 }
 
 /**
- * Sums stops inside a window. Overlapping stops of one asset count once, for the stop that began first. The
+ * Sums stops inside stretches of time. Overlapping stops of one asset count once, for the stop that began first. The
  * most time comes first.
  *
- * @param now an open stop lasts until then.
+ * @param stretches that do not overlap. @param now an open stop lasts until then.
  */
-export function stopTime(stops: readonly Stop[], window: Interval, now: number): StopTime {
+export function stopTime(stops: readonly Stop[], stretches: readonly Interval[], now: number): StopTime {
   const reasons = new Map<string, { stops: number; ms: number }>();
   const counted = new Map<string, Interval[]>();
   for (const stop of [...stops].sort((a, b) => a.start - b.start)) {
-    const inside = intersectionOf([{ start: stop.start, end: stop.end ?? now }], [window]);
+    const inside = intersectionOf([{ start: stop.start, end: stop.end ?? now }], stretches);
     if (inside.length === 0) continue;
     const before = counted.get(stop.assetId) ?? [];
     const fresh = differenceOf(inside, before);

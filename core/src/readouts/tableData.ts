@@ -94,7 +94,7 @@ export function tableData(inputs: ReadoutInputs<TableChoices>, answers: ReadingA
   const isByColumn = readout.periods !== 'none' && readout.periodsAs === 'columns';
   const { columns, wrong } = columnsOfTable(data, isByColumn ? layers.periods.map(({ name }) => name) : []);
   const lines = isByRow ? withPeriods(layers) : layers.window.lines;
-  const notes = notesOf(readout, answers);
+  const notes = notesOf(inputs, answers);
   const cells = cellsOf(lines, columns, layers, notes);
   const rows = treeOf(lines, cells.lines);
   const kept = readout.only === 'all' ? rows : rows.flatMap((row) => keptOf(row, readout.only));

@@ -9,7 +9,7 @@ import type { TableData, TableRow } from './tableData';
 import { tableForm } from './tableForm';
 import { shownRows, tableLayout } from './tableLayout';
 import { tableParts } from './tableScene';
-import { tableRows, tableWords } from './tableWords';
+import { computedMaking, tableRows, tableWords } from './tableWords';
 
 type Inputs = ReadoutInputs<TableChoices>;
 const LOWER = { direction: 'lower', caution: 30, breach: 60, target: 20 } as const;
@@ -295,6 +295,54 @@ describe('a table', () => {
     expect(widthOf('part 0')).toBeGreaterThan(widthOf('part 1'));
     // Means are not divided.
     expect(JSON.stringify(cells.marks)).not.toContain('NaN');
+  });
+
+  it('says how a computed cell was worked out, of a row and of the total', () => {
+    const data = made({ computed: [{ name: 'Gas per kg', expression: 'a / b', unit: 'kWh/kg' }] });
+    const at = data.heads.findIndex(({ kind }) => kind === 'computed');
+    const [quayside] = data.rows.filter(({ name }) => name === 'Quayside');
+    const told = (cells: TableRow['cells']): unknown => {
+      const making = computedMaking(data, cells, at)!;
+      return [making.expression, making.terms.map(({ letter, cell }) => [letter, cell.value])];
+    };
+    expect(told(quayside.cells)).toEqual([
+      'a / b',
+      [
+        ['a', 50],
+        ['b', 100],
+      ],
+    ]);
+    expect(told(data.total)).toEqual([
+      'a / b',
+      [
+        ['a', 140],
+        ['b', 160],
+      ],
+    ]);
+    expect(computedMaking(data, quayside.cells, 0)).toBeNull();
+    const { names, columns } = tableLayout(data, 900, null);
+    const { cells } = tableParts(data, {
+      rows: shownRows(data.rows, () => false),
+      names,
+      columns,
+      focus: null,
+      rowHeight: 36,
+    });
+    expect(cells.hits.map(({ spoken }) => spoken)).toContain(
+      'Quayside, Gas per kg 0.50\u2009kWh/kg. How it was worked out',
+    );
+  });
+
+  it('marks the focused group where groups are columns', () => {
+    const drawn = (focus: string | null): string => {
+      const data = made({ across: 'groups' });
+      const { names, columns } = tableLayout(data, 900, null);
+      return JSON.stringify(
+        tableParts(data, { rows: [], names, columns, focus, rowHeight: 36 }).headCells.marks,
+      );
+    };
+    expect(drawn('Quayside')).toContain('Quayside chosen');
+    expect(drawn(null)).not.toContain('chosen');
   });
 
   it('goes out with every row, the names around it and the total', () => {

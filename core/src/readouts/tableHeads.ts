@@ -17,11 +17,16 @@ export const TABLE_HITS = {
   row: 'row ',
   value: 'value ',
   note: 'note ',
+  made: 'made ',
 } as const;
 
 const headLines = ({ name, unit, kind }: TableHead, width: number): string[] =>
   // A course on a scale of its own has no numbers that a unit would be of.
   wrapped([name, kind === 'trend' ? '' : unit].filter(Boolean).join(', '), TEXT.caption, width - 2 * PAD);
+
+/** Whether a group that is a column is the focused asset. */
+const isFocusedGroup = ({ groups }: TableData, { key }: TableHead, focus: string | null): boolean =>
+  focus !== null && groups.some((group) => group.key === key && group.assetId === focus);
 
 /** Heads of numbers can be turned; what the logs say has room for its own. */
 const isTurned = ({ readout }: TableData, { kind }: TableHead): boolean =>
@@ -81,14 +86,18 @@ export function headOfNames(data: TableData, width: number, height: number): Sce
 export function headOfCells(
   data: TableData,
   columns: readonly LaidColumn[],
-  wide: number,
-  height: number,
+  { wide, height, focus }: { readonly wide: number; readonly height: number; readonly focus: string | null },
 ): Scene {
   const marks: Mark[] = [{ kind: 'path', key: 'rule', d: `M0 ${height - 0.5}H${wide}`, stroke: 'line2' }];
   const hits: HitRegion[] = [];
   let x = 0;
   for (const { at, head, width } of columns) {
     const arrow = head.kind === 'group' ? '' : arrowOf(data, at);
+    if (head.kind === 'group' && isFocusedGroup(data, head, focus))
+      marks.push(
+        { kind: 'rect', key: `${head.key} chosen`, x, y: 0, width, height, fill: 'water' },
+        { kind: 'rect', key: `${head.key} edge`, x, y: 0, width, height: 3, fill: 'sea' },
+      );
     const named = { ...head, name: arrow + head.name };
     const lines = isTurned(data, head) ? turnedLines(named) : headLines(named, width);
     const text = {

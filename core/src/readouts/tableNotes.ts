@@ -1,6 +1,7 @@
 import type { QueryAnswer } from '../domain/query';
 import { formatNumber } from '../format/format';
 import { MAX_NOTES, type LogNote, type NotesAnswer, type NotesAsk } from '../logs/logNotes';
+import type { Bucket } from '../time/buckets';
 import type { Interval } from '../time/interval';
 import { HOUR_MS } from '../time/lengths';
 import type { ReadingAnswers, ReadingRequest, ReadoutInputs } from './readoutData';
@@ -11,19 +12,18 @@ import { depthsOf, firstRound, periodAnswers, type Line } from './tableLines';
 /* What the stop log and remarks say of each row of a table. */
 
 const MOST_ASSETS = 5000;
-const MOST_SPANS = 2000;
 
 /** The request for what the logs say of the assets that are rows; [] if nothing is asked for, or of too many rows. */
 export function notesRequests(
-  { readout }: ReadoutInputs<TableChoices>,
+  inputs: ReadoutInputs<TableChoices>,
   answers: ReadingAnswers,
 ): readonly ReadingRequest[] {
-  const ask = notesAskOf(readout, answers);
+  const ask = notesAskOf(inputs, answers);
   return ask === null || ask === 'too many' ? [] : [{ kind: 'notes', ask, isExtra: true }];
 }
 
 function notesAskOf(
-  readout: ReadoutInputs<TableChoices>['readout'],
+  { readout, window, hours }: ReadoutInputs<TableChoices>,
   answers: ReadingAnswers,
 ): NotesAsk | 'too many' | null {
   if (readout.notes.length === 0 || readout.groupBy === null) return null;
@@ -31,19 +31,19 @@ function notesAskOf(
   const assetIds = [
     ...new Set(depths.flatMap((answer) => answer?.groups.flatMap(({ assetId }) => assetId ?? []) ?? [])),
   ];
-  const [window] = depths;
-  const [byPeriod] =
-    readout.periodsAs === 'rows' && readout.periods !== 'none' ? periodAnswers(readout, answers) : [];
-  const spans = [
-    ...(window ? [window.window] : []),
-    ...(byPeriod ? byPeriod.start.map((start, i) => ({ start, end: byPeriod.end[i] })) : []),
-  ];
-  if (assetIds.length === 0 || spans.length === 0) return null;
-  const fits =
-    assetIds.length <= MOST_ASSETS &&
-    spans.length <= MOST_SPANS &&
-    assetIds.length * spans.length <= MAX_NOTES;
-  return fits ? { assetIds, spans } : 'too many';
+  const periods = rowPeriods(readout, answers)?.start.length ?? 0;
+  if (assetIds.length === 0 || depths[0] === undefined) return null;
+  if (assetIds.length > MOST_ASSETS || assetIds.length * (1 + periods) > MAX_NOTES) return 'too many';
+  return { assetIds, window, bucket: periods > 0 ? (readout.periods as Bucket) : null, hours };
+}
+
+/** The periods that are rows; null where none are. */
+function rowPeriods(
+  readout: ReadoutInputs<TableChoices>['readout'],
+  answers: ReadingAnswers,
+): QueryAnswer | null {
+  if (readout.periodsAs !== 'rows' || readout.periods === 'none') return null;
+  return periodAnswers(readout, answers)[0] ?? null;
 }
 
 /** What the logs say, by row. */
@@ -55,17 +55,15 @@ export interface TableNotes {
 }
 
 /** @param answers of both rounds. @returns null while they are not there, or if nothing is asked for. */
-export function notesOf(
-  readout: ReadoutInputs<TableChoices>['readout'],
-  answers: ReadingAnswers,
-): TableNotes | null {
-  const ask = notesAskOf(readout, answers);
+export function notesOf(inputs: ReadoutInputs<TableChoices>, answers: ReadingAnswers): TableNotes | null {
+  const { readout } = inputs;
+  const ask = notesAskOf(inputs, answers);
   if (ask === null) return null;
   if (ask === 'too many') return { cell: () => null, tooMany: true };
   const answer = answers[firstRound(readout)] as NotesAnswer | undefined;
   if (!answer) return null;
   const asked = new Set(ask.assetIds);
-  const spanAt = new Map(ask.spans.slice(1).map((span, i) => [span.start, i + 1]));
+  const spanAt = new Map(rowPeriods(readout, answers)?.start.map((start, i) => [start, i + 1]));
   const known = new Map(answer.notes.map((note) => [`${note.assetId} ${note.span}`, note]));
   return {
     tooMany: false,

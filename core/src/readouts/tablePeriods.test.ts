@@ -266,11 +266,16 @@ describe('what the logs say in a table', () => {
       {
         kind: 'notes',
         isExtra: true,
-        ask: { assetIds: ['Quayside', 'Foundry Lane'], spans: [GROUPS.window] },
+        ask: {
+          assetIds: ['Quayside', 'Foundry Lane'],
+          window: inputsOf(choices).window,
+          bucket: null,
+          hours: null,
+        },
       },
     ]);
     const byDay = { ...choices, periods: 'day', periodsAs: 'rows' };
-    expect(tableForm.further(inputsOf(byDay), ANSWERS)[0].ask).toHaveProperty('spans.length', 3);
+    expect(tableForm.further(inputsOf(byDay), ANSWERS)[0].ask).toMatchObject({ bucket: 'day' });
     expect(tableForm.further(inputsOf({}), [GROUPS, TOTAL])).toEqual([]);
     const many = groupedAnswer(Array.from({ length: 5001 }, (_, i) => ({ name: `Asset ${i}`, values: [1] })));
     expect(tableForm.further(inputsOf(choices), [many, TOTAL])).toEqual([]);

@@ -7,7 +7,7 @@ import { textWidth } from '../drawing/textWidth';
 import { barScale } from '../drawing/valueBar';
 import { TEXT, written } from './scene/words';
 import { cellMarks, cellWords, partsOfCell } from './tableCells';
-import { isNote } from './tableColumns';
+import { isNote, type TableHead } from './tableColumns';
 import type { TableData, TableRow } from './tableData';
 import { arrowOf, headOfCells, headOfNames, heightOfHead, TABLE_HITS } from './tableHeads';
 import { cellText, INSIDE, ROW, type LaidColumn, type ShownRow } from './tableLayout';
@@ -38,7 +38,7 @@ export function tableParts(data: TableData, options: PartsOptions): TableParts {
   const headHeight = Math.max(ROW.finger, ...columns.map((column) => heightOfHead(data, column)));
   return {
     headNames: headOfNames(data, names, headHeight),
-    headCells: headOfCells(data, columns, wide, headHeight),
+    headCells: headOfCells(data, columns, { wide, height: headHeight, focus: options.focus }),
     names: namesOf(data, options),
     cells: cellsScene(data, options, wide),
     ...(data.total.length > 0
@@ -138,6 +138,12 @@ function cellsScene(data: TableData, { rows, columns, focus, rowHeight }: PartsO
           { rowHeight, chosen, isSum: row.parts.length > 0, parts: partsOfCell(data, row, column) },
         ),
       });
+      if (isMade(head, row.head !== null))
+        hits.push({
+          key: `${TABLE_HITS.made}${column.at} ${row.key}`,
+          spoken: `${row.name}, ${cellWords(cell, head)}. How it was worked out`,
+          shape: { kind: 'box', x, y, width: column.width, height: rowHeight },
+        });
       if (cell.text)
         hits.push({
           key: `${TABLE_HITS.note}${column.at} ${row.key}`,
@@ -157,6 +163,9 @@ function cellsScene(data: TableData, { rows, columns, focus, rowHeight }: PartsO
   });
   return { width: wide, height: rows.length * rowHeight, marks, hits, spoken: '' };
 }
+
+/** Whether a cell is worked out of the others of its row; with groups as columns those are not in its row. */
+const isMade = ({ kind }: TableHead, isSwapped: boolean): boolean => kind === 'computed' && !isSwapped;
 
 const totalName = (width: number, height: number): Scene => ({
   width,
@@ -188,6 +197,12 @@ function totalCells(data: TableData, columns: readonly LaidColumn[], wide: numbe
         x,
         // A bar of the whole would dwarf all others.
         marks: cellMarks(cell, { ...column, bars: false }, { rowHeight: height, chosen: false, isSum: true }),
+      });
+    if (isMade(column.head, false))
+      hits.push({
+        key: `${TABLE_HITS.made}${column.at} `,
+        spoken: `Together, ${cellWords(cell, column.head)}. How it was worked out`,
+        shape: { kind: 'box', x, y: 0, width: column.width, height },
       });
     if (cell.of)
       hits.push({

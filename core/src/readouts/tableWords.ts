@@ -3,7 +3,8 @@ import { groupCount } from './measureNames';
 import { isThin, unfinishedWords } from './stateWords';
 import type { Table } from './table';
 import type { TableData, TableRow } from './tableData';
-import { isNote, type TableCell } from './tableColumns';
+import { namesIn, parseExpression } from '../derive/parseExpression';
+import { isNote, letterOf, type TableCell, type TableHead } from './tableColumns';
 import { shownRows } from './tableLayout';
 import { MOST_ACROSS } from './tableSwap';
 
@@ -24,7 +25,7 @@ export function tableWords(data: TableData): string {
       : '',
     data.tooManyForNotes ? 'There are too many rows for what the logs say of each.' : '',
     heads.some(({ kind }) => kind === 'stops')
-      ? 'Stops are those of the stop log, at all hours, with what lies below.'
+      ? 'Stops are those of the stop log, with what lies below.'
       : '',
     hidden > 0 ? `${hidden} rows without such a level are hidden.` : '',
     apart > 0 && readout.groupBy ? 'A dash under a column: its values cannot be put together.' : '',
@@ -32,6 +33,34 @@ export function tableWords(data: TableData): string {
   ]
     .filter((each) => each !== '')
     .join(' ');
+}
+
+/** How a cell of a computed column was worked out. */
+export interface ComputedMaking {
+  /** "a / c". */
+  readonly expression: string;
+  /** The measures in it, by their letters. */
+  readonly terms: readonly { readonly letter: string; readonly head: TableHead; readonly cell: TableCell }[];
+}
+
+/**
+ * How a cell of a computed column was worked out; null of any other cell.
+ * @param cells of its row.
+ */
+export function computedMaking(
+  { heads, readout }: Pick<TableData, 'heads' | 'readout'>,
+  cells: readonly TableCell[],
+  at: number,
+): ComputedMaking | null {
+  const computed =
+    heads[at]?.kind === 'computed' ? readout.computed[Number(heads[at].key.split(' ')[1])] : undefined;
+  if (!computed) return null;
+  const used = new Set(namesIn(parseExpression(computed.expression)));
+  const measures = heads.flatMap((head, i) => (head.kind === 'measure' ? [{ head, cell: cells[i] }] : []));
+  return {
+    expression: computed.expression,
+    terms: measures.flatMap((each, i) => (used.has(letterOf(i)) ? [{ letter: letterOf(i), ...each }] : [])),
+  };
 }
 
 /**

@@ -97,7 +97,7 @@ export const logEndpoints = endpoints(logsApi, {
   'GET /api/stops': async ({ app, db, query }): Promise<StopLog> => {
     const now = app.now();
     const entries = await listStops(db, await below(db, query.assetId), query.from, query.to);
-    return { entries, ...stopTime(entries, { start: query.from, end: query.to }, now), now };
+    return { entries, ...stopTime(entries, [{ start: query.from, end: query.to }], now), now };
   },
 
   'GET /api/stops/reasons': ({ db, query }) => frequentReasons(db, query.assetId ?? null),

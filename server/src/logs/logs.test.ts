@@ -11,6 +11,7 @@ import type {
 import { onTestServer, TEST_NOW, serverWithMetric } from '../testing/testServer';
 
 const MINUTE = 60_000;
+const rolling = (count: number) => ({ kind: 'rolling', count, unit: 'hour' });
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 const { test, analyst, operator, viewer } = onTestServer('analyst', 'operator', 'viewer');
@@ -71,32 +72,36 @@ describe('the stop log', () => {
       kind: 'note',
       text: 'Runs again',
     });
-    const spans = [
-      { start: TEST_NOW - 4 * HOUR, end: TEST_NOW - 2 * HOUR },
-      { start: TEST_NOW - 2 * HOUR, end: TEST_NOW },
-    ];
-    const ask = { assetIds: [plant, machine, '999999'], spans };
+    const ask = { assetIds: [plant, machine, '999999'], window: rolling(4), bucket: 'hour', hours: null };
     const { status, body } = await viewer.call<NotesAnswer>('POST', '/api/readings/notes', ask);
     expect(status).toBe(200);
+    const said = { reasons: [{ reason: 'Belt torn', ms: HOUR }], open: false, remarks: [] as string[] };
     const told = (assetId: string) => [
       {
         assetId,
         span: 0,
-        stoppedMs: HOUR,
-        reasons: [{ reason: 'Belt torn', ms: HOUR }],
-        open: false,
-        remarks: [],
-      },
-      {
-        assetId,
-        span: 1,
-        stoppedMs: HOUR,
-        reasons: [{ reason: 'Belt torn', ms: HOUR }],
+        stoppedMs: 2 * HOUR,
+        reasons: [{ reason: 'Belt torn', ms: 2 * HOUR }],
         open: false,
         remarks: ['Runs again'],
       },
+      { ...said, assetId, span: 2, stoppedMs: HOUR },
+      { ...said, assetId, span: 3, stoppedMs: HOUR },
+      { assetId, span: 4, stoppedMs: 0, reasons: [], open: false, remarks: ['Runs again'] },
     ];
     expect(body.notes).toEqual([...told(plant), ...told(machine)]);
+    // Only in recurring hours, by the clock of the site.
+    const quarter = { ...ask, bucket: null, hours: { kind: 'clock', from: '09:45', to: '10:15' } };
+    const inHours = await viewer.call<NotesAnswer>('POST', '/api/readings/notes', quarter);
+    expect(inHours.body.notes.map(({ stoppedMs, remarks }) => [stoppedMs, remarks])).toEqual([
+      [HOUR / 2, []],
+      [HOUR / 2, []],
+    ]);
+    const year = { ...ask, window: { kind: 'rolling', count: 366, unit: 'day' }, bucket: 'quarterHour' };
+    const many = { ...year, assetIds: Array.from({ length: 20 }, () => plant) };
+    expect((await viewer.call<Failed>('POST', '/api/readings/notes', many)).body.error.message).toContain(
+      'at most 200000 assets times stretches of time',
+    );
   });
 
   it('refuses what makes no sense, and people who may only look', async () => {

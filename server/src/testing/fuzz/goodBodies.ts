@@ -171,7 +171,7 @@ export function goodBodies({ plantId, machineId, metricIds, now }: Named): GoodB
     'POST /api/readings/levels': [{ measure, band, ...day }],
     'POST /api/readings/distribution': [{ measure, window }],
     'POST /api/readings/stretch': [{ measures: [measure], ...day, band }],
-    'POST /api/readings/notes': [{ assetIds: [machineId], spans: [day] }],
+    'POST /api/readings/notes': [{ assetIds: [machineId], window, bucket: 'day', hours: null }],
     'POST /api/readings/query': [
       query,
       {

@@ -223,7 +223,8 @@ export function siteRequests(now: number): Readonly<Record<string, SiteRequest>>
     'POST /api/readings/distribution': plant(null, (site) => ({ measure: measure(site), window })),
     'POST /api/readings/notes': list(undefined, (site) => ({
       assetIds: [site.machineId],
-      spans: [day(now)],
+      window,
+      bucket: 'day',
     })),
     'POST /api/readings/stretch': plant(null, (site) => ({ measures: [measure(site)], ...day(now), band })),
     'GET /api/intakes': list(),
