@@ -1,7 +1,7 @@
 import { Pressable, StyleSheet, View } from 'react-native';
 import { Path, Svg } from 'react-native-svg';
 import { formatValue, levelOf, type TargetBand } from '@vivid-beacon/core';
-import { LEGEND_KEY, newestDrawn } from '@vivid-beacon/core/src/boards';
+import { decimalsOfLine, LEGEND_KEY, newestDrawn } from '@vivid-beacon/core/src/boards';
 import { linePattern, type TrendSeries } from '@vivid-beacon/core/src/pictures';
 import { Lamp } from '../components/Lamp';
 import { Words } from '../components/Words';
@@ -11,6 +11,7 @@ import { usePalette } from '../theme/useTheme';
 export function TrendLegend({
   series,
   cumulative,
+  decimals,
   bands,
   chosen,
   onChoose,
@@ -18,6 +19,8 @@ export function TrendLegend({
   readonly series: readonly TrendSeries[];
   /** Whether the values are running totals. */
   readonly cumulative: boolean;
+  /** Of the trend. */
+  readonly decimals: number;
   /** What judges the newest values of the first and of the second unit; null = nothing. */
   readonly bands: readonly (TargetBand | null)[];
   /** Key of the line in ink. */
@@ -52,7 +55,7 @@ export function TrendLegend({
             {(level === 'breach' || level === 'caution') && <Lamp level={level} size={18} />}
             <Words as={isChosen ? 'bodyStrong' : 'body'}>{each.name}</Words>
             <Words as="second" colour={palette.ink2}>
-              {formatValue(last, each.answer.unit, 1)}
+              {formatValue(last, each.answer.unit, decimalsOfLine(each, { series, decimals }))}
             </Words>
           </Pressable>
         );

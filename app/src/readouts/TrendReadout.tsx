@@ -93,6 +93,7 @@ export function TrendReadout(props: DrawProps<TrendData>) {
         <TrendLegend
           series={series}
           cumulative={readout.cumulative}
+          decimals={data.decimals}
           bands={isJudged ? [readout.band, readout.secondBand] : NO_BANDS}
           chosen={
             chosen ?? series.find(({ assetId }) => focus !== null && assetId === focus)?.key ?? series[0].key

@@ -1,12 +1,15 @@
 import { timeTicks } from '../drawing/trend/trendGeometry';
-import type { Mark, Scene } from '../drawing/scene';
+import type { Mark, PlacedText, Scene } from '../drawing/scene';
 import { textWidth } from '../drawing/textWidth';
-import { valueAxis } from '../drawing/valueAxis';
+import { valueAxis, type ValueAxis } from '../drawing/valueAxis';
 import { formatGraduation } from '../format/format';
-import { stackedColumns } from '../stats/stacked';
+import { stackedColumns, type StackedPart } from '../stats/stacked';
 import { heightsOf, reachOf, totalsBefore, type BreakdownData, type BreakdownPeriods } from './breakdownData';
 import { numberMark, ROOM_FOR_NUMBER, toneOf } from './breakdownMarks';
 import { TEXT } from './scene/words';
+
+/** Width of a column, as a share of its period. */
+const WIDTH = 0.86;
 
 /**
  * Columns of stacked parts, by period, as amounts or as shares of each column; over an amount the total of the period of
@@ -59,7 +62,7 @@ export function columnsOverTime(
   ];
   stacks.forEach((column, k) => {
     const from = x(periods.start[k]);
-    const wide = Math.max(1, (x(periods.end[k]) - from) * 0.86);
+    const wide = Math.max(1, (x(periods.end[k]) - from) * WIDTH);
     if (periods.start[k] >= now) return;
     if (column.length === 0) {
       marks.push({ kind: 'hatch', key: `none ${k}`, x: from, y: 8, width: wide, height: bottom - 8 });
@@ -87,29 +90,14 @@ export function columnsOverTime(
   });
   const before = isShares ? [] : totalsBefore(data);
   const lines = before.flatMap((total, k) =>
-    total === null || k >= periods.start.length
+    // A period that is not over stands for less than the whole one before.
+    total === null || k >= periods.start.length || periods.end[k] > now
       ? []
       : [`M${x(periods.start[k])} ${axis.at(total)}H${x(periods.end[k])}`],
   );
   if (lines.length > 0)
     marks.push({ kind: 'path', key: 'before', d: lines.join(''), stroke: 'ink', strokeWidth: 1.5 });
-  const last = stacks.findLastIndex((column, k) => column.length > 0 && periods.start[k] < now);
-  if (last >= 0) {
-    const middle =
-      x(periods.start[last]) + Math.max(1, (x(periods.end[last]) - x(periods.start[last])) * 0.86) / 2;
-    const wide = x(periods.end[last]) - x(periods.start[last]) >= ROOM_FOR_NUMBER;
-    const named = wide ? stacks[last] : [];
-    marks.push(
-      numberMark(
-        named.flatMap(({ of, from: low, to: high }) => {
-          const [top, base] = [axis.at(high), axis.at(low)];
-          return base - top < 14
-            ? []
-            : [{ x: middle, y: (top + base) / 2 + 4, text: String(drawn[of].i + 1) }];
-        }),
-      ),
-    );
-  }
+  marks.push(numberMark(numbersIn(stacks, drawn, axis, (k) => [x(periods.start[k]), x(periods.end[k])])));
   const labels = timeTicks(reach, zone, width - left);
   marks.push(
     { kind: 'path', key: 'zero', d: `M${left} ${bottom}H${width}`, stroke: 'ink2' },
@@ -122,4 +110,22 @@ export function columnsOverTime(
     },
   );
   return { width, height, marks, hits: [], spoken: '' };
+}
+
+/** Numbers of the parts in the highest column, where there is room for them. */
+function numbersIn(
+  stacks: readonly (readonly StackedPart[])[],
+  drawn: readonly { readonly i: number }[],
+  axis: ValueAxis,
+  endsOf: (column: number) => readonly [number, number],
+): PlacedText[] {
+  const heights = stacks.map((column) => column.at(-1)?.to ?? 0);
+  const highest = heights.indexOf(Math.max(...heights));
+  const [from, to] = endsOf(highest);
+  if (to - from < ROOM_FOR_NUMBER) return [];
+  return stacks[highest].flatMap(({ of, from: low, to: high }) => {
+    const [top, base] = [axis.at(high), axis.at(low)];
+    if (base - top < 14) return [];
+    return [{ x: from + ((to - from) * WIDTH) / 2, y: (top + base) / 2 + 4, text: String(drawn[of].i + 1) }];
+  });
 }

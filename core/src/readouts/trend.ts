@@ -69,6 +69,7 @@ export const trend: ReadoutFormOf<TrendChoices, TrendData> = {
             newestDrawn(line, data.readout.cumulative),
             plots.some(({ subject }) => subject.key === line.key),
             legendAt + i * TEXT.body.lineHeight,
+            decimalsOfLine(line, data),
           ),
         ),
       ],
@@ -148,12 +149,21 @@ export function newestDrawn({ answer }: TrendSeries, cumulative: boolean): numbe
   return drawnPart(answer, cumulative).v.findLast((value) => value !== null) ?? null;
 }
 
+/** Decimals of the newest value of a line: those of the trend in its first unit; another has no choice of its own. */
+export function decimalsOfLine(
+  { answer }: TrendSeries,
+  { series, decimals }: Pick<TrendData, 'series' | 'decimals'>,
+): number {
+  return answer.unit === series[0].answer.unit ? decimals : Math.max(1, decimals);
+}
+
 /** A line's name with its newest value, if there is no room at its end. */
 function legendLine(
   { key, name, pattern = 0, answer: { unit } }: TrendSeries,
   newest: number | null,
   isSubject: boolean,
   y: number,
+  decimals: number,
 ): Mark[] {
   const style = isSubject ? TEXT.strong : TEXT.body;
   const middle = y + style.lineHeight / 2;
@@ -166,7 +176,7 @@ function legendLine(
       stroke: isSubject ? 'ink' : 'bar',
       strokeWidth: isSubject ? 3 : 2,
     },
-    written([`${name}  ${formatValue(newest, unit, 1)}`], {
+    written([`${name}  ${formatValue(newest, unit, decimals)}`], {
       key: `${key} name`,
       x: CAPTION + LEGEND_KEY + 8,
       y,
