@@ -112,3 +112,53 @@ test('a cell of a heat grid opens as its trend, by the keys alone', async ({ pag
   await page.keyboard.press('Escape');
   await expect(tray).toHaveCount(0);
 });
+
+test('a value by floor area says by what it was divided, and small copies have one scale', async ({
+  page,
+}) => {
+  await openComparing(page);
+  await press(page, /^Quayside, Electricity used per floor area .*How it was made/);
+  const tray = page.getByRole('dialog');
+  await expect(tray.getByText('sum of Electricity used (Electricity) ÷ Floor area (m²)')).toBeVisible();
+  await expect(tray.getByText('4,200: Quayside 4,200')).toBeVisible();
+  await page.keyboard.press('Escape');
+  const copies = page.getByRole('region', { name: 'Gas per kg of the dryers', exact: true });
+  await copies.scrollIntoViewIfNeeded();
+  const ends: string[][] = [];
+  for (const plant of ['Foundry Lane', 'Quayside', 'Upper Weir']) {
+    const copy = copies.getByRole('group', { name: plant, exact: true });
+    await copy.scrollIntoViewIfNeeded();
+    await expect(copy.getByRole('group', { name: new RegExp(`, ${plant}`) }).first()).toBeVisible();
+    ends.push(
+      await copy
+        .locator('svg text')
+        .filter({ hasText: /^(\d\.\d){3,}$/ })
+        .allTextContents(),
+    );
+  }
+  expect(ends[0]).toHaveLength(1);
+  expect(ends[1]).toEqual(ends[0]);
+  expect(ends[2]).toEqual(ends[0]);
+  await expectAccessible(page);
+});
+
+test('a column is made wider by the keys and by dragging, and let go again', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'a phone shows one column at a time');
+  await openComparing(page);
+  const table = readout(page, 'Machines of all plants');
+  await table.scrollIntoViewIfNeeded();
+  const handle = table.getByRole('separator', { name: /^Width of Hours run/ });
+  const width = async (): Promise<number> => Number(await handle.getAttribute('aria-valuenow'));
+  const first = await width();
+  await handle.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(width).toBe(first + 8);
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - 40, box.y + box.height / 2, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(width).toBe(first + 8 - 40);
+  await table.getByRole('button', { name: 'Show it as saved' }).click();
+  await expect.poll(width).toBe(first);
+});

@@ -19,14 +19,24 @@ export function Tray({ title, open, onClose, children }: TrayProps) {
   const palette = usePalette();
   const { wide, height } = useLayout();
   const still = useReducedMotion();
-  // The modal itself hears Escape only once it has stopped rising.
+  // The modal hears Escape, and takes the focus, only once it has stopped rising; until then what lies under it has the focus
+  // and may know a use of its own for Escape.
   useEffect(() => {
     if (!open) return undefined;
     const close = (event: KeyboardEvent): void => {
       if (event.key === 'Escape') onClose();
     };
+    const closeRising = (event: KeyboardEvent): void => {
+      if (event.key !== 'Escape' || (event.target as Element).closest?.('[aria-modal]')) return;
+      event.stopPropagation();
+      onClose();
+    };
     document.addEventListener('keydown', close);
-    return () => document.removeEventListener('keydown', close);
+    document.addEventListener('keydown', closeRising, true);
+    return () => {
+      document.removeEventListener('keydown', close);
+      document.removeEventListener('keydown', closeRising, true);
+    };
   }, [open, onClose]);
   return (
     <Modal

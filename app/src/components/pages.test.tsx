@@ -1,4 +1,5 @@
-import { act, screen, within } from '@testing-library/react';
+import { View } from 'react-native';
+import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { FirstSteps, Role } from '@vivid-beacon/core';
 import { RoleGate } from '../screens/RoleGate';
 import { FirstStepsSection, isSetUp } from '../screens/watch/FirstStepsSection';
@@ -8,6 +9,7 @@ import { ListPage, ListWithDetail } from './ListWithDetail';
 import { useLeaving } from './LeaveTray';
 import { Page } from './Page';
 import { TermButton } from './TermButton';
+import { Tray } from './Tray';
 import { Words } from './Words';
 import { personOf, signedIn } from '../testing/signedIn';
 
@@ -130,6 +132,28 @@ describe('leaving', () => {
     await person.click(screen.getByRole('button', { name: 'Done here' }));
     await person.click(await screen.findByRole('button', { name: 'Leave and lose the changes' }));
     expect(left).toHaveBeenCalledTimes(2);
+  });
+});
+
+describe('a tray', () => {
+  it('closes by Escape while what lies under it still has the focus and a use of its own for that key', () => {
+    const onClose = jest.fn();
+    const onKeyDown = jest.fn((event: { stopPropagation: () => void }) => event.stopPropagation());
+    renderScreen(
+      <>
+        <View {...({ onKeyDown } as object)} tabIndex={0} role="group" aria-label="A drawing" />
+        <Tray title="A cell" open onClose={onClose}>
+          <Words as="body">Its value</Words>
+        </Tray>
+      </>,
+      {},
+    );
+    fireEvent.keyDown(screen.getByRole('group', { name: 'A drawing' }), { key: 'Escape' });
+    expect(onClose).toHaveBeenCalledTimes(1);
+    expect(onKeyDown).not.toHaveBeenCalled();
+    // Within it, Escape is heard once.
+    fireEvent.keyDown(screen.getByText('Its value'), { key: 'Escape' });
+    expect(onClose).toHaveBeenCalledTimes(2);
   });
 });
 

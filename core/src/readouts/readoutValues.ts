@@ -221,3 +221,20 @@ export function shortNames(names: readonly string[]): string[] {
   }
   return parts.map((each) => each.slice(shared).join(' / '));
 }
+
+/** The least coverage of the values that the data of a form holds, 0 to 1; null where it holds none by themselves. */
+export function leastCoverage(data: object): number | null {
+  const { values, groups, copies, parts } = data as {
+    readonly values?: readonly ReadoutValue[];
+    readonly groups?: readonly { readonly values: readonly ReadoutValue[] }[];
+    readonly copies?: readonly { readonly data: object }[];
+    readonly parts?: readonly { readonly of: ReadoutValue | null }[];
+  };
+  const known = [
+    ...(values ?? []),
+    ...(groups ?? []).flatMap((group) => group.values),
+    ...(parts ?? []).flatMap(({ of }) => of ?? []),
+  ].map(({ coverage }) => coverage);
+  const all = [...known, ...(copies ?? []).flatMap((copy) => leastCoverage(copy.data) ?? [])];
+  return all.length === 0 ? null : all.reduce((least, each) => Math.min(least, each), 1);
+}

@@ -19,7 +19,7 @@ const { pad: PAD, lamp: LAMP } = INSIDE;
 const COURSE_HEIGHT = 20;
 
 /** What a cell says. */
-export const cellWords = (cell: TableCell, { name, unit, decimals, band }: TableHead): string =>
+export const tableCellWords = (cell: TableCell, { name, unit, decimals, band }: TableHead): string =>
   [
     `${name} ${formatValue(cell.value, unit, decimals)}`,
     isThin(cell) ? `coverage ${formatNumber(cell.coverage * 100, 0)} %` : band ? LEVEL_WORDS[cell.level] : '',

@@ -6,7 +6,7 @@ import type { HitRegion, Mark, Scene } from '../drawing/scene';
 import { textWidth } from '../drawing/textWidth';
 import { barScale } from '../drawing/valueBar';
 import { TEXT, written } from './scene/words';
-import { cellMarks, cellWords, partsOfCell } from './tableCells';
+import { cellMarks, tableCellWords, partsOfCell } from './tableCells';
 import { isNote, type TableHead } from './tableColumns';
 import type { TableData, TableRow } from './tableData';
 import { arrowOf, headOfCells, headOfNames, heightOfHead, TABLE_HITS } from './tableHeads';
@@ -141,7 +141,7 @@ function cellsScene(data: TableData, { rows, columns, focus, rowHeight }: PartsO
       if (isMade(head, row.head !== null))
         hits.push({
           key: `${TABLE_HITS.made}${column.at} ${row.key}`,
-          spoken: `${row.name}, ${cellWords(cell, head)}. How it was worked out`,
+          spoken: `${row.name}, ${tableCellWords(cell, head)}. How it was worked out`,
           shape: { kind: 'box', x, y, width: column.width, height: rowHeight },
         });
       if (cell.text)
@@ -153,7 +153,7 @@ function cellsScene(data: TableData, { rows, columns, focus, rowHeight }: PartsO
       if (cell.of)
         hits.push({
           key: `${TABLE_HITS.value}${column.at} ${row.key}`,
-          spoken: `${row.head ? `${column.head.name}, ` : ''}${row.head ? '' : `${row.name}, `}${cellWords(cell, head)}. How it was made`,
+          spoken: `${row.head ? `${column.head.name}, ` : ''}${row.head ? '' : `${row.name}, `}${tableCellWords(cell, head)}. How it was made`,
           shape: { kind: 'box', x, y, width: column.width, height: rowHeight },
         });
       x += column.width;
@@ -201,13 +201,13 @@ function totalCells(data: TableData, columns: readonly LaidColumn[], wide: numbe
     if (isMade(column.head, false))
       hits.push({
         key: `${TABLE_HITS.made}${column.at} `,
-        spoken: `Together, ${cellWords(cell, column.head)}. How it was worked out`,
+        spoken: `Together, ${tableCellWords(cell, column.head)}. How it was worked out`,
         shape: { kind: 'box', x, y: 0, width: column.width, height },
       });
     if (cell.of)
       hits.push({
         key: `${TABLE_HITS.value}${column.at} `,
-        spoken: `Together, ${cellWords(cell, column.head)}. How it was made`,
+        spoken: `Together, ${tableCellWords(cell, column.head)}. How it was made`,
         shape: { kind: 'box', x, y: 0, width: column.width, height },
       });
     x += column.width;

@@ -1,5 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
+import { read, utils } from '@e965/xlsx';
 import { allows, ROLES, type Rights, type Role } from '@vivid-beacon/core';
 import { ENDPOINTS } from '../endpoints';
 import { addPerson } from '../people/sql';
@@ -184,6 +185,25 @@ describe('what has ids only', () => {
     const statuses = `/api/desks/${other.machineId}/statuses`;
     expect((await administrator.call('GET', statuses)).body).not.toEqual([]);
     expect((await viewer.call('GET', statuses)).body).toEqual([]);
+  });
+});
+
+describe('a board as a workbook', () => {
+  it('says of what lies at a plant that is not seen only that it was not read', async () => {
+    const told = async (by: Visitor): Promise<string> => {
+      const address = `${test.url}/api/boards/${other.boardId}/numbers.xlsx`;
+      const answer = await fetch(address, { headers: by.headers() });
+      expect(answer.status).toBe(200);
+      const { Sheets } = read(await answer.arrayBuffer());
+      return JSON.stringify(Object.values(Sheets).map((sheet) => utils.sheet_to_json(sheet, { header: 1 })));
+    };
+    const whole = await told(administrator);
+    expect(whole).toContain('Least coverage');
+    expect(whole).not.toContain('Not read');
+    const seen = await told(people.get('viewer')!);
+    expect(seen).toContain('Not read');
+    expect(seen).not.toContain(other.mark);
+    expect(seen).not.toContain('Least coverage');
   });
 });
 

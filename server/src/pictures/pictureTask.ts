@@ -2,6 +2,8 @@ import { Resvg } from '@resvg/resvg-js';
 import { asTask, type TaskResult } from '../workers/workerPool';
 import { FONT_FILES } from './fonts';
 
+export { writeSheets } from './sheets';
+
 /** Task of a worker: an SVG document as the bytes of a PNG, `scale` px for each of its own. */
 export function drawPng({ svg, scale }: { svg: string; scale: number }): Promise<TaskResult<Uint8Array>> {
   return asTask(() => pngOf(svg, scale));

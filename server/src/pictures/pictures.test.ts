@@ -1,3 +1,4 @@
+import { read, utils } from '@e965/xlsx';
 import { PNG } from 'pngjs';
 import {
   HOUR_MS,
@@ -9,6 +10,7 @@ import {
   type ReadoutParts,
 } from '@vivid-beacon/core';
 import { BOARD_FORMAT_VERSION, makeReadout, READOUT_FORMS } from '@vivid-beacon/core/src/boards';
+import { XLSX } from '@vivid-beacon/core/src/api/pictures';
 import { onTestServer, push, TEST_NOW, serverWithMetric, type Visitor } from '../testing/testServer';
 
 const { test, analyst, viewer } = onTestServer('analyst', 'viewer');
@@ -163,6 +165,33 @@ describe('a readout as a picture', () => {
       '2026-11-19T07:00:00.000+00:00,170',
     ]);
     expect((await csv('mean ring'))[0]).toBe('No whole to have shares of');
+  });
+
+  it('goes out as a workbook and as NDJSON, with what the numbers are of; the board with a sheet a readout', async () => {
+    const bookOf = async (path: string) => {
+      const answer = await fetch(test.url + path, { headers: viewer.headers() });
+      expect(answer.headers.get('content-type')).toBe(XLSX);
+      return read(await answer.arrayBuffer());
+    };
+    const one = await bookOf(at('gauge.xlsx'));
+    expect(one.SheetNames).toHaveLength(2);
+    const [about, numbers] = one.SheetNames.map((name) =>
+      utils.sheet_to_json<unknown[]>(one.Sheets[name], { header: 1 }),
+    );
+    expect(about).toContainEqual(['Window', 'the last 6 hours']);
+    expect(about).toContainEqual(['Assets', 'all']);
+    expect(about.find(([name]) => name === 'Least coverage')?.[1]).toMatch(/^\d+(\.\d)? %$/);
+    expect(numbers[2][1]).toBe(184.5);
+    const ndjson = (await viewer.call<string>('GET', at('gauge.ndjson'))).body;
+    expect(JSON.parse(ndjson)).toMatchObject({ 'Value (°C)': 184.5, Level: 'Caution' });
+    const whole = await bookOf(`/api/boards/${board}/numbers.xlsx`);
+    // All forms but the note, three more, and what they are of.
+    expect(whole.SheetNames).toHaveLength(READOUT_FORMS.length - 1 + 3 + 1);
+    // Narrowed to a plant that a readout has nothing in, that one says so, and the others are there.
+    const elsewhere = encodeURIComponent(JSON.stringify({ assetIds: [otherPlant], attributes: [] }));
+    const narrowed = await bookOf(`/api/boards/${board}/numbers.xlsx?scope=${elsewhere}`);
+    expect(JSON.stringify(utils.sheet_to_json(narrowed.Sheets.About, { header: 1 }))).toContain('Not read');
+    expect((await viewer.call('GET', '/api/boards/999999/numbers.xlsx')).status).toBe(404);
   });
 
   it('is written in the formats of whoever asks, one beside the other', async () => {

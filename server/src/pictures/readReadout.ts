@@ -1,5 +1,8 @@
 import {
   BeaconError,
+  formatMoment,
+  formatNumber,
+  hoursWords,
   MINUTE_MS,
   readFilters,
   type Asset,
@@ -8,13 +11,17 @@ import {
   type Formats,
   type Metric,
   type Readout,
+  windowWords,
   withFormats,
 } from '@vivid-beacon/core';
 import {
+  automaticTitle,
   drawingOf,
   isProblem,
+  leastCoverage,
   pictureOf,
   resolveReadout,
+  scopeWords,
   type AlongAsks,
   type DrawingFrame,
   type Problem,
@@ -22,6 +29,7 @@ import {
   type ReadingAnswers,
   type ReadingRequest,
   type ReadoutInputs,
+  type ShownReadout,
   followIndicators,
   formFor,
   metricsOfBoard,
@@ -43,6 +51,9 @@ export interface ReadReadout {
   readonly readout: Readout;
   /** Its numbers, or why there are none to show. */
   readonly data: ReadData | Problem;
+  readonly title: string;
+  /** What its numbers are of, as names and words. */
+  readonly about: readonly (readonly [name: string, words: string])[];
   readonly draw: (frame: Pick<DrawingFrame, 'width' | 'height'>, isBare: boolean) => Scene;
 }
 
@@ -91,9 +102,13 @@ export async function readReadout(
     () => form.data({ ...inputs, facts }, answers) as ReadData | Problem,
   );
   const along = await alongOf(asked, isProblem(data) ? null : form.along(data));
+  const nameOf = (id: string): string | undefined => scopes.get(id)?.name;
+  const title = chosen.title ?? automaticTitle(shown.readout, (id) => named.get(id));
   return {
     readout: shown.readout,
     data,
+    title,
+    about: withFormats(asked.formats, () => aboutReadout(shown, data, nameOf, asked.app.now())),
     draw: (size, isBare) =>
       withFormats(asked.formats, () => {
         const frame = { ...size, focus: look.focus, along };
@@ -101,6 +116,34 @@ export async function readReadout(
         return pictureOf(chosen, { ...inputs, facts: new Map([...facts, ...scopes]) }, data, frame);
       }),
   };
+}
+
+/** What the numbers of a readout are of: its window, scope and hours, how much data there is, and when it was read. */
+function aboutReadout(
+  { window, scope, hours, readout }: ShownReadout<Readout>,
+  data: ReadData | Problem,
+  nameOf: (id: string) => string | undefined,
+  now: number,
+): ReadReadout['about'] {
+  const drawn = isProblem(data) ? null : data;
+  const coverage = drawn && leastCoverage(drawn);
+  const zone = drawn?.zone ?? 'UTC';
+  return [
+    ['Window', windowWords(window)],
+    ...(drawn
+      ? [
+          ['From', formatMoment(drawn.window.start, zone, now)] as const,
+          ['To', formatMoment(drawn.window.end, zone, now)] as const,
+        ]
+      : []),
+    ['Zone', zone],
+    ['Assets', scopeWords(scope, nameOf) ?? 'all'],
+    ['Hours', hours ? hoursWords(hours) : 'all'],
+    ['Least coverage', coverage === null ? 'not told' : `${formatNumber(coverage * 100, 1)} %`],
+    ...(readout.footnote ? [['Footnote', readout.footnote] as const] : []),
+    ['Read at', formatMoment(now, zone, now)],
+    ...(isProblem(data) ? [[data.problem.title, data.problem.text] as const] : []),
+  ];
 }
 
 /** A readout as its indicator has it now. */

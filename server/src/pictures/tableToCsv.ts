@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import Papa from 'papaparse';
-import type { Table } from '@vivid-beacon/core/src/boards';
+import type { Table, TableColumn } from '@vivid-beacon/core/src/boards';
 
 /**
  * Rows as CSV (RFC 4180, UTF-8): a head with units, numbers unrounded with a decimal point, moments in ISO 8601 with the
@@ -9,7 +9,7 @@ import type { Table } from '@vivid-beacon/core/src/boards';
  * @example tableToCsv({ columns: [{ name: 'Value', unit: 'kWh' }], rows: [[1.5]] }, 'UTC') // => "Value (kWh)\r\n1.5\r\n", after a byte order mark
  */
 export function tableToCsv({ columns, rows }: Table, zone: string): string {
-  const head = columns.map(({ name, unit }) => (unit === '' ? name : `${name} (${unit})`));
+  const head = columns.map(headWords);
   const cells = rows.map((row) =>
     row.map((value, i) =>
       columns[i].isTime && typeof value === 'number' ? DateTime.fromMillis(value, { zone }).toISO() : value,
@@ -18,3 +18,6 @@ export function tableToCsv({ columns, rows }: Table, zone: string): string {
   // The byte order mark tells spreadsheets that the text is UTF-8.
   return `\uFEFF${Papa.unparse([head, ...cells], { escapeFormulae: true, newline: '\r\n' })}\r\n`;
 }
+
+/** A column by its name and unit: "Value (kWh)". */
+export const headWords = ({ name, unit }: TableColumn): string => (unit === '' ? name : `${name} (${unit})`);

@@ -10,7 +10,14 @@ export interface AnswerOfOne extends Omit<QueryAnswer, 'groups'> {
 }
 
 /** A question with a single measure, written out as it is sent. */
-export function askOneMetric({ select, summary, per, perAttribute, band, ...rest }: Record<string, unknown>): object {
+export function askOneMetric({
+  select,
+  summary,
+  per,
+  perAttribute,
+  band,
+  ...rest
+}: Record<string, unknown>): object {
   return { measures: [{ select, summary, per, perAttribute, band } as OfOne], ...rest };
 }
 

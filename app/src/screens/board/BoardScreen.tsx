@@ -37,6 +37,7 @@ import { TimeRail } from '../../rail/TimeRail';
 import { useClipboardStore } from '../../stores/clipboardStore';
 import { usePalette } from '../../theme/useTheme';
 import { AboutBoard } from './about/AboutBoard';
+import type { BoardLook } from './about/BoardFiles';
 import { BoardTools } from './BoardTools';
 import { KeyHelp } from './KeyHelp';
 import { ReadoutGrid } from './ReadoutGrid';
@@ -74,6 +75,8 @@ function useAddressFilters(
   build: boolean,
 ): {
   filters: BoardFilters;
+  /** The filters as the address says them. */
+  look: BoardLook;
   change: (part: Partial<FilterChange>) => void;
   /** Goes back to the window before a stretch of time became it; null if none did. */
   letGo: (() => void) | null;
@@ -115,6 +118,7 @@ function useAddressFilters(
   );
   return {
     filters,
+    look: { window, scope, hours, focus },
     change,
     letGo: held && (() => change({ window: held.before })),
   };
@@ -144,7 +148,7 @@ function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
   const [helping, setHelping] = useState(false);
   const [asking, setAsking] = useState(false);
   const [folded, setFolded] = useState(false);
-  const { filters, change, letGo } = useAddressFilters(board, build);
+  const { filters, look, change, letGo } = useAddressFilters(board, build);
   const latest = useRef({ document: board.document, edits });
   useEffect(() => {
     latest.current = { document: board.document, edits };
@@ -341,7 +345,7 @@ function BoardSheet({ board: current, version, onBack }: BoardSheetProps) {
         </View>
       </BoardFiltersProvider>
       <Tray title="About this board" open={asking} onClose={() => setAsking(false)}>
-        {asking && <AboutBoard board={current} onDone={() => setAsking(false)} />}
+        {asking && <AboutBoard board={current} look={look} onDone={() => setAsking(false)} />}
       </Tray>
       <KeyHelp open={helping} build={build} onClose={() => setHelping(false)} />
     </Page>

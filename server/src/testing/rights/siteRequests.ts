@@ -254,6 +254,10 @@ export function siteRequests(now: number): Readonly<Record<string, SiteRequest>>
     'POST /api/boards/:id/versions/:revision/restoration': { concern: 'board' },
     'DELETE /api/boards/:id': { concern: 'board', path: ({ boardId }) => `/api/boards/${boardId}` },
     'GET /api/boards/:id/readouts/:picture': plant(({ boardId }) => `/api/boards/${boardId}/readouts/a.csv`),
+    'GET /api/boards/:id/numbers.xlsx': {
+      concern: 'board',
+      path: ({ boardId }) => `/api/boards/${boardId}/numbers.xlsx`,
+    },
     'GET /api/alarms': list(),
     'GET /api/alarms/waiting': none,
     'GET /api/alarms/on-time': list(

@@ -9,6 +9,7 @@ import { Words } from '../../../components/Words';
 import { useNow } from '../../../hooks/useNow';
 import { usePalette } from '../../../theme/useTheme';
 import { deviceZone } from '../../deviceZone';
+import { BoardFiles, type BoardLook } from './BoardFiles';
 import { BoardLabels } from './BoardLabels';
 import { BoardSharing } from './BoardSharing';
 import { BoardVersions } from './BoardVersions';
@@ -20,7 +21,15 @@ const SEEN_BY: Readonly<Record<Audience, string>> = {
 };
 
 /** What a board is besides its readouts: whose it is, who sees it, labels, versions; copy, favourites, archive. */
-export function AboutBoard({ board, onDone }: { readonly board: Board; readonly onDone: () => void }) {
+export function AboutBoard({
+  board,
+  look,
+  onDone,
+}: {
+  readonly board: Board;
+  readonly look: BoardLook;
+  readonly onDone: () => void;
+}) {
   const palette = usePalette();
   const router = useRouter();
   const now = useNow();
@@ -64,6 +73,7 @@ export function AboutBoard({ board, onDone }: { readonly board: Board; readonly 
       <Refusal of={favourite} />
       <Refusal of={save} />
       <Refusal of={archive} />
+      <BoardFiles board={board} look={look} />
       <BoardLabels board={board} />
       {board.mayChange && <BoardSharing board={board} />}
       <BoardVersions board={board} onDone={onDone} />

@@ -1,5 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import type { Board, BoardShared, BoardVersion, Role } from '@vivid-beacon/core';
+import { makeReadout } from '@vivid-beacon/core/src/boards';
 import { makeBoard } from '../../../testing/boards';
 import { renderScreen, type Answers } from '../../../testing/renderScreen';
 import { personOf, signedIn } from '../../../testing/signedIn';
@@ -8,6 +9,8 @@ import { AboutBoard } from './AboutBoard';
 jest.setTimeout(30_000);
 const mockRouter = { push: jest.fn(), setParams: jest.fn() };
 jest.mock('expo-router', () => ({ useRouter: () => mockRouter }));
+const mockDownload = jest.fn();
+jest.mock('../../download', () => ({ download: (address: string) => mockDownload(address) as unknown }));
 
 const SHARED: BoardShared = {
   ownerId: '1',
@@ -28,6 +31,8 @@ const version = (revision: number, parts: Partial<BoardVersion> = {}): BoardVers
   ...parts,
 });
 
+const LOOK = { window: 'rolling 7 day', scope: undefined, hours: undefined, focus: undefined };
+
 function show(
   board: Partial<Board> = {},
   { role = 'analyst' as Role, id = '1', answers = {} as Answers } = {},
@@ -35,7 +40,7 @@ function show(
   const onDone = jest.fn();
   return {
     onDone,
-    ...renderScreen(<AboutBoard board={makeBoard(board)} onDone={onDone} />, {
+    ...renderScreen(<AboutBoard board={makeBoard(board)} look={LOOK} onDone={onDone} />, {
       'GET /api/session': signedIn(personOf(role, 'Somebody', id)),
       'GET /api/boards/labels': [{ label: 'Energy', boards: 2 }],
       'GET /api/boards/3/sharing': SHARED,
@@ -144,5 +149,34 @@ describe('a board', () => {
     await person.click(screen.getByText('back to version 1, 1 readout added'));
     expect(mockRouter.setParams).toHaveBeenCalledWith({ version: '2' });
     expect(onDone).toHaveBeenCalled();
+  });
+});
+
+describe('a board as files', () => {
+  it('goes out as one workbook, and readout by readout, as it is looked at', async () => {
+    const note = makeReadout('n 1', 'note', { text: 'Words', title: 'A note' });
+    const figure = makeReadout('r1', 'figure', {
+      title: 'Washed',
+      measures: [{ metricId: '1', summary: 'mean', per: null }],
+    });
+    const document = { ...makeBoard({}).document, readouts: [figure, note] };
+    const { person } = show({ document }, { answers: { 'GET /api/metrics': [] } });
+    await person.click(await screen.findByRole('button', { name: 'All numbers (XLSX)' }));
+    expect(mockDownload).toHaveBeenLastCalledWith('/api/boards/3/numbers.xlsx?window=rolling+7+day');
+    await person.click(screen.getByRole('button', { name: 'One readout' }));
+    await person.click(screen.getByRole('link', { name: 'Washed' }));
+    await person.click(screen.getByRole('button', { name: 'Workbook (XLSX)' }));
+    expect(mockDownload).toHaveBeenLastCalledWith(
+      '/api/boards/3/readouts/r1.xlsx?window=rolling+7+day&width=720&theme=day&scale=2&bare=false',
+    );
+    // Of words there are no rows.
+    await person.click(screen.getByRole('link', { name: 'A note' }));
+    const files = within(screen.getByRole('group', { name: 'A note as a file' }));
+    expect(files.getAllByRole('button').map(({ textContent }) => textContent)).toEqual([
+      'Picture (PNG)',
+      'Drawing (SVG)',
+    ]);
+    await person.click(files.getByRole('button', { name: 'Picture (PNG)' }));
+    expect(mockDownload.mock.lastCall?.[0]).toMatch(/readouts\/n%201\.png\?/);
   });
 });
