@@ -95,7 +95,7 @@ function FilesOfReadout({
     <View>
       <Row title={title} onPress={onOpen} />
       {open && (
-        <View style={styles.buttons} role="group" aria-label={`${title} as a file`}>
+        <View style={[styles.buttons, styles.kinds]} role="group" aria-label={`${title} as a file`}>
           {kinds.map((kind) => (
             <Button key={kind} variant="quiet" label={KIND_WORDS[kind]} onPress={() => onKind(kind)} />
           ))}
@@ -108,4 +108,5 @@ function FilesOfReadout({
 const styles = StyleSheet.create({
   files: { gap: 8 },
   buttons: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+  kinds: { paddingVertical: 8 },
 });
