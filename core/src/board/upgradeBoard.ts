@@ -57,18 +57,16 @@ function perAttributeByMeasure(readout: Readout): Readout {
   const { normalise } = readout as {
     readonly normalise?: { readonly by: string; readonly name?: string } | null;
   };
-  if (readout.form !== 'trend' || normalise?.by !== 'attribute') return readout;
-  const { name } = normalise;
-  return {
-    ...readout,
+  if (normalise?.by !== 'attribute') return readout;
+  return withMatchingChoices(readout, {
     normalise: null,
     band: null,
     secondBand: null,
-    scale: { ...readout.scale, ends: null },
+    scale: { ends: null },
     measures: readout.measures.map((measure) =>
-      measure.per === null ? { ...measure, perAttribute: name } : measure,
+      measure.per === null ? { ...measure, perAttribute: normalise.name } : measure,
     ),
-  };
+  });
 }
 
 interface SecondDocument extends Omit<BoardDocument, 'version' | 'readouts'> {
