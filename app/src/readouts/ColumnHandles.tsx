@@ -20,14 +20,15 @@ interface ColumnHandlesProps {
   readonly onSet: (key: string, width: number | null) => void;
 }
 
-/** Room for a pointer at the end of a column, and a step by keys, px. */
-const REACH = 12;
+/** Room for a pointer or a finger at the end of a column, and a step by keys, px. */
+const REACH = 24;
 const STEP = 8;
 
 /** At the end of each head a handle: dragged, moved by the arrow keys, and let go by Delete. */
 export function ColumnHandles({ columns, height, onDrag, onSet }: ColumnHandlesProps) {
   const palette = usePalette();
   const [held, setHeld] = useState<Held | null>(null);
+  const last = columns.at(-1)?.end;
   return columns.map(({ key, name, end, width }) => {
     const widthAt = (x: number): number => held!.width + x - held!.x;
     const isHeld = held?.key === key;
@@ -65,7 +66,12 @@ export function ColumnHandles({ columns, height, onDrag, onSet }: ColumnHandlesP
         aria-orientation="vertical"
         aria-valuenow={Math.round(width)}
         aria-valuetext={`${Math.round(width)} pixels`}
-        style={[styles.handle, { left: end - REACH / 2, height }]}
+        style={[
+          styles.handle,
+          // The last one stays within, so that nothing scrolls for its sake.
+          end === last ? styles.lastHandle : null,
+          { left: end === last ? end - REACH : end - REACH / 2, height },
+        ]}
       >
         <View style={[styles.line, { backgroundColor: isHeld ? palette.sea : palette.line2 }]} />
       </View>
@@ -91,5 +97,6 @@ const styles = StyleSheet.create({
     touchAction: 'none',
     zIndex: 2,
   } as object,
+  lastHandle: { alignItems: 'flex-end' },
   line: { width: 2, height: 14, marginBottom: 6, borderRadius: 1 },
 });

@@ -52,7 +52,7 @@ export const picturesApi = contracts({
     ),
     errors: {
       404: 'NOT_FOUND for a removed board or readout',
-      422: 'BAD_INPUT for a PNG of more than 40 million pixels, or if a query of the readout is refused',
+      422: 'BAD_INPUT for a PNG of more than 40 million pixels, a workbook of more than a million cells, or if a query of the readout is refused',
     },
   },
   'GET /api/boards/:id/numbers.xlsx': {
@@ -61,6 +61,9 @@ export const picturesApi = contracts({
       'The numbers of a board as one workbook: a sheet for each readout and one that says what they are of. Contains only what the caller may see; window, scope, hours and focus as in the address of the board. A readout that is refused has its reason in its sheet.',
     query: lookQuery,
     answer: content([XLSX], 'numbers unrounded, moments on the clock of the site'),
-    errors: { 404: 'NOT_FOUND for a removed board' },
+    errors: {
+      404: 'NOT_FOUND for a removed board',
+      422: 'BAD_INPUT for a workbook of more than a million cells',
+    },
   },
 });

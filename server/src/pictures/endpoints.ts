@@ -32,7 +32,7 @@ export const pictureEndpoints = endpoints(picturesApi, {
     const read = await readReadout(asked, board, readoutId, look, width);
     if (kind === 'csv') return send(response, CSV, tableToCsv(...rowsOf(read)));
     if (kind === 'ndjson') return send(response, NDJSON, tableToNdjson(...rowsOf(read)));
-    if (kind === 'xlsx') return send(response, XLSX, await workbookOf(app, read.title, [read]));
+    if (kind === 'xlsx') return send(response, XLSX, await workbookOf(app, read.title, [sheetOf(read, 0)]));
     const palette = theme === 'night' ? NIGHT : DAY;
     const scene = read.draw({ width, height }, bare);
     if (kind === 'svg') return send(response, SVG, sceneToSvg(scene, { palette, withFonts: true }));
@@ -45,17 +45,21 @@ export const pictureEndpoints = endpoints(picturesApi, {
     const { app, db, params, query, response } = call;
     const board = await needBoard(db, params.id);
     const asked = { app, db, formats: await formatsOf(call) };
-    const read: NumbersOf[] = [];
-    // One after another, so that a large board holds no more than one readout's answers at once.
+    const sheets: NumberSheet[] = [];
+    // One after another: of each only its rows are kept, so that no more than one readout's answers are held.
     for (const readout of board.document.readouts) {
       if (showsWords(readout)) continue;
-      read.push(
-        await readReadout(asked, board, readout.id, query, NUMBERS_WIDTH).catch((error: unknown) =>
-          refusedReadout(readout, error),
+      const read = await readReadout(asked, board, readout.id, query, NUMBERS_WIDTH).catch((error: unknown) =>
+        refusedReadout(readout, error),
+      );
+      sheets.push(
+        sheetOf(
+          read,
+          sheets.reduce((sum, { table }) => sum + cellsIn(table), 0),
         ),
       );
     }
-    return send(response, XLSX, await workbookOf(app, board.title, read));
+    return send(response, XLSX, await workbookOf(app, board.title, sheets));
   },
 });
 
@@ -89,12 +93,31 @@ function refusedReadout(readout: Readout, error: unknown): NumbersOf {
   };
 }
 
+/** A workbook is held as a whole while it is written. */
+const MAX_CELLS = 1_000_000;
+
+const cellsIn = ({ columns, rows }: Table): number => columns.length * rows.length;
+
+/**
+ * A readout as a sheet.
+ *
+ * @param before cells of the sheets before it.
+ * @throws {BeaconError} BAD_INPUT for more than a workbook holds.
+ */
+export function sheetOf(read: NumbersOf, before: number): NumberSheet {
+  const [table, zone] = rowsOf(read);
+  if (before + cellsIn(table) > MAX_CELLS) {
+    throw new BeaconError(
+      'BAD_INPUT',
+      `With "${read.title}" this workbook would have more than ${formatNumber(MAX_CELLS, 0)} cells. Narrow the scope, shorten the window, or take the rows as CSV.`,
+      'picture',
+    );
+  }
+  return { name: read.title, table, zone, about: read.about };
+}
+
 /** Written by a thread of its own: a table may have a hundred thousand rows. */
-async function workbookOf(app: Call['app'], title: string, all: readonly NumbersOf[]): Promise<Buffer> {
-  const sheets = all.map((each): NumberSheet => {
-    const [table, zone] = rowsOf(each);
-    return { name: each.title, table, zone, about: each.about };
-  });
+async function workbookOf(app: Call['app'], title: string, sheets: readonly NumberSheet[]): Promise<Buffer> {
   return Buffer.from(await app.workers.pictures.run<Uint8Array>('writeSheets', { title, sheets }));
 }
 

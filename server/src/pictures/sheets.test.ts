@@ -1,6 +1,8 @@
 import { read, utils, type CellObject, type WorkSheet } from '@e965/xlsx';
 import fc from 'fast-check';
 import { HOUR_MS } from '@vivid-beacon/core';
+import { makeReadout } from '@vivid-beacon/core/src/boards';
+import { sheetOf } from './endpoints';
 import { xlsxOf, type NumberSheet } from './sheets';
 import { tableToNdjson } from './tableToNdjson';
 
@@ -70,6 +72,19 @@ describe('a workbook of readouts', () => {
       { numRuns: 20 },
     );
   });
+});
+
+it('holds no more than a million cells, together with the sheets before', () => {
+  const numbers = {
+    readout: makeReadout('r', 'figure'),
+    title: 'Large',
+    about: [],
+    data: { problem: { title: 'None', text: 'Nothing.' } },
+  };
+  expect(sheetOf(numbers, 999_999).name).toBe('Large');
+  expect(() => sheetOf(numbers, 1_000_000)).toThrow(
+    /With "Large" this workbook would have more than 1,000,000/,
+  );
 });
 
 describe('rows as NDJSON', () => {
